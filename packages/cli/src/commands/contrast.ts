@@ -1,0 +1,118 @@
+import type { ReadOptions } from "@indigo-quill/data";
+import type { Program, Sample } from "indigo-quill";
+import { message } from "indigo-quill";
+import { type Contrast, contrast, explainParting, paste } from "indigo-quill/contrast";
+import { dialects } from "indigo-quill/dialects";
+import { dialectOf, readSample } from "../input.ts";
+import { report } from "../output/diagnostics.ts";
+import { type Style, cellText, styleFor } from "../output/style.ts";
+import { table } from "../output/table.ts";
+import { type Streams, UsageError, exit } from "../streams.ts";
+
+export interface ContrastOptions extends ReadOptions {
+  readonly rows: string;
+  readonly pasted?: string;
+  readonly differing?: boolean;
+  readonly json?: boolean;
+  readonly spaces?: boolean;
+}
+
+/** Evaluates expressions of several dialects over the same rows, and says where and why they differ. */
+export async function contrastCommand(sides: readonly string[], options: ContrastOptions, streams: Streams): Promise<number> {
+  const sample = await readSample(options.rows, options, streams);
+  const result = options.pasted === undefined ? contrastSides(sides, sample) : pasteText(options.pasted, sample, streams);
+  if (!result) return exit.failed;
+  if (!result.programs.map((program) => report(program, streams)).every(Boolean)) return exit.failed;
+  const style = styleFor(streams, options.spaces);
+  streams.stdout.write(options.json ? asNdjson(result) : contrastText(result, sample, options.differing === true, style));
+  return result.groups.length === 0 ? exit.ok : exit.some;
+}
+
+function contrastSides(sides: readonly string[], sample: Sample): Contrast {
+  if (sides.length < 2) throw new UsageError("give at least two expressions, each as dialect=expression, or one with --pasted");
+  const read = sides.map((side) => {
+    const at = side.indexOf("=");
+    if (at < 1) throw new UsageError(`"${side}" is not dialect=expression, for example postgresql='left(taxon, 3)'`);
+    return { dialect: dialectOf(side.slice(0, at)), expression: side.slice(at + 1) };
+  });
+  return contrast(read, sample);
+}
+
+function pasteText(expression: string, sample: Sample, streams: Streams): Contrast | undefined {
+  const result = paste(
+    expression,
+    Object.keys(dialects).map((id) => dialectOf(id)),
+    sample,
+  );
+  for (const { dialect, refused } of result.pasted) {
+    streams.stderr.write(
+      refused.length === 0 ? `${dialect.title} accepts it\n` : `${dialect.title} does not: ${message(refused[0])}\n`,
+    );
+  }
+  if (!result.contrast) streams.stderr.write("fewer than two dialects accept this text, so there is nothing to contrast\n");
+  return result.contrast;
+}
+
+/** A title for each side; a dialect that stands there twice is numbered. */
+export function titlesOf(programs: readonly Program[]): string[] {
+  const titles = programs.map((program) => program.dialect.title);
+  return titles.map((title, i) =>
+    titles.filter((t) => t === title).length > 1 ? `${title} ${titles.slice(0, i + 1).filter((t) => t === title).length}` : title,
+  );
+}
+
+/** The values side by side, differing rows marked, and then the causes. */
+export function contrastText(result: Contrast, sample: Sample, onlyDiffering: boolean, style: Style): string {
+  const titles = titlesOf(result.programs);
+  const { colour } = style;
+  const expressions = result.programs.map((program, i) => `${colour.bold(titles[i].padEnd(12))} ${program.source}\n`).join("");
+  const rows = result.rows
+    .filter((row) => !onlyDiffering || !row.agree)
+    .map((row) => [
+      row.agree ? " " : colour.yellow("≠"),
+      String(row.row + 1),
+      ...row.values.map((value, i) => cellText(value, result.programs[i].dialect, style)),
+    ]);
+  const differing = result.rows.filter((row) => !row.agree).length;
+  const counted = `\n${differing} of ${sample.rows} rows differ.\n`;
+  return `${expressions}\n${table([" ", "row", ...titles], rows, style, [1])}${counted}${causesText(result, titles, style)}`;
+}
+
+const unexplained = "no set of up to three traits explains it.";
+
+const noCommonStep = ([a, b]: readonly [string, string]) =>
+  `${a} and ${b} do the job by different operations: none got the same inputs on both sides and gave another output.`;
+
+function causesText(result: Contrast, titles: readonly string[], { colour }: Style): string {
+  return result.groups
+    .map(({ side, parting, rows }) => {
+      const numbers =
+        rows
+          .slice(0, 12)
+          .map((row) => row + 1)
+          .join(", ") + (rows.length > 12 ? ", …" : "");
+      const pair: [string, string] = [titles[0], titles[side]];
+      const head = `\n${colour.yellow(`Row${rows.length > 1 ? "s" : ""} ${numbers}`)}`;
+      if (!parting) return `${head}  ${noCommonStep(pair)}\n`;
+      const { place, outputs, causes } = explainParting(parting, pair);
+      const reasons = causes.map((cause) =>
+        cause.map(({ question, sides }) => `${question}\n    ${sides.join("\n    ")}`).join("\n  and "),
+      );
+      return `${head}  ${place}\n  ${outputs}\n${(reasons.length > 0 ? reasons : [unexplained]).map((reason) => `  ${colour.cyan("Why:")} ${reason}\n`).join("")}`;
+    })
+    .join("");
+}
+
+/** One line for each row, then one for each cause. */
+function asNdjson(result: Contrast): string {
+  const plain = (values: Contrast["rows"][number]["values"]) => values.map((value, i) => result.programs[i].dialect.plain(value));
+  const rows = result.rows.map(({ row, values, agree }) => ({ row: row + 1, values: plain(values), agree }));
+  const causes = result.groups.map(({ side, parting, rows: found }) => ({
+    side,
+    rows: found.map((row) => row + 1),
+    operation: parting?.operation ?? null,
+    ranges: parting?.ranges ?? null,
+    causes: parting?.causes ?? [],
+  }));
+  return [...rows, ...causes].map((line) => `${JSON.stringify(line)}\n`).join("");
+}

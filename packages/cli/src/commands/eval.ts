@@ -1,0 +1,145 @@
+import { writeCsv, writeJson, writeNdjson } from "@indigo-quill/data";
+import { type Dialect, type Program, type Sample, type Value, compile, isFailure } from "indigo-quill";
+import { dialectOf, readSample } from "../input.ts";
+import { report } from "../output/diagnostics.ts";
+import { type Style, cellText, styleFor } from "../output/style.ts";
+import { table } from "../output/table.ts";
+import { traceText } from "../output/trace.ts";
+import { type Streams, UsageError, exit } from "../streams.ts";
+
+export interface EvalOptions {
+  readonly in: string;
+  readonly rows?: string;
+  readonly name?: string;
+  readonly replace?: string;
+  readonly where?: string;
+  readonly trace?: number;
+  readonly format: "table" | "csv" | "json" | "ndjson";
+  readonly all?: boolean;
+  readonly spaces?: boolean;
+  readonly option?: readonly string[];
+  readonly encoding?: string;
+  readonly separator?: string;
+  readonly missing?: string;
+}
+
+/** A sample of one row without columns, for expressions that need none. */
+const noColumns: Sample = { columns: [], rows: 1 };
+
+/** Evaluates an expression on every row. */
+export async function evaluate(expression: string, options: EvalOptions, streams: Streams): Promise<number> {
+  const dialect = dialectOf(options.in, options.option);
+  const sample =
+    options.rows === undefined ? noColumns : await readSample(options.rows, { ...options, format: undefined }, streams);
+  const program = compile(dialect, expression, sample);
+  if (!report(program, streams)) return exit.failed;
+  const style = styleFor(streams, options.spaces);
+  if (options.trace !== undefined) {
+    if (options.trace < 1 || options.trace > sample.rows)
+      throw new UsageError(`there is no row ${options.trace}; the sample has rows 1 to ${sample.rows}`);
+    streams.stdout.write(traceText(program, sample, options.trace - 1, style));
+    return exit.ok;
+  }
+  const kept = keptRows(options.where, dialect, sample, streams);
+  if (!kept) return exit.failed;
+  const values = program.run(sample);
+  const target = options.replace ?? options.name ?? "value";
+  const place = sample.columns.findIndex(({ name }) => name === options.replace);
+  if (options.replace !== undefined && place < 0)
+    throw new UsageError(
+      `there is no column "${options.replace}" to replace; the columns are ${sample.columns.map((c) => c.name).join(", ")}`,
+    );
+  if (options.format === "table")
+    streams.stdout.write(asTable(program, sample, kept, values, target, place, options.all === true, style));
+  else streams.stdout.write(asData(options.format, dialect, sample, kept, values, target, place));
+  return summary(dialect, kept, values, sample.rows, streams);
+}
+
+function keptRows(where: string | undefined, dialect: Dialect, sample: Sample, streams: Streams): number[] | undefined {
+  const all = Array.from({ length: sample.rows }, (_, row) => row);
+  if (where === undefined) return all;
+  const condition = compile(dialect, where, sample);
+  if (!report(condition, streams)) return undefined;
+  const values = condition.run(sample);
+  return all.filter((row) => dialect.types.truth(values[row]) === true);
+}
+
+function asTable(
+  program: Program,
+  sample: Sample,
+  kept: readonly number[],
+  values: readonly Value[],
+  target: string,
+  place: number,
+  all: boolean,
+  style: Style,
+): string {
+  const used = new Set(columnsUsed(program));
+  const shown = sample.columns.map((_, i) => i).filter((i) => all || used.has(i));
+  const header = ["row", ...shown.map((i) => sample.columns[i].name), place < 0 ? target : `${target} (new)`];
+  const rows = kept.map((row) => [
+    String(row + 1),
+    ...shown.map((i) => cellText(sample.columns[i].values[row], program.dialect, style)),
+    cellText(values[row], program.dialect, style),
+  ]);
+  return table(header, rows, style, [0]);
+}
+
+/** The columns that an expression reads, by their place in the sample. */
+function columnsUsed(program: Program): number[] {
+  const found: number[] = [];
+  const visit = (bound: Program["bound"]): void => {
+    if (bound.kind === "column") found.push(bound.column);
+    if (bound.kind === "convert") visit(bound.inner);
+    if (bound.kind === "code") bound.children.forEach(visit);
+    if (bound.kind === "operation") bound.inputs.flat().forEach((input) => input && visit(input as Program["bound"]));
+  };
+  visit(program.bound);
+  return found;
+}
+
+function asData(
+  format: "csv" | "json" | "ndjson",
+  dialect: Dialect,
+  sample: Sample,
+  kept: readonly number[],
+  values: readonly Value[],
+  target: string,
+  place: number,
+): string {
+  const names = sample.columns.map(({ name }) => name);
+  if (place < 0) names.push(target);
+  const cell = (value: Value) =>
+    isFailure(value)
+      ? format === "csv"
+        ? `#ERROR ${value.standard ?? value.code}`
+        : { error: value.standard ?? value.code }
+      : dialect.plain(value);
+  const rows = kept.map((row) => {
+    const cells: unknown[] = sample.columns.map((column) => column.values[row]);
+    if (place < 0) cells.push(cell(values[row]));
+    else cells[place] = cell(values[row]);
+    return cells;
+  });
+  return { csv: writeCsv, json: writeJson, ndjson: writeNdjson }[format](names, rows);
+}
+
+/** Says on standard error what rows are errors, and what the engine would do then. */
+function summary(dialect: Dialect, kept: readonly number[], values: readonly Value[], rows: number, streams: Streams): number {
+  const failed = kept.filter((row) => isFailure(values[row]));
+  if (kept.length < rows) streams.stderr.write(`${kept.length} of ${rows} rows shown\n`);
+  if (failed.length === 0) return exit.ok;
+  const numbers =
+    failed
+      .slice(0, 8)
+      .map((row) => row + 1)
+      .join(", ") + (failed.length > 8 ? ", …" : "");
+  const scope =
+    dialect.errorScope === "query"
+      ? ` Here each row is shown; in ${dialect.title} one such row makes the whole expression fail.`
+      : "";
+  streams.stderr.write(
+    `${failed.length} of ${kept.length} rows are errors: ${numbers}.${scope} --trace ${failed[0] + 1} shows where it begins.\n`,
+  );
+  return exit.some;
+}

@@ -1,0 +1,86 @@
+import { isPure, signature } from "indigo-quill";
+import { dialects } from "indigo-quill/dialects";
+import { families, operations } from "indigo-quill/text";
+import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
+import { dialectOf } from "../input.ts";
+import { styleFor } from "../output/style.ts";
+import { table } from "../output/table.ts";
+import { type Streams, UsageError, exit } from "../streams.ts";
+
+/** All traits, or one with its answers and the functions that give each. */
+export function traitsCommand(name: string | undefined, streams: Streams): number {
+  const style = styleFor(streams);
+  if (name === undefined) {
+    const rows = Object.keys(traits).map((id) => [
+      id,
+      describeTrait(id as TraitId).question,
+      Object.keys(describeTrait(id as TraitId).answers).join(" | "),
+    ]);
+    streams.stdout.write(table(["trait", "question", "answers"], rows, style));
+    return exit.ok;
+  }
+  if (!(name in traits)) throw new UsageError(`there is no trait "${name}"; "iquill traits" lists them`);
+  const { question, answers } = describeTrait(name as TraitId);
+  const asking = Object.values(operations).filter((operation) => (operation.traits as readonly string[]).includes(name));
+  const all = Object.keys(dialects).map((id) => dialectOf(id));
+  streams.stdout.write(
+    `${style.colour.bold(question)}\nAsked of: ${asking.map(({ id, summary }) => `${id} (${summary})`).join("; ")}\n\n`,
+  );
+  const rows = Object.entries(answers).map(([answer, consequence]) => [
+    answer,
+    consequence,
+    ...all.map((dialect) =>
+      [
+        ...new Set(
+          dialect.rows
+            .filter((row) => isPure(row) && (row.answers as Record<string, string>)[name] === answer)
+            .map((row) => row.name),
+        ),
+      ].join(" "),
+    ),
+  ]);
+  streams.stdout.write(table(["answer", "what follows", ...all.map(({ title }) => title)], rows, style));
+  return exit.ok;
+}
+
+/** The functions of a dialect by group, or one in full. */
+export function functionsCommand(name: string | undefined, options: { in: string; family?: string }, streams: Streams): number {
+  const dialect = dialectOf(options.in);
+  const style = styleFor(streams);
+  if (options.family !== undefined && !(families as readonly string[]).includes(options.family)) {
+    throw new UsageError(`there is no family "${options.family}"; use one of ${families.join(", ")}`);
+  }
+  const wanted = dialect.rows.filter(
+    (row) => name === undefined || [row.name, ...(row.aliases ?? [])].some((n) => n.toLowerCase() === name.toLowerCase()),
+  );
+  if (wanted.length === 0)
+    throw new UsageError(`${dialect.title} has no function "${name}" here; "iquill functions --in ${dialect.id}" lists them`);
+  if (name === undefined) {
+    const shown = families.flatMap((family) =>
+      wanted.filter((row) => row.family === family && row.notation !== "operator" && (options.family ?? family) === family),
+    );
+    const unique = [...new Map(shown.map((row) => [signature(row, `${dialect.separator} `), row])).entries()];
+    streams.stdout.write(
+      table(
+        ["family", "function", "what it gives"],
+        unique.map(([text, row]) => [row.family, text, row.summary]),
+        style,
+      ),
+    );
+    return exit.ok;
+  }
+  for (const row of wanted) {
+    streams.stdout.write(
+      `${style.colour.bold(signature(row, `${dialect.separator} `))}\n${row.summary}\nparameters: ${row.parameters.map((p) => `${p.name}: ${p.type}${p.default === undefined ? "" : ` = ${JSON.stringify(p.default)}`}`).join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n`,
+    );
+    if (isPure(row)) {
+      const answers = Object.entries(row.answers).map(([trait, answer]) => [
+        trait,
+        describeTrait(trait as TraitId).question,
+        `${answer}: ${describeTrait(trait as TraitId).answers[answer]}`,
+      ]);
+      streams.stdout.write(`\n${table(["trait", "question", "answer"], answers, style)}\n`);
+    }
+  }
+  return exit.ok;
+}

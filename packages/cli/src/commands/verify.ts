@@ -1,0 +1,112 @@
+import { decode, parseLines } from "@indigo-quill/data";
+import { type Dialect, Failure, type Value, compile, message, sampleOf } from "indigo-quill";
+import { dialects } from "indigo-quill/dialects";
+import { dialectOf, readBytes } from "../input.ts";
+import { styleFor } from "../output/style.ts";
+import { traceText } from "../output/trace.ts";
+import { type Streams, UsageError, exit } from "../streams.ts";
+
+/** One case of the verify contract (docs/verify.md). */
+interface Case {
+  readonly id: string;
+  readonly dialect: string;
+  readonly expression: string;
+  readonly row: Readonly<Record<string, Value>>;
+  readonly expect: { readonly value: unknown } | { readonly error: true | string };
+  readonly options: Readonly<Record<string, string>>;
+}
+
+type Got =
+  { readonly value: unknown } | { readonly error: { readonly code: string; readonly message: string; readonly span?: unknown } };
+
+/** Checks files of cases. */
+export async function verify(files: readonly string[], options: { json?: boolean }, streams: Streams): Promise<number> {
+  let passed = 0;
+  let failed = 0;
+  for (const file of files) {
+    const text = decode(await readBytes(file, streams));
+    for (const { value, line } of parseLines(text)) {
+      const item = readCase(value, `${file}, line ${line}`);
+      const got = evaluateCase(item);
+      const ok = meets(item, got);
+      if (ok) passed++;
+      else failed++;
+      if (options.json) streams.stdout.write(`${JSON.stringify({ id: item.id, ok, got })}\n`);
+      else if (!ok) streams.stdout.write(missText(item, got, streams));
+    }
+  }
+  streams.stdout.write(options.json ? `${JSON.stringify({ passed, failed })}\n` : `${passed} passed, ${failed} failed\n`);
+  return failed === 0 ? exit.ok : exit.some;
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+function readCase(value: unknown, where: string): Case {
+  if (!isRecord(value)) throw new UsageError(`${where}: a case is an object`);
+  const { id = where, dialect, expression, row = {}, expect, options = {} } = value;
+  for (const [name, field] of Object.entries({ dialect, expression })) {
+    if (typeof field !== "string") throw new UsageError(`${where}: "${name}" must be a text`);
+  }
+  if (!isRecord(row) || !isRecord(options)) throw new UsageError(`${where}: "row" and "options" must be objects`);
+  if (!isRecord(expect) || !("value" in expect || "error" in expect))
+    throw new UsageError(`${where}: "expect" must be {"value": …} or {"error": true}`);
+  return {
+    id: String(id),
+    dialect: dialect as string,
+    expression: expression as string,
+    row: row as Case["row"],
+    expect: expect as Case["expect"],
+    options: options as Case["options"],
+  };
+}
+
+const made = new Map<string, Dialect>();
+
+function dialectFor({ dialect, options }: Case): Dialect {
+  const settings = Object.entries(options).map(([name, value]) => `${name}=${String(value)}`);
+  const key = [dialect, ...settings].join("\n");
+  let found = made.get(key);
+  if (!found) made.set(key, (found = dialectOf(dialect, settings)));
+  return found;
+}
+
+function evaluateCase(item: Case): Got {
+  if (!(item.dialect in dialects))
+    return { error: { code: "unknown-dialect", message: `there is no dialect "${item.dialect}" yet` } };
+  const dialect = dialectFor(item);
+  const sample = sampleOf([item.row]);
+  const program = compile(dialect, item.expression, { ...sample, rows: 1 });
+  const [value] = program.run({ ...sample, rows: 1 });
+  if (!(value instanceof Failure)) return { value: dialect.plain(value) };
+  return { error: { code: value.standard ?? value.code, message: message(value), ...(value.range && { span: value.range }) } };
+}
+
+function meets({ expect }: Case, got: Got): boolean {
+  if ("error" in expect) return "error" in got && (expect.error === true || expect.error === got.error.code);
+  return "value" in got && same(expect.value, got.value);
+}
+
+/** Numbers by value (relative tolerance 1e-12), everything else exactly. */
+function same(a: unknown, b: unknown): boolean {
+  if (typeof a === "number" && typeof b === "number")
+    return a === b || Math.abs(a - b) <= 1e-12 * Math.max(Math.abs(a), Math.abs(b));
+  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, i) => same(item, b[i]));
+  if (isRecord(a) && isRecord(b))
+    return Object.keys(a).length === Object.keys(b).length && Object.keys(a).every((key) => key in b && same(a[key], b[key]));
+  return a === b;
+}
+
+function missText(item: Case, got: Got, streams: Streams): string {
+  const shown = "value" in got ? JSON.stringify(got.value) : `error ${got.error.code}: ${got.error.message}`;
+  const expected =
+    "value" in item.expect
+      ? JSON.stringify(item.expect.value)
+      : `error${item.expect.error === true ? "" : ` ${item.expect.error}`}`;
+  const head = `✗ ${item.id}  ${item.dialect}  ${item.expression}\n  row      ${JSON.stringify(item.row)}\n  expected ${expected}\n  got      ${shown}\n`;
+  if (!(item.dialect in dialects)) return head;
+  const sample = { ...sampleOf([item.row]), rows: 1 };
+  const program = compile(dialectFor(item), item.expression, sample);
+  return program.ok ? `${head}${traceText(program, sample, 0, styleFor(streams))}` : head;
+}

@@ -1,0 +1,31 @@
+import { type Diagnostic, type Program, applyFix, drawCaret, message } from "indigo-quill";
+import stringWidth from "string-width";
+import type { Streams } from "../streams.ts";
+
+const indented = (text: string) =>
+  text
+    .split("\n")
+    .map((line) => `  ${line}`)
+    .join("\n");
+
+/** A problem with a caret under its place, and what each mend would make of the source. */
+export function diagnosticText(diagnostic: Diagnostic, source: string): string {
+  const mends = diagnostic.fixes.slice(0, 3).map((fix) => {
+    const mended = applyFix(source, fix);
+    return `  ${fix.title}: ${mended.length > 200 ? `${mended.slice(0, 200)}…` : mended}`;
+  });
+  return (
+    [`${diagnostic.severity}: ${message(diagnostic)}`, indented(drawCaret(source, diagnostic.range, stringWidth)), ...mends].join(
+      "\n",
+    ) + "\n"
+  );
+}
+
+/** Writes what is wrong with a program; true when it can run. */
+export function report(program: Program, streams: Streams): boolean {
+  const shown = program.diagnostics.slice(0, 5);
+  for (const diagnostic of shown) streams.stderr.write(`${program.dialect.id}: ${diagnosticText(diagnostic, program.source)}`);
+  if (program.diagnostics.length > shown.length)
+    streams.stderr.write(`… and ${program.diagnostics.length - shown.length} more\n`);
+  return program.ok;
+}

@@ -1,0 +1,36 @@
+import { explainFailure } from "indigo-quill/contrast";
+import type { Dialect, Value } from "indigo-quill";
+import { Failure } from "indigo-quill";
+import pico from "picocolors";
+import type { Streams } from "../streams.ts";
+import { visible } from "./white-space.ts";
+
+/** How things are written: colours on a terminal only, and whether spaces are shown. */
+export interface Style {
+  readonly colour: ReturnType<typeof pico.createColors>;
+  readonly spaces: boolean;
+  /** The columns of the terminal; undefined where the output is no terminal. */
+  readonly width: number | undefined;
+}
+
+/** Colours only on a terminal, and not where NO_COLOR is set and not empty (no-color.org). */
+export function styleFor(streams: Streams, spaces = false): Style {
+  const isTerminal = streams.stdout.isTTY === true;
+  return {
+    colour: pico.createColors(isTerminal && !streams.env.NO_COLOR),
+    spaces,
+    width: isTerminal ? (streams.stdout.columns ?? 100) : undefined,
+  };
+}
+
+/** A value in a table: nothing as ∅, an error by its code, texts on one line. */
+export function cellText(value: Value, dialect: Dialect, style: Style): string {
+  if (value === null) return style.colour.dim("∅");
+  if (value instanceof Failure) return style.colour.red(`✗ ${value.standard ?? value.code}`);
+  if (value === "") return style.colour.dim('""');
+  if (typeof value === "string") return visible(value, style.spaces);
+  const plain = dialect.plain(value);
+  return typeof plain === "object" || typeof plain === "string" ? visible(JSON.stringify(plain), style.spaces) : String(plain);
+}
+
+export const failureText = (failure: Failure): string => explainFailure(failure);

@@ -1,0 +1,47 @@
+import stringWidth from "string-width";
+import type { Style } from "./style.ts";
+
+/** Cuts a text to a number of terminal columns, with … at the end. */
+function cut(text: string, width: number): string {
+  if (stringWidth(text) <= width) return text;
+  let result = "";
+  for (const char of text) {
+    if (stringWidth(result + char) > width - 1) break;
+    result += char;
+  }
+  return `${result}…`;
+}
+
+/** The widths of columns; on a terminal the widest are narrowed until all fit, but not below 8. */
+function widths(rows: readonly (readonly string[])[], style: Style): number[] {
+  const found = rows[0].map((_, i) => Math.max(...rows.map((row) => stringWidth(row[i]))));
+  if (style.width === undefined) return found;
+  const gaps = 2 * (found.length - 1);
+  while (found.reduce((a, b) => a + b, gaps) > style.width) {
+    const widest = found.indexOf(Math.max(...found));
+    if (found[widest] <= 8) break;
+    found[widest]--;
+  }
+  return found;
+}
+
+/** An aligned table with a header; columns in `right` are set flush right. */
+export function table(
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+  style: Style,
+  right: readonly number[] = [],
+): string {
+  const sizes = widths([header, ...rows], style);
+  const line = (cells: readonly string[]) =>
+    cells
+      .map((cell, i) => {
+        const shown = style.width === undefined ? cell : cut(cell, sizes[i]);
+        const fill = " ".repeat(Math.max(0, sizes[i] - stringWidth(shown)));
+        return right.includes(i) ? fill + shown : shown + fill;
+      })
+      .join("  ")
+      .trimEnd();
+  const rule = sizes.map((size) => "─".repeat(size)).join("  ");
+  return [style.colour.bold(line(header)), style.colour.dim(rule), ...rows.map(line)].join("\n") + "\n";
+}

@@ -1,0 +1,125 @@
+import { DataError } from "@indigo-quill/data";
+import { Command, CommanderError, InvalidArgumentError, Option } from "commander";
+import { dialects } from "indigo-quill/dialects";
+import { type ContrastOptions, contrastCommand } from "./commands/contrast.ts";
+import { demo } from "./commands/demo.ts";
+import { type EvalOptions, evaluate } from "./commands/eval.ts";
+import { functionsCommand, traitsCommand } from "./commands/tables.ts";
+import { verify } from "./commands/verify.ts";
+import { type Streams, UsageError, exit } from "./streams.ts";
+
+const rowNumber = (text: string): number => {
+  if (!/^\d+$/.test(text)) throw new InvalidArgumentError("a row is a whole number from 1.");
+  return Number(text);
+};
+
+const gather = (value: string, before: readonly string[] = []): string[] => [...before, value];
+
+const dialectOption = () =>
+  new Option("-i, --in <dialect>", "the dialect of the expression").choices(Object.keys(dialects)).makeOptionMandatory();
+
+/** The options by which a file of rows is read. */
+function withRows(command: Command): Command {
+  return command
+    .option("--encoding <name>", "the encoding of the rows (UTF-8 unless a byte order mark says otherwise)")
+    .option("--separator <mark>", "what separates the fields of CSV (found out from the header)")
+    .option("--missing <text>", "CSV fields that are just this text are missing (none are)");
+}
+
+function build(streams: Streams, done: (code: number) => void): Command {
+  const program = new Command("iquill")
+    .description("Indigo Quill: text expressions over columns, in spreadsheet, SQL and query dialects.")
+    .version("0.1.0")
+    .addHelpText("after", "\nExample:\n  iquill demo\n\nExit codes: 0 all well, 1 some rows or cases are not, 2 could not run.");
+
+  withRows(program.command("eval <expression>"))
+    .description("evaluate an expression on every row")
+    .addOption(dialectOption())
+    .option("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
+    .option("-n, --name <column>", "the name of the new column")
+    .option("--replace <column>", "put the values in place of a column, instead of a new one")
+    .option("-w, --where <condition>", "only rows for which this expression, in the same dialect, is true")
+    .option("-t, --trace <row>", "show every sub-expression's value on one row, with rulers", rowNumber)
+    .addOption(
+      new Option("-f, --format <format>", "how rows are written").choices(["table", "csv", "json", "ndjson"]).default("table"),
+    )
+    .option("-a, --all", "show every column of the rows in the table, not only those that are used")
+    .option("-s, --spaces", "make white space visible")
+    .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
+    .addHelpText(
+      "after",
+      `\nExamples:\n  iquill eval -i openformula -r demo 'LEFT(taxon;3)'\n  iquill eval -i postgresql -r demo --trace 1 "split_part(collector, ',', 1)"`,
+    )
+    .action(async (expression: string, options: EvalOptions) => done(await evaluate(expression, options, streams)));
+
+  withRows(program.command("contrast [sides...]"))
+    .description("evaluate expressions of several dialects, each given as dialect=expression, and say where and why they differ")
+    .requiredOption("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
+    .option("-p, --pasted <expression>", "give this one text to every dialect that accepts it")
+    .option("-d, --differing", "show only rows that differ")
+    .option("-s, --spaces", "make white space visible")
+    .option("--json", "one JSON line for each row, then one for each cause")
+    .addHelpText(
+      "after",
+      `\nExamples:\n  iquill contrast -r demo -d openformula='PROPER(collector)' postgresql='initcap(collector)'\n  iquill contrast -r demo --pasted 'TRIM(taxon)'`,
+    )
+    .action(async (sides: string[], options: ContrastOptions) => done(await contrastCommand(sides, options, streams)));
+
+  program
+    .command("traits [trait]")
+    .description("the questions about behaviour, or one of them with every dialect's answers")
+    .addHelpText("after", "\nExample:\n  iquill traits startBelow")
+    .action((name: string | undefined) => done(traitsCommand(name, streams)));
+
+  program
+    .command("functions [name]")
+    .description("the functions of a dialect, or one of them in full")
+    .addOption(dialectOption())
+    .option("--family <family>", "only this family")
+    .addHelpText("after", "\nExample:\n  iquill functions --in postgresql split_part")
+    .action((name: string | undefined, options: { in: string; family?: string }) =>
+      done(functionsCommand(name, options, streams)),
+    );
+
+  program
+    .command("verify <files...>")
+    .description("check cases, one JSON object a line, against our evaluation")
+    .option("--json", "one JSON line for each case, then a summary")
+    .addHelpText("after", "\nExample:\n  iquill verify demo/cases.ndjson")
+    .action(async (files: string[], options: { json?: boolean }) => done(await verify(files, options, streams)));
+
+  program
+    .command("demo [column]")
+    .description("the herbarium register, a column in three dialects, and where they part")
+    .option("-l, --list", "list the columns of the demo")
+    .addHelpText("after", "\nExample:\n  iquill demo surname")
+    .action(async (name: string | undefined, options: { list?: boolean }) => done(await demo(name, options, streams)));
+
+  return program;
+}
+
+/**
+ * Runs one command line. Gives the exit code: 0 all well, 1 some rows or cases are not, 2 could
+ * not run. Results go to `stdout`, problems to `stderr`.
+ */
+export async function run(args: readonly string[], streams: Streams): Promise<number> {
+  let code: number = exit.ok;
+  const program = build(streams, (result) => (code = result));
+  for (const command of [program, ...program.commands]) {
+    command
+      .exitOverride()
+      .configureOutput({
+        writeOut: (text) => void streams.stdout.write(text),
+        writeErr: (text) => void streams.stderr.write(text),
+      });
+  }
+  try {
+    await program.parseAsync(args, { from: "user" });
+    return code;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? exit.ok : exit.failed;
+    if (!(error instanceof UsageError || error instanceof DataError)) throw error;
+    streams.stderr.write(`iquill: ${error.message}\n`);
+    return exit.failed;
+  }
+}

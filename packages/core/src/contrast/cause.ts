@@ -1,0 +1,106 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import { applyKernel, kernelOf } from "../evaluate/index.ts";
+import type { BoundOperation } from "../evaluate/index.ts";
+import { type OperationId, operationOf } from "../text/index.ts";
+import type { TraitId } from "../traits/index.ts";
+import type { TextRange, Value } from "../values/index.ts";
+import { agree } from "./equal.ts";
+
+/** One operation as it was carried out on a row. */
+export interface Step {
+  readonly dialect: Dialect;
+  readonly range: TextRange;
+  readonly bound: BoundOperation;
+  /** The values in the operation's slots; undefined where a slot was left out. */
+  readonly slots: readonly (Value | undefined)[];
+  readonly value: Value;
+}
+
+/** A trait that two dialects answer differently, with both answers. */
+export interface Difference {
+  readonly trait: TraitId;
+  readonly answers: readonly [string, string];
+}
+
+/** The place where two evaluations part: the same operation on the same inputs, with other outputs. */
+export interface Parting {
+  readonly operation: OperationId;
+  readonly ranges: readonly [TextRange, TextRange];
+  readonly functions: readonly [string, string];
+  /** What both got, by slot name; only slots that both have. */
+  readonly inputs: Readonly<Record<string, Value>>;
+  readonly outputs: readonly [Value, Value];
+  /** All smallest sets of traits that explain it; empty when no set of up to three does. */
+  readonly causes: readonly (readonly Difference[])[];
+}
+
+/** The most traits that a cause may have. */
+const causeSize = 3;
+
+function perform(step: Step, answers: Readonly<Record<string, string>>): Value {
+  const { bound } = step;
+  return applyKernel(kernelOf(bound, answers), step.slots, operationOf(bound.operation).slots, answers.missing);
+}
+
+const subsets = <T>(items: readonly T[], size: number): T[][] =>
+  size === 0 ? [[]] : items.flatMap((item, i) => subsets(items.slice(i + 1), size - 1).map((rest) => [item, ...rest]));
+
+/**
+ * The smallest sets of traits such that one side with the other's answers to them gives the
+ * other's output, and the other way round. Found by carrying the operation out again.
+ */
+export function causesOf(a: Step, b: Step): (readonly Difference[])[] {
+  const own = a.bound.answers;
+  const other = b.bound.answers;
+  const differing = operationOf(a.bound.operation).traits.filter((trait) => own[trait] !== other[trait]);
+  for (let size = 1; size <= Math.min(causeSize, differing.length); size++) {
+    const found = subsets(differing, size).filter((set) => {
+      const swap = (from: typeof own, to: typeof own) => ({
+        ...from,
+        ...Object.fromEntries(set.map((trait) => [trait, to[trait]])),
+      });
+      return agree(perform(a, swap(own, other)), b.value) && agree(perform(b, swap(other, own)), a.value);
+    });
+    if (found.length > 0) {
+      return found.map((set) => set.map((trait): Difference => ({ trait, answers: [own[trait], other[trait]] })));
+    }
+  }
+  return [];
+}
+
+/** Whether two steps do the same operation on inputs that agree, in every slot that both have. */
+function sameInputs(a: Step, b: Step): boolean {
+  return (
+    a.bound.operation === b.bound.operation &&
+    sharedSlots(a, b).length > 0 &&
+    sharedSlots(a, b).every(({ own, other }) => agree(own, other))
+  );
+}
+
+function sharedSlots(a: Step, b: Step) {
+  return operationOf(a.bound.operation).slots.flatMap(({ name }, i) => {
+    const [own, other] = [a.slots[i], b.slots[i]];
+    return own === undefined || other === undefined ? [] : [{ name, own, other }];
+  });
+}
+
+/** The first steps, innermost first, at which two evaluations part. */
+export function partingOf(left: readonly Step[], right: readonly Step[]): Parting | undefined {
+  let unexplained: Parting | undefined;
+  for (const a of left) {
+    for (const b of right) {
+      if (agree(a.value, b.value) || !sameInputs(a, b)) continue;
+      const parting: Parting = {
+        operation: a.bound.operation,
+        ranges: [a.range, b.range],
+        functions: [a.bound.row.name, b.bound.row.name],
+        inputs: Object.fromEntries(sharedSlots(a, b).map(({ name, own }) => [name, own])),
+        outputs: [a.value, b.value],
+        causes: causesOf(a, b),
+      };
+      if (parting.causes.length > 0) return parting;
+      unexplained ??= parting;
+    }
+  }
+  return unexplained;
+}

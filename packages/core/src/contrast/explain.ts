@@ -1,0 +1,51 @@
+import { message } from "../diagnostics/index.ts";
+import { operationOf } from "../text/index.ts";
+import { describeTrait } from "../traits/index.ts";
+import { Failure, type Value, isList } from "../values/index.ts";
+import type { Difference, Parting } from "./cause.ts";
+import { kindOfOutcome } from "./equal.ts";
+
+/** A value in a sentence: texts in quotes, errors and nothing by name. */
+export function showValue(value: Value): string {
+  if (value === null) return "nothing";
+  if (value instanceof Failure) return "an error";
+  if (typeof value === "string") return JSON.stringify(value);
+  if (isList(value)) return `(${value.map(showValue).join(", ")})`;
+  return kindOfOutcome(value) === "number" && typeof value === "object" && "value" in value ? String(value.value) : String(value);
+}
+
+/** A trait that two dialects answer differently: the question, and for each side its answer and what follows from it. */
+export interface ExplainedDifference {
+  readonly question: string;
+  readonly sides: readonly [string, string];
+}
+
+/** A parting in words: where and on what, and each smallest set of traits that explains it. */
+export interface ExplainedParting {
+  readonly place: string;
+  readonly outputs: string;
+  /** Empty when no set of up to three traits explains it. */
+  readonly causes: readonly (readonly ExplainedDifference[])[];
+}
+
+export function explainDifference({ trait, answers }: Difference, titles: readonly [string, string]): ExplainedDifference {
+  const { question, answers: known } = describeTrait(trait);
+  const side = (i: 0 | 1) => `${titles[i]}: ${known[answers[i]]}`;
+  return { question, sides: [side(0), side(1)] };
+}
+
+/** Says where two evaluations part, on what inputs, with what outputs, and why. */
+export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
+  const { functions, outputs, inputs, operation, causes } = parting;
+  const given = Object.entries(inputs).map(([name, value]) => `${name} ${showValue(value)}`);
+  return {
+    place: `${functions[0]} (${titles[0]}) and ${functions[1]} (${titles[1]}): each ${operationOf(operation).summary}.`,
+    outputs: `Given ${given.join(", ")}, they give ${showValue(outputs[0])} and ${showValue(outputs[1])}.`,
+    causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles))),
+  };
+}
+
+/** What a failure says, for a person; its standard code in front where it has one. */
+export function explainFailure(failure: Failure): string {
+  return failure.standard && failure.standard !== message(failure) ? `${failure.standard} ${message(failure)}` : message(failure);
+}

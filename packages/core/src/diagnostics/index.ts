@@ -1,0 +1,75 @@
+import type { Facts, Failure, TextRange } from "../values/index.ts";
+import { type MessageCode, messageFor } from "./messages.ts";
+
+export type { MessageCode } from "./messages.ts";
+
+/** A change to the source that mends a problem. */
+export interface Fix {
+  readonly title: string;
+  readonly edits: readonly { readonly range: TextRange; readonly text: string }[];
+}
+
+/** A problem in an expression: a code, its place, the facts behind the sentence, and mends. */
+export interface Diagnostic {
+  readonly code: MessageCode;
+  readonly severity: "error" | "warning";
+  readonly range: TextRange;
+  readonly facts: Facts;
+  readonly fixes: readonly Fix[];
+}
+
+/** The sentence for a diagnostic or a failure. */
+export function message(problem: Diagnostic | Failure): string {
+  return messageFor(problem.code, problem.facts);
+}
+
+/** The source with a fix applied. */
+export function applyFix(source: string, fix: Fix): string {
+  const edits = [...fix.edits].sort((a, b) => b.range.start - a.range.start);
+  return edits.reduce((text, { range, text: insert }) => text.slice(0, range.start) + insert + text.slice(range.end), source);
+}
+
+/**
+ * A line of the source around `range` and, under it, a caret line that marks the range.
+ * `width` gives the columns that a text takes; long lines are cut around the range.
+ */
+export function drawCaret(source: string, range: TextRange, width: (text: string) => number = (text) => text.length): string {
+  const lineStart = source.lastIndexOf("\n", range.start - 1) + 1;
+  const lineEnd = source.indexOf("\n", lineStart);
+  const from = Math.max(lineStart, range.start - 60);
+  const to = Math.min(lineEnd < 0 ? source.length : lineEnd, Math.max(range.start + 60, Math.min(range.end, range.start + 100)));
+  const shown = source.slice(from, to).replace(/[\t\r\n]/g, " ");
+  const before = width(source.slice(from, range.start));
+  const under = Math.max(1, width(source.slice(range.start, Math.min(range.end, to))));
+  return `${shown}\n${" ".repeat(before)}${"^".repeat(under)}`;
+}
+
+/** The candidates nearest to `name` by edit distance, at most `most`, nearest first. */
+export function nearest(name: string, candidates: Iterable<string>, most = 3): string[] {
+  const wanted = name.toLowerCase();
+  const limit = Math.max(1, Math.floor(wanted.length / 3));
+  const scored: { candidate: string; distance: number }[] = [];
+  for (const candidate of candidates) {
+    const distance = editDistance(wanted, candidate.toLowerCase(), limit);
+    if (distance <= limit) scored.push({ candidate, distance });
+  }
+  scored.sort((a, b) => a.distance - b.distance || (a.candidate < b.candidate ? -1 : 1));
+  return scored.slice(0, most).map(({ candidate }) => candidate);
+}
+
+/** Insertions, deletions, changes and swaps of neighbours that turn `a` into `b`; more than `limit` may be any larger number. */
+function editDistance(a: string, b: string, limit: number): number {
+  if (Math.abs(a.length - b.length) > limit) return limit + 1;
+  let beforeLast: number[] = [];
+  let last = Array.from({ length: b.length + 1 }, (_, j) => j);
+  for (let i = 1; i <= a.length; i++) {
+    const row = [i];
+    for (let j = 1; j <= b.length; j++) {
+      const cost = a[i - 1] === b[j - 1] ? 0 : 1;
+      row[j] = Math.min(last[j] + 1, row[j - 1] + 1, last[j - 1] + cost);
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) row[j] = Math.min(row[j], beforeLast[j - 2] + 1);
+    }
+    [beforeLast, last] = [last, row];
+  }
+  return last[b.length];
+}

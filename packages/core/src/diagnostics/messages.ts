@@ -1,0 +1,89 @@
+import type { Facts } from "../values/index.ts";
+
+const list = (value: unknown, most = 8): string => {
+  const items = value as readonly string[];
+  return items.length > most ? `${items.slice(0, most).join(", ")}, …` : items.join(", ");
+};
+const hint = (value: unknown, before: string, after = "?"): string =>
+  Array.isArray(value) && value.length > 0 ? ` ${before} ${list(value)}${after}` : "";
+
+/** Every sentence that a user can read about an expression, by code; made from facts in this one place. */
+const messages = {
+  // Reading an expression
+  "empty-expression": () => "There is no expression here; write one, for example a column name.",
+  expected: (f: Facts) => `Expected ${String(f.expected)}, found ${String(f.found)}.`,
+  "unclosed-quote": (f: Facts) => `The quote ${String(f.quote)} that opens here is not closed.`,
+  "unclosed-comment": () => "The comment that opens here is not closed.",
+  "unclosed-bracket": (f: Facts) =>
+    `The bracket ${String(f.bracket)} that opens here is not closed; expected ${String(f.expected)}.`,
+  "wrong-quote": (f: Facts) => `${String(f.found)} quotes a name here; text is written ${String(f.text)}.`,
+  "wrong-separator": (f: Facts) => `Arguments are separated by "${String(f.expected)}" here, not by "${String(f.found)}".`,
+  "unexpected-character": (f: Facts) => `"${String(f.character)}" means nothing here.`,
+  "extra-text": (f: Facts) => `The expression ends before "${String(f.found)}"; one expression is read.`,
+  "too-deep": (f: Facts) => `The expression is nested deeper than ${String(f.limit)} levels (limit "nestingDepth").`,
+  "too-long": (f: Facts) =>
+    `The expression has ${String(f.length)} characters, more than ${String(f.limit)} (limit "expressionLength").`,
+  "bad-number": (f: Facts) => `"${String(f.text)}" is not a number here.`,
+  "bad-literal": (f: Facts) => `This literal cannot be read: ${String(f.problem)}.`,
+  "not-covered": (f: Facts) => `Not covered yet: ${String(f.what)}.`,
+  // Binding names and types
+  "unknown-function": (f: Facts) =>
+    `There is no function ${String(f.name)} here.${hint(f.means, "What it does is done by", ".")}${hint(f.nearest, "Did you mean")}`,
+  "unknown-column": (f: Facts) =>
+    `There is no column ${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
+  "unknown-variable": (f: Facts) =>
+    `There is no variable or column $${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
+  "argument-count": (f: Facts) => `${String(f.name)} takes ${String(f.takes)}, ${String(f.given)} given: ${String(f.signature)}`,
+  "argument-type": (f: Facts) => `${String(f.name)} does not take ${list(f.given)}: ${String(f.signature)}`,
+  "ambiguous-call": (f: Facts) => `${String(f.name)} could be meant in several ways for ${list(f.given)}; cast an argument.`,
+  "swapped-arguments": (f: Facts) =>
+    `${String(f.name)} takes the ${String(f.first)} first and the ${String(f.second)} second; these look swapped.`,
+  "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,
+  "condition-type": (f: Facts) => `A condition must be true or false here, not ${String(f.given)}.`,
+  "branch-types": (f: Facts) => `The branches do not have one type: ${list(f.given)}.`,
+  // Evaluating a row
+  "not-found": () => "What is searched for is not there.",
+  "negative-length": (f: Facts) => `The length ${String(f.length)} is negative.`,
+  "negative-count": (f: Facts) => `The count ${String(f.count)} is negative.`,
+  "start-below-first": (f: Facts) => `The start ${String(f.start)} lies before the first position, ${String(f.first)}.`,
+  "zero-ordinal": () => "The number of a piece must not be 0.",
+  "ordinal-below-one": (f: Facts) => `The number of the occurrence, ${String(f.n)}, is below 1.`,
+  "group-below-zero": (f: Facts) => `The number of the group, ${String(f.group)}, is below 0.`,
+  "side-not-known": (f: Facts) => `The end option must be 0 or 1, not ${String(f.side)}.`,
+  "fraction-refused": (f: Facts) => `${String(f.value)} is not a whole number.`,
+  "empty-text": () => "Empty text has no first character.",
+  "no-such-character": (f: Facts) => `No character has the number ${String(f.code)} here.`,
+  "pattern-syntax": (f: Facts) =>
+    `The pattern "${String(f.pattern)}" cannot be read at ${String(f.offset)}: ${String(f.problem)}.`,
+  "pattern-flags": (f: Facts) => `The pattern option "${String(f.flags)}" is not allowed here.`,
+  "escape-length": (f: Facts) => `The escape "${String(f.escape)}" must be one character or empty.`,
+  "pattern-budget": (f: Facts) => `Matching the pattern "${String(f.pattern)}" took too many steps (limit "patternSteps").`,
+  "pattern-matches-empty": (f: Facts) => `The pattern "${String(f.pattern)}" matches empty text, which is not allowed here.`,
+  "replacement-syntax": (f: Facts) =>
+    `The replacement "${String(f.replacement)}" cannot be read at ${String(f.offset)}: $ needs a digit, \\ needs \\ or $.`,
+  "text-too-long": (f: Facts) =>
+    `The text would have ${String(f.length)} characters, more than ${String(f.limit)} (limit "textLength").`,
+  "normal-form": (f: Facts) => `"${String(f.form)}" is no normal form; use one of ${list(f.forms)}.`,
+  "division-by-zero": () => "Division by zero.",
+  "number-out-of-range": () => "The number is out of range.",
+  "kinds-do-not-compare": (f: Facts) => `A ${String(f.a)} and a ${String(f.b)} cannot be compared.`,
+  "not-a-number": (f: Facts) => `"${String(f.text)}" is not a number.`,
+  "not-a-boolean": (f: Facts) => `"${String(f.text)}" is neither true nor false.`,
+  "not-a-date": (f: Facts) => `"${String(f.text)}" is not a date.`,
+  "wrong-kind": (f: Facts) => `Expected ${String(f.expected)}, got ${String(f.given)}.`,
+  "too-many-items": (f: Facts) => `Expected one item, got ${String(f.given)}.`,
+  "steps-spent": (f: Facts) => `The expression took more than ${String(f.limit)} steps (limit "steps").`,
+  "list-too-long": (f: Facts) =>
+    `The list would have ${String(f.length)} items, more than ${String(f.limit)} (limit "listLength").`,
+  "error-value": (f: Facts) => `${String(f.kind)}`,
+  raised: (f: Facts) => `The expression raised an error: ${String(f.text)}`,
+  "bad-index": (f: Facts) => `There is no item ${String(f.index)}.`,
+  "invalid-value": (f: Facts) => `${String(f.problem)}.`,
+} satisfies Record<string, (facts: Facts) => string>;
+
+export type MessageCode = keyof typeof messages;
+
+export function messageFor(code: string, facts: Facts): string {
+  const make = (messages as Record<string, ((facts: Facts) => string) | undefined>)[code];
+  return make ? make(facts) : code;
+}

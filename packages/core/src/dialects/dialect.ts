@@ -1,0 +1,120 @@
+import type { Expression, Parsed, ParseLimits } from "../syntax/index.ts";
+import type { Facts, Failure, TextRange, Value } from "../values/index.ts";
+import type { FunctionRow } from "./row.ts";
+
+/** The value of an expression on the row with this number (0-based) of the columns it is bound to. */
+export type Cell = (row: number) => Value;
+
+/** How a value of one type becomes one of another. */
+export interface Conversion {
+  /** 0 for the same type; the overload with the least total is meant. */
+  readonly cost: number;
+  /** Left out where nothing has to be done. */
+  readonly convert?: (value: Value) => Value;
+}
+
+/** A place that holds the value of a variable while its body is evaluated. */
+export interface Variable {
+  readonly name: string;
+  readonly type: string;
+  value: Value;
+}
+
+/** What a sub-expression was bound to: its type and how it is evaluated. */
+export interface Bound {
+  readonly source: Expression;
+  readonly type: string;
+}
+
+/** What code of a dialect's own may ask while a call is bound. */
+export interface CodeContext {
+  readonly types: readonly string[];
+  readonly args: readonly Expression[];
+  readonly range: TextRange;
+  /** The constant value of an argument, if it is one. */
+  constant(index: number): Value | undefined;
+  /** The values of the whole column that an argument names, if it does. */
+  column(index: number): (() => readonly Value[]) | undefined;
+  /** Counts steps against the limit `steps`; a failure when they are spent. */
+  spend(count: number): Failure | undefined;
+}
+
+/**
+ * Code of a dialect's own. `run` gets values; failures never reach it, and with `strict` neither
+ * does null. `lazy` gets cells and evaluates what it needs.
+ */
+export type Code =
+  | { readonly run: (args: readonly Value[], context: CodeContext) => Value; readonly strict?: true }
+  | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell };
+
+/** The rules of a dialect's values, as the binder needs them. */
+export interface TypeRules {
+  /** The type of a column that holds these values. */
+  columnType(values: readonly Value[]): string;
+  /** A value as it stands in a sample, as a value of the column's type; left out where they are the same. */
+  readColumn?(type: string, value: Value): Value;
+  /** How `from` becomes the parameter type `to`; undefined when it cannot. */
+  conversion(from: string, to: string): Conversion | undefined;
+  /** Added to the cost of an overload for these argument types; left out where the conversions alone decide. */
+  preference?(row: FunctionRow, types: readonly string[]): number;
+  /** The type of a call: from the row's result type and the arguments' types. */
+  resultType(row: FunctionRow, types: readonly string[]): string;
+  /** How an operand is cast to a named type; undefined when there is no such type or cast. */
+  cast(from: string, to: string): { readonly type: string; readonly convert: (value: Value) => Value } | undefined;
+  /** The truth of a condition; null counts as false in a choice. */
+  truth(value: Value): boolean | null | Failure;
+  /** One type for the branches of a choice or the items of a list; undefined when there is none. */
+  unify(types: readonly string[]): string | undefined;
+  /** Makes a list of the given form from values. */
+  list(form: "list" | "sequence" | "array" | "map", values: readonly Value[]): Value;
+  /** A check or a last change for the values of a type (the range of an integer, say); undefined when there is none. */
+  fits?(type: string): ((value: Value) => Value) | undefined;
+  /** The predicate of a filter on an item at a 1-based position. */
+  filter?(predicate: Value, position: number): boolean | Failure;
+  /** The items of a value, for bindings and filters. */
+  items?(value: Value): readonly Value[];
+  /** The value made of items. */
+  sequence?(items: readonly Value[]): Value;
+  /** What a function given as a value does with arguments. */
+  apply?(callee: Value, args: readonly Value[]): Value;
+  /** Converts the argument of a parameter where the type is known only on the row. */
+  readonly dynamic: boolean;
+}
+
+export interface DialectOption {
+  readonly name: string;
+  readonly values: readonly string[];
+  readonly default: string;
+  readonly summary: string;
+}
+
+/** A language for expressions: how it is read, its functions, its rules for values. */
+export interface Dialect {
+  readonly id: string;
+  readonly title: string;
+  /** Which of the three kinds of language it is. */
+  readonly family: "spreadsheet" | "sql" | "query";
+  /** The standard or engine, with its version. */
+  readonly source: string;
+  readonly options: readonly DialectOption[];
+  readonly chosen: Readonly<Record<string, string>>;
+  parse(source: string, limits?: ParseLimits): Parsed;
+  readonly rows: readonly FunctionRow[];
+  readonly code: Readonly<Record<string, Code>>;
+  readonly types: TypeRules;
+  /** Whether upper and lower case letters in function names are told apart. */
+  readonly functionCase: "minded" | "ignored";
+  readonly separator: "," | ";";
+  /** How a column is written in this dialect. */
+  columnText(name: string): string;
+  /** Whether `written` (as read by the parser) names the column. */
+  namesColumn(written: string, column: string): boolean;
+  /** How a text literal is written in this dialect. */
+  textLiteral(text: string): string;
+  /** What an engine would say: the standard's code for one of our failure codes. */
+  standardCode(code: string, facts: Facts): string | undefined;
+  /** What a failing row does to the whole: one error value, or the whole query fails. */
+  readonly errorScope: "value" | "query";
+  /** A value as plain data: the form of the verify contract. */
+  plain(value: Value): unknown;
+}

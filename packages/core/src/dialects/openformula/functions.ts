@@ -1,0 +1,185 @@
+import { type FunctionRow, params } from "../row.ts";
+
+/** The dialect's options as the table needs them; see `options` in `index.ts`. */
+export interface TableOptions {
+  readonly unit: "code point" | "utf-16 unit";
+  readonly searchPattern: "open" | "wildcards" | "literal";
+  readonly textCase: "minded" | "ignored";
+}
+
+const section = (number: string) => `OpenDocument 1.3 part 4, ${number}`;
+
+/** The functions and operators of OpenFormula. */
+export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions): FunctionRow[] {
+  const missing = "blank" as const;
+  const placed = { missing, unit, first: "1", startBelow: "error", fraction: "truncated" } as const;
+  const positions = { ...placed, negativeSpan: "error" } as const;
+  const sliced = { ...placed, negativeLength: "error", from: "start", third: "length" } as const;
+  const bytes = { unit: "utf-8 byte" } as const;
+  const located = {
+    missing,
+    unit,
+    first: "1",
+    absent: "error",
+    startBelow: "error",
+    emptyNeedle: "at the start",
+    fraction: "truncated",
+  } as const;
+  const recased = { missing, mapping: "full", words: "not a letter" } as const;
+  const found = "needle text, text text, start? number";
+  // prettier-ignore
+  const text: FunctionRow[] = [
+    { name: "LEFT", family: "extract", summary: "The first characters of a text.", parameters: params("text text, count? number > length = 1"), result: "text", operation: "slice", answers: sliced, fixed: { start: 1 }, evidence: section("6.20.12") },
+    { name: "RIGHT", family: "extract", summary: "The last characters of a text.", parameters: params("text text, count? number > length = 1"), result: "text", operation: "slice", answers: { ...sliced, from: "end" }, fixed: { start: 1 }, evidence: section("6.20.19") },
+    { name: "MID", family: "extract", summary: "A number of characters from a position.", parameters: params("text text, start number, length number"), result: "text", operation: "slice", answers: sliced, evidence: section("6.20.15") },
+    { name: "LEFTB", family: "extract", summary: "The first bytes of a text.", parameters: params("text text, count? number > length = 1"), result: "text", operation: "slice", answers: { ...sliced, ...bytes }, fixed: { start: 1 }, evidence: section("6.7.3") },
+    { name: "RIGHTB", family: "extract", summary: "The last bytes of a text.", parameters: params("text text, count? number > length = 1"), result: "text", operation: "slice", answers: { ...sliced, ...bytes, from: "end" }, fixed: { start: 1 }, evidence: section("6.7.7") },
+    { name: "MIDB", family: "extract", summary: "A number of bytes from a position.", parameters: params("text text, start number, length number"), result: "text", operation: "slice", answers: { ...sliced, ...bytes }, evidence: section("6.7.5") },
+    { name: "FIND", family: "locate", summary: "The position of a text; minds case.", parameters: params(found), result: "number", operation: "locate", answers: { ...located, pattern: "literal", case: "minded" }, evidence: section("6.20.9") },
+    { name: "FINDB", family: "locate", summary: "The byte position of a text; minds case.", parameters: params(found), result: "number", operation: "locate", answers: { ...located, ...bytes, pattern: "literal", case: "minded" }, evidence: section("6.7.2") },
+    { name: "SEARCH", family: "locate", summary: "The position of a text or pattern; ignores case.", parameters: params(found), result: "number", operation: "locate", answers: { ...located, pattern: searchPattern, case: "ignored" }, evidence: section("6.20.20") },
+    { name: "SEARCHB", family: "locate", summary: "The byte position of a text or pattern; ignores case.", parameters: params(found), result: "number", operation: "locate", answers: { ...located, ...bytes, pattern: searchPattern, case: "ignored" }, evidence: section("6.7.8") },
+    { name: "SUBSTITUTE", family: "substitute", summary: "Replaces a text everywhere, or its nth occurrence.", parameters: params("text text, old text, new text, which? number"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: section("6.20.21") },
+    { name: "REPLACE", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start number, length number, new text"), result: "text", operation: "replace-span", answers: positions, evidence: section("6.20.17") },
+    { name: "REPLACEB", family: "substitute", summary: "Replaces a number of bytes from a position.", parameters: params("text text, start number, length number, new text"), result: "text", operation: "replace-span", answers: { ...positions, ...bytes }, evidence: section("6.7.6") },
+    { name: "UPPER", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: section("6.20.27") },
+    { name: "LOWER", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: section("6.20.14") },
+    { name: "PROPER", family: "recase", summary: "Each run of letters with an upper case start.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "title" }, evidence: section("6.20.16") },
+    { name: "TRIM", family: "trim", summary: "No spaces at the ends, one between words.", parameters: params("text text"), result: "text", operation: "trim", answers: { missing, ends: "both", inner: "one space", characters: "space" }, evidence: section("6.20.24") },
+    { name: "CLEAN", family: "trim", summary: "Without control characters.", parameters: params("text text"), result: "text", operation: "trim", answers: { missing, ends: "everywhere", inner: "kept", characters: "control" }, evidence: section("6.20.4") },
+    { name: "LEN", family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "number", operation: "measure", answers: { missing, counted: unit }, evidence: section("6.20.13") },
+    { name: "LENB", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "number", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: section("6.7.4") },
+    { name: "EXACT", family: "measure-test", summary: "Whether two texts are the same, case minded.", parameters: params("text1 text > a, text2 text > b"), result: "boolean", operation: "compare", answers: { missing, case: "minded", mixed: "by kind" }, fixed: { relation: "=" }, evidence: section("6.20.8") },
+    { name: "CODE", family: "measure-test", summary: "The number of the first character in an 8-bit code page.", parameters: params("text text"), result: "number", operation: "code-of", answers: { missing, alphabet: "windows-1252", ofEmpty: "error" }, evidence: section("6.20.5") },
+    { name: "UNICODE", family: "measure-test", summary: "The code point of the first character.", parameters: params("text text"), result: "number", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "error" }, evidence: section("6.20.26") },
+    { name: "CHAR", family: "measure-test", summary: "The character of a number in an 8-bit code page.", parameters: params("number number"), result: "text", operation: "char-of", answers: { missing, alphabet: "windows-1252", fraction: "truncated" }, evidence: section("6.20.3") },
+    { name: "UNICHAR", family: "measure-test", summary: "The character of a code point.", parameters: params("number number"), result: "text", operation: "char-of", answers: { missing, alphabet: "unicode", fraction: "truncated" }, evidence: section("6.20.25") },
+    { name: "REPT", family: "pad", summary: "A text several times over.", parameters: params("text text, count number"), result: "text", operation: "repeat", answers: { missing, negativeCount: "error", fraction: "truncated" }, evidence: section("6.20.18") },
+    { name: "CONCATENATE", family: "split-join", summary: "Texts one after the other.", parameters: params("texts* text > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, evidence: section("6.20.6") },
+    { name: "CONCAT", family: "split-join", summary: "Texts one after the other.", parameters: params("texts* text > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, evidence: "shared extension", extension: true },
+    { name: "TEXTJOIN", family: "split-join", summary: "Texts with a separator between them, empty ones skipped if wanted.", parameters: params("separator text, skipEmpty boolean, texts* text > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, evidence: "shared extension", extension: true },
+  ];
+
+  const compared = { missing, case: textCase, mixed: "by kind" } as const;
+  const calculated = { missing, numbers: "double", quotient: "double" } as const;
+  // prettier-ignore
+  const operators: FunctionRow[] = [
+    { name: "&", family: "split-join", summary: "Joins two texts.", parameters: params("left text > items, right text > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, notation: "operator", evidence: section("6.4.10") },
+    ...["=", "<>", "<", "<=", ">", ">="].map((relation): FunctionRow => ({ name: relation, family: "measure-test", summary: "Compares two values.", parameters: params("left any > a, right any > b"), result: "boolean", operation: "compare", answers: compared, fixed: { relation }, notation: "operator", evidence: section("6.4.7 to 6.4.9") })),
+    ...["+", "-", "*", "/", "^"].map((sign): FunctionRow => ({ name: sign, family: "convert", summary: "Arithmetic on two numbers.", parameters: params("left number > a, right number > b"), result: "number", operation: "calculate", answers: calculated, fixed: { sign }, notation: "operator", evidence: section("6.4.2 to 6.4.6") })),
+    { name: "-", family: "convert", summary: "The negative of a number.", parameters: params("number number"), result: "number", code: "negate", notation: "operator", evidence: section("6.4.12") },
+    { name: "+", family: "convert", summary: "The value itself.", parameters: params("value any"), result: "any", code: "itself", notation: "operator", evidence: section("6.4.13") },
+    { name: "%", family: "convert", summary: "A hundredth of a number.", parameters: params("number number"), result: "number", code: "percent", notation: "operator", evidence: section("6.4.14") },
+  ];
+  return [
+    ...text,
+    ...operators,
+    ...otherRows,
+    {
+      name: "MOD",
+      family: "convert",
+      summary: "What is left after division, with the divisor's sign.",
+      parameters: params("number number > a, divisor number > b"),
+      result: "number",
+      operation: "calculate",
+      answers: calculated,
+      fixed: { sign: "mod" },
+      evidence: section("6.16.43"),
+    },
+  ];
+}
+
+type Other = readonly [
+  name: string,
+  family: "convert" | "logic" | "list",
+  summary: string,
+  parameters: string,
+  result: string,
+  section: string,
+];
+
+/** Functions that carry code of their own, by upper-case name. */
+// prettier-ignore
+const otherRows: FunctionRow[] = (
+  [
+    ["T", "convert", "The text itself; empty for what is no text.", "value any", "text", "6.20.22"],
+    ["VALUE", "convert", "A text as a number.", "text any", "number", "6.13.34"],
+    ["N", "convert", "A number; 0 for a text.", "value any", "number", "6.13.26"],
+    ["NUMBERVALUE", "convert", "A text as a number, with given separators.", "text text, decimal? text, group? text", "number", "6.13.27"],
+    ["TEXT", "convert", "A value written in a number format.", "value any, format text", "text", "6.20.23"],
+    ["FIXED", "convert", "A number with a fixed number of decimals.", "number number, decimals? number = 2, noGroups? boolean = false", "text", "6.20.10"],
+    ["DOLLAR", "convert", "A number as an amount of money.", "number number, decimals? number = 2", "text", "6.20.7"],
+    ["BASE", "convert", "A number written in another base.", "number number, base number, least? number = 0", "text", "6.19.2"],
+    ["DECIMAL", "convert", "A number read in another base.", "text text, base number", "number", "6.19.10"],
+    ["ROMAN", "convert", "A number in Roman numerals.", "number number, format? number = 0", "text", "6.19.17"],
+    ["ARABIC", "convert", "Roman numerals as a number.", "text text", "number", "6.19.1"],
+    ["ABS", "convert", "The number without its sign.", "number number", "number", "6.16.2"],
+    ["INT", "convert", "The next lower whole number.", "number number", "number", "6.17.2"],
+    ["TRUNC", "convert", "The number cut after a digit.", "number number, digits? number = 0", "number", "6.17.8"],
+    ["ROUND", "convert", "The number rounded, halves away from zero.", "number number, digits? number = 0", "number", "6.17.5"],
+    ["ROUNDUP", "convert", "The number rounded away from zero.", "number number, digits? number = 0", "number", "6.17.7"],
+    ["ROUNDDOWN", "convert", "The number rounded towards zero.", "number number, digits? number = 0", "number", "6.17.6"],
+    ["CEILING", "convert", "The number rounded up to a multiple.", "number number, multiple? number = 1", "number", "6.17.1"],
+    ["FLOOR", "convert", "The number rounded down to a multiple.", "number number, multiple? number = 1", "number", "6.17.3"],
+    ["SIGN", "convert", "-1, 0 or 1 by the sign.", "number number", "number", "6.16.60"],
+    ["SQRT", "convert", "The square root.", "number number", "number", "6.16.61"],
+    ["POWER", "convert", "A number raised to a power.", "number number, exponent number", "number", "6.16.46"],
+    ["QUOTIENT", "convert", "The whole part of a quotient.", "number number, divisor number", "number", "6.16.49"],
+    ["EVEN", "convert", "Rounded away from zero to an even number.", "number number", "number", "6.16.30"],
+    ["ODD", "convert", "Rounded away from zero to an odd number.", "number number", "number", "6.16.44"],
+    ["DATE", "convert", "A date from its parts, as a serial number.", "year number, month number, day number", "number", "6.10.2"],
+    ["DATEVALUE", "convert", "A date from a text, as a serial number.", "text text", "number", "6.10.4"],
+    ["TIMEVALUE", "convert", "A time of day from a text, as a part of a day.", "text text", "number", "6.10.18"],
+    ["TIME", "convert", "A time of day from its parts, as a part of a day.", "hours number, minutes number, seconds number", "number", "6.10.17"],
+    ["YEAR", "convert", "The year of a date.", "date number", "number", "6.10.23"],
+    ["MONTH", "convert", "The month of a date.", "date number", "number", "6.10.13"],
+    ["DAY", "convert", "The day of the month.", "date number", "number", "6.10.5"],
+    ["HOUR", "convert", "The hour of a time.", "time number", "number", "6.10.10"],
+    ["MINUTE", "convert", "The minute of a time.", "time number", "number", "6.10.12"],
+    ["SECOND", "convert", "The second of a time.", "time number", "number", "6.10.16"],
+    ["WEEKDAY", "convert", "The day of the week.", "date number, kind? number = 1", "number", "6.10.20"],
+    ["IF", "logic", "One value or another.", "condition any, then? any, otherwise? any", "any", "6.15.4"],
+    ["IFERROR", "logic", "A value, or another where it is an error.", "value any, otherwise any", "any", "6.15.5"],
+    ["IFNA", "logic", "A value, or another where it is #N/A.", "value any, otherwise any", "any", "6.15.6"],
+    ["AND", "logic", "Whether all are true.", "conditions* any", "boolean", "6.15.2"],
+    ["OR", "logic", "Whether one is true.", "conditions* any", "boolean", "6.15.8"],
+    ["XOR", "logic", "Whether an odd number are true.", "conditions* any", "boolean", "6.15.10"],
+    ["NOT", "logic", "True for false.", "condition boolean", "boolean", "6.15.7"],
+    ["TRUE", "logic", "True.", "", "boolean", "6.15.9"],
+    ["FALSE", "logic", "False.", "", "boolean", "6.15.3"],
+    ["CHOOSE", "logic", "The nth of several values.", "index number, values* any", "any", "6.14.3"],
+    ["IFS", "logic", "The value after the first true condition.", "pairs* any", "any", ""],
+    ["SWITCH", "logic", "The value after the first equal one.", "value any, cases* any", "any", ""],
+    ["NA", "logic", "The error #N/A.", "", "any", "6.13.25"],
+    ["ERROR.TYPE", "logic", "The number of an error.", "value any", "number", "6.13.11"],
+    ["ISERROR", "logic", "Whether it is an error.", "value any", "boolean", "6.13.16"],
+    ["ISERR", "logic", "Whether it is an error but #N/A.", "value any", "boolean", "6.13.15"],
+    ["ISNA", "logic", "Whether it is #N/A.", "value any", "boolean", "6.13.20"],
+    ["ISBLANK", "logic", "Whether it is a blank cell.", "value any", "boolean", "6.13.14"],
+    ["ISTEXT", "logic", "Whether it is a text.", "value any", "boolean", "6.13.25"],
+    ["ISNONTEXT", "logic", "Whether it is no text.", "value any", "boolean", "6.13.21"],
+    ["ISNUMBER", "logic", "Whether it is a number.", "value any", "boolean", "6.13.22"],
+    ["ISLOGICAL", "logic", "Whether it is true or false.", "value any", "boolean", "6.13.19"],
+    ["ISEVEN", "logic", "Whether a number is even.", "number number", "boolean", "6.13.17"],
+    ["ISODD", "logic", "Whether a number is odd.", "number number", "boolean", "6.13.23"],
+    ["SUM", "list", "The sum of numbers.", "values* any", "number", "6.16.61"],
+    ["PRODUCT", "list", "The product of numbers.", "values* any", "number", "6.16.48"],
+    ["AVERAGE", "list", "The mean of numbers.", "values* any", "number", "6.18.3"],
+    ["MIN", "list", "The smallest number.", "values* any", "number", "6.18.48"],
+    ["MAX", "list", "The largest number.", "values* any", "number", "6.18.45"],
+    ["COUNT", "list", "How many numbers there are.", "values* any", "number", "6.13.6"],
+    ["COUNTA", "list", "How many values there are.", "values* any", "number", "6.13.7"],
+    ["COUNTBLANK", "list", "How many blanks there are.", "values any", "number", "6.13.8"],
+    ["COUNTIF", "list", "How many values meet a criterion.", "values any, criterion any", "number", "6.13.9"],
+    ["SUMIF", "list", "The sum of the numbers whose row meets a criterion.", "values any, criterion any, numbers? any", "number", "6.16.62"],
+    ["AVERAGEIF", "list", "The mean of the numbers whose row meets a criterion.", "values any, criterion any, numbers? any", "number", "6.18.5"],
+  ] satisfies Other[]
+).map(([name, family, summary, form, result, number]) => ({
+  name,
+  family,
+  summary,
+  parameters: params(form),
+  result,
+  code: name,
+  ...(number ? { evidence: section(number) } : { evidence: "shared extension", extension: true as const }),
+}));

@@ -1,0 +1,68 @@
+import { Failure, type Value, isList } from "../../values/index.ts";
+import type { Dialect, DialectOption } from "../dialect.ts";
+import { chooseOptions } from "../shared/options.ts";
+import { openFormulaCode } from "./code.ts";
+import { typeRules } from "./coercions.ts";
+import { type TableOptions, openFormulaRows } from "./functions.ts";
+import { parseOpenFormula } from "./grammar.ts";
+
+const options: readonly DialectOption[] = [
+  {
+    name: "unit",
+    values: ["code point", "utf-16 unit"],
+    default: "code point",
+    summary: "What LEN and positions count; the standard says characters.",
+  },
+  {
+    name: "searchPattern",
+    values: ["open", "wildcards", "literal"],
+    default: "open",
+    summary: "The patterns of SEARCH and of criteria: regular expressions unless the document says otherwise.",
+  },
+  { name: "textCase", values: ["minded", "ignored"], default: "minded", summary: "Whether = between texts minds case." },
+  {
+    name: "textAsNumber",
+    values: ["convert", "zero", "error"],
+    default: "convert",
+    summary: "What a text gives where a number is wanted.",
+  },
+];
+
+/** The spreadsheet error kind for a failure; what is not listed is #VALUE!. */
+const kinds: Readonly<Record<string, string>> = {
+  "division-by-zero": "#DIV/0!",
+  "number-out-of-range": "#NUM!",
+  "unknown-function": "#NAME?",
+  "unknown-column": "#NAME?",
+};
+
+/** OpenFormula, with its host-dependent settings as options. */
+export function openformula(given: Readonly<Record<string, string>> = {}): Dialect {
+  const chosen = chooseOptions("openformula", options, given);
+  return {
+    id: "openformula",
+    title: "OpenFormula",
+    family: "spreadsheet",
+    source: "OASIS OpenDocument 1.3 part 4 (ISO/IEC 26300)",
+    options,
+    chosen,
+    parse: parseOpenFormula,
+    rows: openFormulaRows(chosen as unknown as TableOptions),
+    code: openFormulaCode(chosen.searchPattern),
+    types: typeRules(chosen.textAsNumber),
+    functionCase: "ignored",
+    separator: ";",
+    columnText: (name) =>
+      /^[\p{L}_][\p{L}\p{N}\p{M}_]*$/u.test(name) && !/^(?:true|false)$/i.test(name) ? name : `'${name.replaceAll("'", "''")}'`,
+    namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
+    textLiteral: (text) => `"${text.replaceAll('"', '""')}"`,
+    standardCode: (code, facts) => (code === "error-value" ? String(facts.kind) : (kinds[code] ?? "#VALUE!")),
+    errorScope: "value",
+    plain,
+  };
+}
+
+function plain(value: Value): unknown {
+  if (value instanceof Failure) return { error: value.standard ?? value.code };
+  return isList(value) ? value.map(plain) : value;
+}

@@ -1,0 +1,348 @@
+import { PatternError, compilePattern, similarAsPosix } from "../../patterns/index.ts";
+import { operationOf } from "../../text/index.ts";
+import {
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  dateFromDays,
+  daysFromDate,
+  integer,
+  isDate,
+  isFailure,
+} from "../../values/index.ts";
+import type { Cell, Code } from "../dialect.ts";
+import { formatDate, formatNumber, readDate, readNumberBy } from "./formats.ts";
+import { outputText } from "./numbers.ts";
+
+const bad = (problem: string) => new Failure("invalid-value", { problem });
+
+/** Compares two present values as the operators do: −1, 0 or 1; arrays item by item, null last. */
+function order(a: Value, b: Value): number {
+  if (Array.isArray(a) && Array.isArray(b)) {
+    for (let i = 0; i < Math.min(a.length, b.length); i++) {
+      const [x, y] = [a[i] as Value, b[i] as Value];
+      const found = x === null || y === null ? Number(x === null) - Number(y === null) : order(x, y);
+      if (found !== 0) return found;
+    }
+    return Math.sign(a.length - b.length);
+  }
+  return compareValues(a, b);
+}
+
+const compareKernel = operationOf("compare").prepare({ missing: "null", case: "minded", mixed: "error" } as never, {
+  relation: "order",
+});
+const compareValues = compareKernel as unknown as (a: Value, b: Value) => number;
+
+const relations: Readonly<Record<string, (order: number) => boolean>> = {
+  "=": (o) => o === 0,
+  "<>": (o) => o !== 0,
+  "<": (o) => o < 0,
+  "<=": (o) => o <= 0,
+  ">": (o) => o > 0,
+  ">=": (o) => o >= 0,
+};
+
+const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
+
+const strict = (run: (...args: never[]) => Value): Code => ({
+  strict: true,
+  run: (args) => (run as (...args: Value[]) => Value)(...args),
+});
+
+/** True, false or null from two conditions; `decisive` settles it whatever the other is. */
+const logic = (decisive: boolean): Code => ({
+  lazy:
+    ([left, right]: readonly Cell[]) =>
+    (row) => {
+      const a = left(row);
+      if (a === decisive || isFailure(a)) return a;
+      const b = right(row);
+      if (b === decisive || isFailure(b)) return b;
+      return a === null || b === null ? null : !decisive;
+    },
+});
+
+/** `= ANY`, `<> ALL` and the like, with null where a null item leaves it open. */
+const quantified = (any: boolean): Code =>
+  strict((value: Value, list: readonly Value[], relation: string) => {
+    const holds = list.map((item) => (item === null ? null : relations[relation](order(value, item))));
+    if (holds.includes(any)) return any;
+    return holds.includes(null) ? null : !any;
+  });
+
+const extreme = (direction: number): Code => ({
+  run: (args) =>
+    args.reduce<Value>((best, arg) => (best === null || (arg !== null && order(arg, best) * direction > 0) ? arg : best), null),
+});
+
+type Rounding = { decimal: (value: Decimal, digits: number) => Decimal; double: (value: number) => number };
+
+const halfEven = (value: number) => {
+  const floor = Math.floor(value);
+  const part = value - floor;
+  return part > 0.5 || (part === 0.5 && floor % 2 !== 0) ? floor + 1 : floor;
+};
+
+const cut = (value: Decimal, digits: number) => {
+  const unit = 10n ** BigInt(Math.max(0, value.scale - digits));
+  const kept = new Decimal((value.coefficient / unit) * unit, value.scale);
+  return digits >= 0 ? kept.rounded(digits) : new Decimal((kept.at(0) / 10n ** BigInt(-digits)) * 10n ** BigInt(-digits), 0);
+};
+
+const rounding = ({ decimal, double }: Rounding): Code =>
+  strict((value: Value, digits: number = 0) => {
+    if (value instanceof Double) return new Double(double(value.value));
+    if (Math.abs(digits) > 2000) return bad("there are too many digits");
+    return decimal(value as Decimal, digits);
+  });
+
+/** format(): `%[position$][-][width]type` (9.4.1). */
+function format(values: readonly Value[]): Value {
+  const [template, ...args] = values;
+  if (template === null) return null;
+  let next = 0;
+  let failure: Failure | undefined;
+  const take = (): Value =>
+    next < args.length ? args[next++] : ((failure ??= bad("there are too few arguments for format()")), null);
+  const result = (template as string).replace(
+    /%(?:%|(?:(\d+)\$)?(-?)(\d+|\*(?:(\d+)\$)?)?([sIL])|[\s\S]?)/g,
+    (part, position?: string, left?: string, width?: string, widthAt?: string, kind?: string) => {
+      if (part === "%%") return "%";
+      if (!kind) {
+        failure ??= bad(`"${part}" is no conversion of format()`);
+        return "";
+      }
+      let size = 0;
+      if (width?.startsWith("*")) size = Number(widthAt ? (args[Number(widthAt) - 1] ?? 0) : (take() ?? 0));
+      else if (width) size = Number(width);
+      if (position !== undefined) {
+        next = Number(position) - 1;
+        if (next < 0) failure ??= bad("format() counts arguments from 1");
+      }
+      const value = take();
+      if (value === null && kind === "I") failure ??= bad("null cannot be written as a name");
+      const text =
+        kind === "s"
+          ? (value ?? "")
+          : kind === "L"
+            ? value === null
+              ? "NULL"
+              : quote("sql literal", value as string)
+            : quote("sql name", String(value));
+      return left || size < 0 ? String(text).padEnd(Math.abs(size)) : String(text).padStart(size);
+    },
+  );
+  return failure ?? result;
+}
+
+const quote = (scheme: "sql literal" | "sql name", text: string) =>
+  (operationOf("escape").prepare({ missing: "null", scheme } as never, {}) as unknown as (text: string) => string)(text);
+
+function substringSimilar(text: string, pattern: string, escape: string): Value {
+  if ([...escape].length > 1) return new Failure("escape-length", { escape });
+  try {
+    const compiled = compilePattern("posix", similarAsPosix(pattern, escape));
+    const found = compiled.find(text, 0);
+    return found ? (compiled.groups > 0 ? (found[1] ?? null) : found[0]) : null;
+  } catch (error) {
+    if (!(error instanceof PatternError)) throw error;
+    return new Failure("pattern-syntax", { pattern, problem: error.problem, offset: error.offset });
+  }
+}
+
+function unistr(text: string): Value {
+  let broken = false;
+  const result = text.replace(
+    /\\(?:(\\)|u([0-9a-fA-F]{4})|\+([0-9a-fA-F]{6})|U([0-9a-fA-F]{8})|([0-9a-fA-F]{4})|)/g,
+    (_part, backslash, ...codes: (string | undefined)[]) => {
+      if (backslash) return "\\";
+      const code = parseInt(codes.slice(0, 4).find((c) => c !== undefined) ?? "", 16);
+      if (Number.isNaN(code) || code > 0x10ffff || code === 0) broken = true;
+      return broken ? "" : String.fromCodePoint(code);
+    },
+  );
+  return broken || !result.isWellFormed() ? bad("a Unicode escape cannot be read") : result;
+}
+
+/** string_to_array: the split operation, but a null delimiter splits into characters and a null text gives null. */
+const stringToArray: Code = {
+  run: ([text, delimiter, nullText = null]) => {
+    if (text === null) return null;
+    if (text === "") return [];
+    const pieces =
+      delimiter === null
+        ? [...(text as string)]
+        : delimiter === ""
+          ? [text as string]
+          : (text as string).split(delimiter as string);
+    return pieces.map((piece) => (piece === nullText ? null : piece));
+  },
+};
+
+function parseIdent(name: string): Value {
+  const parts: string[] = [];
+  const shape = /\s*(?:"((?:[^"]|"")+)"|([A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*))\s*(\.|$)/y;
+  for (;;) {
+    const match = shape.exec(name);
+    if (!match) return bad(`"${name}" is not a name`);
+    parts.push(match[1]?.replaceAll('""', '"') ?? match[2].toLowerCase());
+    if (match[3] === "") return parts;
+  }
+}
+
+const addDays = (date: string, days: number): string => {
+  const [year, month, day] = date.split("-").map(Number);
+  const found = dateFromDays(daysFromDate(year, month, day) + days);
+  return [String(found.year).padStart(4, "0"), String(found.month).padStart(2, "0"), String(found.day).padStart(2, "0")].join(
+    "-",
+  );
+};
+
+const dayNumber = (date: string): number => {
+  const [year, month, day] = date.slice(0, 10).split("-").map(Number);
+  return daysFromDate(year, month, day);
+};
+
+function field(name: string, timestamp: string): Value {
+  const [date, time] = timestamp.split(" ");
+  const [year, month, day] = date.split("-").map(Number);
+  const [hour, minute, second] = time.split(":");
+  const days = daysFromDate(year, month, day);
+  const { weekday } = dateFromDays(days);
+  const fields: Record<string, () => Value> = {
+    year: () => year,
+    month: () => month,
+    day: () => day,
+    quarter: () => Math.ceil(month / 3),
+    dow: () => weekday,
+    isodow: () => weekday || 7,
+    doy: () => days - daysFromDate(year, 1, 1) + 1,
+    hour: () => Number(hour),
+    minute: () => Number(minute),
+    second: () => Decimal.parse(second)!.rounded(6),
+    decade: () => Math.floor(year / 10),
+    century: () => Math.ceil(year / 100),
+    millennium: () => Math.ceil(year / 1000),
+    epoch: () =>
+      Decimal.of(days * 86400 + Number(hour) * 3600 + Number(minute) * 60)
+        .plus(Decimal.parse(second)!)
+        .rounded(6),
+  };
+  return fields[name.toLowerCase()]?.() ?? bad(`"${name}" is no field of a date that is covered`);
+}
+
+const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.of(value) : value);
+
+const listCode = (relation: string): Code => strict((a: Value, b: Value) => relations[relation](order(a, b)));
+
+/** Functions that are not rows of data. */
+export const postgresqlCode: Readonly<Record<string, Code>> = {
+  ...Object.fromEntries(Object.keys(relations).map((relation) => [`list ${relation}`, listCode(relation)])),
+  string_to_array: stringToArray,
+  quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
+  "substring similar": strict(substringSimilar),
+  format: { run: format },
+  unistr: strict(unistr),
+  to_hex: strict((value: number | bigint) =>
+    BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(16),
+  ),
+  parse_ident: strict(parseIdent),
+  "is normalized": strict((text: string, form: string) => text.normalize(form.toUpperCase()) === text),
+  and: logic(false),
+  or: logic(true),
+  not: strict((value: boolean) => !value),
+  "is null": { run: ([value]) => value === null },
+  "is not null": { run: ([value]) => value !== null },
+  "is true": { run: ([value]) => value === true },
+  "is false": { run: ([value]) => value === false },
+  "is unknown": { run: ([value]) => value === null },
+  "is distinct from": { run: ([a, b]) => !same(a, b) },
+  "compare any": quantified(true),
+  "compare all": quantified(false),
+  greatest: extreme(1),
+  least: extreme(-1),
+  "item of list": strict((list: readonly Value[], index: number) => list[index - 1] ?? null),
+  "slice of list": strict((list: readonly Value[], first: number, last: number) =>
+    list.slice(Math.max(0, first - 1), Math.max(0, last)),
+  ),
+  array_append: { run: ([list, item]) => [...((list as readonly Value[]) ?? []), item] },
+  array_prepend: { run: ([item, list]) => [item, ...((list as readonly Value[]) ?? [])] },
+  array_cat: {
+    run: ([a, b]) => (a === null || b === null ? (a ?? b) : [...(a as readonly Value[]), ...(b as readonly Value[])]),
+  },
+  array_remove: { run: ([list, item]) => list && (list as readonly Value[]).filter((each) => !same(each, item)) },
+  array_replace: {
+    run: ([list, old, replacement]) => list && (list as readonly Value[]).map((each) => (same(each, old) ? replacement : each)),
+  },
+  array_position: {
+    run: ([list, item, start = 1]) => {
+      if (list === null) return null;
+      if (start === null) return bad("the position to start at is null");
+      const at = (list as readonly Value[]).findIndex((each, i) => i + 1 >= (start as number) && same(each, item));
+      return at < 0 ? null : at + 1;
+    },
+  },
+  array_positions: {
+    run: ([list, item]) => list && (list as readonly Value[]).flatMap((each, i) => (same(each, item) ? [i + 1] : [])),
+  },
+  "@>": strict((a: readonly Value[], b: readonly Value[]) =>
+    b.every((item) => item !== null && a.some((each) => same(each, item))),
+  ),
+  "<@": strict((a: readonly Value[], b: readonly Value[]) =>
+    a.every((item) => item !== null && b.some((each) => same(each, item))),
+  ),
+  "&&": strict((a: readonly Value[], b: readonly Value[]) =>
+    a.some((item) => item !== null && b.some((each) => same(each, item))),
+  ),
+  array_length: strict((list: readonly Value[], dimension: number) => (dimension === 1 && list.length > 0 ? list.length : null)),
+  array_lower: strict((list: readonly Value[], dimension: number) => (dimension === 1 && list.length > 0 ? 1 : null)),
+  cardinality: strict((list: readonly Value[]) => list.length),
+  trim_array: strict((list: readonly Value[], count: number) =>
+    count < 0 || count > list.length
+      ? bad("the number of items to trim must be between 0 and the length")
+      : list.slice(0, list.length - count),
+  ),
+  num_nulls: { run: (args) => args.filter((arg) => arg === null).length },
+  num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
+  negate: strict((value: Value) =>
+    value instanceof Double
+      ? new Double(-value.value)
+      : value instanceof Decimal
+        ? value.negated()
+        : integer(-BigInt(value as number)),
+  ),
+  itself: strict((value: Value) => value),
+  abs: strict((value: Value) => {
+    if (value instanceof Double) return new Double(Math.abs(value.value));
+    if (value instanceof Decimal) return value.coefficient < 0n ? value.negated() : value;
+    return (value as number) < 0 ? integer(-BigInt(value as number)) : value;
+  }),
+  round: rounding({ decimal: (value, digits) => value.rounded(digits), double: halfEven }),
+  trunc: rounding({ decimal: cut, double: Math.trunc }),
+  ceil: rounding({ decimal: (value) => new Decimal(-value.negated().floor(), 0), double: Math.ceil }),
+  floor: rounding({ decimal: (value) => new Decimal(value.floor(), 0), double: Math.floor }),
+  sign: rounding({ decimal: (value) => Decimal.of(value.compare(Decimal.of(0))), double: Math.sign }),
+  div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
+  sqrt: strict((value: Double) =>
+    value.value < 0 ? bad("a negative number has no square root") : new Double(Math.sqrt(value.value)),
+  ),
+  "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),
+  "to_char number": strict((value: Decimal, template: string) => formatNumber(value, template)),
+  to_date: strict(readDate),
+  to_number: strict(readNumberBy),
+  extract: strict((name: string, timestamp: string) => toDecimal(field(name, timestamp))),
+  date_part: strict((name: string, timestamp: string) => {
+    const value = field(name, timestamp);
+    return isFailure(value) ? value : new Double(Number(outputText(value)));
+  }),
+  make_date: strict((year: number, month: number, day: number) =>
+    year >= 1 && isDate(year, month, day)
+      ? [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-")
+      : new Failure("not-a-date", { text: `${year}-${month}-${day}` }),
+  ),
+  "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
+  "add days": strict(addDays),
+  "subtract days": strict((date: string, days: number) => addDays(date, -days)),
+};

@@ -1,0 +1,249 @@
+import { Decimal, Double, Failure, type Value, isDate, isFailure } from "../../values/index.ts";
+import type { Conversion, TypeRules } from "../dialect.ts";
+import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText } from "./numbers.ts";
+
+const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
+
+/** Type names as written, to the names used here. */
+const names: Readonly<Record<string, string>> = {
+  text: "text",
+  varchar: "text",
+  name: "text",
+  string: "text",
+  char: "bpchar",
+  character: "bpchar",
+  bpchar: "bpchar",
+  int: "integer",
+  int4: "integer",
+  integer: "integer",
+  int8: "bigint",
+  bigint: "bigint",
+  int2: "smallint",
+  smallint: "smallint",
+  numeric: "decimal",
+  decimal: "decimal",
+  float8: "double",
+  float: "double",
+  "double precision": "double",
+  real: "double",
+  float4: "double",
+  bool: "boolean",
+  boolean: "boolean",
+  date: "date",
+  timestamp: "timestamp",
+};
+
+const unlessMissing =
+  (convert: (value: Value) => Value) =>
+  (value: Value): Value =>
+    value === null || isFailure(value) ? value : convert(value);
+
+const sameType: Conversion = { cost: 0 };
+
+function readBoolean(text: string): Value {
+  const word = text.trim().toLowerCase();
+  if (word === "") return new Failure("not-a-boolean", { text });
+  if (["true", "yes", "on", "1"].some((name) => name.startsWith(word) && (word.length > 1 || word !== "o"))) return true;
+  if (["false", "no", "off", "0"].some((name) => name.startsWith(word) && (word.length > 1 || word !== "o"))) return false;
+  return new Failure("not-a-boolean", { text });
+}
+
+/** ISO dates only; a date is kept as its ISO text. */
+function readDate(text: string): Value {
+  const match = /^\s*(\d{4})-?(\d{2})-?(\d{2})(?:[ T]\d{2}:\d{2}(?::\d{2})?)?\s*$/.exec(text);
+  if (!match) return new Failure("not-a-date", { text });
+  const [year, month, day] = match.slice(1).map(Number);
+  return isDate(year, month, day) ? `${match[1]}-${match[2]}-${match[3]}` : new Failure("not-a-date", { text });
+}
+
+function readTimestamp(text: string): Value {
+  const match = /^\s*(\d{4}-\d{2}-\d{2})(?:[ T](\d{2}):(\d{2})(?::(\d{2}(?:\.\d{1,6})?))?)?\s*$/.exec(text);
+  const date = match ? readDate(match[1]) : new Failure("not-a-date", { text });
+  if (!match || typeof date !== "string") return date;
+  return `${date} ${match[2] ?? "00"}:${match[3] ?? "00"}:${match[4] ?? "00"}`;
+}
+
+/** A literal of unknown type, or a text in a cast, read as a value of the type. */
+function read(type: string, value: Value): Value {
+  if (typeof value !== "string") return value;
+  if (numeric.includes(type)) return readNumber(type, value);
+  if (type === "boolean") return readBoolean(value);
+  if (type === "date") return readDate(value);
+  if (type === "timestamp") return readTimestamp(value);
+  if (type.endsWith("[]") || type === "anyarray") {
+    const items = readArray(value);
+    return (
+      items?.map((item) => (item === null ? null : read(type.slice(0, -2), item))) ??
+      new Failure("invalid-value", { problem: `"${value}" is not an array` })
+    );
+  }
+  return value;
+}
+
+const trimBlanks = (value: Value): Value => (typeof value === "string" ? value.replace(/ +$/, "") : value);
+
+/** How an argument becomes a parameter: implicit conversions only (10.3). */
+function conversion(from: string, to: string): Conversion | undefined {
+  if (from === to || to === "any") return sameType;
+  if (to === "condition")
+    return from === "boolean"
+      ? sameType
+      : from === "unknown"
+        ? { cost: 1, convert: unlessMissing((v) => read("boolean", v)) }
+        : undefined;
+  if (to === "output") return { cost: 0, convert: from === "bpchar" ? undefined : outputText };
+  if (to === "nonarray")
+    return from.endsWith("[]")
+      ? undefined
+      : from === "text" || from === "unknown"
+        ? sameType
+        : { cost: 2, convert: from === "bpchar" ? trimBlanks : toText };
+  if (from === "unknown")
+    return {
+      cost: to === "text" ? 1 : to.endsWith("[]") || to === "anyarray" ? 4 : 2,
+      convert: unlessMissing((value) => read(to, value)),
+    };
+  if (to === "anyarray") return from.endsWith("[]") ? sameType : undefined;
+  if (to === "text") return from === "bpchar" ? { cost: 1, convert: trimBlanks } : undefined;
+  if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => `${String(value)} 00:00:00`) };
+  if (to.endsWith("[]") && from === "unknown[]")
+    return { cost: 1, convert: unlessMissing((items) => (items as readonly Value[]).map((item) => read(to.slice(0, -2), item))) };
+  if (to.endsWith("[]") && from.endsWith("[]")) {
+    const item = conversion(from.slice(0, -2), to.slice(0, -2));
+    const convert = item?.convert;
+    return (
+      item && {
+        cost: item.cost,
+        ...(convert && {
+          convert: unlessMissing((items) => (items as readonly Value[]).map((each) => (each === null ? null : convert(each)))),
+        }),
+      }
+    );
+  }
+  const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
+  if (low < 0 || high < low) return undefined;
+  const convert = to === "decimal" ? toDecimal : to === "double" ? toDouble : undefined;
+  return { cost: to === "double" && from !== "decimal" ? 0.5 : high - low, ...(convert && { convert }) };
+}
+
+/** What a type name in a cast means: its name here, and its size. */
+function typeNamed(written: string): { type: string; size?: number; scale?: number } | undefined {
+  const match = /^("?[a-z][a-z0-9_ ]*"?)(?:\((\d+)(?:,(\d+))?\))?((?:\[\])*)$/.exec(written);
+  const type = match && names[match[1]];
+  if (!type) return undefined;
+  const isChar = type === "bpchar" && match[1] !== "bpchar";
+  const size = match[2] === undefined ? (isChar ? 1 : undefined) : Number(match[2]);
+  return {
+    type: type + (match[4] ? "[]" : ""),
+    ...(size !== undefined && { size }),
+    ...(match[3] !== undefined && { scale: Number(match[3]) }),
+  };
+}
+
+function sized(value: Value, type: string, size: number | undefined, scale = 0): Value {
+  if (size === undefined) return value;
+  if (typeof value === "string" && (type === "text" || type === "bpchar")) {
+    const cut = [...value].slice(0, size).join("");
+    return type === "text" ? cut : cut + " ".repeat(size - [...cut].length);
+  }
+  if (!(value instanceof Decimal)) return value;
+  const rounded = value.rounded(scale);
+  const limit = 10n ** BigInt(size);
+  return rounded.coefficient < limit && rounded.coefficient > -limit ? rounded : new Failure("number-out-of-range");
+}
+
+function castValue(from: string, type: string, value: Value): Value {
+  if (type === "text" || type === "bpchar") return from === "bpchar" && type === "text" ? trimBlanks(value) : toText(value);
+  if (typeof value === "string" && (from === "text" || from === "unknown" || from === "bpchar")) return read(type, value);
+  if (type === "date" && from === "timestamp") return (value as string).slice(0, 10);
+  if (type === "timestamp" && from === "date") return `${value as string} 00:00:00`;
+  if (type === "boolean" && typeof value === "number") return value !== 0;
+  if (type === "decimal") return toDecimal(value);
+  if (type === "double") return toDouble(value);
+  return toInteger(type, value);
+}
+
+function canCast(from: string, to: string): boolean {
+  if (from === to || from === "unknown" || to === "text" || to === "bpchar" || from === "text" || from === "bpchar") return true;
+  if (numeric.includes(from) && numeric.includes(to)) return true;
+  if (from === "integer" && to === "boolean") return true;
+  if (from === "boolean" && to === "integer") return true;
+  return (from === "date" || from === "timestamp") && (to === "date" || to === "timestamp");
+}
+
+export const typeRules: TypeRules = {
+  dynamic: false,
+  columnType(values) {
+    const present = values.filter((value) => value !== null);
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
+    if (present.every((value) => typeof value === "boolean")) return "boolean";
+    if (!present.every((value) => typeof value === "number")) return "text";
+    if (!present.every((value) => Number.isInteger(value))) return "decimal";
+    return present.every((value) => !isFailure(inRange("integer", value))) ? "integer" : "bigint";
+  },
+  readColumn(type, value) {
+    if (type === "text") return toText(value);
+    return type === "decimal"
+      ? toDecimal(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value)
+      : value;
+  },
+  conversion,
+  // An operand of unknown type is taken to be of the other's type where there is such an operator (10.2).
+  preference(row, types) {
+    const at = types.indexOf("unknown");
+    return row.notation === "operator" &&
+      types.length === 2 &&
+      at >= 0 &&
+      types[1 - at] !== "unknown" &&
+      row.parameters[at].type === types[1 - at]
+      ? -10
+      : 0;
+  },
+  resultType(row, types) {
+    if (row.result === "item") return types[0] === "unknown[]" ? "text" : types[0].replace(/\[\]$/, "");
+    return row.result === "same" ? (types[0] === "unknown" ? "text" : types[0]) : row.result;
+  },
+  cast(from, to) {
+    const named = typeNamed(to);
+    if (!named) return undefined;
+    const { type, size, scale } = named;
+    if (type.endsWith("[]")) {
+      const item = type.slice(0, -2);
+      if (from !== "unknown" && from !== "text" && !from.endsWith("[]")) return undefined;
+      return {
+        type,
+        convert: unlessMissing((value) => {
+          const items = typeof value === "string" ? readArray(value) : (value as readonly Value[]);
+          if (!items) return new Failure("invalid-value", { problem: `"${String(value)}" is not an array` });
+          const converted = items.map((each) =>
+            each === null ? null : castValue(typeof each === "string" ? "text" : "integer", item, each),
+          );
+          return converted.find(isFailure) ?? converted;
+        }),
+      };
+    }
+    if (!canCast(from, type)) return undefined;
+    return {
+      type,
+      convert: unlessMissing((value) => {
+        const result = castValue(from, type, value);
+        return isFailure(result) ? result : sized(result, type, size, scale);
+      }),
+    };
+  },
+  truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
+  unify(types) {
+    const known = types.filter((type) => type !== "unknown");
+    if (known.length === 0) return types.length > 0 ? "text" : "unknown";
+    const best = known.every((type) => numeric.includes(type))
+      ? numeric[Math.max(...known.map((type) => numeric.indexOf(type)))]
+      : known[0];
+    return known.every((type) => conversion(type, best)) ? best : undefined;
+  },
+  list: (_form, values) => values,
+  fits: (type) => (type === "integer" || type === "bigint" ? (value) => inRange(type, value) : undefined),
+};
+
+/** Whether a value is a number of any kind. */
+export const isNumber = (value: Value): boolean =>
+  typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;

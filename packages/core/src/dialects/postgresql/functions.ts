@@ -1,0 +1,234 @@
+import { type FunctionRow, params } from "../row.ts";
+
+const doc = (section: string) => `PostgreSQL 15 documentation, ${section}`;
+const strings = doc("9.4");
+const patterns = doc("9.7");
+
+const missing = "null" as const;
+const sliced = {
+  missing,
+  unit: "code point",
+  first: "1",
+  from: "start",
+  third: "length",
+  startBelow: "window",
+  negativeLength: "error",
+  fraction: "refused",
+} as const;
+const located = {
+  missing,
+  unit: "code point",
+  first: "1",
+  pattern: "literal",
+  case: "minded",
+  absent: "zero",
+  startBelow: "error",
+  emptyNeedle: "at the start",
+  fraction: "refused",
+} as const;
+const trimmed = { missing, inner: "kept", characters: "space" } as const;
+const matching = { missing, pattern: "posix", case: "minded" } as const;
+const found = { ...matching, group: "match", absent: "null" } as const;
+const replacing = { ...matching, occurrences: "first", replacement: "backslash", emptyMatch: "allowed" } as const;
+const recased = { missing, mapping: "simple", words: "not alphanumeric" } as const;
+const literalSplit = {
+  missing,
+  pattern: "literal",
+  case: "minded",
+  emptyDelimiter: "whole",
+  emptyText: "nothing",
+  edges: "pieces",
+  emptyMatch: "allowed",
+} as const;
+const patternSplit = { ...literalSplit, pattern: "posix", emptyText: "one piece" } as const;
+const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
+
+/** Functions of the text families: each is an operation with answers. */
+// prettier-ignore
+const text: FunctionRow[] = [
+  { name: "substring", aliases: ["substr"], family: "extract", summary: "A number of characters from a position.", parameters: params("text text, start integer, count? integer > length"), result: "text", operation: "slice", answers: sliced, evidence: strings },
+  { name: "left", family: "extract", summary: "The first n characters, or all but the last -n.", parameters: params("text text, count integer > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
+  { name: "right", family: "extract", summary: "The last n characters, or all but the first -n.", parameters: params("text text, count integer > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
+  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n integer"), result: "text", operation: "segment", answers: { missing, part: "nth", absent: "whole", emptyNeedle: "nowhere", case: "minded" }, evidence: strings },
+  { name: "reverse", family: "extract", summary: "The characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "code point" }, evidence: strings },
+  { name: "strpos", aliases: ["position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: located, evidence: strings },
+  { name: "starts_with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start" }, evidence: strings },
+  { name: "^@", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start" }, notation: "operator", evidence: strings },
+  { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", case: "minded" }, notation: "operator", evidence: doc("9.7.1") },
+  { name: "ilike", family: "locate", summary: "LIKE, ignoring case.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", case: "ignored" }, notation: "operator", evidence: doc("9.7.1") },
+  { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", case: "minded" }, notation: "operator", evidence: doc("9.7.2") },
+  { name: "~", family: "locate", summary: "Whether a pattern matches, case minded.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere" }, notation: "operator", evidence: patterns },
+  { name: "~*", family: "locate", summary: "Whether a pattern matches, ignoring case.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, case: "ignored", where: "anywhere" }, notation: "operator", evidence: patterns },
+  { name: "regexp_like", family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern text > needle, flags? text"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere" }, evidence: patterns },
+  { name: "regexp_count", family: "locate", summary: "How often a pattern matches.", parameters: params("text text, pattern text > needle, start? integer, flags? text"), result: "integer", operation: "find", answers: { ...found, report: "count" }, evidence: patterns },
+  { name: "regexp_instr", family: "locate", summary: "The position of the nth match of a pattern, 0 when absent.", parameters: params("text text, pattern text > needle, start? integer, n? integer, side? integer, flags? text, group? integer"), result: "integer", operation: "find", answers: { ...found, report: "position" }, evidence: patterns },
+  { name: "regexp_substr", family: "extract", summary: "The nth match of a pattern.", parameters: params("text text, pattern text > needle, start? integer, n? integer, flags? text, group? integer"), result: "text", operation: "find", answers: { ...found, report: "text" }, evidence: patterns },
+  { name: "regexp_match", family: "extract", summary: "The groups of the first match, as an array.", parameters: params("text text, pattern text > needle, flags? text"), result: "text[]", operation: "find", answers: { ...found, report: "groups" }, evidence: patterns },
+  { name: "substring", family: "extract", summary: "What a pattern, or its first group, matches.", parameters: params("text text, pattern text > needle"), result: "text", operation: "find", answers: { ...found, report: "text", group: "first group" }, evidence: doc("9.7.3") },
+  { name: "replace", family: "substitute", summary: "Replaces a text everywhere.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { ...replacing, pattern: "literal", occurrences: "all", replacement: "literal" }, evidence: strings },
+  { name: "regexp_replace", family: "substitute", summary: "Replaces the first match of a pattern, or all with flag g.", parameters: params("text text, pattern text > old, replacement text > new, flags? text"), result: "text", operation: "substitute", answers: replacing, evidence: patterns },
+  { name: "regexp_replace", family: "substitute", summary: "Replaces matches of a pattern from a position on.", parameters: params("text text, pattern text > old, replacement text > new, start integer, n? integer > which, flags? text"), result: "text", operation: "substitute", answers: replacing, evidence: patterns },
+  { name: "overlay", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, new text, start integer, count? integer > length"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "error", negativeSpan: "repeated", fraction: "refused" }, evidence: strings },
+  { name: "translate", family: "substitute", summary: "Maps single characters, or drops them.", parameters: params("text text, from text, to text"), result: "text", operation: "translate", answers: { missing, unit: "code point" }, evidence: strings },
+  { name: "quote_literal", family: "substitute", summary: "The text as an SQL literal.", parameters: params("text output > text"), result: "text", operation: "escape", answers: { missing, scheme: "sql literal" }, evidence: strings },
+  { name: "quote_ident", family: "substitute", summary: "The text as an SQL name.", parameters: params("text text"), result: "text", operation: "escape", answers: { missing, scheme: "sql name" }, evidence: strings },
+  { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
+  { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
+  { name: "initcap", family: "recase", summary: "Each word with an upper case start.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "title" }, evidence: strings },
+  { name: "normalize", family: "recase", summary: "A Unicode normal form.", parameters: params("text text, form? text"), result: "text", operation: "normalize", answers: { missing }, evidence: strings },
+  { name: "btrim", family: "trim", summary: "Without given characters at both ends.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: strings },
+  { name: "ltrim", family: "trim", summary: "Without given characters at the start.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: strings },
+  { name: "rtrim", family: "trim", summary: "Without given characters at the end.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: strings },
+  { name: "length", aliases: ["char_length", "character_length"], family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "code point" }, evidence: strings },
+  { name: "octet_length", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
+  { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
+  { name: "ascii", family: "measure-test", summary: "The code point of the first character.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "zero" }, evidence: strings },
+  { name: "chr", family: "measure-test", summary: "The character of a code point.", parameters: params("code integer > number"), result: "text", operation: "char-of", answers: { missing, alphabet: "unicode", fraction: "refused" }, evidence: strings },
+  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count integer"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused" }, evidence: strings },
+  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "left" }, evidence: strings },
+  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "right" }, evidence: strings },
+  { name: "concat", family: "split-join", summary: "Joins values, skipping null.", parameters: params("values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
+  { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
+  { name: "||", family: "split-join", summary: "Joins two texts; null with anything is null.", parameters: params("left text > items, right nonarray > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
+  { name: "||", family: "split-join", summary: "Joins two texts; null with anything is null.", parameters: params("left nonarray > items, right text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
+  { name: "array_to_string", family: "split-join", summary: "Joins the items of an array.", parameters: params("list anyarray > items, separator text, forNull? text > forMissing"), result: "text", operation: "join", answers: joined, evidence: doc("9.19") },
+  { name: "regexp_split_to_array", family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern text > delimiter, flags? text"), result: "text[]", operation: "split", answers: patternSplit, evidence: patterns },
+];
+
+const comparable = ["text", "bpchar", "boolean", "integer", "bigint", "decimal", "double", "date", "timestamp", "anyarray"];
+
+// prettier-ignore
+const operators: FunctionRow[] = [
+  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+    comparable.map((type): FunctionRow => ({
+      name: relation,
+      family: "measure-test",
+      summary: "Compares two values.",
+      parameters: params(`left ${type} > a, right ${type} > b`),
+      result: "boolean",
+      ...(type === "anyarray"
+        ? { code: `list ${relation}` }
+        : { operation: "compare", answers: { missing, case: "minded", mixed: "error" }, fixed: { relation } }),
+      notation: "operator",
+      evidence: doc("9.2"),
+    })),
+  ),
+  ...["+", "-", "*", "/", "mod", "^"].flatMap((sign) =>
+    (sign === "^" ? ["decimal", "double"] : ["integer", "bigint", "decimal", "double"]).filter((type) => sign !== "mod" || type !== "double").map((type): FunctionRow => ({
+      name: sign === "mod" ? "%" : sign,
+      aliases: sign === "mod" ? ["mod"] : sign === "^" ? ["power", "pow"] : [],
+      family: "convert",
+      summary: "Arithmetic on two numbers.",
+      parameters: params(`left ${type} > a, right ${type} > b`),
+      result: type,
+      operation: "calculate",
+      answers: { missing, numbers: "exact", quotient: "integer" },
+      fixed: { sign },
+      notation: "operator",
+      evidence: doc("9.3"),
+    })),
+  ),
+];
+
+type Coded = readonly [
+  name: string,
+  family: FunctionRow["family"],
+  summary: string,
+  parameters: string,
+  result: string,
+  section: string,
+  code?: string,
+];
+
+// prettier-ignore
+const coded = (
+  [
+    ["string_to_array", "split-join", "Splits at a delimiter; null splits into characters.", "text text, delimiter text, nullText? text", "text[]", "9.4"],
+    ["quote_nullable", "substitute", "The text as an SQL literal, NULL for null.", "text output", "text", "9.4"],
+    ["substring similar", "extract", "The part of a text that an SQL regular expression marks.", "text text, pattern text, escape text", "text", "9.7.2"],
+    ["format", "split-join", "Fills %s, %I and %L of a format.", "format text, values?* output", "text", "9.4.1"],
+    ["unistr", "convert", "Reads Unicode escapes.", "text text", "text", "9.4"],
+    ["to_hex", "convert", "A number in base 16.", "number bigint", "text", "9.4"],
+    ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
+    ["is normalized", "measure-test", "Whether a text is in a normal form.", "text text, form text", "boolean", "9.4"],
+    ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "9.1"],
+    ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "9.1"],
+    ["not", "logic", "True for false.", "value condition", "boolean", "9.1"],
+    ["is null", "logic", "Whether it is null.", "value any", "boolean", "9.2"],
+    ["is not null", "logic", "Whether it is not null.", "value any", "boolean", "9.2"],
+    ["is true", "logic", "Whether it is true.", "value condition", "boolean", "9.2"],
+    ["is false", "logic", "Whether it is false.", "value condition", "boolean", "9.2"],
+    ["is unknown", "logic", "Whether it is null.", "value condition", "boolean", "9.2"],
+    ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "anyarray"].flatMap((type): Coded[] => [
+      ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "9.2"],
+      ...(type === "anyarray" ? [] : ([["greatest", "logic", "The largest value.", `values* ${type}`, type, "9.18.4"], ["least", "logic", "The smallest value.", `values* ${type}`, type, "9.18.4"]] as Coded[])),
+    ]),
+    ...["text", "integer", "bigint", "decimal", "double", "boolean"].flatMap((type): Coded[] => [
+      ["compare any", "logic", "Whether the comparison holds for an item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],
+      ["compare all", "logic", "Whether the comparison holds for every item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],
+      ["||", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19", "array_append"],
+      ["||", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19", "array_prepend"],
+      ["||", "list", "Joins two arrays.", `left ${type}[], right ${type}[]`, `${type}[]`, "9.19", "array_cat"],
+      ["array_append", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19"],
+      ["array_prepend", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19"],
+      ["array_cat", "list", "Joins two arrays.", `left ${type}[], right ${type}[]`, `${type}[]`, "9.19"],
+      ["array_remove", "list", "Without the items that are equal to one.", `list ${type}[], item ${type}`, `${type}[]`, "9.19"],
+      ["array_replace", "list", "With one item in place of another.", `list ${type}[], old ${type}, new ${type}`, `${type}[]`, "9.19"],
+      ["array_position", "list", "The position of an item.", `list ${type}[], item ${type}, start? integer`, "integer", "9.19"],
+      ["array_positions", "list", "The positions of an item.", `list ${type}[], item ${type}`, "integer[]", "9.19"],
+      ["@>", "list", "Whether the first array holds every item of the second.", `left ${type}[], right ${type}[]`, "boolean", "9.19"],
+      ["<@", "list", "Whether the second array holds every item of the first.", `left ${type}[], right ${type}[]`, "boolean", "9.19"],
+      ["&&", "list", "Whether two arrays share an item.", `left ${type}[], right ${type}[]`, "boolean", "9.19"],
+    ]),
+    ["item of list", "list", "The item at a position.", "list anyarray, index integer", "item", "8.15.3"],
+    ["slice of list", "list", "The items from one position to another.", "list anyarray, first integer, last integer", "same", "8.15.3"],
+    ["array_length", "list", "The number of items, null for none.", "list anyarray, dimension integer", "integer", "9.19"],
+    ["array_upper", "list", "The last position.", "list anyarray, dimension integer", "integer", "9.19", "array_length"],
+    ["array_lower", "list", "The first position.", "list anyarray, dimension integer", "integer", "9.19"],
+    ["cardinality", "list", "The number of items.", "list anyarray", "integer", "9.19"],
+    ["trim_array", "list", "Without the last n items.", "list anyarray, count integer", "same", "9.19"],
+    ["num_nulls", "logic", "How many values are null.", "values* any", "integer", "9.2"],
+    ["num_nonnulls", "logic", "How many values are not null.", "values* any", "integer", "9.2"],
+    ...["integer", "bigint", "decimal", "double"].flatMap((type): Coded[] => [
+      ["-", "convert", "The negative of a number.", `number ${type}`, type, "9.3", "negate"],
+      ["+", "convert", "The number itself.", `number ${type}`, type, "9.3", "itself"],
+      ["abs", "convert", "The number without its sign.", `number ${type}`, type, "9.3"],
+    ]),
+    ...["decimal", "double"].flatMap((type): Coded[] => [
+      ["round", "convert", "Rounded to a whole number.", `number ${type}`, type, "9.3"],
+      ["ceil", "convert", "The next higher whole number.", `number ${type}`, type, "9.3"],
+      ["ceiling", "convert", "The next higher whole number.", `number ${type}`, type, "9.3", "ceil"],
+      ["floor", "convert", "The next lower whole number.", `number ${type}`, type, "9.3"],
+      ["trunc", "convert", "Cut towards zero.", `number ${type}`, type, "9.3"],
+      ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, type, "9.3"],
+    ]),
+    ["round", "convert", "Rounded to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
+    ["trunc", "convert", "Cut to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
+    ["div", "convert", "The quotient cut towards zero.", "left decimal, right decimal", "decimal", "9.3"],
+    ["sqrt", "convert", "The square root.", "number double", "double", "9.3"],
+    ["to_char", "convert", "A date in a format.", "date timestamp, format text", "text", "9.8", "to_char date"],
+    ["to_char", "convert", "A number in a format.", "number decimal, format text", "text", "9.8", "to_char number"],
+    ["to_date", "convert", "A date read by a format.", "text text, format text", "date", "9.8"],
+    ["to_number", "convert", "A number read by a format.", "text text, format text", "decimal", "9.8"],
+    ["extract", "convert", "A field of a date.", "field text, date timestamp", "decimal", "9.9"],
+    ["date_part", "convert", "A field of a date.", "field text, date timestamp", "double", "9.9"],
+    ["make_date", "convert", "A date from its parts.", "year integer, month integer, day integer", "date", "9.9"],
+    ["-", "convert", "The days between two dates.", "left date, right date", "integer", "9.9", "days between"],
+    ["+", "convert", "A date some days later.", "date date, days integer", "date", "9.9", "add days"],
+    ["-", "convert", "A date some days earlier.", "date date, days integer", "date", "9.9", "subtract days"],
+  ] satisfies Coded[] as Coded[]
+).map(
+  ([name, family, summary, form, result, section, code]): FunctionRow => ({
+    name,
+    family,
+    summary,
+    parameters: params(form),
+    result,
+    code: code ?? name,
+    ...(/^[a-z_]+$/.test(name) && !["and", "or", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    evidence: doc(section),
+  }),
+);
+
+/** The functions and operators of PostgreSQL 15. */
+export const postgresqlRows: readonly FunctionRow[] = [...text, ...operators, ...coded];

@@ -1,0 +1,483 @@
+import {
+  type Expression,
+  type Grammar,
+  type Infix,
+  type ParseLimits,
+  type Parsed,
+  type Parser,
+  type Token,
+  parseWith,
+} from "../../syntax/index.ts";
+import type { TextRange } from "../../values/index.ts";
+import { postgresqlRules } from "./lexis.ts";
+import { numberLiteral } from "./numbers.ts";
+
+/** How tightly operators bind (PostgreSQL documentation, 4.1.6). */
+const power = {
+  or: 5,
+  and: 10,
+  not: 15,
+  is: 20,
+  comparison: 25,
+  like: 30,
+  other: 35,
+  sum: 40,
+  product: 45,
+  "^": 50,
+  sign: 60,
+  "[": 70,
+  "::": 80,
+} as const;
+
+const infixPower: Readonly<Record<string, number>> = {
+  "=": power.comparison,
+  "<>": power.comparison,
+  "!=": power.comparison,
+  "<": power.comparison,
+  "<=": power.comparison,
+  ">": power.comparison,
+  ">=": power.comparison,
+  "||": power.other,
+  "~": power.other,
+  "~*": power.other,
+  "!~": power.other,
+  "!~*": power.other,
+  "~~": power.other,
+  "~~*": power.other,
+  "!~~": power.other,
+  "!~~*": power.other,
+  "^@": power.other,
+  "@>": power.other,
+  "<@": power.other,
+  "&&": power.other,
+  "+": power.sum,
+  "-": power.sum,
+  "*": power.product,
+  "/": power.product,
+  "%": power.product,
+  "^": power["^"],
+};
+
+/** Operators that are the opposite of another, and operators with a second name. */
+const negated: Readonly<Record<string, string>> = { "!~": "~", "!~*": "~*", "!~~": "like", "!~~*": "ilike" };
+const renamed: Readonly<Record<string, string>> = { "!=": "<>", "~~": "like", "~~*": "ilike" };
+
+const grammar: Grammar = { separator: ",", rules: postgresqlRules, prefix, infix };
+
+const span = (parser: Parser, start: number): TextRange => ({ start, end: parser.lastEnd });
+
+const not = (parser: Parser, inner: Expression, nameRange: TextRange): Expression => ({
+  ...(parser.call("not", nameRange, [inner], "operator", inner.range.start) as Expression),
+  range: inner.range,
+});
+
+function prefix(parser: Parser): Expression {
+  const { token } = parser;
+  const { range } = token;
+  if (parser.at("-") || parser.at("+")) {
+    parser.next();
+    const operand = parser.expression(power.sign);
+    return parser.call(token.source, range, [operand], "operator");
+  }
+  if (parser.take("(")) {
+    const inner = parser.expression();
+    parser.close(")", token);
+    return { kind: "group", inner, range: span(parser, range.start) };
+  }
+  switch (token.kind) {
+    case "number":
+      parser.next();
+      return { kind: "literal", ...numberLiteral(token.source), range };
+    case "text":
+      return text(parser);
+    case "quoted name":
+      parser.next();
+      return { kind: "name", name: token.value, range };
+    case "name":
+      return named(parser, token);
+  }
+  return parser.missing();
+}
+
+/** Text literals that follow each other on new lines are one (4.1.2.1). */
+function text(parser: Parser): Expression {
+  const first = parser.next();
+  let { value } = first;
+  while (parser.token.kind === "text" && parser.source.slice(parser.lastEnd, parser.token.range.start).includes("\n"))
+    value += parser.next().value;
+  return { kind: "literal", value, type: "unknown", range: span(parser, first.range.start) };
+}
+
+function named(parser: Parser, token: Token): Expression {
+  const { range } = token;
+  const special = specials[token.value];
+  if (special) {
+    const read = special(parser, token);
+    if (read) return read;
+  }
+  if (parser.ahead(1).kind === "text" && typeWords.has(token.value)) {
+    const { type, typeRange } = typeName(parser);
+    const operand = text(parser);
+    return { kind: "cast", operand, type, typeRange, range: span(parser, range.start) };
+  }
+  parser.next();
+  const open = parser.token;
+  if (!parser.take("(")) return { kind: "name", name: token.value, range };
+  return parser.call(token.value, range, parser.arguments(")", open), "function");
+}
+
+const typeWords = new Set([
+  "text",
+  "varchar",
+  "char",
+  "integer",
+  "int",
+  "bigint",
+  "numeric",
+  "decimal",
+  "boolean",
+  "bool",
+  "date",
+  "timestamp",
+  "real",
+  "float8",
+  "int4",
+  "int8",
+  "name",
+  "bpchar",
+]);
+
+/** TypeName : word+ ['(' number [',' number] ')'] ['[' ']'] */
+function typeName(parser: Parser): { type: string; typeRange: TextRange } {
+  const { start } = parser.token.range;
+  let type = parser.token.kind === "quoted name" ? `"${parser.token.value}"` : parser.token.value;
+  parser.next();
+  if (type === "double" && parser.takeWords("precision")) type = "double precision";
+  if (type === "character" && parser.takeWords("varying")) type = "varchar";
+  if (parser.at("(")) {
+    parser.next();
+    const sizes: string[] = [];
+    do sizes.push(parser.next().source);
+    while (parser.take(","));
+    parser.expect(")");
+    type += `(${sizes.join(",")})`;
+  }
+  for (const zone of ["with", "without"]) if (parser.takeWords(zone, "time", "zone")) type += zone === "with" ? "tz" : "";
+  while (parser.at("[") && parser.ahead(1).value === "]") {
+    parser.next();
+    parser.next();
+    type += "[]";
+  }
+  return { type, typeRange: span(parser, start) };
+}
+
+type Special = (parser: Parser, token: Token) => Expression | undefined;
+
+const constant =
+  (value: boolean | null): Special =>
+  (parser, { range }) => {
+    parser.next();
+    return { kind: "literal", value, type: value === null ? "unknown" : "boolean", range };
+  };
+
+/** A special form that looks like a function; read only when a bracket follows. */
+const form =
+  (read: (parser: Parser, open: Token, token: Token) => Expression): Special =>
+  (parser, token) => {
+    if (parser.ahead(1).value !== "(") return undefined;
+    parser.next();
+    return read(parser, parser.next(), token);
+  };
+
+const specials: Readonly<Record<string, Special>> = {
+  true: constant(true),
+  false: constant(false),
+  null: constant(null),
+  not: (parser, { range }) => {
+    parser.next();
+    return parser.call("not", range, [parser.expression(power.not)], "operator");
+  },
+  case: readCase,
+  cast: form((parser, open, token) => {
+    const operand = parser.expression();
+    parser.expect("as");
+    const { type, typeRange } = typeName(parser);
+    parser.close(")", open);
+    return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
+  }),
+  array: (parser, token) => {
+    if (parser.ahead(1).value !== "[") return undefined;
+    parser.next();
+    const open = parser.next();
+    const items = parser.arguments("]", open);
+    return { kind: "list", form: "list", items, range: span(parser, token.range.start) };
+  },
+  // substring(s from p for n), substring(s for n), substring(s similar p escape e), substring(s, p, n)
+  substring: form((parser, open, token) => {
+    const operand = parser.expression();
+    if (parser.takeWords("similar")) {
+      const pattern = parser.expression();
+      parser.expect("escape");
+      return closed(parser, open, token, "substring similar", [operand, pattern, parser.expression()]);
+    }
+    let from: Expression | undefined;
+    let count: Expression | undefined;
+    while (!(from && count)) {
+      if (!from && parser.takeWords("from")) from = parser.expression();
+      else if (!count && parser.takeWords("for")) count = parser.expression();
+      else break;
+    }
+    if (!from && !count) {
+      const rest = parser.take(",") ? parser.arguments(")", open) : (parser.close(")", open), []);
+      return parser.call(token.value, token.range, [operand, ...rest], "function");
+    }
+    from ??= { kind: "literal", value: 1, type: "integer", range: span(parser, parser.lastEnd) };
+    return closed(parser, open, token, "substring", [operand, from, ...(count ? [count] : [])]);
+  }),
+  position: form((parser, open, token) => {
+    const needle = parser.expression(power.like);
+    if (parser.take(",")) return parser.call(token.value, token.range, [needle, ...parser.arguments(")", open)], "function");
+    parser.expect("in");
+    return closed(parser, open, token, "position", [parser.expression(power.like), needle]);
+  }),
+  overlay: form((parser, open, token) => {
+    const args = [parser.expression()];
+    if (!parser.takeWords("placing")) {
+      const rest = parser.take(",") ? parser.arguments(")", open) : (parser.close(")", open), []);
+      return parser.call(token.value, token.range, [...args, ...rest], "function");
+    }
+    args.push(parser.expression());
+    parser.expect("from");
+    args.push(parser.expression());
+    if (parser.takeWords("for")) args.push(parser.expression());
+    return closed(parser, open, token, "overlay", args);
+  }),
+  trim: form((parser, open, token) => {
+    const side = parser.takeWords("leading")
+      ? "ltrim"
+      : parser.takeWords("trailing")
+        ? "rtrim"
+        : (parser.takeWords("both"), "btrim");
+    let characters = parser.atWords("from") ? undefined : parser.expression();
+    let operand: Expression | undefined;
+    if (parser.takeWords("from")) operand = parser.expression();
+    else [operand, characters] = [characters, undefined];
+    if (parser.take(",")) characters = parser.expression();
+    return closed(parser, open, token, side, [operand ?? parser.missing(), ...(characters ? [characters] : [])]);
+  }),
+  normalize: form((parser, open, token) => {
+    const args = [parser.expression()];
+    if (parser.take(",")) {
+      const { value, range } = parser.next();
+      args.push({ kind: "literal", value, type: "text", range });
+    }
+    return closed(parser, open, token, "normalize", args);
+  }),
+  extract: form((parser, open, token) => {
+    const { value, range } = parser.next();
+    parser.expect("from");
+    return closed(parser, open, token, "extract", [{ kind: "literal", value, type: "text", range }, parser.expression()]);
+  }),
+  // COALESCE(a, b) is CASE WHEN a IS NOT NULL THEN a ELSE b END; NULLIF(a, b) is CASE WHEN a = b THEN NULL ELSE a END.
+  coalesce: form((parser, open, token) => {
+    const args = parser.arguments(")", open);
+    const [last] = args.slice(-1);
+    if (!last) return parser.call("coalesce", token.range, args, "function");
+    const branches = args.slice(0, -1).map((result) => ({
+      condition: { ...parser.call("is not null", token.range, [result], "operator"), range: result.range },
+      result,
+    }));
+    return { kind: "choice", branches, otherwise: last, range: span(parser, token.range.start) };
+  }),
+  nullif: form((parser, open, token) => {
+    const args = parser.arguments(")", open);
+    const range = span(parser, token.range.start);
+    if (args.length !== 2) return parser.call("nullif", token.range, args, "function");
+    const condition: Expression = { kind: "call", name: "=", nameRange: token.range, args, notation: "operator", range };
+    const nothing: Expression = { kind: "literal", value: null, type: "unknown", range: token.range };
+    return { kind: "choice", branches: [{ condition, result: nothing }], otherwise: args[0], range };
+  }),
+};
+
+function closed(parser: Parser, open: Token, token: Token, name: string, args: Expression[]): Expression {
+  parser.close(")", open);
+  return parser.call(name, token.range, args, "function");
+}
+
+/** CASE [subject] (WHEN condition THEN result)+ [ELSE result] END */
+function readCase(parser: Parser, { range }: Token): Expression {
+  parser.next();
+  const subject = parser.atWords("when") ? undefined : parser.expression();
+  const branches: { condition: Expression; result: Expression }[] = [];
+  while (parser.takeWords("when")) {
+    const given = parser.expression();
+    const condition: Expression = subject
+      ? { kind: "call", name: "=", nameRange: given.range, args: [subject, given], notation: "operator", range: given.range }
+      : given;
+    parser.expect("then");
+    branches.push({ condition, result: parser.expression() });
+  }
+  if (branches.length === 0) parser.expect("when");
+  const otherwise = parser.takeWords("else") ? parser.expression() : undefined;
+  parser.expect("end");
+  return { kind: "choice", branches, ...(otherwise && { otherwise }), range: span(parser, range.start) };
+}
+
+function infix(parser: Parser): Infix | undefined {
+  const { token } = parser;
+  if (token.kind === "symbol") return symbolInfix(parser, token.value);
+  if (token.kind !== "name") return undefined;
+  switch (token.value) {
+    case "and":
+      return parser.binary("and", power.and);
+    case "or":
+      return parser.binary("or", power.or);
+    case "is":
+      return { power: power.is, read: readIs };
+    case "isnull":
+    case "notnull":
+      return {
+        power: power.is,
+        read: (p, left) =>
+          p.call(token.value === "isnull" ? "is null" : "is not null", p.next().range, [left], "operator", left.range.start),
+      };
+    case "collate":
+      return {
+        power: power["::"],
+        read: (p, left) => {
+          p.next();
+          const name = p.next();
+          if (!/^(?:c|posix|default|c\.utf-?8|ucs_basic)$/i.test(name.value))
+            p.report("not-covered", name.range, { what: `the collation "${name.value}"` });
+          return { kind: "group", inner: left, range: span(p, left.range.start) };
+        },
+      };
+    case "not": {
+      const next = parser.ahead(1).source.toLowerCase();
+      return ["like", "ilike", "similar", "in", "between"].includes(next)
+        ? {
+            power: power.like,
+            read: (p, left) => {
+              const { range } = p.next();
+              return not(p, readLike(p, left), range);
+            },
+          }
+        : undefined;
+    }
+    case "similar":
+      return parser.atWords("similar", "to") ? { power: power.like, read: readLike } : undefined;
+    case "like":
+    case "ilike":
+    case "in":
+    case "between":
+      return { power: power.like, read: readLike };
+  }
+  return undefined;
+}
+
+function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
+  if (symbol === "::") {
+    return {
+      power: power["::"],
+      read: (p, left) => {
+        p.next();
+        const { type, typeRange } = typeName(p);
+        return { kind: "cast", operand: left, type, typeRange, range: span(p, left.range.start) };
+      },
+    };
+  }
+  if (symbol === "[") return { power: power["["], read: readSubscript };
+  const found = infixPower[symbol];
+  if (found === undefined) return undefined;
+  const positive = negated[symbol];
+  if (positive) {
+    const { read } = parser.binary(positive, found);
+    return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
+  }
+  const name = renamed[symbol] ?? symbol;
+  if (found === power.comparison && ["any", "some", "all"].includes(parser.ahead(1).value) && parser.ahead(2).value === "(") {
+    return {
+      power: found,
+      read: (p, left) => {
+        if (p.isComparison(left)) p.expected("brackets around one of the comparisons");
+        const { range } = p.next();
+        const quantifier = p.next().value === "all" ? "all" : "any";
+        const open = p.next();
+        const [list] = p.arguments(")", open);
+        const relation: Expression = { kind: "literal", value: name, type: "text", range };
+        return p.call(`compare ${quantifier}`, range, [left, list ?? p.missing(), relation], "operator", left.range.start);
+      },
+    };
+  }
+  return found === power.comparison ? parser.unchained(name, found) : parser.binary(name, found);
+}
+
+/** x LIKE p [ESCAPE e], ILIKE, SIMILAR TO, IN (…), BETWEEN a AND b */
+function readLike(parser: Parser, left: Expression): Expression {
+  const word = parser.next();
+  const { range } = word;
+  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
+  if (word.value === "in") {
+    const open = parser.token;
+    if (!parser.expect("(")) return call("=", [left, parser.missing()]);
+    const items = parser.arguments(")", open);
+    const tests = items.map((item): Expression => ({
+      kind: "call",
+      name: "=",
+      nameRange: range,
+      args: [left, item],
+      notation: "operator",
+      range: item.range,
+    }));
+    return tests.length === 0 ? parser.missing("a value in the list") : tests.reduce((a, b) => call("or", [a, b]));
+  }
+  if (word.value === "between") {
+    const symmetric = parser.takeWords("symmetric");
+    if (!symmetric) parser.takeWords("asymmetric");
+    const low = parser.expression(power.like);
+    parser.expect("and");
+    const high = parser.expression(power.like);
+    const within = (a: Expression, b: Expression) => call("and", [call(">=", [left, a]), call("<=", [left, b])]);
+    return symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
+  }
+  if (word.value === "similar") parser.expect("to");
+  const args = [left, parser.expression(power.like)];
+  if (parser.takeWords("escape")) args.push(parser.expression(power.like));
+  return call(word.value === "similar" ? "similar to" : word.value, args);
+}
+
+/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN | DISTINCT FROM y | [form] NORMALIZED */
+function readIs(parser: Parser, left: Expression): Expression {
+  const { range } = parser.next();
+  const negative = parser.takeWords("not");
+  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
+  const finish = (name: string, ...args: Expression[]) => {
+    const result = call(name, [left, ...args]);
+    return negative ? not(parser, result, range) : result;
+  };
+  if (parser.takeWords("null")) return call(negative ? "is not null" : "is null", [left]);
+  for (const word of ["true", "false", "unknown"]) if (parser.takeWords(word)) return finish(`is ${word}`);
+  if (parser.takeWords("distinct")) {
+    parser.expect("from");
+    return finish("is distinct from", parser.expression(power.is));
+  }
+  const form = /^nfk?[cd]$/i.test(parser.token.source) ? parser.next().value : "nfc";
+  if (parser.takeWords("normalized")) return finish("is normalized", { kind: "literal", value: form, type: "text", range });
+  return parser.missing('"null", "true", "false", "unknown", "distinct from" or "normalized"');
+}
+
+/** a[i] or a[i:j], from 1 */
+function readSubscript(parser: Parser, left: Expression): Expression {
+  const open = parser.next();
+  const bound = (leftOut: number): Expression =>
+    parser.at(":") || parser.at("]")
+      ? { kind: "literal", value: leftOut, type: "integer", range: span(parser, parser.lastEnd) }
+      : parser.expression();
+  const first = bound(1);
+  const isSlice = parser.take(":");
+  const args = isSlice ? [left, first, bound(2147483647)] : [left, first];
+  parser.close("]", open);
+  return parser.call(isSlice ? "slice of list" : "item of list", open.range, args, "operator", left.range.start);
+}
+
+export const parsePostgresql = (source: string, limits?: ParseLimits): Parsed => parseWith(grammar, source, limits);

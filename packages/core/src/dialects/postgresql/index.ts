@@ -1,0 +1,64 @@
+import { Decimal, Double, Failure, type Value, isList } from "../../values/index.ts";
+import type { Dialect } from "../dialect.ts";
+import { chooseOptions } from "../shared/options.ts";
+import { postgresqlCode } from "./code.ts";
+import { typeRules } from "./coercions.ts";
+import { postgresqlRows } from "./functions.ts";
+import { parsePostgresql } from "./grammar.ts";
+
+/** The SQLSTATE for a failure (documentation, appendix A). */
+const states: Readonly<Record<string, string>> = {
+  "division-by-zero": "22012",
+  "negative-length": "22011",
+  "start-below-first": "22011",
+  "number-out-of-range": "22003",
+  "not-a-number": "22P02",
+  "not-a-boolean": "22P02",
+  "not-a-date": "22007",
+  "pattern-syntax": "2201B",
+  "pattern-flags": "22023",
+  "escape-length": "22019",
+  "zero-ordinal": "22023",
+  "ordinal-below-one": "22023",
+  "no-such-character": "54000",
+  "text-too-long": "54000",
+  "unknown-function": "42883",
+  "argument-type": "42883",
+  "argument-count": "42883",
+  "unknown-column": "42703",
+  "unknown-type": "42704",
+};
+
+/** PostgreSQL 15 with UTF-8 and the collation C.UTF-8. */
+export function postgresql(given: Readonly<Record<string, string>> = {}): Dialect {
+  return {
+    id: "postgresql",
+    title: "PostgreSQL",
+    family: "sql",
+    source: "PostgreSQL 15, UTF-8, collation C.UTF-8",
+    options: [],
+    chosen: chooseOptions("postgresql", [], given),
+    parse: parsePostgresql,
+    rows: postgresqlRows,
+    code: postgresqlCode,
+    types: typeRules,
+    functionCase: "minded",
+    separator: ",",
+    columnText: (name) => (/^[a-z_][a-z0-9_$]*$/.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
+    namesColumn: (written, column) =>
+      written === column || (/^[A-Za-z_][\w$]*$/.test(column) && written === column.toLowerCase()),
+    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    standardCode: (code) => states[code],
+    errorScope: "query",
+    plain,
+  };
+}
+
+function plain(value: Value): unknown {
+  if (value instanceof Failure) return { error: value.standard ?? value.code };
+  if (value instanceof Decimal) return value.toNumber();
+  if (value instanceof Double)
+    return Number.isFinite(value.value) ? value.value : Number.isNaN(value.value) ? "NaN" : value.value > 0 ? "INF" : "-INF";
+  if (typeof value === "bigint") return Number(value);
+  return isList(value) ? value.map(plain) : value;
+}

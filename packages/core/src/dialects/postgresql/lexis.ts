@@ -1,0 +1,67 @@
+import { type TokenRule, undoubled } from "../../syntax/index.ts";
+
+const controls: Readonly<Record<string, string>> = { b: "\b", f: "\f", n: "\n", r: "\r", t: "\t" };
+
+/** `E'…'` (PostgreSQL documentation, 4.1.2.2). */
+function readEscapes(source: string): string {
+  let problem = "";
+  const value = source
+    .slice(2, -1)
+    .replace(
+      /''|\\(?:([0-7]{1,3})|x([0-9a-fA-F]{1,2})|u([0-9a-fA-F]{4})|U([0-9a-fA-F]{8})|([uU])|([\s\S]))/g,
+      (part, octal, hex, short, long, broken, char: string) => {
+        if (part === "''") return "'";
+        if (broken) problem = "a Unicode escape needs 4 digits after \\u, 8 after \\U";
+        if (char !== undefined) return controls[char] ?? char;
+        const code = octal ? parseInt(octal as string, 8) : parseInt((hex ?? short ?? long) as string, 16);
+        if (code === 0 || code > 0x10ffff) problem = "an escape names no character";
+        return code <= 0x10ffff ? String.fromCodePoint(code) : "";
+      },
+    );
+  return problem ? `!bad ${problem}` : joinSurrogates(value);
+}
+
+/** `U&'…'` (4.1.2.3). */
+function readUnicode(source: string): string {
+  let problem = "";
+  const value = source
+    .slice(3, -1)
+    .replaceAll("''", "'")
+    .replace(/\\(?:([0-9a-fA-F]{4})|\+([0-9a-fA-F]{6})|(\\)|)/g, (_part, short, long, backslash) => {
+      if (backslash) return "\\";
+      const code = parseInt((short ?? long ?? "") as string, 16);
+      if (Number.isNaN(code) || code > 0x10ffff) problem = "a Unicode escape is \\XXXX or \\+XXXXXX";
+      return problem ? "" : String.fromCodePoint(code);
+    });
+  return problem ? `!bad ${problem}` : joinSurrogates(value);
+}
+
+/** Two escapes may write the halves of one character; half a character alone is an error. */
+function joinSurrogates(value: string): string {
+  return value.isWellFormed() ? value : "!bad half of a surrogate pair";
+}
+
+const dollarQuoted = (source: string): string => {
+  const tag = /^\$\w*\$/.exec(source)![0].length;
+  return source.slice(tag, -tag);
+};
+
+/** The tokens of PostgreSQL (documentation, 4.1). */
+export const postgresqlRules: readonly TokenRule[] = [
+  { kind: "blank", shape: /\s+|--[^\n]*|\/\*(?:[^*]|\*(?!\/))*\*\//y },
+  { kind: "blank", shape: /\/\*[\s\S]*$/y, unclosed: "*/" },
+  { kind: "text", shape: /[eE]'(?:[^'\\]|''|\\[\s\S])*'/y, read: readEscapes },
+  { kind: "text", shape: /[uU]&'(?:[^']|'')*'/y, read: readUnicode },
+  { kind: "text", shape: /'(?:[^']|'')*'/y, read: undoubled },
+  { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },
+  { kind: "text", shape: /\$([A-Za-z_\u0080-\uffff][\w\u0080-\uffff]*)?\$[\s\S]*?\$\1\$/y, read: dollarQuoted },
+  { kind: "quoted name", shape: /"(?:[^"]|"")+"/y, read: undoubled },
+  { kind: "quoted name", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
+  { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y },
+  {
+    kind: "name",
+    shape: /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y,
+    read: (source) => source.replace(/[A-Z]/g, (c) => c.toLowerCase()),
+  },
+  { kind: "symbol", shape: /::|\|\||!~~\*|!~~|~~\*|~~|!~\*|!~|~\*|<=|>=|<>|!=|\^@|@>|<@|&&|:=|=>|[-+*/%^<>=~(),;[\]:.|&#@!]/y },
+];

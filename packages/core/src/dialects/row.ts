@@ -1,0 +1,87 @@
+import type { Family, OperationId, TraitsOf } from "../text/index.ts";
+import type { Answers } from "../traits/index.ts";
+
+/** One parameter of a function. */
+export interface Parameter {
+  readonly name: string;
+  /** The dialect's name for what may be given: a key of its conversions. */
+  readonly type: string;
+  /** The slot of the operation that it fills. */
+  readonly slot: string;
+  readonly optional?: true;
+  /** May be given any number of times (with `optional`, also not at all). */
+  readonly repeats?: true;
+  /** What an optional parameter is when it is left out. */
+  readonly default?: string | number | boolean;
+}
+
+interface RowBase {
+  readonly name: string;
+  readonly aliases?: readonly string[];
+  readonly family: Family;
+  readonly summary: string;
+  readonly parameters: readonly Parameter[];
+  /** The dialect's name for the type of the result. */
+  readonly result: string;
+  /** The standard's section, or the engine and version it was observed on. */
+  readonly evidence: string;
+  /** Widely shared, but not in the dialect's standard. */
+  readonly extension?: true;
+  readonly notation?: "operator";
+}
+
+/** A function that is its operation with answers. `fixed` sets slots once for all. */
+type PureRow = {
+  readonly [O in OperationId]: RowBase & {
+    readonly operation: O;
+    readonly answers: Answers<TraitsOf<O>>;
+    readonly fixed?: Readonly<Record<string, string | number | boolean>>;
+  };
+}[OperationId];
+
+/** A function that carries code of its own, named in the dialect's table of code. */
+interface CodedRow extends RowBase {
+  readonly code: string;
+}
+
+/** A function of a dialect: plain data, the same after being written to JSON and read back. */
+export type FunctionRow = PureRow | CodedRow;
+
+export const isPure = (row: FunctionRow): row is PureRow => "operation" in row;
+
+/**
+ * Reads parameters from a short form: `"needle text > needle, start? number = 1, more* any"`.
+ * After the name: `?` optional, `*` repeated at least once, `?*` any number of times; then the type,
+ * `> slot` where the slot has another name, `= value` for a default.
+ */
+export function params(form: string): Parameter[] {
+  if (form === "") return [];
+  return form.split(", ").map((part) => {
+    const match = /^(\w+)(\??)(\*?) ([\w?*+[\]().-]+)(?: > (\w+))?(?: = (.+))?$/.exec(part);
+    if (!match) throw new Error(`cannot read the parameter "${part}"`);
+    const [, name, optional, repeats, type, slot, value] = match;
+    return {
+      name,
+      type,
+      slot: slot ?? name,
+      ...(optional && { optional: true as const }),
+      ...(repeats && { repeats: true as const }),
+      ...(value !== undefined && { default: JSON.parse(value) as string | number | boolean }),
+    };
+  });
+}
+
+/** The least and most arguments that a row takes. */
+export function arity(row: FunctionRow): { least: number; most: number } {
+  const { parameters } = row;
+  return {
+    least: parameters.filter((p) => !p.optional).length,
+    most: parameters.some((p) => p.repeats) ? Infinity : parameters.length,
+  };
+}
+
+/** The signature for showing: `mid(text, start, [length], …)`. */
+export function signature(row: FunctionRow, separator = ", "): string {
+  const parts = row.parameters.map((p) => (p.optional ? `[${p.name}]` : p.name) + (p.repeats ? ", …" : ""));
+  return `${row.name}(${parts.join(separator)})`;
+}

@@ -1,0 +1,445 @@
+import { operationOf } from "../../text/index.ts";
+import {
+  ArrayItem,
+  Decimal,
+  Double,
+  Failure,
+  FunctionItem,
+  MapItem,
+  type Value,
+  integer,
+  isFailure,
+} from "../../values/index.ts";
+import type { Code, CodeContext } from "../dialect.ts";
+import { applyItem, lookUp, typeRules } from "./coercions.ts";
+import {
+  asDouble,
+  atomOf,
+  atoms,
+  castAtom,
+  compareAtoms,
+  isNumeric,
+  isOfType,
+  itemsOf,
+  mapKey,
+  sameAtom,
+  sequenceOf,
+  stringOf,
+  truthOf,
+  wrongKind,
+} from "./items.ts";
+import { formatInteger, formatNumber } from "./pictures.ts";
+
+const run = (compute: (args: readonly Value[], context: CodeContext) => Value): Code => ({ run: compute });
+
+const invalid = (code: string, problem: string) => new Failure("invalid-value", { problem }).named(code);
+
+/** Code on the items of the first argument. */
+const onItems = (compute: (items: readonly Value[], rest: readonly Value[], context: CodeContext) => Value): Code =>
+  run(([first, ...rest], context) => compute(itemsOf(first), rest, context));
+
+/** `and` and `or`; `decisive` settles it without the right side. */
+const logic = (decisive: boolean): Code => ({
+  lazy:
+    ([left, right]) =>
+    (row) => {
+      const a = truthOf(left(row));
+      return a === decisive || isFailure(a) ? a : truthOf(right(row));
+    },
+});
+
+/** A general comparison: true when it holds for some pair of items (XPath 3.1, 3.7.2). */
+const general = (holds: (order: number) => boolean): Code =>
+  run(([left, right]) => {
+    for (const a of itemsOf(left)) {
+      for (const b of itemsOf(right)) {
+        const order = compareAtoms(a, b);
+        if (typeof order !== "number") return order;
+        if (holds(order)) return true;
+      }
+    }
+    return false;
+  });
+
+/** Rounds each kind of number by its own rule; null stays. */
+function rounding(decimal: (value: Decimal, digits: number) => Decimal, double: (value: number, digits: number) => number): Code {
+  return run(([value, digits = 0]) => {
+    if (value === null) return null;
+    if (value instanceof Double)
+      return new Double(Number.isFinite(value.value) ? double(value.value, digits as number) : value.value);
+    const rounded = decimal(value instanceof Decimal ? value : Decimal.of(value as number), digits as number);
+    return value instanceof Decimal ? rounded : integer(rounded.coefficient / 10n ** BigInt(rounded.scale));
+  });
+}
+
+const half = Decimal.parse("0.5")!;
+
+/** Rounded to `digits` decimals by a rule for whole numbers. */
+function scaled(value: Decimal, digits: number, whole: (value: Decimal) => bigint): Decimal {
+  const shifted =
+    digits >= 0 ? value.times(new Decimal(10n ** BigInt(digits), 0)) : new Decimal(value.coefficient, value.scale - digits);
+  const rounded = whole(shifted);
+  return digits >= 0 ? new Decimal(rounded, digits) : new Decimal(rounded * 10n ** BigInt(-digits), 0);
+}
+
+const halfUp = (value: Decimal) => value.plus(half).floor();
+const halfToEven = (value: Decimal) => {
+  const floor = value.floor();
+  const order = value.minus(new Decimal(floor, 0)).compare(half);
+  return order > 0 || (order === 0 && floor % 2n !== 0n) ? floor + 1n : floor;
+};
+const doubleBy = (whole: (value: Decimal) => bigint) => (value: number, digits: number) => {
+  if (value === 0 || Math.abs(value) >= 1e300) return value;
+  const result = scaled(Decimal.of(value), digits, whole).toNumber();
+  return result === 0 && value < 0 ? -0 : result;
+};
+
+const sumKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal" } as never, {
+  sign: "+",
+}) as unknown as (a: Value, b: Value) => Value;
+const divideKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal" } as never, {
+  sign: "/",
+}) as unknown as (a: Value, b: Value) => Value;
+
+function total(items: readonly Value[], zero: Value): Value {
+  const other = items.find((item) => !isNumeric(item));
+  if (other !== undefined) return invalid("err:FORG0006", "only numbers can be added");
+  return items.length === 0 ? zero : items.reduce((a, b) => sumKernel(a, b));
+}
+
+const extreme = (direction: number): Code =>
+  onItems((items) => {
+    if (items.length === 0) return null;
+    let best = items[0];
+    for (const item of items.slice(1)) {
+      const order = compareAtoms(item, best);
+      if (typeof order !== "number") return order.named("err:FORG0006");
+      if (Number.isNaN(order)) best = new Double(NaN);
+      else if (order * direction > 0) best = item;
+    }
+    return best;
+  });
+
+const cardinality = (code: string, fits: (count: number) => boolean): Code =>
+  onItems((items) => (fits(items.length) ? sequenceOf(items) : invalid(code, `there are ${items.length} items`)));
+
+/** Calls a function for each of several argument lists, until one fails. */
+function each(lists: readonly (readonly Value[])[], action: Value): Value[] | Failure {
+  const results: Value[] = [];
+  for (const args of lists) {
+    const result = applyItem(action, args);
+    if (isFailure(result)) return result;
+    results.push(result);
+  }
+  return results;
+}
+
+const gathered = (results: Value[] | Failure): Value => (isFailure(results) ? results : sequenceOf(results));
+
+function kept(items: readonly Value[], test: Value): Value[] | Failure {
+  const answers = each(
+    items.map((item) => [item]),
+    test,
+  );
+  if (isFailure(answers)) return answers;
+  const wrong = answers.find((answer) => typeof answer !== "boolean");
+  return wrong === undefined ? items.filter((_, i) => answers[i] === true) : wrongKind("xs:boolean", wrong);
+}
+
+function sorted(items: readonly Value[], key: Value): Value {
+  const keys =
+    key === null
+      ? items.map((item) => atoms(item))
+      : items.map((item) => {
+          const k = applyItem(key, [item]);
+          return isFailure(k) ? k : atoms(k);
+        });
+  const broken = keys.find(isFailure);
+  if (broken) return broken;
+  let failure: Failure | undefined;
+  const compare = (a: readonly Value[], b: readonly Value[]): number => {
+    for (let i = 0; i < Math.max(a.length, b.length); i++) {
+      if (i >= a.length || i >= b.length) return a.length - b.length;
+      const order = compareAtoms(a[i], b[i]);
+      if (typeof order !== "number") failure ??= order;
+      else if (order !== 0) return order || 0;
+    }
+    return 0;
+  };
+  const order = items.map((_, i) => i).sort((a, b) => compare(keys[a] as readonly Value[], keys[b] as readonly Value[]));
+  return failure ?? sequenceOf(order.map((i) => items[i]));
+}
+
+function deepEqual(a: Value, b: Value): boolean {
+  const [left, right] = [itemsOf(a), itemsOf(b)];
+  if (left.length !== right.length) return false;
+  return left.every((item, i) => {
+    const other = right[i];
+    if (item instanceof ArrayItem && other instanceof ArrayItem)
+      return item.members.length === other.members.length && item.members.every((m, k) => deepEqual(m, other.members[k]));
+    if (item instanceof MapItem && other instanceof MapItem) {
+      return (
+        item.entries.size === other.entries.size &&
+        [...item.entries].every(([key, [, value]]) => deepEqual(value, other.entries.get(key)?.[1] ?? new Failure("bad-index")))
+      );
+    }
+    return !(item instanceof FunctionItem) && sameAtom(item, other);
+  });
+}
+
+function ofType(value: Value, type: string): boolean | Failure {
+  const items = itemsOf(value);
+  if (type === "empty-sequence()") return items.length === 0;
+  const [, name, mark] = /^(.*?)([?*+]?)$/.exec(type)!;
+  if (items.length === 0) return mark === "?" || mark === "*";
+  if (items.length > 1 && mark !== "*" && mark !== "+") return false;
+  for (const item of items) {
+    const answer = isOfType(item, name);
+    if (answer !== true) return answer;
+  }
+  return true;
+}
+
+const listLimit = 1_000_000;
+
+function range(first: Value, last: Value): Value {
+  if (first === null || last === null) return null;
+  const [from, to] = [Number(first), Number(last)];
+  const length = Math.max(0, to - from + 1);
+  return length > listLimit
+    ? new Failure("list-too-long", { length, limit: listLimit })
+    : sequenceOf(Array.from({ length }, (_, i) => from + i));
+}
+
+const round = (value: number) => Math.floor(value + 0.5);
+
+function subsequence(items: readonly Value[], start: number, length: number): Value {
+  const from = round(start);
+  const to = from + (length === Infinity ? Infinity : round(length));
+  return sequenceOf(items.filter((_, i) => i + 1 >= from && i + 1 < to));
+}
+
+const mapOf = (entries: Iterable<readonly [Value, Value]>): MapItem => {
+  const map = new Map<string, readonly [Value, Value]>();
+  for (const [key, value] of entries) if (!map.has(mapKey(key))) map.set(mapKey(key), [key, value]);
+  return new MapItem(map);
+};
+
+const members = (value: Value): readonly Value[] => (value as ArrayItem).members;
+
+function flatten(value: Value): Value[] {
+  return itemsOf(value).flatMap((item) => (item instanceof ArrayItem ? item.members.flatMap(flatten) : [item]));
+}
+
+function lookups(from: Value, key: Value): Value {
+  const keys = atoms(key);
+  if (isFailure(keys)) return keys;
+  return sequenceOf(itemsOf(from).flatMap((item) => keys.map((k) => lookUp(item, k))));
+}
+
+/** Functions that are not rows of data, by name. */
+export const xpathCode: Readonly<Record<string, Code>> = {
+  string: run(([item]) => {
+    const atom = atomOf(item);
+    return atom === null ? "" : isFailure(atom) ? atom : stringOf(atom);
+  }),
+  data: run(([items]) => {
+    const found = atoms(items);
+    return isFailure(found) ? found : sequenceOf(found);
+  }),
+  number: run(([value]) => {
+    if (value === null) return new Double(NaN);
+    const result = castAtom("xs:double")!(typeof value === "boolean" ? Number(value) : value);
+    return isFailure(result) ? new Double(NaN) : result;
+  }),
+  "string-to-codepoints": run(([text]) =>
+    text === null ? null : sequenceOf([...(text as string)].map((char) => char.codePointAt(0)!)),
+  ),
+  "codepoints-to-string": onItems((codes) => {
+    let result = "";
+    for (const code of codes) {
+      const n = Number(code);
+      const isXml =
+        n === 9 ||
+        n === 10 ||
+        n === 13 ||
+        (n >= 32 && n <= 0xd7ff) ||
+        (n >= 0xe000 && n <= 0xfffd) ||
+        (n >= 0x10000 && n <= 0x10ffff);
+      if (typeof code !== "number" || !isXml) return new Failure("no-such-character", { code: stringOf(code) });
+      result += String.fromCodePoint(n);
+    }
+    return result;
+  }),
+  "contains-token": run(([texts, token]) => {
+    const wanted = (token as string).replace(/^[ \t\r\n]+|[ \t\r\n]+$/g, "");
+    return wanted !== "" && (texts as readonly string[]).some((text) => text.split(/[ \t\r\n]+/).includes(wanted));
+  }),
+  "format-integer": run(([number, picture]) =>
+    number === null ? "" : formatInteger(BigInt(number as number), picture as string),
+  ),
+  "format-number": run(([number, picture]) =>
+    formatNumber(
+      number === null ? NaN : number instanceof Decimal || number instanceof Double ? number : Decimal.of(number as number),
+      picture as string,
+    ),
+  ),
+  abs: rounding((value) => (value.coefficient < 0n ? value.negated() : value), Math.abs),
+  ceiling: rounding((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
+  floor: rounding((value) => new Decimal(value.floor(), 0), Math.floor),
+  round: rounding((value, digits) => scaled(value, digits, halfUp), doubleBy(halfUp)),
+  "round-half-to-even": rounding((value, digits) => scaled(value, digits, halfToEven), doubleBy(halfToEven)),
+  "math:sqrt": run(([value]) => (value === null ? null : new Double(Math.sqrt(asDouble(value))))),
+  "math:pow": run(([value, exponent]) =>
+    value === null || exponent === null ? null : new Double(asDouble(value) ** asDouble(exponent)),
+  ),
+  "-": run(([value]) => {
+    if (value === null) return null;
+    if (value instanceof Double) return new Double(-value.value);
+    return value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
+  }),
+  "+": run(([value]) => value),
+  and: logic(false),
+  or: logic(true),
+  not: run(([value]) => {
+    const truth = truthOf(value);
+    return isFailure(truth) ? truth : !truth;
+  }),
+  boolean: run(([value]) => truthOf(value)),
+  true: run(() => true),
+  false: run(() => false),
+  "=": general((order) => order === 0),
+  "!=": general((order) => order !== 0),
+  "<": general((order) => order < 0),
+  "<=": general((order) => order <= 0),
+  ">": general((order) => order > 0),
+  ">=": general((order) => order >= 0),
+  "instance of": run(([value, type]) => ofType(value, type as string)),
+  "treat as": run(([value, type]) => {
+    const fits = ofType(value, type as string);
+    return fits === true ? value : isFailure(fits) ? fits : wrongKind(type as string, value).named("err:XPDY0050");
+  }),
+  "castable as": run(([value, type]) => {
+    const cast = typeRules.cast("any", type as string);
+    return cast ? !isFailure(cast.convert(value)) : new Failure("unknown-type", { name: type });
+  }),
+  to: run(([first, last]) => range(first, last)),
+  count: onItems((items) => items.length),
+  empty: onItems((items) => items.length === 0),
+  exists: onItems((items) => items.length > 0),
+  head: onItems((items) => items[0] ?? null),
+  tail: onItems((items) => sequenceOf(items.slice(1))),
+  "insert-before": onItems((items, [position, inserted]) => {
+    const at = Math.min(items.length, Math.max(0, Number(position) - 1));
+    return sequenceOf([...items.slice(0, at), inserted, ...items.slice(at)]);
+  }),
+  remove: onItems((items, [position]) => sequenceOf(items.filter((_, i) => i + 1 !== position))),
+  reverse: onItems((items) => sequenceOf([...items].reverse())),
+  subsequence: onItems((items, [start, length = Infinity]) => subsequence(items, start as number, length as number)),
+  unordered: onItems((items) => sequenceOf(items)),
+  "distinct-values": onItems((items) =>
+    sequenceOf(items.filter((item, i) => items.findIndex((other) => sameAtom(other, item)) === i)),
+  ),
+  "index-of": onItems((items, [value]) =>
+    value === null
+      ? wrongKind("one atomic value", null)
+      : sequenceOf(items.flatMap((item, i) => (compareAtoms(item, value) === 0 ? [i + 1] : []))),
+  ),
+  "deep-equal": run(([a, b]) => deepEqual(a, b)),
+  "zero-or-one": cardinality("err:FORG0003", (count) => count <= 1),
+  "one-or-more": cardinality("err:FORG0004", (count) => count >= 1),
+  "exactly-one": cardinality("err:FORG0005", (count) => count === 1),
+  avg: onItems((items) => {
+    if (items.length === 0) return null;
+    const sum = total(items, 0);
+    return isFailure(sum) ? sum : divideKernel(sum, items.length);
+  }),
+  max: extreme(1),
+  min: extreme(-1),
+  sum: onItems((items, [zero = 0]) => total(items, zero)),
+  "for-each": onItems((items, [action]) =>
+    gathered(
+      each(
+        items.map((item) => [item]),
+        action,
+      ),
+    ),
+  ),
+  filter: onItems((items, [test]) => gathered(kept(items, test))),
+  "fold-left": onItems((items, [zero, action]) =>
+    items.reduce((result, item) => (isFailure(result) ? result : applyItem(action, [result, item])), zero),
+  ),
+  "fold-right": onItems((items, [zero, action]) =>
+    items.reduceRight((result, item) => (isFailure(result) ? result : applyItem(action, [item, result])), zero),
+  ),
+  "for-each-pair": onItems((items, [others, action]) => {
+    const right = itemsOf(others);
+    return gathered(
+      each(
+        items.slice(0, right.length).map((item, i) => [item, right[i]]),
+        action,
+      ),
+    );
+  }),
+  sort: onItems((items, [, key = null]) => sorted(items, key)),
+  apply: run(([action, args]) => applyItem(action, members(args))),
+  "function-arity": run(([action]) => (action instanceof FunctionItem ? action.arity : 1)),
+  error: run(([code, description]) => new Failure("raised", { text: description ?? code ?? "" }).named("err:FOER0000")),
+  "array of": run(([items = null]) => new ArrayItem(itemsOf(items))),
+  lookup: run(([from, key]) => lookups(from, key)),
+  "lookup all": run(([from]) =>
+    sequenceOf(
+      itemsOf(from).flatMap((item) =>
+        item instanceof MapItem
+          ? [...item.entries.values()].map(([, value]) => value)
+          : item instanceof ArrayItem
+            ? item.members
+            : [wrongKind("a map or an array", item)],
+      ),
+    ),
+  ),
+  "map:get": run(([map, key]) => lookUp(map, key)),
+  "map:contains": run(([map, key]) => (map as MapItem).entries.has(mapKey(key))),
+  "map:keys": run(([map]) => sequenceOf([...(map as MapItem).entries.values()].map(([key]) => key))),
+  "map:size": run(([map]) => (map as MapItem).entries.size),
+  "map:put": run(([map, key, value]) => new MapItem(new Map([...(map as MapItem).entries, [mapKey(key), [key, value]]]))),
+  "map:entry": run(([key, value]) => mapOf([[key, value]])),
+  "map:remove": run(
+    ([map, keys]) =>
+      new MapItem(new Map([...(map as MapItem).entries].filter(([key]) => !itemsOf(keys).some((k) => mapKey(k) === key)))),
+  ),
+  "map:merge": onItems((maps) => {
+    const wrong = maps.find((map) => !(map instanceof MapItem));
+    return wrong === undefined ? mapOf(maps.flatMap((map) => [...(map as MapItem).entries.values()])) : wrongKind("a map", wrong);
+  }),
+  "map:for-each": run(([map, action]) => gathered(each([...(map as MapItem).entries.values()], action))),
+  "array:size": run(([array]) => members(array).length),
+  "array:get": run(([array, position]) => lookUp(array, position)),
+  "array:append": run(([array, member]) => new ArrayItem([...members(array), member])),
+  "array:head": run(([array]) => lookUp(array, 1)),
+  "array:tail": run(([array]) => (members(array).length ? new ArrayItem(members(array).slice(1)) : lookUp(array, 1))),
+  "array:reverse": run(([array]) => new ArrayItem([...members(array)].reverse())),
+  "array:join": onItems((arrays) => {
+    const wrong = arrays.find((array) => !(array instanceof ArrayItem));
+    return wrong === undefined ? new ArrayItem(arrays.flatMap(members)) : wrongKind("an array", wrong);
+  }),
+  "array:flatten": run(([items]) => sequenceOf(flatten(items))),
+  "array:for-each": run(([array, action]) => {
+    const results = each(
+      members(array).map((member) => [member]),
+      action,
+    );
+    return isFailure(results) ? results : new ArrayItem(results);
+  }),
+  "array:filter": run(([array, test]) => {
+    const results = kept(members(array), test);
+    return isFailure(results) ? results : new ArrayItem(results);
+  }),
+  "array:subarray": run(([array, start, length]) => {
+    const from = Number(start) - 1;
+    const count = length === undefined ? members(array).length - from : Number(length);
+    if (from < 0 || count < 0 || from + count > members(array).length)
+      return new Failure("bad-index", { index: start }).named("err:FOAY0001");
+    return new ArrayItem(members(array).slice(from, from + count));
+  }),
+};

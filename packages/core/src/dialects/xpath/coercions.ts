@@ -1,0 +1,157 @@
+import { ArrayItem, Double, Failure, FunctionItem, MapItem, type Value, isFailure } from "../../values/index.ts";
+import type { Conversion, TypeRules } from "../dialect.ts";
+import {
+  asDouble,
+  atomOf,
+  atoms,
+  castAtom,
+  isNumeric,
+  itemsOf,
+  mapKey,
+  sequenceOf,
+  stringOf,
+  truthOf,
+  typeOf,
+  wrongKind,
+} from "./items.ts";
+
+/** The function conversion rules for a parameter type (XPath 3.1, 3.1.5.2). */
+const conversions: Readonly<Record<string, (value: Value) => Value>> = {
+  "string?": (value) => {
+    const item = atomOf(value);
+    return item === null || typeof item === "string" || isFailure(item) ? item : wrongKind("xs:string?", item);
+  },
+  string: (value) => {
+    const item = atomOf(value);
+    return typeof item === "string" || isFailure(item) ? item : wrongKind("xs:string", item);
+  },
+  // What concat and || do: any atomic item as text.
+  "stringify?": (value) => {
+    const item = atomOf(value);
+    return item === null || isFailure(item) ? item : stringOf(item);
+  },
+  "strings*": (value) => {
+    const items = atoms(value);
+    return isFailure(items) ? items : items.map(stringOf);
+  },
+  double: (value) => {
+    const item = atomOf(value);
+    return isFailure(item) ? item : isNumeric(item) ? asDouble(item) : wrongKind("xs:double", item);
+  },
+  "numeric?": (value) => {
+    const item = atomOf(value);
+    return item === null || isFailure(item) || isNumeric(item) ? item : wrongKind("a number", item);
+  },
+  integer: (value) => {
+    const item = atomOf(value);
+    return isFailure(item) || typeof item === "number" || typeof item === "bigint" ? item : wrongKind("xs:integer", item);
+  },
+  "integer?": (value) => {
+    const item = atomOf(value);
+    return item === null || isFailure(item) || typeof item === "number" || typeof item === "bigint"
+      ? item
+      : wrongKind("xs:integer?", item);
+  },
+  "atomic?": atomOf,
+  "atomic*": (value) => {
+    const items = atoms(value);
+    return isFailure(items) ? items : sequenceOf(items);
+  },
+  function: (value) =>
+    value instanceof FunctionItem || value instanceof MapItem || value instanceof ArrayItem || isFailure(value)
+      ? value
+      : wrongKind("a function", value),
+  map: (value) => (value instanceof MapItem || isFailure(value) ? value : wrongKind("a map", value)),
+  array: (value) => (value instanceof ArrayItem || isFailure(value) ? value : wrongKind("an array", value)),
+};
+
+/** Parameter types that values of a known single type need not be converted for. */
+const unchanged: Readonly<Record<string, readonly string[]>> = {
+  text: ["string?", "string", "stringify?", "atomic?"],
+  literal: ["string?", "string", "stringify?", "atomic?"],
+  integer: ["double", "numeric?", "integer", "integer?", "atomic?"],
+};
+
+export const typeRules: TypeRules = {
+  dynamic: true,
+  columnType(values) {
+    const present = values.filter((value) => value !== null);
+    if (present.length > 0 && present.every((value) => typeof value === "string")) return "text?";
+    if (present.length > 0 && present.every((value) => typeof value === "number"))
+      return present.every(Number.isInteger) ? "integer?" : "double?";
+    return "any";
+  },
+  readColumn: (type, value) =>
+    typeof value === "number" && (type === "double?" || !Number.isInteger(value)) ? new Double(value) : value,
+  conversion(from, to): Conversion {
+    const optional = from.endsWith("?");
+    const known = unchanged[optional ? from.slice(0, -1) : from] ?? [];
+    if (known.includes(to) && (!optional || to.endsWith("?"))) return { cost: 0 };
+    const convert = conversions[to] as Conversion["convert"];
+    return convert ? { cost: 1, convert } : { cost: 0 };
+  },
+  resultType: (row) => row.result,
+  cast(_from, written) {
+    const optional = written.endsWith("?");
+    const convert = castAtom(optional ? written.slice(0, -1) : written);
+    if (!convert) return undefined;
+    return {
+      type: "any",
+      convert: (value) => {
+        if (isFailure(value)) return value;
+        const item = atomOf(value);
+        if (item === null) return optional ? null : wrongKind(written, null);
+        return isFailure(item) ? item : convert(item);
+      },
+    };
+  },
+  truth: truthOf,
+  unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : "any"),
+  list(form, values) {
+    if (form === "array") return new ArrayItem(values);
+    if (form !== "map") return sequenceOf(values);
+    const entries = new Map<string, readonly [Value, Value]>();
+    for (let i = 0; i < values.length; i += 2) {
+      const key = atomOf(values[i]);
+      if (isFailure(key)) return key;
+      if (key === null) return wrongKind("a key", null);
+      if (entries.has(mapKey(key)))
+        return new Failure("invalid-value", { problem: `the key ${stringOf(key)} stands twice in the map` }).named(
+          "err:XQDY0137",
+        );
+      entries.set(mapKey(key), [key, values[i + 1]]);
+    }
+    return new MapItem(entries);
+  },
+  fits: (type) =>
+    type.endsWith("*") ? (value) => (Array.isArray(value) ? sequenceOf(value as readonly Value[]) : value) : undefined,
+  filter(predicate, position) {
+    if (isNumeric(predicate)) return asDouble(predicate) === position;
+    return truthOf(predicate);
+  },
+  items: itemsOf,
+  sequence: sequenceOf,
+  apply: applyItem,
+};
+
+/** Calls a function item; a map or an array is a function of its key or position (XPath 3.1, 3.11.3). */
+export function applyItem(callee: Value, args: readonly Value[]): Value {
+  if (callee instanceof MapItem || callee instanceof ArrayItem) {
+    const key = atomOf(args[0] ?? null);
+    return isFailure(key) ? key : lookUp(callee, key);
+  }
+  if (!(callee instanceof FunctionItem)) return wrongKind("a function", callee);
+  if (callee.arity !== args.length)
+    return new Failure("wrong-kind", { expected: `${callee.arity} arguments`, given: String(args.length) });
+  return callee.call(args);
+}
+
+export function lookUp(from: Value, key: Value): Value {
+  if (from instanceof MapItem) return from.entries.get(mapKey(key))?.[1] ?? null;
+  if (!(from instanceof ArrayItem)) return wrongKind("a map or an array", from);
+  if (typeof key !== "number") return new Failure("wrong-kind", { expected: "a position", given: typeOf(key) });
+  return (
+    from.members[key - 1] ??
+    (key >= 1 && key <= from.members.length ? null : new Failure("bad-index", { index: key }).named("err:FOAY0001"))
+  );
+}

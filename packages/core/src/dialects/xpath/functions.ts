@@ -1,0 +1,179 @@
+import { type FunctionRow, params } from "../row.ts";
+
+const fo = (section: string) => `XPath and XQuery Functions and Operators 3.1, ${section}`;
+
+const missing = "blank" as const;
+const sliced = {
+  missing,
+  unit: "code point",
+  first: "1",
+  from: "start",
+  third: "length",
+  startBelow: "window",
+  negativeLength: "empty",
+  fraction: "rounded",
+} as const;
+const segmented = { missing, absent: "empty", emptyNeedle: "at the start", case: "minded" } as const;
+const tested = { missing, pattern: "literal", case: "minded" } as const;
+const recased = { missing, mapping: "full", words: "not alphanumeric" } as const;
+const split = {
+  missing,
+  pattern: "xpath",
+  case: "minded",
+  emptyDelimiter: "whole",
+  emptyText: "nothing",
+  edges: "pieces",
+  emptyMatch: "error",
+} as const;
+const compared = { missing: "null", case: "minded", mixed: "error" } as const;
+const calculated = { missing: "null", numbers: "exact", quotient: "decimal" } as const;
+const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
+
+/** Functions of the text families: each is an operation with answers. */
+// prettier-ignore
+const text: FunctionRow[] = [
+  { name: "substring", family: "extract", summary: "A number of characters from a position.", parameters: params("text string?, start double, length? double"), result: "text", operation: "slice", answers: sliced, evidence: fo("5.4.3") },
+  { name: "substring-before", family: "extract", summary: "What stands before the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "before" }, evidence: fo("5.5.4") },
+  { name: "substring-after", family: "extract", summary: "What stands after the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "after" }, evidence: fo("5.5.5") },
+  { name: "contains", family: "locate", summary: "Whether a text stands in another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "anywhere" }, evidence: fo("5.5.1") },
+  { name: "starts-with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "start" }, evidence: fo("5.5.2") },
+  { name: "ends-with", family: "locate", summary: "Whether a text ends with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "end" }, evidence: fo("5.5.3") },
+  { name: "matches", family: "locate", summary: "Whether a pattern matches.", parameters: params("text string?, pattern string > needle, flags? string"), result: "boolean", operation: "test", answers: { ...tested, pattern: "xpath", where: "anywhere" }, evidence: fo("5.6.3") },
+  { name: "replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text string?, pattern string > old, replacement string > new, flags? string"), result: "text", operation: "substitute", answers: { missing, pattern: "xpath", case: "minded", occurrences: "all", replacement: "dollar", emptyMatch: "error" }, evidence: fo("5.6.4") },
+  { name: "translate", family: "substitute", summary: "Maps single characters, or drops them.", parameters: params("text string?, from string, to string"), result: "text", operation: "translate", answers: { missing, unit: "code point" }, evidence: fo("5.4.9") },
+  { name: "encode-for-uri", family: "substitute", summary: "The text as a part of a URI.", parameters: params("text string?"), result: "text", operation: "escape", answers: { missing, scheme: "uri part" }, evidence: fo("6.2") },
+  { name: "iri-to-uri", family: "substitute", summary: "An IRI as a URI.", parameters: params("text string?"), result: "text", operation: "escape", answers: { missing, scheme: "iri" }, evidence: fo("6.3") },
+  { name: "escape-html-uri", family: "substitute", summary: "A URI for HTML.", parameters: params("text string?"), result: "text", operation: "escape", answers: { missing, scheme: "html uri" }, evidence: fo("6.4") },
+  { name: "upper-case", family: "recase", summary: "All letters in upper case.", parameters: params("text string?"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: fo("5.4.7") },
+  { name: "lower-case", family: "recase", summary: "All letters in lower case.", parameters: params("text string?"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: fo("5.4.8") },
+  { name: "normalize-unicode", family: "recase", summary: "A Unicode normal form.", parameters: params("text string?, form? string"), result: "text", operation: "normalize", answers: { missing }, evidence: fo("5.4.6") },
+  { name: "normalize-space", family: "trim", summary: "No white space at the ends, one space within.", parameters: params("text string?"), result: "text", operation: "trim", answers: { missing, ends: "both", inner: "one space", characters: "xml space" }, evidence: fo("5.4.5") },
+  { name: "string-length", family: "measure-test", summary: "The number of characters.", parameters: params("text string?"), result: "integer", operation: "measure", answers: { missing, counted: "code point" }, evidence: fo("5.4.4") },
+  { name: "compare", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string? > a, right string? > b"), result: "any", operation: "compare", answers: compared, fixed: { relation: "order" }, evidence: fo("5.3.6") },
+  { name: "codepoint-equal", family: "measure-test", summary: "Whether two texts are the same.", parameters: params("left string? > a, right string? > b"), result: "any", operation: "compare", answers: compared, fixed: { relation: "=" }, evidence: fo("5.3.7") },
+  { name: "concat", family: "split-join", summary: "Joins two or more values.", parameters: params("first stringify? > items, others* stringify? > items"), result: "text", operation: "join", answers: joined, evidence: fo("5.4.1") },
+  { name: "||", family: "split-join", summary: "Joins two values.", parameters: params("left stringify? > items, right stringify? > items"), result: "text", operation: "join", answers: joined, notation: "operator", evidence: "XPath 3.1, 3.6" },
+  { name: "string-join", family: "split-join", summary: "Joins the items of a sequence.", parameters: params("items strings*, separator? string"), result: "text", operation: "join", answers: joined, evidence: fo("5.4.2") },
+  { name: "tokenize", family: "split-join", summary: "Splits at white space.", parameters: params("text string?"), result: "text*", operation: "split", answers: { ...split, edges: "trimmed" }, fixed: { delimiter: "[ \\t\\r\\n]+" }, evidence: fo("5.6.5") },
+  { name: "tokenize", family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text string?, pattern string > delimiter, flags? string"), result: "text*", operation: "split", answers: split, evidence: fo("5.6.5") },
+];
+
+// prettier-ignore
+const operators: FunctionRow[] = [
+  ...([["eq", "="], ["ne", "<>"], ["lt", "<"], ["le", "<="], ["gt", ">"], ["ge", ">="]] as const).map(([name, relation]): FunctionRow => ({ name, family: "measure-test", summary: "Compares two single values.", parameters: params("left atomic? > a, right atomic? > b"), result: "any", operation: "compare", answers: compared, fixed: { relation }, notation: "operator", evidence: "XPath 3.1, 3.7.1" })),
+  ...([["+", "+"], ["-", "-"], ["*", "*"], ["div", "/"], ["idiv", "idiv"], ["mod", "mod"]] as const).map(([name, sign]): FunctionRow => ({ name, family: "convert", summary: "Arithmetic on two numbers.", parameters: params("left numeric? > a, right numeric? > b"), result: "any", operation: "calculate", answers: calculated, fixed: { sign }, notation: "operator", evidence: "XPath 3.1, 3.5" })),
+];
+
+type Coded = readonly [
+  name: string,
+  family: FunctionRow["family"],
+  summary: string,
+  parameters: string,
+  result: string,
+  evidence: string,
+];
+
+// prettier-ignore
+const coded = (
+  [
+    ["string", "convert", "The text of an item.", "item any", "text", fo("2.3")],
+    ["data", "convert", "The atomic items.", "items any", "any", fo("2.4")],
+    ["number", "convert", "A number, NaN where it is none.", "value atomic?", "any", fo("4.5.1")],
+    ["string-to-codepoints", "convert", "The code points of a text.", "text string?", "any", fo("5.2.2")],
+    ["codepoints-to-string", "convert", "The text of code points.", "codes atomic*", "text", fo("5.2.1")],
+    ["contains-token", "list", "Whether a text has a word.", "texts strings*, token string", "boolean", fo("5.5.6")],
+    ["format-integer", "convert", "A whole number in a picture.", "number integer?, picture string", "text", fo("4.6.1")],
+    ["format-number", "convert", "A number in a picture.", "number numeric?, picture string", "text", fo("4.7.2")],
+    ["abs", "convert", "The number without its sign.", "number numeric?", "any", fo("4.4.1")],
+    ["ceiling", "convert", "The next higher whole number.", "number numeric?", "any", fo("4.4.2")],
+    ["floor", "convert", "The next lower whole number.", "number numeric?", "any", fo("4.4.3")],
+    ["round", "convert", "Rounded, halves up.", "number numeric?, digits? integer", "any", fo("4.4.4")],
+    ["round-half-to-even", "convert", "Rounded, halves to even.", "number numeric?, digits? integer", "any", fo("4.4.5")],
+    ["math:sqrt", "convert", "The square root.", "number numeric?", "any", fo("4.8.9")],
+    ["math:pow", "convert", "A number raised to a power.", "number numeric?, exponent numeric?", "any", fo("4.8.8")],
+    ["-", "convert", "The negative of a number.", "number numeric?", "any", "XPath 3.1, 3.5"],
+    ["+", "convert", "The number itself.", "number numeric?", "any", "XPath 3.1, 3.5"],
+    ["and", "logic", "Whether both are true.", "left any, right any", "boolean", "XPath 3.1, 3.8"],
+    ["or", "logic", "Whether one is true.", "left any, right any", "boolean", "XPath 3.1, 3.8"],
+    ["not", "logic", "True for false.", "value any", "boolean", fo("7.3.2")],
+    ["boolean", "logic", "The effective boolean value.", "value any", "boolean", fo("7.3.1")],
+    ["true", "logic", "True.", "", "boolean", fo("7.1.1")],
+    ["false", "logic", "False.", "", "boolean", fo("7.1.2")],
+    ["=", "logic", "Whether items of both sides are equal.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
+    ["!=", "logic", "Whether items of both sides differ.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
+    ["<", "logic", "Whether an item is below one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
+    ["<=", "logic", "Whether an item is not above one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
+    [">", "logic", "Whether an item is above one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
+    [">=", "logic", "Whether an item is not below one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
+    ["instance of", "logic", "Whether a value is of a type.", "value any, type string", "boolean", "XPath 3.1, 3.14.2"],
+    ["treat as", "logic", "The value, which must be of a type.", "value any, type string", "any", "XPath 3.1, 3.14.5"],
+    ["castable as", "logic", "Whether a value can be cast.", "value any, type string", "boolean", "XPath 3.1, 3.14.3"],
+    ["to", "list", "The whole numbers from one to another.", "first integer?, last integer?", "any", "XPath 3.1, 3.4.1"],
+    ["count", "list", "How many items there are.", "items any", "integer", fo("14.4.1")],
+    ["empty", "list", "Whether there is no item.", "items any", "boolean", fo("14.1.1")],
+    ["exists", "list", "Whether there is an item.", "items any", "boolean", fo("14.1.2")],
+    ["head", "list", "The first item.", "items any", "any", fo("14.1.3")],
+    ["tail", "list", "All but the first item.", "items any", "any", fo("14.1.4")],
+    ["insert-before", "list", "With items put in at a position.", "items any, position integer, inserted any", "any", fo("14.1.5")],
+    ["remove", "list", "Without the item at a position.", "items any, position integer", "any", fo("14.1.6")],
+    ["reverse", "list", "In reverse order.", "items any", "any", fo("14.1.7")],
+    ["subsequence", "list", "A number of items from a position.", "items any, start double, length? double", "any", fo("14.1.8")],
+    ["unordered", "list", "The items.", "items any", "any", fo("14.1.9")],
+    ["distinct-values", "list", "Each value once.", "items atomic*", "any", fo("14.2.1")],
+    ["index-of", "list", "The positions of a value.", "items atomic*, value atomic?", "any", fo("14.2.2")],
+    ["deep-equal", "list", "Whether two sequences are the same.", "left any, right any", "boolean", fo("14.2.3")],
+    ["zero-or-one", "list", "The items, of which there must be at most one.", "items any", "any", fo("14.3.1")],
+    ["one-or-more", "list", "The items, of which there must be at least one.", "items any", "any", fo("14.3.2")],
+    ["exactly-one", "list", "The items, of which there must be just one.", "items any", "any", fo("14.3.3")],
+    ["avg", "list", "The mean.", "items atomic*", "any", fo("14.4.2")],
+    ["max", "list", "The largest.", "items atomic*", "any", fo("14.4.3")],
+    ["min", "list", "The smallest.", "items atomic*", "any", fo("14.4.4")],
+    ["sum", "list", "The sum.", "items atomic*, zero? any", "any", fo("14.4.5")],
+    ["for-each", "list", "A function of each item.", "items any, action function", "any", fo("16.2.1")],
+    ["filter", "list", "The items for which a function is true.", "items any, test function", "any", fo("16.2.2")],
+    ["fold-left", "list", "A function of a start and each item in turn.", "items any, zero any, action function", "any", fo("16.2.3")],
+    ["fold-right", "list", "A function of each item and a start, from the end.", "items any, zero any, action function", "any", fo("16.2.4")],
+    ["for-each-pair", "list", "A function of the items of two sequences.", "left any, right any, action function", "any", fo("16.2.5")],
+    ["sort", "list", "The items in order.", "items any, collation? any, key? function", "any", fo("16.2.6")],
+    ["apply", "list", "A function of the members of an array.", "action function, args array", "any", fo("16.2.7")],
+    ["function-arity", "list", "The number of a function's parameters.", "action function", "integer", fo("16.1.3")],
+    ["error", "logic", "Raises an error.", "code? any, description? string, object? any", "any", fo("3.1.1")],
+    ["array of", "list", "An array of the items.", "items? any", "any", "XPath 3.1, 3.11.2"],
+    ["lookup", "list", "The member or entry for a key.", "from any, key any", "any", "XPath 3.1, 3.11.3"],
+    ["lookup all", "list", "All members or entries.", "from any", "any", "XPath 3.1, 3.11.3"],
+    ["map:get", "list", "The entry for a key.", "map map, key atomic?", "any", fo("17.1.6")],
+    ["map:contains", "list", "Whether there is an entry.", "map map, key atomic?", "boolean", fo("17.1.5")],
+    ["map:keys", "list", "The keys.", "map map", "any", fo("17.1.4")],
+    ["map:size", "list", "The number of entries.", "map map", "integer", fo("17.1.3")],
+    ["map:put", "list", "With an entry set.", "map map, key atomic?, value any", "any", fo("17.1.8")],
+    ["map:entry", "list", "A map of one entry.", "key atomic?, value any", "any", fo("17.1.9")],
+    ["map:remove", "list", "Without entries.", "map map, keys atomic*", "any", fo("17.1.10")],
+    ["map:merge", "list", "Maps in one, the first entry kept.", "maps any", "any", fo("17.1.2")],
+    ["map:for-each", "list", "A function of each key and value.", "map map, action function", "any", fo("17.1.11")],
+    ["array:size", "list", "The number of members.", "array array", "integer", fo("17.3.1")],
+    ["array:get", "list", "The member at a position.", "array array, position integer", "any", fo("17.3.2")],
+    ["array:append", "list", "With a member added.", "array array, member any", "any", fo("17.3.4")],
+    ["array:head", "list", "The first member.", "array array", "any", fo("17.3.9")],
+    ["array:tail", "list", "All but the first member.", "array array", "any", fo("17.3.10")],
+    ["array:reverse", "list", "In reverse order.", "array array", "any", fo("17.3.11")],
+    ["array:join", "list", "Arrays in one.", "arrays any", "any", fo("17.3.12")],
+    ["array:flatten", "list", "The members of all arrays within.", "items any", "any", fo("17.3.18")],
+    ["array:for-each", "list", "A function of each member.", "array array, action function", "any", fo("17.3.13")],
+    ["array:filter", "list", "The members for which a function is true.", "array array, test function", "any", fo("17.3.14")],
+    ["array:subarray", "list", "A number of members from a position.", "array array, start integer, length? integer", "any", fo("17.3.6")],
+  ] satisfies Coded[] as Coded[]
+).map(
+  ([name, family, summary, form, result, evidence]): FunctionRow => ({
+    name,
+    family,
+    summary,
+    parameters: params(form),
+    result,
+    code: name,
+    ...(/^[a-z][\w:-]*$/.test(name) && !["and", "or", "to"].includes(name) ? {} : { notation: "operator" as const }),
+    evidence,
+  }),
+);
+
+/** The functions and operators of XPath 3.1. */
+export const xpathRows: readonly FunctionRow[] = [...text, ...operators, ...coded];

@@ -1,0 +1,73 @@
+import { ArrayItem, Decimal, Double, Failure, FunctionItem, MapItem, type Value, isList } from "../../values/index.ts";
+import type { Dialect } from "../dialect.ts";
+import { chooseOptions } from "../shared/options.ts";
+import { xpathCode } from "./code.ts";
+import { typeRules } from "./coercions.ts";
+import { xpathRows } from "./functions.ts";
+import { parseXPathExpression } from "./grammar.ts";
+import { stringOf } from "./items.ts";
+
+/** The error code for a failure (XPath 3.1, appendix F; F&O 3.1, appendix C). */
+const codes: Readonly<Record<string, string>> = {
+  "division-by-zero": "err:FOAR0001",
+  "number-out-of-range": "err:FOAR0002",
+  "not-a-number": "err:FORG0001",
+  "not-a-boolean": "err:FORG0001",
+  "wrong-kind": "err:XPTY0004",
+  "too-many-items": "err:XPTY0004",
+  "kinds-do-not-compare": "err:XPTY0004",
+  "pattern-syntax": "err:FORX0002",
+  "pattern-flags": "err:FORX0001",
+  "pattern-matches-empty": "err:FORX0003",
+  "replacement-syntax": "err:FORX0004",
+  "no-such-character": "err:FOCH0001",
+  "normal-form": "err:FOCH0003",
+  "unknown-function": "err:XPST0017",
+  "argument-count": "err:XPST0017",
+  "unknown-column": "err:XPST0008",
+  "unknown-type": "err:XPST0051",
+  expected: "err:XPST0003",
+};
+
+/** A column's name as a variable: what a name may not hold becomes `_`. */
+const variableName = (name: string): string => {
+  const safe = name.replace(/[^\p{L}\p{N}\p{M}_.-]/gu, "_");
+  return /^[\p{L}_]/u.test(safe) ? safe : `_${safe}`;
+};
+
+/** XPath 3.1 with Functions and Operators 3.1; columns are variables. */
+export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
+  return {
+    id: "xpath",
+    title: "XPath",
+    family: "query",
+    source: "W3C XPath 3.1 with Functions and Operators 3.1",
+    options: [],
+    chosen: chooseOptions("xpath", [], given),
+    parse: parseXPathExpression,
+    rows: xpathRows,
+    code: xpathCode,
+    types: typeRules,
+    functionCase: "minded",
+    separator: ",",
+    columnText: (name) => `$${variableName(name.replace(/^\$/, ""))}`,
+    namesColumn: (written, column) => written === `$${variableName(column)}`,
+    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    standardCode: (code) => codes[code],
+    errorScope: "query",
+    plain,
+  };
+}
+
+function plain(value: Value): unknown {
+  if (value instanceof Failure) return { error: value.standard ?? value.code };
+  if (value instanceof Decimal) return value.toNumber();
+  if (value instanceof Double)
+    return Number.isFinite(value.value) ? value.value : Number.isNaN(value.value) ? "NaN" : value.value > 0 ? "INF" : "-INF";
+  if (typeof value === "bigint") return Number(value);
+  if (value instanceof ArrayItem) return value.members.map(plain);
+  if (value instanceof MapItem)
+    return Object.fromEntries([...value.entries.values()].map(([key, entry]) => [stringOf(key), plain(entry)]));
+  if (value instanceof FunctionItem) return `function#${value.arity}`;
+  return isList(value) ? value.map(plain) : value;
+}

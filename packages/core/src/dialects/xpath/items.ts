@@ -1,0 +1,216 @@
+import {
+  ArrayItem,
+  Decimal,
+  Double,
+  Failure,
+  FunctionItem,
+  MapItem,
+  type Value,
+  integer,
+  isFailure,
+  xsDouble,
+} from "../../values/index.ts";
+
+/** The items of a value: a sequence is a list of two or more, one item is itself, none is null. */
+export const itemsOf = (value: Value): readonly Value[] =>
+  value === null ? [] : Array.isArray(value) ? (value as readonly Value[]) : [value];
+
+/** The value that is this sequence of items; sequences within are opened. */
+export function sequenceOf(items: readonly Value[]): Value {
+  const flat = items.flatMap((item) => (item === null ? [] : Array.isArray(item) ? (item as readonly Value[]) : [item]));
+  return flat.find(isFailure) ?? (flat.length === 0 ? null : flat.length === 1 ? flat[0] : flat);
+}
+
+/** The atomic items (F&O 3.1, 2.4): arrays are opened, functions and maps have none. */
+export function atoms(value: Value): readonly Value[] | Failure {
+  const result: Value[] = [];
+  for (const item of itemsOf(value)) {
+    if (isFailure(item)) return item;
+    if (item instanceof ArrayItem) {
+      const inner = atoms(sequenceOf(item.members));
+      if (isFailure(inner)) return inner;
+      result.push(...inner);
+    } else if (item instanceof FunctionItem || item instanceof MapItem) {
+      return new Failure("wrong-kind", { expected: "an atomic value", given: "a function" }).named("err:FOTY0013");
+    } else result.push(item);
+  }
+  return result;
+}
+
+export const isNumeric = (value: Value): boolean =>
+  typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
+
+export const asDouble = (value: Value): number =>
+  value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
+
+/** The type's name of an item, for messages and type tests. */
+export function typeOf(item: Value): string {
+  if (typeof item === "string") return "xs:string";
+  if (typeof item === "boolean") return "xs:boolean";
+  if (typeof item === "number" || typeof item === "bigint") return "xs:integer";
+  if (item instanceof Decimal) return "xs:decimal";
+  if (item instanceof Double) return "xs:double";
+  return item instanceof ArrayItem
+    ? "array(*)"
+    : item instanceof MapItem
+      ? "map(*)"
+      : item === null
+        ? "an empty sequence"
+        : Array.isArray(item)
+          ? "a sequence"
+          : "function(*)";
+}
+
+export const wrongKind = (expected: string, given: Value) => new Failure("wrong-kind", { expected, given: typeOf(given) });
+
+/** fn:string of one atomic item (F&O 3.1, 19.1.2). */
+export function stringOf(item: Value): string {
+  if (item instanceof Double) return xsDouble(item.value);
+  return item instanceof Decimal ? item.trimmed().toString() : String(item);
+}
+
+/** One atomic item, null for none, a failure for several. */
+export function atomOf(value: Value): Value {
+  if (value === null || typeof value === "string") return value;
+  const found = atoms(value);
+  if (isFailure(found)) return found;
+  return found.length > 1 ? new Failure("too-many-items", { given: found.length }) : (found[0] ?? null);
+}
+
+/** The effective boolean value (XPath 3.1, 2.4.3). */
+export function truthOf(value: Value): boolean | Failure {
+  if (isFailure(value)) return value;
+  if (value === null) return false;
+  if (typeof value === "boolean") return value;
+  if (typeof value === "string") return value !== "";
+  if (isNumeric(value)) {
+    const number = asDouble(value);
+    return number !== 0 && !Number.isNaN(number);
+  }
+  return new Failure("wrong-kind", { expected: "a value that is true or false", given: typeOf(value) }).named("err:FORG0006");
+}
+
+/** Whether two atomic items can be compared, and how they do: −1, 0, 1, or NaN. */
+export function compareAtoms(a: Value, b: Value): number | Failure {
+  if (typeof a === "string" && typeof b === "string") return compareCodePoints(a, b);
+  if (isNumeric(a) && isNumeric(b)) {
+    if (a instanceof Double || b instanceof Double) {
+      const [x, y] = [asDouble(a), asDouble(b)];
+      return x < y ? -1 : x > y ? 1 : x === y ? 0 : NaN;
+    }
+    const decimal = (value: Value) => (value instanceof Decimal ? value : Decimal.of(value as number));
+    return decimal(a).compare(decimal(b));
+  }
+  if (typeof a === "boolean" && typeof b === "boolean") return Number(a) - Number(b);
+  return new Failure("kinds-do-not-compare", { a: typeOf(a), b: typeOf(b) });
+}
+
+function compareCodePoints(a: string, b: string): number {
+  for (let i = 0; i < a.length && i < b.length;) {
+    const [x, y] = [a.codePointAt(i)!, b.codePointAt(i)!];
+    if (x !== y) return x < y ? -1 : 1;
+    i += x > 0xffff ? 2 : 1;
+  }
+  return Math.sign(a.length - b.length);
+}
+
+/** Equal as map keys and for distinct-values: NaN is itself, kinds that do not compare differ. */
+export function sameAtom(a: Value, b: Value): boolean {
+  const order = compareAtoms(a, b);
+  if (typeof order !== "number") return false;
+  return order === 0 || (Number.isNaN(asDouble(a)) && Number.isNaN(asDouble(b)) && isNumeric(a) && isNumeric(b));
+}
+
+/** The text under which a map keeps a key. */
+export function mapKey(key: Value): string {
+  if (isNumeric(key))
+    return `n${key instanceof Double ? asDouble(key) : key instanceof Decimal ? key.trimmed().toString() : String(key)}`;
+  return `${typeof key}${String(key)}`;
+}
+
+const integers: Readonly<Record<string, readonly [bigint | undefined, bigint | undefined]>> = {
+  integer: [undefined, undefined],
+  nonNegativeInteger: [0n, undefined],
+  positiveInteger: [1n, undefined],
+  nonPositiveInteger: [undefined, 0n],
+  negativeInteger: [undefined, -1n],
+  long: [-(2n ** 63n), 2n ** 63n - 1n],
+  int: [-(2n ** 31n), 2n ** 31n - 1n],
+  short: [-32768n, 32767n],
+  byte: [-128n, 127n],
+  unsignedLong: [0n, 2n ** 64n - 1n],
+  unsignedInt: [0n, 2n ** 32n - 1n],
+  unsignedShort: [0n, 65535n],
+  unsignedByte: [0n, 255n],
+};
+
+const invalid = (text: string) => new Failure("not-a-number", { text });
+
+function castInteger(item: Value, name: string): Value {
+  let value: bigint;
+  if (typeof item === "string") {
+    if (!/^\s*[+-]?\d+\s*$/.test(item)) return invalid(item);
+    value = BigInt(item.trim().replace("+", ""));
+  } else if (item instanceof Double) {
+    if (!Number.isFinite(item.value)) return new Failure("number-out-of-range").named("err:FOCA0002");
+    value = BigInt(Math.trunc(item.value));
+  } else if (item instanceof Decimal) value = item.coefficient / 10n ** BigInt(item.scale);
+  else value = BigInt(item as number);
+  const [least, most] = integers[name];
+  if ((least !== undefined && value < least) || (most !== undefined && value > most)) return invalid(String(value));
+  return integer(value);
+}
+
+function castDouble(item: Value, name: string): Value {
+  const rounded = (value: number) => new Double(name === "float" ? Math.fround(value) : value);
+  if (typeof item !== "string") return rounded(asDouble(item));
+  const text = item.trim();
+  if (/^(?:\+?INF|-INF|NaN)$/.test(text)) return new Double(text === "NaN" ? NaN : text.startsWith("-") ? -Infinity : Infinity);
+  return /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(text) ? rounded(Number(text)) : invalid(item);
+}
+
+function castDecimal(item: Value): Value {
+  if (item instanceof Decimal) return item;
+  if (item instanceof Double)
+    return Number.isFinite(item.value) ? Decimal.of(item.value) : new Failure("number-out-of-range").named("err:FOCA0002");
+  if (typeof item !== "string") return Decimal.of(Number(item));
+  return (/^\s*[+-]?(?:\d+\.?\d*|\.\d+)\s*$/.test(item) && Decimal.parse(item.trim())) || invalid(item);
+}
+
+function castBoolean(item: Value): Value {
+  if (typeof item !== "string") return isNumeric(item) ? truthOf(item) : item;
+  const text = item.trim();
+  if (text === "true" || text === "1") return true;
+  return text === "false" || text === "0" ? false : new Failure("not-a-boolean", { text: item });
+}
+
+/** Casts an atomic item to an `xs:` type (F&O 3.1, 19); undefined when the type is not covered. */
+export function castAtom(type: string): ((item: Value) => Value) | undefined {
+  const name = type.replace(/^xs:/, "");
+  if (name in integers) return (item) => castInteger(item, name);
+  if (name === "string" || name === "untypedAtomic" || name === "anyURI") return stringOf;
+  if (name === "normalizedString") return (item) => stringOf(item).replace(/[\t\n\r]/g, " ");
+  if (name === "token")
+    return (item) =>
+      stringOf(item)
+        .replace(/[ \t\n\r]+/g, " ")
+        .replace(/^ | $/g, "");
+  if (name === "double" || name === "float") return (item) => castDouble(item, name);
+  if (name === "decimal") return castDecimal;
+  return name === "boolean" ? castBoolean : undefined;
+}
+
+/** Whether an item is of an item type such as `xs:integer`, `item()`, `map(*)`. */
+export function isOfType(item: Value, type: string): boolean | Failure {
+  const own = typeOf(item);
+  const isAtomic = own.startsWith("xs:");
+  if (type === "item()") return true;
+  if (type === "xs:anyAtomicType") return isAtomic;
+  if (/^map\(/.test(type)) return item instanceof MapItem;
+  if (/^array\(/.test(type)) return item instanceof ArrayItem;
+  if (/^function\(/.test(type)) return !isAtomic;
+  if (type === "xs:decimal") return own === "xs:decimal" || own === "xs:integer";
+  if (type === "xs:numeric") return isNumeric(item);
+  if (["xs:string", "xs:boolean", "xs:integer", "xs:double"].includes(type)) return own === type;
+  return new Failure("not-covered", { what: `the type ${type}` });
+}

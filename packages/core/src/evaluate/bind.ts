@@ -1,0 +1,526 @@
+import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnostics/index.ts";
+import type { Cell, Code, CodeContext, Conversion, Dialect, Variable } from "../dialects/dialect.ts";
+import { type FunctionRow, type Parameter, arity, isPure, signature } from "../dialects/row.ts";
+import { meantBy } from "../dialects/shared/foreign-names.ts";
+import type { Binding, Call, Choice, Expression, Filter, Lambda, Name } from "../syntax/index.ts";
+import { ungrouped } from "../syntax/index.ts";
+import { type OperationId, type Slot, operationOf } from "../text/index.ts";
+import { Failure, FunctionItem, type TextRange, type Value, isFailure } from "../values/index.ts";
+import { lazyChoice } from "./forms.ts";
+
+/** A sub-expression with its names and types resolved. */
+export type Bound = { readonly source: Expression; readonly type: string } & (
+  | { readonly kind: "constant"; readonly value: Value }
+  | { readonly kind: "column"; readonly column: number }
+  | { readonly kind: "variable"; readonly variable: Variable }
+  | BoundOperation
+  | {
+      /** Code of the dialect or of the language itself; `emit` makes its cell from its children's. */
+      readonly kind: "code";
+      readonly children: readonly Bound[];
+      readonly emit: (cells: readonly Cell[]) => Cell;
+    }
+  | { readonly kind: "convert"; readonly inner: Bound; readonly convert: (value: Value) => Value }
+);
+
+/** A call of an operation; `inputs` has one entry for each slot, a list for a slot of many. */
+export interface BoundOperation {
+  readonly kind: "operation";
+  readonly row: FunctionRow;
+  readonly operation: OperationId;
+  readonly answers: Readonly<Record<string, string>>;
+  readonly fixed: Readonly<Record<string, Value>>;
+  readonly inputs: readonly (Bound | readonly Bound[] | undefined)[];
+}
+
+/** A column of a sample as the binder sees it. */
+export interface BindColumn {
+  readonly name: string;
+  readonly type: string;
+  /** The values of the column that is bound while a program runs. */
+  readonly values: () => readonly Value[];
+}
+
+/** Resolves the names, overloads and types of a tree; reports what does not fit. */
+export class Binder {
+  readonly diagnostics: Diagnostic[] = [];
+  readonly #scope: Variable[] = [];
+  readonly #rows: ReadonlyMap<string, readonly FunctionRow[]>;
+
+  constructor(
+    readonly dialect: Dialect,
+    readonly columns: readonly BindColumn[],
+    readonly spend: (count: number) => Failure | undefined,
+  ) {
+    this.#rows = rowsByName(dialect);
+  }
+
+  bind(node: Expression): Bound {
+    switch (node.kind) {
+      case "literal":
+        return { kind: "constant", value: node.value, type: node.type, source: node };
+      case "group":
+        return this.bind(node.inner);
+      case "name":
+        return this.#name(node);
+      case "call":
+        return this.#call(node);
+      case "choice":
+        return this.#choice(node);
+      case "cast": {
+        const operand = this.bind(node.operand);
+        const cast = this.dialect.types.cast(operand.type, node.type);
+        if (!cast) return this.#broken(node, "unknown-type", node.typeRange, { name: node.type });
+        return this.#code(node, cast.type, [operand], ([cell]) => {
+          return (row) => settle(cast.convert(cell(row)), node.range, this.dialect);
+        });
+      }
+      case "list": {
+        const items = node.items.map((item) => this.bind(item));
+        const unified = this.#unified(items, node);
+        return this.#code(node, node.form === "sequence" ? "any" : `${unified.type}[]`, unified.items, (cells) => (row) => {
+          const values = cells.map((cell) => cell(row));
+          return values.find(isFailure) ?? this.dialect.types.list(node.form, values);
+        });
+      }
+      case "binding":
+        return this.#binding(node);
+      case "lambda":
+        return this.#lambda(node);
+      case "filter":
+        return this.#filter(node);
+      case "apply": {
+        const [callee, ...args] = [node.callee, ...node.args].map((child) => this.bind(child));
+        return this.#code(node, "any", [callee, ...args], ([target, ...cells]) => (row) => {
+          const item = target(row);
+          if (isFailure(item)) return item;
+          const values = cells.map((cell) => cell(row));
+          const result = values.find(isFailure) ?? this.spend(1) ?? this.dialect.types.apply!(item, values);
+          return settle(result, node.range, this.dialect);
+        });
+      }
+      case "function-reference":
+        return this.#reference(node.name, node.arity, node);
+      case "missing":
+        return {
+          kind: "constant",
+          value: new Failure("expected", { expected: "a value", found: "nothing" }, node.range),
+          type: "unknown",
+          source: node,
+        };
+    }
+  }
+
+  #report(
+    code: MessageCode,
+    range: TextRange,
+    facts: Record<string, unknown>,
+    fixes: readonly Fix[] = [],
+    severity: "error" | "warning" = "error",
+  ): void {
+    this.diagnostics.push({ code, severity, range, facts, fixes });
+  }
+
+  /** Reports, and stands for the sub-expression by the failure that it is. */
+  #broken(
+    node: Expression,
+    code: MessageCode,
+    range: TextRange,
+    facts: Record<string, unknown>,
+    fixes: readonly Fix[] = [],
+  ): Bound {
+    this.#report(code, range, facts, fixes);
+    return { kind: "constant", value: new Failure(code, facts, range), type: "unknown", source: node };
+  }
+
+  #code(source: Expression, type: string, children: readonly Bound[], emit: (cells: readonly Cell[]) => Cell): Bound {
+    return { kind: "code", source, type, children, emit };
+  }
+
+  #name(node: Name): Bound {
+    const variable = this.#scope.findLast(({ name }) => name === node.name);
+    if (variable) return { kind: "variable", variable, type: variable.type, source: node };
+    const column = this.columns.findIndex(({ name }) => this.dialect.namesColumn(node.name, name));
+    if (column >= 0) return { kind: "column", column, type: this.columns[column].type, source: node };
+    const names = this.columns.map(({ name }) => this.dialect.columnText(name));
+    const near = nearest(this.dialect.columnText(node.name), names);
+    const literal = this.dialect.textLiteral(node.name);
+    const fixes = near.map((name) => ({ title: `Write ${name}`, edits: [{ range: node.range, text: name }] }));
+    if (!node.name.startsWith("$"))
+      fixes.push({ title: `Write the text ${literal}`, edits: [{ range: node.range, text: literal }] });
+    return this.#broken(
+      node,
+      "unknown-column",
+      node.range,
+      { name: this.dialect.columnText(node.name), nearest: near, columns: names },
+      fixes,
+    );
+  }
+
+  #call(node: Call): Bound {
+    const args = node.args.map((arg) => this.bind(arg));
+    const rows = this.rowsNamed(node.name);
+    if (rows.length === 0) return this.#unknownFunction(node);
+    const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
+    if (sized.length === 0) return this.#wrongCount(node, rows);
+    if (args.some((arg) => arg.kind === "constant" && isFailure(arg.value))) {
+      return args.find((arg) => arg.kind === "constant" && isFailure(arg.value))!;
+    }
+    const types = args.map((arg) => arg.type);
+    const fitting = this.#fitting(sized, types);
+    if (fitting.length === 0) {
+      return this.#broken(node, "argument-type", node.range, {
+        name: node.name,
+        given: types,
+        signature: sized.map((row) => this.#signature(row)).join("; "),
+      });
+    }
+    const [{ row, conversions, cost }] = fitting;
+    const isOpen = types.length > 1 && types.every((type) => type === "unknown") && fitting[1]?.cost === cost;
+    if (isOpen && row.notation === "operator" && !row.parameters.some((p) => p.type === "text")) {
+      return this.#broken(node, "ambiguous-call", node.range, { name: node.name, given: types });
+    }
+    this.#warnIfSwapped(node, row);
+    const converted = args.map((arg, i) =>
+      convertBound(arg, conversions[i], row.parameters[Math.min(i, row.parameters.length - 1)].type),
+    );
+    const type = this.dialect.types.resultType(row, types);
+    const bound = isPure(row)
+      ? { ...boundOperation(row, converted), source: node as Expression, type }
+      : this.#coded(node, row, this.dialect.code[row.code], args, converted, type);
+    return this.#fitted(bound);
+  }
+
+  /** Checks the range of a result where the dialect's types have one. */
+  #fitted(bound: Bound): Bound {
+    const fits = this.dialect.types.fits?.(bound.type);
+    if (!fits || (bound.kind === "operation" && operationOf(bound.operation).result === "small")) return bound;
+    return {
+      kind: "convert",
+      inner: bound,
+      source: bound.source,
+      type: bound.type,
+      convert: (value) => settle(fits(value), bound.source.range, this.dialect),
+    };
+  }
+
+  rowsNamed(name: string): readonly FunctionRow[] {
+    return this.#rows.get(this.dialect.functionCase === "ignored" ? name.toLowerCase() : name) ?? [];
+  }
+
+  #signature = (row: FunctionRow) => signature(row, `${this.dialect.separator} `);
+
+  #unknownFunction(node: Call): Bound {
+    const means = meantBy(node.name, this.dialect.rows);
+    const names = this.dialect.rows
+      .filter((row) => row.notation !== "operator")
+      .flatMap((row) => [row.name, ...(row.aliases ?? [])]);
+    const near = means.length > 0 ? [] : nearest(node.name, new Set(names));
+    const fixes = [...means, ...near].map((name) => ({ title: `Write ${name}`, edits: [{ range: node.nameRange, text: name }] }));
+    return this.#broken(node, "unknown-function", node.nameRange, { name: node.name, means, nearest: near }, fixes);
+  }
+
+  #wrongCount(node: Call, rows: readonly FunctionRow[]): Bound {
+    const least = Math.min(...rows.map((row) => arity(row).least));
+    const most = Math.max(...rows.map((row) => arity(row).most));
+    const count = (n: number) => `${n} argument${n === 1 ? "" : "s"}`;
+    const takes = least === most ? count(least) : most === Infinity ? `at least ${count(least)}` : `${least} to ${count(most)}`;
+    const extra = node.args.length > most;
+    const range = extra ? { start: node.args[most].range.start, end: node.args[node.args.length - 1].range.end } : node.nameRange;
+    const from = extra && most > 0 ? node.args[most - 1].range.end : range.start;
+    const fixes = extra
+      ? [{ title: "Leave out what is too much", edits: [{ range: { start: from, end: range.end }, text: "" }] }]
+      : [];
+    const shown = rows.map((row) => this.#signature(row)).join("; ");
+    return this.#broken(
+      node,
+      "argument-count",
+      range,
+      { name: node.name, takes, given: node.args.length, signature: shown },
+      fixes,
+    );
+  }
+
+  /** The rows whose parameters take the types, best first. */
+  #fitting(rows: readonly FunctionRow[], types: readonly string[]) {
+    return rows
+      .flatMap((row) => {
+        const conversions = types.map((type, i) => this.dialect.types.conversion(type, parameterAt(row, i).type));
+        if (conversions.some((c) => c === undefined)) return [];
+        const known = conversions as readonly Conversion[];
+        const preferred = this.dialect.types.preference?.(row, types) ?? 0;
+        return [{ row, conversions: known, cost: known.reduce((sum, { cost }) => sum + cost, preferred) }];
+      })
+      .sort((a, b) => a.cost - b.cost);
+  }
+
+  /** `FIND(label; "x")`: a literal where the text goes and a column where the needle goes. */
+  #warnIfSwapped(node: Call, row: FunctionRow): void {
+    if (!isPure(row) || !["locate", "test", "segment", "substitute"].includes(row.operation) || node.args.length < 2) return;
+    const places = ["text", "needle", "delimiter", "old"];
+    const at = row.parameters.flatMap((p, i) => (places.includes(p.slot) && i < node.args.length ? [i] : [])).slice(0, 2);
+    if (at.length < 2 || row.notation === "operator") return;
+    const [a, b] = at.map((i) => ungrouped(node.args[i]));
+    const textFirst = row.parameters[at[0]].slot === "text";
+    const [textArg, needleArg] = textFirst ? [a, b] : [b, a];
+    if (textArg.kind !== "literal" || needleArg.kind !== "name") return;
+    const [first, second] = at.map((i) => (row.parameters[i].slot === "text" ? "text to look in" : "text to look for"));
+    const written = at.map((i) => this.source.slice(node.args[i].range.start, node.args[i].range.end));
+    this.#report(
+      "swapped-arguments",
+      { start: a.range.start, end: b.range.end },
+      { name: node.name, first, second },
+      [
+        {
+          title: "Swap them",
+          edits: at.map((i, k) => ({ range: node.args[i].range, text: written[1 - k] })),
+        },
+      ],
+      "warning",
+    );
+  }
+
+  /** The source text, for mends that move a part of it. */
+  source = "";
+
+  #coded(node: Call, row: FunctionRow, code: Code, args: readonly Bound[], converted: readonly Bound[], type: string): Bound {
+    const context: CodeContext = {
+      types: args.map((arg) => arg.type),
+      args: node.args,
+      range: node.range,
+      constant: (i) => (args[i]?.kind === "constant" ? args[i].value : undefined),
+      column: (i) => {
+        const arg = args[i];
+        return arg?.kind === "column" ? this.columns[arg.column].values : undefined;
+      },
+      spend: this.spend,
+    };
+    const children = withDefaults(row, converted, node);
+    return this.#code(node, type, children, (cells) => {
+      if ("lazy" in code) {
+        const cell = code.lazy(cells, context);
+        return (i) => settle(cell(i), node.range, this.dialect);
+      }
+      return (i) => {
+        const values: Value[] = [];
+        let missing = false;
+        for (const cell of cells) {
+          const value = cell(i);
+          if (isFailure(value)) return value;
+          missing ||= value === null;
+          values.push(value);
+        }
+        return missing && code.strict ? null : settle(code.run(values, context), node.range, this.dialect);
+      };
+    });
+  }
+
+  #choice(node: Choice): Bound {
+    const conditions = node.branches.map((branch) => this.bind(branch.condition));
+    const results = [...node.branches.map((branch) => branch.result), ...(node.otherwise ? [node.otherwise] : [])].map((e) =>
+      this.bind(e),
+    );
+    for (const condition of conditions) {
+      if (!this.dialect.types.conversion(condition.type, "condition")) {
+        this.#report("condition-type", condition.source.range, { given: condition.type });
+      }
+    }
+    const { type, items } = this.#unified(results, node);
+    return this.#code(node, type, [...conditions, ...items], (cells) =>
+      lazyChoice(cells.slice(0, conditions.length), cells.slice(conditions.length), this.dialect.types),
+    );
+  }
+
+  /** Brings sub-expressions to one type, or reports that there is none. */
+  #unified(items: readonly Bound[], node: Expression): { type: string; items: readonly Bound[] } {
+    const { types } = this.dialect;
+    const type = types.unify(items.map((item) => item.type));
+    if (type === undefined) {
+      this.#report("branch-types", node.range, { given: items.map((item) => item.type) });
+      return { type: "unknown", items };
+    }
+    return { type, items: items.map((item) => convertBound(item, types.conversion(item.type, type) ?? { cost: 0 }, type)) };
+  }
+
+  #declare<T>(names: readonly string[], type: string, body: (variables: Variable[]) => T): T {
+    const variables = names.map((name): Variable => ({ name, type, value: null }));
+    this.#scope.push(...variables);
+    try {
+      return body(variables);
+    } finally {
+      this.#scope.length -= variables.length;
+    }
+  }
+
+  #binding(node: Binding): Bound {
+    const source = this.bind(node.source);
+    return this.#declare(
+      [node.variable, ...(node.form === "each" ? ["position()", "last()"] : [])],
+      node.form === "let" ? source.type : "any",
+      ([variable, position, last]) => {
+        const body = this.bind(node.body);
+        return this.#code(node, node.form === "let" ? body.type : "any", [source, body], ([from, inner]) =>
+          this.#loop(node.form, variable, position, last, from, inner),
+        );
+      },
+    );
+  }
+
+  #loop(
+    form: Binding["form"],
+    variable: Variable,
+    position: Variable | undefined,
+    last: Variable | undefined,
+    from: Cell,
+    inner: Cell,
+  ): Cell {
+    const { types } = this.dialect;
+    return (row) => {
+      const value = from(row);
+      if (isFailure(value)) return value;
+      if (form === "let") return within([variable], [value], () => inner(row));
+      const results: Value[] = [];
+      const items = types.items!(value);
+      for (let i = 0; i < items.length; i++) {
+        const spent = this.spend(1);
+        if (spent) return spent;
+        const result = within(position && last ? [variable, position, last] : [variable], [items[i], i + 1, items.length], () =>
+          inner(row),
+        );
+        if (isFailure(result)) return result;
+        if (form === "for" || form === "each") results.push(result);
+        else {
+          const truth = types.truth(result);
+          if (typeof truth === "object" && truth) return truth;
+          if ((truth === true) === (form === "some")) return form === "some";
+        }
+      }
+      return form === "for" || form === "each" ? types.sequence!(results) : form === "every";
+    };
+  }
+
+  #lambda(node: Lambda): Bound {
+    const outer = [...this.#scope];
+    return this.#declare(node.parameters, "any", (variables) => {
+      const body = this.bind(node.body);
+      return this.#code(node, "any", [body], ([inner]) => (row) => {
+        const captured = outer.map((variable) => variable.value);
+        return new FunctionItem(
+          "",
+          variables.length,
+          (args) => this.spend(1) ?? within([...outer, ...variables], [...captured, ...args], () => inner(row)),
+        );
+      });
+    });
+  }
+
+  #filter(node: Filter): Bound {
+    const base = this.bind(node.base);
+    return this.#declare([".", "position()", "last()"], "any", ([item, position, last]) => {
+      const predicate = this.bind(node.predicate);
+      return this.#code(node, "any", [base, predicate], ([from, inner]) => (row) => {
+        const value = from(row);
+        if (isFailure(value)) return value;
+        const items = this.dialect.types.items!(value);
+        const kept: Value[] = [];
+        for (let i = 0; i < items.length; i++) {
+          const answer = this.spend(1) ?? within([item, position, last], [items[i], i + 1, items.length], () => inner(row));
+          const keep = isFailure(answer) ? answer : this.dialect.types.filter!(answer, i + 1);
+          if (typeof keep !== "boolean") return keep;
+          if (keep) kept.push(items[i]);
+        }
+        return this.dialect.types.sequence!(kept);
+      });
+    });
+  }
+
+  /** A named function as a value: called by binding a call whose arguments are variables. */
+  #reference(name: string, count: number, node: Expression): Bound {
+    const names = Array.from({ length: count }, (_, i) => `#${i}`);
+    return this.#declare(names, "any", (variables) => {
+      const args = names.map((arg): Expression => ({ kind: "name", name: arg, range: node.range }));
+      const call = this.bind({ kind: "call", name, nameRange: node.range, args, notation: "function", range: node.range });
+      return this.#code(
+        node,
+        "any",
+        [call],
+        ([inner]) =>
+          (row) =>
+            new FunctionItem(name, count, (values) => this.spend(1) ?? within(variables, values, () => inner(row))),
+      );
+    });
+  }
+}
+
+/** Runs `body` with the variables set, and sets them back; so a function may be called within itself. */
+function within(variables: readonly Variable[], values: readonly Value[], body: () => Value): Value {
+  const before = variables.map((variable) => variable.value);
+  variables.forEach((variable, i) => (variable.value = values[i]));
+  const result = body();
+  variables.forEach((variable, i) => (variable.value = before[i]));
+  return result;
+}
+
+/** A failure gets the place where it was born and the code that the dialect gives it. */
+export function settle(value: Value, range: TextRange, dialect: Dialect): Value {
+  if (!(value instanceof Failure) || value.range) return value;
+  const standard = dialect.standardCode(value.code, value.facts);
+  return (standard ? value.named(standard) : value).at(range);
+}
+
+function convertBound(bound: Bound, { convert }: Conversion, type: string): Bound {
+  if (!convert) return bound;
+  if (bound.kind === "constant") return { ...bound, value: convert(bound.value), type };
+  return { kind: "convert", inner: bound, convert, type, source: bound.source };
+}
+
+const parameterAt = (row: FunctionRow, index: number): Parameter => row.parameters[Math.min(index, row.parameters.length - 1)];
+
+const defaultOf = (parameter: Parameter, source: Expression): Bound | undefined =>
+  parameter.default === undefined ? undefined : { kind: "constant", value: parameter.default, type: parameter.type, source };
+
+function withDefaults(row: FunctionRow, args: readonly Bound[], source: Expression): readonly Bound[] {
+  const rest = row.parameters.slice(args.length).flatMap((parameter) => defaultOf(parameter, source) ?? []);
+  return [...args, ...rest];
+}
+
+/** Puts arguments into the operation's slots. */
+function boundOperation(row: FunctionRow & { operation: OperationId }, args: readonly Bound[]): BoundOperation {
+  const operation = operationOf(row.operation);
+  const { answers, fixed = {} } = row as { answers: Record<string, string>; fixed?: Record<string, Value> };
+  const inputOf = (slot: Slot): Bound | readonly Bound[] | undefined => {
+    const index = row.parameters.findIndex((p) => p.slot === slot.name);
+    if (slot.name in fixed) {
+      return {
+        kind: "constant",
+        value: fixed[slot.name],
+        type: slot.kind,
+        source: args[0]?.source ?? { kind: "missing", range: { start: 0, end: 0 } },
+      };
+    }
+    if (index < 0) return undefined;
+    const parameter = row.parameters[index];
+    const several = row.parameters.filter((p) => p.slot === slot.name).length > 1;
+    if (several || (slot.kind === "texts" && parameter.repeats)) {
+      return args.filter((_, i) => parameterAt(row, i).slot === slot.name);
+    }
+    return args[index] ?? (args[0] && defaultOf(parameter, args[0].source));
+  };
+  return { kind: "operation", row, operation: row.operation, answers, fixed, inputs: operation.slots.map(inputOf) };
+}
+
+const byName = new WeakMap<Dialect, ReadonlyMap<string, readonly FunctionRow[]>>();
+
+function rowsByName(dialect: Dialect): ReadonlyMap<string, readonly FunctionRow[]> {
+  const known = byName.get(dialect);
+  if (known) return known;
+  const table = new Map<string, FunctionRow[]>();
+  for (const row of dialect.rows) {
+    for (const name of [row.name, ...(row.aliases ?? [])]) {
+      const key = dialect.functionCase === "ignored" ? name.toLowerCase() : name;
+      table.set(key, [...(table.get(key) ?? []), row]);
+    }
+  }
+  byName.set(dialect, table);
+  return table;
+}

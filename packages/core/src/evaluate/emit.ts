@@ -1,0 +1,190 @@
+import type { Cell, Dialect } from "../dialects/dialect.ts";
+import type { Expression } from "../syntax/index.ts";
+import { type Kernel, type Slot, operationOf } from "../text/index.ts";
+import { Failure, type Value } from "../values/index.ts";
+import { type Bound, type BoundOperation, settle } from "./bind.ts";
+import { faster } from "./idioms.ts";
+
+/** Is told the value of every sub-expression, and for operations the values in their slots. */
+export type Observer = (source: Expression, value: Value, bound: Bound, slots?: readonly Value[]) => void;
+
+/** Where the cells read their columns; set before a run. */
+export interface Frame {
+  readonly columns: (readonly Value[])[];
+}
+
+/** Makes the cell of a bound tree. Without an observer, known combinations are done in one step. */
+export function emit(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
+  const cell = emitPlain(observe ? bound : faster(bound), frame, dialect, observe);
+  if (!observe || bound.kind === "convert" || bound.kind === "operation") return cell;
+  return (row) => {
+    const value = cell(row);
+    observe(bound.source, value, bound);
+    return value;
+  };
+}
+
+function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
+  switch (bound.kind) {
+    case "constant": {
+      const { value } = bound;
+      return () => value;
+    }
+    case "column": {
+      const { columns } = frame;
+      const { column } = bound;
+      return (row) => columns[column][row];
+    }
+    case "variable": {
+      const { variable } = bound;
+      return () => variable.value;
+    }
+    case "convert": {
+      const inner = emit(bound.inner, frame, dialect, observe);
+      const { convert } = bound;
+      return (row) => {
+        const value = inner(row);
+        return value instanceof Failure ? value : convert(value);
+      };
+    }
+    case "code":
+      return bound.emit(bound.children.map((child) => emit(child, frame, dialect, observe)));
+    case "operation":
+      return observe ? emitObserved(bound, frame, dialect, observe) : emitOperation(bound, frame, dialect);
+  }
+}
+
+/** Applies a kernel to slots as they come: failures first, then what is missing, then the kernel. */
+export function applyKernel(
+  kernel: Kernel,
+  slots: readonly (Value | undefined)[],
+  kinds: readonly Slot[],
+  missing: string,
+): Value {
+  let filled: readonly (Value | undefined)[] = slots;
+  for (const value of slots) if (value instanceof Failure) return value;
+  for (let i = 0; i < slots.length; i++) {
+    if (slots[i] !== null) continue;
+    const { kind, nullable } = kinds[i];
+    if (missing === "null" && !nullable) return null;
+    if (filled === slots) filled = [...slots];
+    (filled as (Value | undefined)[])[i] = nullable
+      ? undefined
+      : kind === "text"
+        ? ""
+        : kind === "number"
+          ? 0
+          : kind === "texts"
+            ? []
+            : null;
+  }
+  return (kernel as (...values: readonly (Value | undefined)[]) => Value)(...filled);
+}
+
+/** The kernel of a bound operation, perhaps with other answers. */
+export function kernelOf(bound: BoundOperation, answers = bound.answers): Kernel {
+  return operationOf(bound.operation).prepare(answers as never, bound.fixed);
+}
+
+function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dialect, observe: Observer): Cell {
+  const { slots: kinds } = operationOf(bound.operation);
+  const kernel = kernelOf(bound);
+  const inputs = bound.inputs.map((input) => input && inputCell(input, frame, dialect, observe));
+  return (row) => {
+    const slots = inputs.map((cell) => cell?.(row));
+    const value = settle(applyKernel(kernel, slots, kinds, bound.answers.missing), bound.source.range, dialect);
+    observe(
+      bound.source,
+      value,
+      bound,
+      slots.map((slot) => slot ?? null),
+    );
+    return value;
+  };
+}
+
+function isMany(input: Bound | readonly Bound[]): input is readonly Bound[] {
+  return Array.isArray(input);
+}
+
+/** The cell of one slot; a slot of many gives a list, which is used again on the next row. */
+function inputCell(input: Bound | readonly Bound[], frame: Frame, dialect: Dialect, observe?: Observer): Cell {
+  if (!isMany(input)) return emit(input, frame, dialect, observe);
+  const cells = input.map((item) => emit(item, frame, dialect, observe));
+  const list: Value[] = new Array<Value>(cells.length).fill(null);
+  return (row) => {
+    let failure: Failure | undefined;
+    let flat = list;
+    for (let i = 0; i < cells.length; i++) {
+      const value = cells[i](row);
+      if (typeof value === "object" && value instanceof Failure) failure ??= value;
+      if (Array.isArray(value)) flat = list.slice();
+      list[i] = value;
+    }
+    if (failure) return failure;
+    return flat === list && !list.some(Array.isArray) ? (observe ? list.slice() : list) : list.flat();
+  };
+}
+
+type Kernel1 = (a: Value) => Value;
+type Kernel2 = (a: Value, b: Value) => Value;
+type Kernel3 = (a: Value, b: Value, c: Value) => Value;
+
+/**
+ * The cell of an operation. A slot that holds an object may be null, a failure or a number of a
+ * special kind: it is looked at with care; strings and plain numbers go straight to the kernel.
+ */
+function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dialect): Cell {
+  const { slots: kinds } = operationOf(bound.operation);
+  const { missing } = bound.answers;
+  const { range } = bound.source;
+  const kernel = kernelOf(bound);
+  const inputs = [...bound.inputs];
+  while (inputs.length > 0 && (inputs[inputs.length - 1] === undefined || kinds[inputs.length - 1].settled)) inputs.pop();
+  const cells = inputs.map((input) => input && inputCell(input, frame, dialect));
+  const constants = inputs.map((input) => (input && !isMany(input) && input.kind === "constant" ? input.value : undefined));
+  const careful = (slots: readonly (Value | undefined)[]) => settle(applyKernel(kernel, slots, kinds, missing), range, dialect);
+  const done = (value: Value) => (typeof value === "object" && value instanceof Failure ? settle(value, range, dialect) : value);
+  const plain = (value: Value | undefined) => value !== undefined && typeof value !== "object";
+  const [a, b, c] = cells as Cell[];
+
+  if (cells.length === 1 && kinds[0].kind !== "texts") {
+    const run = kernel as Kernel1;
+    return (row) => {
+      const x = a(row);
+      return typeof x === "object" ? careful([x]) : done(run(x));
+    };
+  }
+  if (cells.length === 2 && a && b) {
+    const run = kernel as Kernel2;
+    const y = constants[1];
+    if (plain(y)) {
+      return (row) => {
+        const x = a(row);
+        return typeof x === "object" ? careful([x, y]) : done(run(x, y!));
+      };
+    }
+    return (row) => {
+      const x = a(row);
+      const z = b(row);
+      return typeof x === "object" || typeof z === "object" ? careful([x, z]) : done(run(x, z));
+    };
+  }
+  if (cells.length === 3 && a && b && c) {
+    const run = kernel as Kernel3;
+    const [, y, z] = constants;
+    if (plain(y) && plain(z)) {
+      return (row) => {
+        const x = a(row);
+        return typeof x === "object" ? careful([x, y, z]) : done(run(x, y!, z!));
+      };
+    }
+    return (row) => {
+      const x = a(row);
+      const p = b(row);
+      const q = c(row);
+      return typeof x === "object" || typeof p === "object" || typeof q === "object" ? careful([x, p, q]) : done(run(x, p, q));
+    };
+  }
+  return (row) => careful(cells.map((cell) => cell?.(row)));
+}

@@ -1,0 +1,191 @@
+import type { Diagnostic } from "../diagnostics/index.ts";
+import type { Cell, Dialect } from "../dialects/dialect.ts";
+import { type Expression, type ParseLimits, childrenOf } from "../syntax/index.ts";
+import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
+import { type Bound, type BoundOperation, Binder } from "./bind.ts";
+import { type Taken, takenBy } from "./taken.ts";
+import { type Frame, type Observer, emit } from "./emit.ts";
+
+export type { Bound, BoundOperation } from "./bind.ts";
+export { applyKernel, kernelOf } from "./emit.ts";
+export { idiomOf } from "./idioms.ts";
+export type { Taken } from "./taken.ts";
+
+/** A named column of a sample; every column has as many values as the sample has rows. */
+export interface Column {
+  readonly name: string;
+  readonly values: readonly Value[];
+}
+
+/** Named columns and rows that expressions are tried on. */
+export interface Sample {
+  readonly columns: readonly Column[];
+  /** The number of rows. */
+  readonly rows: number;
+}
+
+/** Makes a sample from rows as objects; a name that a row lacks is null there. */
+export function sampleOf(rows: readonly Readonly<Record<string, Value>>[]): Sample {
+  const names = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+  return { columns: names.map((name) => ({ name, values: rows.map((row) => row[name] ?? null) })), rows: rows.length };
+}
+
+/** One sub-expression on one row. */
+export interface TraceStep {
+  readonly range: TextRange;
+  readonly text: string;
+  /** How deep it is nested; the whole expression has 0. */
+  readonly depth: number;
+  /** Its values: one, or one for each turn of a loop; none when it was not needed. */
+  readonly values: readonly Value[];
+  /** Whether its error value was born here, and not in one of its parts. */
+  readonly born: boolean;
+  /** For an extraction: the text that it took a part of, and which part (of its last turn in a loop). */
+  readonly taken?: Taken;
+}
+
+/** The steps of an evaluation that one row may take; see `EvaluateLimits.steps`. */
+export const stepLimit = 1_000_000;
+
+/** An expression bound to a dialect and to the names and types of columns. */
+export interface Program {
+  readonly dialect: Dialect;
+  readonly source: string;
+  readonly tree: Expression;
+  readonly diagnostics: readonly Diagnostic[];
+  /** Whether it can run: no diagnostic is an error. */
+  readonly ok: boolean;
+  /** The dialect's name for the type of the result. */
+  readonly type: string;
+  readonly bound: Bound;
+  /**
+   * The value on every row of the sample. A program that is not `ok` gives its first error on
+   * every row. The sample must have the columns that the program was compiled for, in their order.
+   */
+  run(sample: Sample): Value[];
+  /** Where the columns are read from while it runs. */
+  readonly frame: Frame;
+  /** The value on one row, 0-based; `observe` is told every sub-expression's value. */
+  runRow(sample: Sample, row: number, observe?: Observer): Value;
+  /** Every sub-expression with its value on one row, 0-based; in source order, outer ones first. */
+  trace(sample: Sample, row: number): TraceStep[];
+}
+
+/**
+ * Reads, binds and compiles an expression for the columns of a sample. Never throws: what is
+ * wrong stands in `diagnostics`.
+ */
+export function compile(dialect: Dialect, source: string, sample: Sample, limits?: ParseLimits): Program {
+  const parsed = dialect.parse(source, limits);
+  const frame: Frame = { columns: [] };
+  let steps = 0;
+  const spend = (count: number) => ((steps += count) > stepLimit ? new Failure("steps-spent", { limit: stepLimit }) : undefined);
+  const columns = sample.columns.map(({ name, values }, i) => ({
+    name,
+    type: dialect.types.columnType(values),
+    values: () => frame.columns[i],
+  }));
+  const binder = new Binder(dialect, columns, spend);
+  binder.source = source;
+  const parseFailed = parsed.diagnostics.some((d) => d.severity === "error");
+  const bound = binder.bind(parsed.tree);
+  // What a half-read tree lacks would only be reported twice.
+  const diagnostics = [...parsed.diagnostics, ...(parseFailed ? [] : binder.diagnostics)];
+  const error = diagnostics.find((d) => d.severity === "error");
+  const failure = error && new Failure(error.code, error.facts, error.range, dialect.standardCode(error.code, error.facts));
+
+  function load(values: Sample): void {
+    values.columns.forEach((column, i) => (frame.columns[i] = readColumn(dialect, columns[i].type, column.values)));
+    steps = 0;
+  }
+
+  function runRow(values: Sample, row: number, observe?: Observer): Value {
+    if (failure) return failure;
+    load(values);
+    return emit(bound, frame, dialect, observe)(row);
+  }
+
+  let cell: Cell | undefined;
+  return {
+    dialect,
+    source,
+    tree: parsed.tree,
+    diagnostics,
+    ok: !failure,
+    type: bound.type,
+    bound,
+    frame,
+    runRow,
+    run(values) {
+      const result = new Array<Value>(values.rows);
+      if (failure) return result.fill(failure);
+      load(values);
+      cell ??= emit(bound, frame, dialect);
+      for (let row = 0; row < values.rows; row++) {
+        steps = 0;
+        result[row] = cell(row);
+      }
+      return result;
+    },
+    trace(values, row) {
+      const seen = new Map<Expression, Seen>();
+      runRow(values, row, (node, value, step, slots) => {
+        const taken = step.kind === "operation" && slots ? takenBy(step, slots, value) : undefined;
+        seen.set(node, { values: [...(seen.get(node)?.values ?? []), value], ...(taken && { taken }) });
+      });
+      return traceSteps(parsed.tree, source, seen);
+    },
+  };
+}
+
+/** The values in the slots of an operation of a program that has just run on the sample. */
+export function inputValues(program: Program, operation: BoundOperation, row: number): (Value | undefined)[] {
+  return operation.inputs.map((input) => {
+    if (input === undefined) return undefined;
+    const parts = "kind" in input ? [input] : input;
+    const values = parts.map((part) => emit(part, program.frame, program.dialect)(row));
+    return "kind" in input ? values[0] : values;
+  });
+}
+
+const columnsRead = new WeakMap<Dialect, WeakMap<readonly Value[], readonly Value[]>>();
+
+/** A column's values as values of its type; remembered, since a sample is run many times. */
+function readColumn(dialect: Dialect, type: string, values: readonly Value[]): readonly Value[] {
+  if (!dialect.types.readColumn) return values;
+  let known = columnsRead.get(dialect);
+  if (!known) columnsRead.set(dialect, (known = new WeakMap()));
+  let read = known.get(values);
+  if (!read) {
+    const isText = values.every((value) => value === null || typeof value === "string");
+    read = isText ? values : values.map((value) => (value === null ? null : dialect.types.readColumn!(type, value)));
+    known.set(values, read);
+  }
+  return read;
+}
+
+interface Seen {
+  readonly values: readonly Value[];
+  readonly taken?: Taken;
+}
+
+function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>): TraceStep[] {
+  const result: TraceStep[] = [];
+  const visit = (node: Expression, depth: number): void => {
+    if (node.kind === "group") return visit(node.inner, depth);
+    const { values = [], taken } = seen.get(node) ?? {};
+    result.push({
+      range: node.range,
+      text: source.slice(node.range.start, node.range.end),
+      depth,
+      values,
+      born: values.some((value) => isFailure(value) && sameRange(value.range, node.range)),
+      ...(taken && { taken }),
+    });
+    for (const child of childrenOf(node)) visit(child, depth + 1);
+  };
+  visit(root, 0);
+  return result;
+}
+
+const sameRange = (a: TextRange | undefined, b: TextRange) => a !== undefined && a.start === b.start && a.end === b.end;

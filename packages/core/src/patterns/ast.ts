@@ -1,0 +1,97 @@
+/** The tree of a pattern, shared by all flavours. */
+export type PatternNode =
+  | { readonly kind: "set"; readonly set: CharSet }
+  | { readonly kind: "sequence"; readonly items: readonly PatternNode[] }
+  | { readonly kind: "choice"; readonly options: readonly PatternNode[] }
+  | {
+      readonly kind: "repeat";
+      readonly item: PatternNode;
+      readonly min: number;
+      readonly max: number;
+      readonly greedy: boolean;
+    }
+  | { readonly kind: "group"; readonly item: PatternNode; readonly index: number }
+  | { readonly kind: "assertion"; readonly at: AssertionPlace }
+  | { readonly kind: "look"; readonly item: PatternNode; readonly ahead: boolean; readonly negated: boolean }
+  | { readonly kind: "backreference"; readonly index: number };
+
+export type AssertionPlace =
+  "text start" | "text end" | "line start" | "line end" | "word start" | "word end" | "word edge" | "not word edge";
+
+/**
+ * A set of code points: the union of inclusive `ranges` and Unicode `classes` (each the source of
+ * a native character class such as `\p{L}`), turned round when `negated`, then less `minus`.
+ */
+export interface CharSet {
+  readonly ranges: readonly (readonly [number, number])[];
+  readonly classes: readonly string[];
+  readonly negated: boolean;
+  readonly minus?: CharSet;
+}
+
+/** A pattern that its flavour does not allow; `offset` is 0-based in UTF-16 code units of the pattern. */
+export class PatternError extends Error {
+  constructor(
+    readonly problem: string,
+    readonly offset: number,
+  ) {
+    super(problem);
+  }
+}
+
+/** What every flavour's parser gives. */
+export interface ParsedPattern {
+  readonly node: PatternNode;
+  readonly groups: number;
+  readonly ignoreCase: boolean;
+}
+
+export const oneChar = (codePoint: number): PatternNode => ({
+  kind: "set",
+  set: { ranges: [[codePoint, codePoint]], classes: [], negated: false },
+});
+
+export const charClass = (source: string, negated = false): CharSet => ({ ranges: [], classes: [source], negated });
+
+export const anyChar: CharSet = { ranges: [[0, 0x10ffff]], classes: [], negated: false };
+
+export const notChars = (...codePoints: number[]): CharSet => ({
+  ranges: codePoints.map((c) => [c, c] as const),
+  classes: [],
+  negated: true,
+});
+
+export const sequence = (items: readonly PatternNode[]): PatternNode =>
+  items.length === 1 ? items[0] : { kind: "sequence", items };
+
+/** The set as the source of a native character class (flag `v`). */
+export function classSource(set: CharSet): string {
+  const hex = (codePoint: number) => `\\u{${codePoint.toString(16)}}`;
+  const parts = set.ranges.map(([low, high]) => (low === high ? hex(low) : `${hex(low)}-${hex(high)}`));
+  const source = `[${set.negated ? "^" : ""}${parts.join("")}${set.classes.join("")}]`;
+  return set.minus ? `[${source}--${classSource(set.minus)}]` : source;
+}
+
+/** A membership test for one code point. */
+export function membership(set: CharSet, ignoreCase: boolean): (codePoint: number) => boolean {
+  const classes = set.classes.length ? new RegExp(`^[${set.classes.join("")}]$`, "v") : undefined;
+  const plainly = (codePoint: number) => {
+    for (const [low, high] of set.ranges) if (codePoint >= low && codePoint <= high) return true;
+    return classes !== undefined && classes.test(String.fromCodePoint(codePoint));
+  };
+  const minus = set.minus && membership(set.minus, ignoreCase);
+  const inEitherCase = ignoreCase ? (codePoint: number) => caseForms(codePoint).some(plainly) : plainly;
+  if (!minus) return set.negated ? (codePoint) => !inEitherCase(codePoint) : inEitherCase;
+  return (codePoint) => inEitherCase(codePoint) !== set.negated && !minus(codePoint);
+}
+
+/** A code point with its one-to-one lower and upper case forms. */
+function caseForms(codePoint: number): number[] {
+  const text = String.fromCodePoint(codePoint);
+  const forms = [codePoint];
+  for (const form of [text.toLowerCase(), text.toUpperCase()]) {
+    const first = form.codePointAt(0)!;
+    if (first !== codePoint && String.fromCodePoint(first) === form) forms.push(first);
+  }
+  return forms;
+}

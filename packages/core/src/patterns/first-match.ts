@@ -1,0 +1,76 @@
+import { type Budget, type Program, holds, spend } from "./program.ts";
+
+/**
+ * Finds the match that starts at `start` and comes first in the order of preference (alternatives
+ * from left to right, greedy before short): the rule of XPath and ECMAScript patterns.
+ * Gives the offsets of the groups (−1 where unset), or undefined. Every pair of step and offset is
+ * tried once, so the time is linear in the text, unless there is a back reference.
+ */
+export function firstMatch(program: Program, groups: number, text: string, start: number, budget: Budget): number[] | undefined {
+  const { steps } = program;
+  const slots = new Array<number>(2 * groups + 2).fill(-1);
+  const seen = program.hasBackreference ? undefined : new Set<number>();
+  // Pairs of (step, offset) still to try; a negative step restores slot ~step to that offset.
+  const stack: number[] = [0, start];
+  while (stack.length > 0) {
+    let at = stack.pop()!;
+    let pc = stack.pop()!;
+    if (pc < 0) {
+      slots[~pc] = at;
+      continue;
+    }
+    for (;;) {
+      spend(budget);
+      const step = steps[pc];
+      if (step.op === "match") {
+        slots[0] = start;
+        slots[1] = at;
+        return slots;
+      }
+      if (step.op === "split") {
+        const key = pc * (text.length + 1) + at;
+        if (seen?.has(key)) break;
+        if (seen) seen.add(key);
+        else if (step.or <= pc && step.to <= pc) break;
+        stack.push(step.or, at);
+        pc = step.to;
+        continue;
+      }
+      if (step.op === "jump") {
+        pc = step.to;
+        continue;
+      }
+      if (step.op === "save") {
+        stack.push(~step.slot, slots[step.slot]);
+        slots[step.slot] = at;
+      } else if (step.op === "char") {
+        const codePoint = text.codePointAt(at);
+        if (codePoint === undefined || !step.test(codePoint)) break;
+        at += codePoint > 0xffff ? 2 : 1;
+      } else if (step.op === "assert") {
+        if (!holds(step.at, text, at)) break;
+      } else if (step.op === "back") {
+        const [from, to] = [slots[2 * step.index], slots[2 * step.index + 1]];
+        const again = from < 0 || to < 0 ? "" : text.slice(from, to);
+        spend(budget, again.length);
+        if (!text.startsWith(again, at)) break;
+        at += again.length;
+      } else if (looks(step.program, text, at, step.ahead, budget) === step.negated) break;
+      pc++;
+    }
+  }
+  return undefined;
+}
+
+/** Whether the program matches from `at` on (ahead), or some stretch that ends at `at` (behind). */
+export function looks(program: Program, text: string, at: number, ahead: boolean, budget: Budget): boolean {
+  if (ahead) return firstMatch(program, 0, text, at, budget) !== undefined;
+  const before = text.slice(0, at);
+  const bounded: Program = {
+    ...program,
+    steps: program.steps.map((step) => (step.op === "match" ? { op: "assert", at: "text end" } : step)),
+  };
+  const ending: Program = { ...bounded, steps: [...bounded.steps, { op: "match" }] };
+  for (let from = at; from >= 0; from--) if (firstMatch(ending, 0, before, from, budget)) return true;
+  return false;
+}

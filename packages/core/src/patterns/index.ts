@@ -1,0 +1,152 @@
+import { type ParsedPattern, type PatternNode, PatternError } from "./ast.ts";
+import { firstMatch } from "./first-match.ts";
+import { LongestMatcher, preference } from "./longest-match.ts";
+import { type NativePlan, type Rule, planNative } from "./native.ts";
+import { parsePosix } from "./posix.ts";
+import { type Budget, type Program, compileProgram } from "./program.ts";
+import { parseLike, parseSimilar, parseWildcards } from "./sql-patterns.ts";
+import { parseXPath } from "./xpath.ts";
+
+export { PatternError } from "./ast.ts";
+export { similarAsPosix } from "./sql-patterns.ts";
+
+/** The pattern languages; see the trait `pattern`. */
+export type Flavour = "posix" | "xpath" | "open" | "like" | "similar" | "wildcards";
+
+/** The steps that one match may take before it is given up with the failure `pattern-budget`. */
+export const patternSteps = 20_000_000;
+
+/** A match: its text, then the text of each group (undefined where unset), and where it starts (UTF-16, 0-based). */
+export interface Match extends ReadonlyArray<string | undefined> {
+  readonly 0: string;
+  readonly index: number;
+}
+
+/** A compiled pattern. */
+export interface Pattern {
+  readonly groups: number;
+  /** The first match that starts at or after `from`; undefined when there is none. */
+  find(text: string, from: number): Match | undefined;
+  /** UTF-16 offsets of the same match and its groups, start and end of each (−1 where unset). */
+  offsets(text: string, from: number): readonly number[] | undefined;
+  /** Whether there is a match anywhere. */
+  test(text: string): boolean;
+}
+
+/** Thrown when a match has cost more than `patternSteps`. */
+export { OverBudget } from "./program.ts";
+
+function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
+  switch (flavour) {
+    case "posix":
+    case "open":
+      return parsePosix(source, flags);
+    case "xpath":
+      return parseXPath(source, flags);
+    case "like":
+      return parseLike(source, flags.replace("~i", ""), flags.endsWith("~i"));
+    case "similar":
+      return parseSimilar(source, flags);
+    case "wildcards":
+      return parseWildcards(source);
+  }
+}
+
+const isWhole = (flavour: Flavour) => flavour === "like";
+
+/**
+ * Compiles a pattern in its own flavour. `flags` are the flavour's letters; for `like` and
+ * `similar` they are the escape character (`~i` after it ignores case).
+ * @throws PatternError where the flavour does not allow the pattern
+ */
+export function compilePattern(flavour: Flavour, source: string, flags = ""): Pattern {
+  const parsed = parse(flavour, source, flags);
+  const node: PatternNode = isWhole(flavour)
+    ? {
+        kind: "sequence",
+        items: [{ kind: "assertion", at: "text start" }, parsed.node, { kind: "assertion", at: "text end" }],
+      }
+    : parsed.node;
+  const { groups, ignoreCase } = parsed;
+  const rule: Rule = flavour === "posix" || flavour === "similar" ? "longest" : "first";
+  const offsets = carefulMatcher(node, groups, ignoreCase, rule);
+  return { groups, offsets, find: finder(node, ignoreCase, rule, offsets), test: tester(node, ignoreCase, offsets) };
+}
+
+type OffsetFinder = ReturnType<typeof carefulMatcher>;
+
+function finder(node: PatternNode, ignoreCase: boolean, rule: Rule, offsets: OffsetFinder): Pattern["find"] {
+  const careful = (text: string, from: number) => {
+    const found = offsets(text, from);
+    return found && asMatch(text, found);
+  };
+  const plan = planNative(node, ignoreCase, rule);
+  if (!plan) return careful;
+  const longest = nativeLength(plan);
+  const engine = new RegExp(plan.source, plan.flags + "g");
+  return (text, from) => {
+    if (text.length > longest) return careful(text, from);
+    engine.lastIndex = from;
+    return engine.exec(text) ?? undefined;
+  };
+}
+
+function tester(node: PatternNode, ignoreCase: boolean, offsets: OffsetFinder): Pattern["test"] {
+  const plan = planNative(node, ignoreCase, "test");
+  if (!plan) return (text) => offsets(text, 0) !== undefined;
+  const longest = nativeLength(plan);
+  const engine = new RegExp(plan.source, plan.flags);
+  return (text) => (text.length > longest ? offsets(text, 0) !== undefined : engine.test(text));
+}
+
+function asMatch(text: string, offsets: readonly number[]): Match {
+  const parts: (string | undefined)[] = [];
+  for (let i = 0; i < offsets.length; i += 2) {
+    parts.push(offsets[i] < 0 || offsets[i + 1] < 0 ? undefined : text.slice(offsets[i], offsets[i + 1]));
+  }
+  return Object.assign(parts as [string, ...(string | undefined)[]], { index: offsets[0] });
+}
+
+/** The length of text up to which the host's engine stays within about the step budget. */
+function nativeLength(plan: NativePlan): number {
+  return Math.floor(patternSteps ** (1 / plan.degree));
+}
+
+function carefulMatcher(node: PatternNode, groups: number, ignoreCase: boolean, rule: Rule) {
+  let program: Program | undefined;
+  let longest: LongestMatcher | undefined;
+  return (text: string, from: number): readonly number[] | undefined => {
+    const budget: Budget = { left: patternSteps };
+    program ??= compileProgram(node, ignoreCase);
+    if (!program.hasBackreference && (rule !== "first" || preference(node) === undefined)) {
+      longest ??= new LongestMatcher(node, groups, ignoreCase);
+      return longest.exec(text, from, budget);
+    }
+    for (let start = from; start <= text.length; start++) {
+      if (start > 0 && (text.charCodeAt(start) & 0xfc00) === 0xdc00 && (text.charCodeAt(start - 1) & 0xfc00) === 0xd800) continue;
+      const found = firstMatch(program, groups, text, start, budget);
+      if (found) return found;
+    }
+    return undefined;
+  };
+}
+
+const cache = new Map<string, Pattern | PatternError>();
+const cacheSize = 500;
+
+/** `compilePattern`, remembered; the error is given back, not thrown. */
+export function cachedPattern(flavour: Flavour, source: string, flags = ""): Pattern | PatternError {
+  const key = `${flavour} ${flags} ${source}`;
+  let found = cache.get(key);
+  if (found === undefined) {
+    try {
+      found = compilePattern(flavour, source, flags);
+    } catch (error) {
+      if (!(error instanceof PatternError)) throw error;
+      found = error;
+    }
+    if (cache.size >= cacheSize) cache.clear();
+    cache.set(key, found);
+  }
+  return found;
+}

@@ -1,0 +1,66 @@
+import { type ParsedPattern, type PatternNode, anyChar, oneChar, sequence } from "./ast.ts";
+import { parsePosix } from "./posix.ts";
+import { Reader } from "./reader.ts";
+
+const anyRun: PatternNode = {
+  kind: "repeat",
+  item: { kind: "set", set: anyChar },
+  min: 0,
+  max: Infinity,
+  greedy: true,
+};
+
+/** Reads a `LIKE` pattern (ISO 9075-2, 8.5): `%` any run, `_` any one; `escape` is one character or "". */
+export function parseLike(source: string, escape: string, ignoreCase: boolean): ParsedPattern {
+  const reader = new Reader(source);
+  const items: PatternNode[] = [];
+  while (!reader.done) {
+    const char = reader.next();
+    if (char === escape) {
+      if (reader.done) reader.fail("the escape character ends the pattern");
+      items.push(oneChar(reader.next().codePointAt(0)!));
+    } else if (char === "%") items.push(anyRun);
+    else if (char === "_") items.push({ kind: "set", set: anyChar });
+    else items.push(oneChar(char.codePointAt(0)!));
+  }
+  return { node: sequence(items), groups: 0, ignoreCase };
+}
+
+/** Reads a pattern of shell-like wildcards: `*` any run, `?` any one, `~` takes the next literally. */
+export function parseWildcards(source: string): ParsedPattern {
+  const like = source.replace(/~[*?~]|[*?%_~]/g, (part) =>
+    part === "*" ? "%" : part === "?" ? "_" : "~" + part[part.length - 1],
+  );
+  return parseLike(like, "~", true);
+}
+
+/** The POSIX pattern that a `SIMILAR TO` pattern (ISO 9075-2, 8.6) stands for; it matches the whole text. */
+export function similarAsPosix(source: string, escape: string): string {
+  const reader = new Reader(source);
+  let result = "^(?:";
+  let bracket = false;
+  for (let marks = 0; !reader.done;) {
+    const char = reader.next();
+    if (char === escape && !bracket) {
+      const next = reader.next();
+      if (next === '"') result += marks++ === 0 ? "){1,1}?(" : "){1,1}(?:";
+      else result += /\w/.test(next) && next !== "_" ? `\\${next}` : `[${next === "^" ? "\\^" : next === "\\" ? "\\\\" : next}]`;
+    } else if (bracket) {
+      if (char === "]") bracket = false;
+      result += char === "\\" ? "\\\\" : char;
+    } else if (char === "[") {
+      bracket = true;
+      result += "[";
+      if (reader.take("^")) result += "^";
+    } else if (char === "%") result += ".*";
+    else if (char === "_") result += ".";
+    else if (char === "(") result += "(?:";
+    else if (".^$\\".includes(char)) result += `\\${char}`;
+    else result += char;
+  }
+  return result + ")$";
+}
+
+export function parseSimilar(source: string, escape: string): ParsedPattern {
+  return parsePosix(similarAsPosix(source, escape), "");
+}

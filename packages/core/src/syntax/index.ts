@@ -1,0 +1,3 @@
+export * from "./lexer.ts";
+export * from "./parser.ts";
+export * from "./tree.ts";

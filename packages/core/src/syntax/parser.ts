@@ -1,0 +1,268 @@
+import type { Diagnostic, Fix } from "../diagnostics/index.ts";
+import type { TextRange } from "../values/index.ts";
+import type { Token, TokenKind, TokenRule } from "./lexer.ts";
+import { tokenize } from "./lexer.ts";
+import type { Expression } from "./tree.ts";
+
+/** Named bounds on what is read; each has a default and an error that names it. */
+export interface ParseLimits {
+  /** Levels that an expression may be nested. */
+  readonly nestingDepth: number;
+  /** UTF-16 code units of an expression. */
+  readonly expressionLength: number;
+}
+
+export const parseLimits: ParseLimits = { nestingDepth: 600, expressionLength: 4 << 20 };
+
+/** A tree for the whole source, and what is wrong with it. There is always a tree. */
+export interface Parsed {
+  readonly source: string;
+  readonly tree: Expression;
+  readonly diagnostics: readonly Diagnostic[];
+}
+
+/** What follows an operand: how tightly it binds to its left, and how to read on. */
+export interface Infix {
+  readonly power: number;
+  readonly read: (parser: Parser, left: Expression) => Expression;
+}
+
+/** The two tables of a Pratt parser. */
+export interface Grammar {
+  readonly rules: readonly TokenRule[];
+  /** How tightly the separator binds where it is an operator too; arguments bind more tightly. */
+  readonly separatorPower?: number;
+  /** The separator between arguments. */
+  readonly separator: "," | ";";
+  readonly prefix: (parser: Parser) => Expression;
+  readonly infix: (parser: Parser) => Infix | undefined;
+}
+
+/** Reads one expression from tokens by precedence; after an error it goes on as well as it can. */
+export class Parser {
+  readonly tokens: readonly Token[];
+  readonly diagnostics: Diagnostic[];
+  #position = 0;
+  #depth = 0;
+  /** The height of the tallest tree read since it was last set to 0. */
+  #height = 0;
+
+  constructor(
+    readonly source: string,
+    readonly grammar: Grammar,
+    readonly limits: ParseLimits,
+  ) {
+    ({ tokens: this.tokens, diagnostics: this.diagnostics } = tokenize(source, grammar.rules));
+  }
+
+  get token(): Token {
+    return this.tokens[this.#position];
+  }
+
+  ahead(count: number): Token {
+    return this.tokens[Math.min(this.#position + count, this.tokens.length - 1)];
+  }
+
+  /** Where the last token that was taken ends; 0 at the start. */
+  get lastEnd(): number {
+    return this.#position === 0 ? 0 : this.tokens[this.#position - 1].range.end;
+  }
+
+  next(): Token {
+    const token = this.token;
+    if (token.kind !== "end") this.#position++;
+    return token;
+  }
+
+  /** Whether the current token is this symbol. */
+  at(symbol: string): boolean {
+    return this.token.kind === "symbol" && this.token.value === symbol;
+  }
+
+  /** Whether the current tokens are these words, whatever their case. */
+  atWords(...words: string[]): boolean {
+    return words.every((word, i) => {
+      const token = this.ahead(i);
+      return token.kind === "name" && token.source.toLowerCase() === word;
+    });
+  }
+
+  take(symbol: string): boolean {
+    if (!this.at(symbol)) return false;
+    this.next();
+    return true;
+  }
+
+  takeWords(...words: string[]): boolean {
+    if (!this.atWords(...words)) return false;
+    for (const _ of words) this.next();
+    return true;
+  }
+
+  /** Takes the symbol or word, or reports that it is missing. */
+  expect(what: string): boolean {
+    if (this.take(what) || this.takeWords(what)) return true;
+    this.expected(`"${what}"`);
+    return false;
+  }
+
+  report(
+    code: Diagnostic["code"],
+    range: TextRange,
+    facts: Record<string, unknown> = {},
+    fixes: readonly Fix[] = [],
+    severity: "error" | "warning" = "error",
+  ): void {
+    this.diagnostics.push({ code, severity, range, facts, fixes });
+  }
+
+  expected(expected: string): void {
+    const { kind, source, range } = this.token;
+    const found = kind === "end" ? "the end of the expression" : `"${source}"`;
+    const at = kind === "end" ? { start: this.lastEnd, end: this.lastEnd } : range;
+    if (!this.diagnostics.some((d) => d.range.start === at.start && d.severity === "error"))
+      this.report("expected", at, { expected, found });
+  }
+
+  missing(expected = "a value"): Expression {
+    this.expected(expected);
+    return { kind: "missing", range: { start: this.lastEnd, end: this.lastEnd } };
+  }
+
+  /** Reads an expression whose operators bind more tightly than `power`. */
+  expression(power = 0): Expression {
+    const outside = this.#height;
+    if (this.#depth >= this.limits.nestingDepth) return this.#tooDeep();
+    this.#depth++;
+    this.#height = 0;
+    let left = this.grammar.prefix(this);
+    let height = this.#height + 1;
+    for (;;) {
+      const infix = this.grammar.infix(this);
+      if (!infix || infix.power <= power) break;
+      if (height >= this.limits.nestingDepth) {
+        left = this.#tooDeep();
+        break;
+      }
+      this.#height = 0;
+      left = infix.read(this, left);
+      height = Math.max(height, this.#height) + 1;
+    }
+    this.#depth--;
+    this.#height = Math.max(outside, height);
+    return left;
+  }
+
+  /** Reports once, and skips the rest. */
+  #tooDeep(): Expression {
+    const start = this.token.range.start;
+    if (this.token.kind !== "end")
+      this.report("too-deep", { start, end: this.source.length }, { limit: this.limits.nestingDepth });
+    this.#position = this.tokens.length - 1;
+    return { kind: "missing", range: { start, end: this.source.length } };
+  }
+
+  /**
+   * Reads arguments up to `closing`, the opening bracket having been taken at `open`.
+   * A separator of another dialect is read as ours, reported, and mended.
+   */
+  arguments(closing: string, open: Token): Expression[] {
+    const args: Expression[] = [];
+    if (this.take(closing)) return args;
+    const { separator } = this.grammar;
+    const foreign = separator === "," ? ";" : ",";
+    for (;;) {
+      args.push(this.expression(this.grammar.separatorPower));
+      if (this.take(separator)) continue;
+      if (this.at(foreign)) {
+        const { range } = this.next();
+        this.report("wrong-separator", range, { expected: separator, found: foreign }, [
+          { title: `Write "${separator}"`, edits: [{ range, text: separator }] },
+        ]);
+        continue;
+      }
+      this.close(closing, open);
+      return args;
+    }
+  }
+
+  /** Takes a closing bracket, or reports that the one opened at `open` is not closed. */
+  close(closing: string, open: Token): void {
+    if (this.take(closing)) return;
+    if (this.token.kind !== "end") {
+      this.expected(`"${closing}"`);
+      return;
+    }
+    if (this.diagnostics.some((d) => d.code === "too-deep")) return;
+    const end = { start: this.source.length, end: this.source.length };
+    this.report("unclosed-bracket", open.range, { bracket: open.source, expected: `"${closing}"` }, [
+      { title: `Close it with ${closing}`, edits: [{ range: end, text: closing }] },
+    ]);
+  }
+
+  /** A call node that spans from `start` to the last token taken. */
+  call(
+    name: string,
+    nameRange: TextRange,
+    args: readonly Expression[],
+    notation: "function" | "operator",
+    start = nameRange.start,
+  ): Expression {
+    return { kind: "call", name, nameRange, args, notation, range: { start, end: this.lastEnd } };
+  }
+
+  /** An infix operator that cannot follow another of its kind without brackets: `a = b = c` is refused. */
+  unchained(name: string, power: number): Infix {
+    const plain = this.binary(name, power);
+    return {
+      power,
+      read: (parser, left) => {
+        if (this.isComparison(left)) parser.expected("brackets around one of the comparisons");
+        const result = plain.read(parser, left);
+        this.#unchained.add(result);
+        return result;
+      },
+    };
+  }
+
+  readonly #unchained = new Set<Expression>();
+
+  /** Whether a node was read by an `unchained` operator. */
+  isComparison(node: Expression): boolean {
+    return this.#unchained.has(node);
+  }
+
+  /** An infix operator that takes one operand to its right. */
+  binary(name: string, power: number, rightPower = power): Infix {
+    return {
+      power,
+      read: (parser, left) => {
+        const { range } = parser.next();
+        const right = parser.expression(rightPower);
+        return parser.call(name, range, [left, right], "operator", left.range.start);
+      },
+    };
+  }
+}
+
+/** Reads a whole source as one expression. */
+export function parseWith(grammar: Grammar, source: string, limits: ParseLimits = parseLimits): Parsed {
+  const whole = { start: 0, end: source.length };
+  const nothing = (code: Diagnostic["code"], facts: Record<string, unknown>): Parsed => ({
+    source,
+    tree: { kind: "missing", range: whole },
+    diagnostics: [{ code, severity: "error", range: whole, facts, fixes: [] }],
+  });
+  if (source.length > limits.expressionLength)
+    return nothing("too-long", { length: source.length, limit: limits.expressionLength });
+  const parser = new Parser(source, grammar, limits);
+  if (parser.token.kind === "end" && parser.diagnostics.length === 0) return nothing("empty-expression", {});
+  const tree = parser.expression();
+  const { token } = parser;
+  if (token.kind !== "end" && !parser.diagnostics.some((d) => d.severity === "error" && d.range.start >= token.range.start)) {
+    parser.report("extra-text", { start: token.range.start, end: source.length }, { found: token.source });
+  }
+  return { source, tree, diagnostics: parser.diagnostics };
+}
+
+export const isKind = (token: Token, ...kinds: TokenKind[]): boolean => kinds.includes(token.kind);

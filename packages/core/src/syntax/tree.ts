@@ -1,0 +1,152 @@
+import type { TextRange, Value } from "../values/index.ts";
+
+/**
+ * The expression tree that all dialects share. Every node has the range of source it stands for,
+ * brackets around it included in a `group`.
+ */
+export type Expression =
+  | Literal
+  | Name
+  | Call
+  | Choice
+  | Cast
+  | ListExpression
+  | Binding
+  | Lambda
+  | Filter
+  | Apply
+  | FunctionReference
+  | Group
+  | Missing;
+
+interface Node {
+  readonly range: TextRange;
+}
+
+/** A constant; `type` is the dialect's name for what is written (`text`, `integer`, `unknown`, …). */
+export interface Literal extends Node {
+  readonly kind: "literal";
+  readonly value: Value;
+  readonly type: string;
+}
+
+/** A column, a variable or the context item (`.`). */
+export interface Name extends Node {
+  readonly kind: "name";
+  readonly name: string;
+}
+
+/** A function call or an operator; operators are functions whose name is their symbol. */
+export interface Call extends Node {
+  readonly kind: "call";
+  readonly name: string;
+  readonly nameRange: TextRange;
+  readonly args: readonly Expression[];
+  readonly notation: "function" | "operator";
+}
+
+/** A conditional: the result of the first branch whose condition holds. */
+export interface Choice extends Node {
+  readonly kind: "choice";
+  readonly branches: readonly { readonly condition: Expression; readonly result: Expression }[];
+  readonly otherwise?: Expression;
+}
+
+export interface Cast extends Node {
+  readonly kind: "cast";
+  readonly operand: Expression;
+  readonly type: string;
+  readonly typeRange: TextRange;
+}
+
+/** Several values side by side: a list or a sequence. */
+export interface ListExpression extends Node {
+  readonly kind: "list";
+  readonly items: readonly Expression[];
+  readonly form: "list" | "sequence" | "array" | "map";
+}
+
+/** A variable that stands for a value, or for each item in turn, in a body. */
+export interface Binding extends Node {
+  readonly kind: "binding";
+  readonly form: "let" | "for" | "some" | "every" | "each";
+  readonly variable: string;
+  readonly source: Expression;
+  readonly body: Expression;
+}
+
+export interface Lambda extends Node {
+  readonly kind: "lambda";
+  readonly parameters: readonly string[];
+  readonly body: Expression;
+}
+
+/** The items of a list for which the predicate holds, or the one at a position. */
+export interface Filter extends Node {
+  readonly kind: "filter";
+  readonly base: Expression;
+  readonly predicate: Expression;
+}
+
+/** A call of a function that is itself a value. */
+export interface Apply extends Node {
+  readonly kind: "apply";
+  readonly callee: Expression;
+  readonly args: readonly Expression[];
+}
+
+export interface FunctionReference extends Node {
+  readonly kind: "function-reference";
+  readonly name: string;
+  readonly arity: number;
+}
+
+/** Brackets around an expression. */
+export interface Group extends Node {
+  readonly kind: "group";
+  readonly inner: Expression;
+}
+
+/** A place where an expression is needed and none could be read; it covers what was skipped. */
+export interface Missing extends Node {
+  readonly kind: "missing";
+}
+
+/** The children of each kind of node, in source order; every walk reads this table. */
+const children: { readonly [K in Expression["kind"]]: (node: Extract<Expression, { kind: K }>) => readonly Expression[] } = {
+  literal: () => [],
+  name: () => [],
+  call: (node) => node.args,
+  choice: (node) => [
+    ...node.branches.flatMap((branch) => [branch.condition, branch.result]),
+    ...(node.otherwise ? [node.otherwise] : []),
+  ],
+  cast: (node) => [node.operand],
+  list: (node) => node.items,
+  binding: (node) => [node.source, node.body],
+  lambda: (node) => [node.body],
+  filter: (node) => [node.base, node.predicate],
+  apply: (node) => [node.callee, ...node.args],
+  "function-reference": () => [],
+  group: (node) => [node.inner],
+  missing: () => [],
+};
+
+export function childrenOf(node: Expression): readonly Expression[] {
+  return (children[node.kind] as (node: Expression) => readonly Expression[])(node);
+}
+
+/** Every node below and including `root`, parents first, in source order. */
+export function* walk(root: Expression): Generator<Expression> {
+  const pending = [root];
+  while (pending.length > 0) {
+    const node = pending.pop()!;
+    yield node;
+    pending.push(...[...childrenOf(node)].reverse());
+  }
+}
+
+/** The expression inside any brackets. */
+export function ungrouped(node: Expression): Expression {
+  return node.kind === "group" ? ungrouped(node.inner) : node;
+}

@@ -1,0 +1,116 @@
+import { Decimal, Double, Failure, type Value, integer } from "../values/index.ts";
+import { type Slot, operation, settled, text } from "./operation.ts";
+
+const any = (name: string): Slot => ({ name, kind: "any" });
+
+type Exact = number | bigint;
+
+const divideByZero = () => new Failure("division-by-zero");
+
+const onDoubles: Readonly<Record<string, (a: number, b: number) => Value>> = {
+  "+": (a, b) => a + b,
+  "-": (a, b) => a - b,
+  "*": (a, b) => a * b,
+  "/": (a, b) => a / b,
+  mod: (a, b) => a % b,
+  "^": (a, b) => a ** b,
+};
+
+/** Decimal digits before and after which a quotient is cut: at least 16 significant ones. */
+function quotientScale(a: Decimal, b: Decimal): number {
+  const weight = (value: Decimal) => {
+    const digits = String(value.coefficient < 0n ? -value.coefficient : value.coefficient).length - value.scale;
+    return value.isZero ? 0 : Math.ceil(digits / 4) - 1;
+  };
+  const lead = (value: Decimal) => {
+    const plain = value.toString().replace("-", "");
+    const [whole, fraction = ""] = plain.split(".");
+    const aligned = whole.replace(/^0+/, "");
+    if (aligned) return Number(aligned.slice(0, ((aligned.length - 1) % 4) + 1));
+    const zeros = /^0*/.exec(fraction)![0].length;
+    return Number(fraction.slice(zeros - (zeros % 4), zeros - (zeros % 4) + 4).padEnd(4, "0"));
+  };
+  const weightOf = (value: Decimal) => {
+    if (value.isZero) return 0;
+    const plain = value.toString().replace("-", "").split(".");
+    if (/[1-9]/.test(plain[0])) return weight(value);
+    return -Math.floor(/^0*/.exec(plain[1] ?? "")![0].length / 4) - 1;
+  };
+  let top = weightOf(a) - weightOf(b);
+  if (lead(a) <= lead(b)) top--;
+  return Math.max(16 - top * 4, a.scale, b.scale, 0);
+}
+
+/** Arithmetic on two numbers; `sign` is `+`, `-`, `*`, `/`, `idiv`, `mod` or `^`. */
+export const calculate = operation({
+  id: "calculate",
+  family: "convert",
+  summary: "does arithmetic on two numbers",
+  slots: [any("a"), any("b"), settled(text("sign"))],
+  traits: ["missing", "numbers", "quotient"],
+  prepare({ numbers, quotient }, fixed) {
+    const sign = fixed.sign as string;
+    const onDouble = onDoubles[sign];
+    if (numbers === "double") {
+      return (a: number, b: number): Value => {
+        if (b === 0 && (sign === "/" || sign === "mod")) return divideByZero();
+        const result = sign === "mod" ? a - b * Math.floor(a / b) : (onDouble(a, b) as number);
+        return Number.isFinite(result) ? result : new Failure("number-out-of-range");
+      };
+    }
+
+    function onExact(a: Exact, b: Exact): Value {
+      const [x, y] = [BigInt(a), BigInt(b)];
+      if (sign === "+") return integer(x + y);
+      if (sign === "-") return integer(x - y);
+      if (sign === "*") return integer(x * y);
+      if (sign === "^") return new Double(Number(x) ** Number(y));
+      if (y === 0n) return divideByZero();
+      if (sign === "mod") return integer(x % y);
+      if (sign === "idiv" || quotient === "integer") return integer(x / y);
+      return quotient === "double" ? new Double(Number(x) / Number(y)) : onDecimals(Decimal.of(x), Decimal.of(y));
+    }
+
+    function onDecimals(a: Decimal, b: Decimal): Value {
+      if (sign === "+") return a.plus(b);
+      if (sign === "-") return a.minus(b);
+      if (sign === "*") return a.times(b);
+      if (sign === "^") return Decimal.parse(String(a.toNumber() ** b.toNumber())) ?? new Failure("number-out-of-range");
+      if (b.isZero) return divideByZero();
+      if (sign === "mod") return a.remainder(b);
+      if (sign === "idiv") return integer(a.quotient(b));
+      return quotient === "integer" ? a.over(b, quotientScale(a, b)) : a.over(b, 20).trimmed();
+    }
+
+    function withDouble(a: number, b: number): Value {
+      if (sign === "idiv") {
+        if (b === 0) return divideByZero();
+        const whole = Math.trunc(a / b);
+        return Number.isFinite(whole) && !Number.isNaN(a) ? integer(BigInt(whole)) : new Failure("number-out-of-range");
+      }
+      if (quotient === "integer") {
+        if (b === 0 && sign === "/") return divideByZero();
+        const result = onDouble(a, b) as number;
+        const fromFinite = Number.isFinite(a) && Number.isFinite(b);
+        return fromFinite && (!Number.isFinite(result) || (result === 0 && a !== 0 && sign !== "-" && sign !== "+" && b !== 0))
+          ? new Failure("number-out-of-range")
+          : new Double(result);
+      }
+      return new Double(onDouble(a, b) as number);
+    }
+
+    const toDouble = (value: Value) =>
+      value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
+    const toDecimal = (value: Value) => (value instanceof Decimal ? value : Decimal.of(value as Exact));
+
+    return (a: Value, b: Value): Value => {
+      if (typeof a === "number" && typeof b === "number") {
+        const sum = sign === "+" ? a + b : sign === "-" ? a - b : NaN;
+        return Number.isSafeInteger(sum) ? sum : onExact(a, b);
+      }
+      if (a instanceof Double || b instanceof Double) return withDouble(toDouble(a), toDouble(b));
+      if (a instanceof Decimal || b instanceof Decimal) return onDecimals(toDecimal(a), toDecimal(b));
+      return onExact(a as Exact, b as Exact);
+    };
+  },
+});

@@ -1,0 +1,62 @@
+import type { AnswerOf } from "../traits/index.ts";
+import { Failure, type Value } from "../values/index.ts";
+import { operation, optional, text } from "./operation.ts";
+
+const percent = (char: string) =>
+  Array.from(new TextEncoderLike().encode(char), (byte) => "%" + byte.toString(16).toUpperCase().padStart(2, "0")).join("");
+
+/** UTF-8 without a host interface, which the core does not use. */
+class TextEncoderLike {
+  encode(char: string): number[] {
+    const code = char.codePointAt(0)!;
+    if (code < 0x80) return [code];
+    if (code < 0x800) return [0xc0 | (code >> 6), 0x80 | (code & 63)];
+    if (code < 0x10000) return [0xe0 | (code >> 12), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63)];
+    return [0xf0 | (code >> 18), 0x80 | ((code >> 12) & 63), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63)];
+  }
+}
+
+const reserved = new Set(
+  "all analyse analyze and any array as asc asymmetric authorization between bigint binary bit boolean both case cast char character check coalesce collate collation column concurrently constraint create cross current_catalog current_date current_role current_schema current_time current_timestamp current_user dec decimal default deferrable desc distinct do else end except exists extract false fetch float for foreign freeze from full grant greatest group grouping having ilike in initially inner inout int integer intersect interval into is isnull join lateral leading least left like limit localtime localtimestamp national natural nchar none normalize not notnull null nullif numeric offset on only or order out outer overlaps overlay placing position precision primary real references returning right row select session_user setof similar smallint some substring symmetric table tablesample then time timestamp to trailing treat trim true union unique user using values varchar variadic verbose when where window with xmlattributes xmlconcat xmlelement xmlexists xmlforest xmlnamespaces xmlparse xmlpi xmlroot xmlserialize xmltable".split(
+    " ",
+  ),
+);
+
+const schemes: Readonly<Record<AnswerOf<"scheme">, (value: string) => string>> = {
+  "uri part": (value) => value.replace(/[^A-Za-z0-9\-_.~]/gu, percent),
+  iri: (value) => value.replace(/[^\x21-\x7e]|[<>"{}|\\^`]/gu, percent),
+  "html uri": (value) => value.replace(/[^\x20-\x7e]/gu, percent),
+  "sql literal": (value) => {
+    const quoted = `'${value.replace(/'/g, "''")}'`;
+    return value.includes("\\") ? ` E${quoted.replace(/\\/g, "\\\\")}`.trimStart() : quoted;
+  },
+  "sql name": (value) => (/^[a-z_][a-z0-9_]*$/.test(value) && !reserved.has(value) ? value : `"${value.replace(/"/g, '""')}"`),
+};
+
+/** Makes a text safe in another language. */
+export const escape = operation({
+  id: "escape",
+  family: "substitute",
+  summary: "makes a text safe to stand in another language",
+  slots: [text("text")],
+  traits: ["missing", "scheme"],
+  prepare: ({ scheme }) => schemes[scheme],
+});
+
+const forms = ["NFC", "NFD", "NFKC", "NFKD"];
+
+/** Brings a text to a Unicode normal form. */
+export const normalize = operation({
+  id: "normalize",
+  family: "recase",
+  summary: "brings a text to a Unicode normal form",
+  slots: [text("text"), optional(text("form"))],
+  traits: ["missing"],
+  prepare() {
+    return (value: string, form: string = "NFC"): Value => {
+      const name = form.trim().toUpperCase();
+      if (name === "") return value;
+      return forms.includes(name) ? value.normalize(name) : new Failure("normal-form", { form, forms });
+    };
+  },
+});

@@ -1,0 +1,144 @@
+import { Failure, type UnitRuler, type Value, forward, rulers } from "../values/index.ts";
+import { number, operation, optional, text, wholeBy } from "./operation.ts";
+
+/** Takes a part of a text by position. */
+export const slice = operation({
+  id: "slice",
+  family: "extract",
+  summary: "takes a part of a text by position",
+  slots: [text("text"), number("start"), optional(number("length"))],
+  traits: ["missing", "unit", "first", "from", "third", "startBelow", "negativeLength", "fraction"],
+  prepare(answers) {
+    const ruler = rulers[answers.unit];
+    const first = Number(answers.first);
+    const whole = wholeBy(answers.fraction);
+    const fromEnd = answers.from === "end";
+    const byCodePoint = answers.unit === "code point" && !fromEnd;
+
+    /** The general case: offsets `begin` and `end` count units from 0. */
+    function careful(value: string, start: number, length: number): Value {
+      const at = whole(start);
+      const size = length === Infinity ? length : whole(length);
+      if (typeof at !== "number") return at;
+      if (typeof size !== "number") return size;
+      if (Number.isNaN(at) || Number.isNaN(size) || Number.isNaN(at + size)) return "";
+      let begin = at - first;
+      let end = answers.third === "end" ? size - first : begin + size;
+      if (end < begin) {
+        if (answers.negativeLength === "error") return new Failure("negative-length", { length: end - begin });
+        if (answers.negativeLength === "empty") return "";
+        end = ruler.count(value) + size;
+      }
+      if (begin < 0) {
+        if (answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
+        if (answers.startBelow === "clamp") [begin, end] = [0, end - begin];
+        if (answers.startBelow === "from the end" && at < 0) {
+          const total = ruler.count(value);
+          [begin, end] = [total + at, total + at + end - begin];
+        }
+      }
+      return cut(value, Math.max(0, begin), end);
+    }
+
+    function cut(value: string, begin: number, end: number): string {
+      if (end <= begin) return "";
+      return fromEnd
+        ? value.slice(ruler.backward(value, end), ruler.backward(value, begin))
+        : value.slice(ruler.forward(value, begin), end === Infinity ? undefined : ruler.forward(value, end));
+    }
+
+    return (value: string, start: number, length: number = Infinity): Value => {
+      const begin = start - first;
+      if (
+        byCodePoint &&
+        begin >= 0 &&
+        length >= 0 &&
+        Number.isInteger(begin) &&
+        Number.isInteger(length) &&
+        answers.third === "length"
+      ) {
+        const offset = forward(value, 0, begin);
+        return value.slice(offset, forward(value, offset, length));
+      }
+      return careful(value, start, length);
+    };
+  },
+});
+
+/** Takes what stands before, after or between delimiters. */
+export const segment = operation({
+  id: "segment",
+  family: "extract",
+  summary: "takes what stands before, after or between delimiters",
+  slots: [text("text"), text("delimiter"), optional(number("n"))],
+  traits: ["missing", "part", "absent", "emptyNeedle", "case"],
+  prepare({ part, absent, emptyNeedle, case: letterCase }) {
+    const fold = letterCase === "ignored" ? (value: string) => value.toLowerCase() : (value: string) => value;
+
+    function whenAbsent(value: string): Value {
+      if (absent === "whole") return value;
+      if (absent === "empty") return "";
+      if (absent === "error") return new Failure("not-found");
+      return absent === "zero" ? "" : null;
+    }
+
+    function nth(value: string, delimiter: string, n: number): Value {
+      if (n === 0) return new Failure("zero-ordinal");
+      if (delimiter === "" || !fold(value).includes(fold(delimiter))) {
+        return n === 1 || n === -1 ? whenAbsent(value) : "";
+      }
+      if (n < 0) {
+        const pieces = letterCase === "ignored" ? splitFolded(value, delimiter) : value.split(delimiter);
+        return pieces[pieces.length + n] ?? "";
+      }
+      let start = 0;
+      const haystack = fold(value);
+      const needle = fold(delimiter);
+      for (let left = n; ; left--) {
+        const end = haystack.indexOf(needle, start);
+        if (left === 1) return value.slice(start, end < 0 ? undefined : end);
+        if (end < 0) return "";
+        start = end + delimiter.length;
+      }
+    }
+
+    function splitFolded(value: string, delimiter: string): string[] {
+      const pieces: string[] = [];
+      for (let start = 0; ;) {
+        const end = fold(value).indexOf(fold(delimiter), start);
+        pieces.push(value.slice(start, end < 0 ? undefined : end));
+        if (end < 0) return pieces;
+        start = end + delimiter.length;
+      }
+    }
+
+    if (part === "nth") return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
+    return (value: string, delimiter: string): Value => {
+      if (delimiter === "" && emptyNeedle === "nowhere") return whenAbsent(value);
+      const at = fold(value).indexOf(fold(delimiter));
+      if (at < 0) return whenAbsent(value);
+      return part === "before" ? value.slice(0, at) : value.slice(at + delimiter.length);
+    };
+  },
+});
+
+/** The units of a text in reverse order. */
+export const reverse = operation({
+  id: "reverse",
+  family: "extract",
+  summary: "puts the characters of a text in reverse order",
+  slots: [text("text")],
+  traits: ["missing", "unit"],
+  prepare({ unit }) {
+    const ruler: UnitRuler = rulers[unit];
+    return (value: string) => {
+      let result = "";
+      for (let end = value.length; end > 0;) {
+        const start = ruler.backward(value.slice(0, end), 1);
+        result += value.slice(start, end);
+        end = start;
+      }
+      return result;
+    };
+  },
+});

@@ -1,0 +1,164 @@
+import type { Pattern } from "../patterns/index.ts";
+import { Failure, type Value, countCodePoints, isFailure, rulers } from "../values/index.ts";
+import { number, operation, optional, text, wholeBy } from "./operation.ts";
+import { patternReader, stepOver, withinBudget } from "./patterned.ts";
+
+/** Finds the position of a text or pattern. */
+export const locate = operation({
+  id: "locate",
+  result: "small",
+  family: "locate",
+  summary: "finds the position of one text in another",
+  slots: [text("text"), text("needle"), optional(number("start"))],
+  traits: ["missing", "unit", "first", "pattern", "case", "absent", "startBelow", "emptyNeedle", "fraction"],
+  prepare(answers) {
+    const ruler = rulers[answers.unit];
+    const first = Number(answers.first);
+    const whole = wholeBy(answers.fraction);
+    const read = patternReader(answers.pattern, answers.case);
+    const plain = answers.pattern === "literal" && answers.case === "minded";
+    const byCodePoint = answers.unit === "code point";
+
+    function whenAbsent(): Value {
+      if (answers.absent === "zero") return first - 1;
+      if (answers.absent === "error") return new Failure("not-found");
+      return answers.absent === "null" ? null : "";
+    }
+
+    function offsetOf(value: string, needle: string, from: number): number | Failure {
+      if (plain) return value.indexOf(needle, from);
+      const pattern = read(needle);
+      if (isFailure(pattern)) return pattern;
+      return withinBudget(needle, () => pattern.find(value, from)?.index ?? -1);
+    }
+
+    return (value: string, needle: string, start?: number): Value => {
+      let from = 0;
+      if (start !== undefined) {
+        const at = whole(start);
+        if (typeof at !== "number") return at;
+        if (at < first && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
+        if (at - first > ruler.count(value)) return whenAbsent();
+        from = ruler.forward(value, Math.max(0, at - first));
+      }
+      if (needle === "" && answers.emptyNeedle === "nowhere") return whenAbsent();
+      const found = offsetOf(value, needle, from);
+      if (typeof found !== "number") return found;
+      if (found < 0) return whenAbsent();
+      return (byCodePoint ? countCodePoints(value, found) : ruler.count(value, found)) + first;
+    };
+  },
+});
+
+/** Tells whether a text or pattern stands in a text. */
+export const test = operation({
+  id: "test",
+  family: "locate",
+  summary: "tells whether a text stands in another, or fits a pattern",
+  slots: [text("text"), text("needle"), optional(text("flags"))],
+  traits: ["missing", "pattern", "where", "case"],
+  prepare({ pattern: language, where, case: letterCase }) {
+    const read = patternReader(language, letterCase);
+    const plain = language === "literal" && letterCase === "minded";
+    if (plain && where === "anywhere") return (value: string, needle: string) => value.includes(needle);
+    if (plain && where === "start") return (value: string, needle: string) => value.startsWith(needle);
+    if (plain && where === "end") return (value: string, needle: string) => value.endsWith(needle);
+    if (plain) return (value: string, needle: string) => value === needle;
+
+    function stands(pattern: Pattern, value: string): boolean {
+      if (where === "anywhere") return pattern.test(value);
+      for (let from = 0; from <= value.length; from++) {
+        const found = pattern.find(value, from);
+        if (!found) return false;
+        const end = found.index + found[0].length;
+        if ((where === "end" || found.index === 0) && (where === "start" || end === value.length)) return true;
+        if (where !== "end") return false;
+        from = found.index;
+      }
+      return false;
+    }
+
+    return (value: string, needle: string, flags?: string): Value => {
+      const pattern = read(needle, flags);
+      return isFailure(pattern) ? pattern : withinBudget(needle, () => stands(pattern, value));
+    };
+  },
+});
+
+/** Finds matches of a pattern and reports them. */
+export const find = operation({
+  id: "find",
+  result: "small",
+  family: "locate",
+  summary: "finds a match of a pattern and reports its text, place or groups, or counts the matches",
+  slots: [
+    text("text"),
+    text("needle"),
+    optional(number("start")),
+    optional(number("n")),
+    optional(text("flags")),
+    optional(number("group")),
+    optional(number("side")),
+  ],
+  traits: ["missing", "pattern", "case", "report", "group", "absent"],
+  prepare({ pattern: language, case: letterCase, report, group: grouping, absent }) {
+    const read = patternReader(language, letterCase);
+
+    function whenAbsent(): Value {
+      if (absent === "error") return new Failure("not-found");
+      if (absent === "zero") return 0;
+      return absent === "empty" ? "" : null;
+    }
+
+    /** Offsets of every match from `from` on, at most `limit`. */
+    function* matches(pattern: Pattern, value: string, from: number): Generator<readonly number[]> {
+      for (let at = from; at <= value.length;) {
+        const found = pattern.offsets(value, at);
+        if (!found) return;
+        yield found;
+        at = found[1] > found[0] ? found[1] : stepOver(value, found[1]);
+      }
+    }
+
+    function describe(value: string, found: readonly number[], group: number | undefined, side: number): Value {
+      const wanted = group ?? (grouping === "first group" && found.length > 2 ? 1 : 0);
+      const [start, end] = [found[2 * wanted], found[2 * wanted + 1]];
+      if (report === "groups") {
+        const texts: (string | null)[] = [];
+        for (let i = found.length > 2 ? 2 : 0; i < found.length; i += 2) {
+          texts.push(found[i] < 0 ? null : value.slice(found[i], found[i + 1]));
+        }
+        return texts;
+      }
+      if (start === undefined || start < 0) return report === "position" ? 0 : whenAbsent();
+      return report === "text" ? value.slice(start, end) : countCodePoints(value, side ? end : start) + 1;
+    }
+
+    return (
+      value: string,
+      needle: string,
+      start: number = 1,
+      n: number = 1,
+      flags?: string,
+      group?: number,
+      side: number = 0,
+    ): Value => {
+      const pattern = read(needle, flags);
+      if (isFailure(pattern)) return pattern;
+      if (start < 1) return new Failure("start-below-first", { start, first: 1 });
+      if (n < 1) return new Failure("ordinal-below-one", { n });
+      if (group !== undefined && group < 0) return new Failure("group-below-zero", { group });
+      if (side !== 0 && side !== 1) return new Failure("side-not-known", { side });
+      const from = rulers["code point"].forward(value, start - 1);
+      return withinBudget<Value>(needle, () => {
+        let seen = 0;
+        if (start - 1 <= countCodePoints(value)) {
+          for (const found of matches(pattern, value, from)) {
+            if (++seen === n && report !== "count") return describe(value, found, group, side);
+          }
+        }
+        return report === "count" ? seen : report === "position" ? 0 : whenAbsent();
+      });
+    };
+  },
+});

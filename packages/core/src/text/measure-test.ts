@@ -1,0 +1,128 @@
+import { Decimal, Double, Failure, type Value, countBytes, countCodePoints, isFailure } from "../values/index.ts";
+import { type Slot, number, operation, settled, text, wholeBy } from "./operation.ts";
+
+const any = (name: string): Slot => ({ name, kind: "any" });
+
+/** Measures the length of a text. */
+export const measure = operation({
+  id: "measure",
+  result: "small",
+  family: "measure-test",
+  summary: "measures the length of a text",
+  slots: [text("text")],
+  traits: ["missing", "counted"],
+  prepare({ counted }) {
+    if (counted === "code point") return (value: string) => countCodePoints(value);
+    if (counted === "utf-16 unit") return (value: string) => value.length;
+    const bits = counted === "utf-8 bit" ? 8 : 1;
+    return (value: string) => bits * countBytes(value);
+  },
+});
+
+/** The characters that Windows-1252 has at 128 to 159; a space where it has none. */
+const upperPage = "€ ‚ƒ„…†‡ˆ‰Š‹Œ Ž  ‘’“”•–—˜™š›œ žŸ";
+
+/** The number of a text's first character. */
+export const codeOf = operation({
+  id: "code-of",
+  result: "small",
+  family: "measure-test",
+  summary: "gives the number of a text's first character",
+  slots: [text("text")],
+  traits: ["missing", "alphabet", "ofEmpty"],
+  prepare({ alphabet, ofEmpty }) {
+    return (value: string) => {
+      const code = value.codePointAt(0);
+      if (code === undefined) return ofEmpty === "zero" ? 0 : new Failure("empty-text");
+      if (alphabet === "unicode" || code < 128 || (code >= 160 && code < 256)) return code;
+      const place = upperPage.indexOf(String.fromCodePoint(code));
+      return place < 0 ? 63 : 128 + place;
+    };
+  },
+});
+
+/** The character of a number. */
+export const charOf = operation({
+  id: "char-of",
+  family: "measure-test",
+  summary: "gives the character that has a number",
+  slots: [number("number")],
+  traits: ["missing", "alphabet", "fraction"],
+  prepare({ alphabet, fraction }) {
+    const whole = wholeBy(fraction);
+    const last = alphabet === "unicode" ? 0x10ffff : 255;
+    return (value: number): Value => {
+      const code = whole(value);
+      if (isFailure(code)) return code;
+      if (!(code >= 1 && code <= last) || (code >= 0xd800 && code <= 0xdfff)) return new Failure("no-such-character", { code });
+      return alphabet === "windows-1252" && code >= 128 && code < 160 ? upperPage[code - 128] : String.fromCodePoint(code);
+    };
+  },
+});
+
+const kinds = ["number", "text", "boolean"];
+const kindOf = (value: Value): string => (typeof value === "string" ? "text" : typeof value === "boolean" ? "boolean" : "number");
+
+/** A number as text that compares exactly, or as a double where it is one. */
+function compareNumbers(a: Value, b: Value): number {
+  if (typeof a === "number" && typeof b === "number") return a < b ? -1 : a > b ? 1 : a === b ? 0 : NaN;
+  if (a instanceof Double || b instanceof Double) return compareNumbers(asDouble(a), asDouble(b));
+  return asDecimal(a).compare(asDecimal(b));
+}
+
+const asDouble = (value: Value): number =>
+  value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
+const asDecimal = (value: Value): Decimal => (value instanceof Decimal ? value : Decimal.of(value as number));
+
+/** Texts by code points; the host compares UTF-16 units, which differs above U+FFFF. */
+function compareTexts(a: string, b: string): number {
+  if (a === b) return 0;
+  const end = Math.min(a.length, b.length);
+  for (let i = 0; i < end; i++) {
+    const [x, y] = [a.charCodeAt(i), b.charCodeAt(i)];
+    if (x === y) continue;
+    const [high, low] = [x >= 0xd800 && x <= 0xdfff, y >= 0xd800 && y <= 0xdfff];
+    return high === low ? (x < y ? -1 : 1) : high ? 1 : -1;
+  }
+  return a.length < b.length ? -1 : 1;
+}
+
+const relations: Readonly<Record<string, (order: number) => Value>> = {
+  "=": (order) => order === 0,
+  "<>": (order) => order !== 0,
+  "<": (order) => order < 0,
+  "<=": (order) => order <= 0,
+  ">": (order) => order > 0,
+  ">=": (order) => order >= 0,
+  order: (order) => order,
+};
+
+/** Compares two values; `relation` is `=`, `<>`, `<`, `<=`, `>`, `>=` or `order` (−1, 0, 1). */
+export const compare = operation({
+  id: "compare",
+  family: "measure-test",
+  summary: "compares two values",
+  slots: [any("a"), any("b"), settled(text("relation"))],
+  traits: ["missing", "case", "mixed"],
+  prepare({ case: letterCase, mixed, missing }, fixed) {
+    const answer = relations[fixed.relation as string];
+    const fold = letterCase === "ignored" ? (value: string) => value.toLowerCase() : (value: string) => value;
+
+    function order(a: Value, b: Value): number | Failure {
+      if (typeof a === "string" && typeof b === "string") return compareTexts(fold(a), fold(b));
+      const [kindA, kindB] = [kindOf(a), kindOf(b)];
+      if (kindA === kindB) return kindA === "number" ? compareNumbers(a, b) : Number(a) - Number(b);
+      if (mixed === "error") return new Failure("kinds-do-not-compare", { a: kindA, b: kindB });
+      return kinds.indexOf(kindA) - kinds.indexOf(kindB);
+    }
+
+    /** A blank beside a text counts as empty text, beside a number as 0, beside a truth value as false. */
+    const filled = (value: Value, other: Value): Value =>
+      value !== null ? value : typeof other === "string" ? "" : typeof other === "boolean" ? false : 0;
+
+    return (a: Value, b: Value): Value => {
+      const result = missing === "blank" ? order(filled(a, b), filled(b, a)) : order(a, b);
+      return typeof result === "number" ? answer(result) : result;
+    };
+  },
+});

@@ -1,0 +1,69 @@
+import type { Answers, TraitId } from "../traits/index.ts";
+import { Failure, type Value } from "../values/index.ts";
+
+/** The groups in which functions are browsed. */
+export const families = [
+  "extract",
+  "locate",
+  "substitute",
+  "recase",
+  "split-join",
+  "trim",
+  "measure-test",
+  "pad",
+  "convert",
+  "logic",
+  "list",
+] as const;
+export type Family = (typeof families)[number];
+
+/** The families whose functions are made of operations and traits. */
+export const textFamilies: readonly Family[] = families.slice(0, 8);
+
+/** What an operation takes in one place. `texts` is a list whose items are text or null. */
+export type SlotKind = "text" | "number" | "boolean" | "texts" | "any";
+
+export interface Slot {
+  readonly name: string;
+  readonly kind: SlotKind;
+  readonly optional?: true;
+  /** A missing value counts as left out. */
+  readonly nullable?: true;
+  /** Always set by the function row, and known when the kernel is prepared. */
+  readonly settled?: true;
+}
+
+/** An operation with its answers and constants settled; it gets a present value (or undefined) for each slot. */
+export type Kernel = (...slots: never[]) => Value;
+
+/** A pure text operation: what it does is decided by its arguments and its answers alone. */
+export interface Operation<T extends TraitId = TraitId> {
+  readonly id: string;
+  readonly family: Family;
+  /** What it does, in one sentence. */
+  readonly summary: string;
+  readonly slots: readonly Slot[];
+  readonly traits: readonly T[];
+  /** `small`: a number in the range of a text's length, which every integer type holds. */
+  readonly result?: "small";
+  /** `fixed` holds the slots whose value the function row sets once for all. */
+  prepare(answers: Answers<T>, fixed: Readonly<Record<string, Value>>): Kernel;
+}
+
+export const operation = <const T extends TraitId>(definition: Operation<T>): Operation<T> => definition;
+
+export const text = (name: string): Slot => ({ name, kind: "text" });
+export const number = (name: string): Slot => ({ name, kind: "number" });
+export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
+export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: true });
+export const settled = (slot: Slot): Slot => ({ ...slot, settled: true });
+
+/** UTF-16 units beyond which no operation makes a text. */
+export const textLimit = 1 << 28;
+
+/** A position or count as a whole number by the trait `fraction`. */
+export function wholeBy(rule: Answers<"fraction">["fraction"]): (value: number) => number | Failure {
+  if (rule === "truncated") return Math.trunc;
+  if (rule === "rounded") return (value) => Math.floor(value + 0.5);
+  return (value) => (Number.isInteger(value) ? value : new Failure("fraction-refused", { value }));
+}

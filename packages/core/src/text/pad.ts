@@ -1,0 +1,46 @@
+import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
+import { number, operation, optional, text, textLimit, wholeBy } from "./operation.ts";
+
+const tooLong = (length: number) => new Failure("text-too-long", { length, limit: textLimit });
+
+/** Repeats a text. */
+export const repeat = operation({
+  id: "repeat",
+  family: "pad",
+  summary: "repeats a text",
+  slots: [text("text"), number("count")],
+  traits: ["missing", "negativeCount", "fraction"],
+  prepare({ negativeCount, fraction }) {
+    const whole = wholeBy(fraction);
+    return (value: string, count: number): Value => {
+      const times = whole(count);
+      if (isFailure(times)) return times;
+      if (times < 0) return negativeCount === "empty" ? "" : new Failure("negative-count", { count: times });
+      if (times * value.length > textLimit) return tooLong(times * value.length);
+      return value.repeat(times);
+    };
+  },
+});
+
+/** Fills a text up to a length; a longer text is cut at its end. */
+export const pad = operation({
+  id: "pad",
+  family: "pad",
+  summary: "fills a text up to a length, or cuts it to that",
+  slots: [text("text"), number("length"), optional(text("fill"))],
+  traits: ["missing", "unit", "side"],
+  prepare({ unit, side }) {
+    const ruler = rulers[unit];
+    return (value: string, length: number, fill: string = " "): Value => {
+      if (length <= 0) return "";
+      if (length > textLimit) return tooLong(length);
+      const lacking = length - ruler.count(value);
+      if (lacking <= 0) return value.slice(0, ruler.forward(value, length));
+      const size = ruler.count(fill);
+      if (size === 0) return value;
+      const long = fill.repeat(Math.ceil(lacking / size));
+      const filling = long.slice(0, ruler.forward(long, lacking));
+      return side === "left" ? filling + value : value + filling;
+    };
+  },
+});

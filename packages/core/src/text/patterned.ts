@@ -1,0 +1,64 @@
+import { type Flavour, type Pattern, OverBudget, PatternError, cachedPattern } from "../patterns/index.ts";
+import type { AnswerOf } from "../traits/index.ts";
+import { Failure, type Value } from "../values/index.ts";
+
+/** The pattern languages that are not `literal`. */
+export type { Flavour };
+
+const flagLetters: Readonly<Record<Flavour, RegExp>> = {
+  posix: /^[icnpwsmxqteb]*$/,
+  open: /^i?$/,
+  xpath: /^[smixq]*$/,
+  like: /^/,
+  similar: /^/,
+  wildcards: /^/,
+};
+
+/**
+ * Gives the compiled pattern for a source text, or the failure that it is. The last one is kept
+ * at hand, since a column's rows mostly share it. A literal is a POSIX pattern with option `q`.
+ */
+export function patternReader(
+  language: AnswerOf<"pattern">,
+  letterCase: AnswerOf<"case">,
+): (source: string, flags?: string) => Pattern | Failure {
+  const flavour: Flavour = language === "literal" ? "posix" : language;
+  let lastSource: string | undefined;
+  let lastFlags: string | undefined;
+  let last: Pattern | Failure;
+  return (source, flags = flavour === "like" || flavour === "similar" ? "\\" : "") => {
+    if (source === lastSource && flags === lastFlags) return last;
+    [lastSource, lastFlags] = [source, flags];
+    return (last = read(source, flags));
+  };
+
+  function read(source: string, flags: string): Pattern | Failure {
+    if (!flagLetters[flavour].test(flags)) return new Failure("pattern-flags", { flags });
+    if ((flavour === "like" || flavour === "similar") && [...flags].length > 1)
+      return new Failure("escape-length", { escape: flags });
+    let letters = flags;
+    if (letterCase === "ignored")
+      letters = flavour === "like" ? `${letters}~i` : flavour === "posix" || flavour === "open" ? `i${letters}` : letters;
+    if (language === "literal") letters += "q";
+    const found = cachedPattern(flavour, source, letters);
+    return found instanceof PatternError
+      ? new Failure("pattern-syntax", { pattern: source, problem: found.problem, offset: found.offset })
+      : found;
+  }
+}
+
+/** Runs a match that may use up its budget; then it gives the failure that says so. */
+export function withinBudget<T extends Value>(source: string, run: () => T): T | Failure {
+  try {
+    return run();
+  } catch (error) {
+    if (!(error instanceof OverBudget)) throw error;
+    return new Failure("pattern-budget", { pattern: source });
+  }
+}
+
+/** The offset after an empty match at `offset`: one code point on, so that the search goes on. */
+export function stepOver(text: string, offset: number): number {
+  const codePoint = text.codePointAt(offset);
+  return offset + (codePoint !== undefined && codePoint > 0xffff ? 2 : 1);
+}

@@ -1,0 +1,73 @@
+import { operation, text } from "./operation.ts";
+
+/** Letters whose one-to-one mapping differs from the first letter of their full mapping. */
+function simpleUpper(char: string): string {
+  const full = char.toUpperCase();
+  if (full.length === char.length) return full;
+  const code = char.codePointAt(0)!;
+  if (code >= 0x1f80 && code <= 0x1faf) return String.fromCodePoint(code | 8);
+  if (code === 0x1fb3 || code === 0x1fc3 || code === 0x1ff3) return String.fromCodePoint(code + 9);
+  return char;
+}
+
+const simpleLower = (char: string) => (char === "İ" ? "i" : char.toLowerCase());
+
+/** The case mappings by name: one text to another. */
+const mappings = {
+  full: { upper: (value: string) => value.toUpperCase(), lower: (value: string) => value.toLowerCase() },
+  simple: { upper: eachWhereNeeded(simpleUpper, "toUpperCase"), lower: eachWhereNeeded(simpleLower, "toLowerCase") },
+} as const;
+
+/** The host's mapping is one to one but for a few letters; only a text that may hold one is mapped letter by letter. */
+function eachWhereNeeded(map: (char: string) => string, host: "toUpperCase" | "toLowerCase") {
+  return (value: string) => {
+    if (!/[^\0-\x7f]/.test(value)) return value[host]();
+    let result = "";
+    for (const char of value) result += map(char);
+    return result;
+  };
+}
+
+const wordChars = {
+  "not a letter": /\p{L}|\p{M}/u,
+  "not alphanumeric": /[\p{L}\p{Nl}\p{Nd}]/u,
+  space: /\S/u,
+} as const;
+
+/** For the first 128 code points, whether each belongs to a word. */
+const asciiTable = (shape: RegExp) => Array.from({ length: 128 }, (_, code) => shape.test(String.fromCharCode(code)));
+
+/** Changes the case of letters. */
+export const recase = operation({
+  id: "recase",
+  family: "recase",
+  summary: "changes letters to upper, lower or title case",
+  slots: [text("text")],
+  traits: ["missing", "form", "mapping", "words"],
+  prepare({ form, mapping, words }) {
+    const { upper, lower } = mappings[mapping];
+    if (form !== "title") return mappings[mapping][form];
+    const shape = wordChars[words];
+    const ascii = asciiTable(shape);
+    return (value: string) => {
+      let result = "";
+      let start = 0;
+      let inWord = false;
+      // Cuts the text before and after the first letter of each word; the stretches are mapped whole.
+      for (let at = 0; at < value.length;) {
+        const code = value.charCodeAt(at);
+        const char = code < 128 ? "" : String.fromCodePoint(value.codePointAt(at)!);
+        const size = char.length || 1;
+        const isWord = code < 128 ? ascii[code] : shape.test(char);
+        if (isWord && !inWord) {
+          if (at > start) result += lower(value.slice(start, at));
+          result += upper(value.slice(at, at + size));
+          start = at + size;
+        }
+        inWord = isWord;
+        at += size;
+      }
+      return start < value.length ? result + lower(value.slice(start)) : result;
+    };
+  },
+});

@@ -1,0 +1,94 @@
+import { Failure, type Value, isFailure } from "../values/index.ts";
+import { type Slot, nullable, operation, optional, text, textLimit } from "./operation.ts";
+import { patternReader, stepOver, withinBudget } from "./patterned.ts";
+
+const items: Slot = { name: "items", kind: "texts" };
+
+/** Joins texts. */
+export const join = operation({
+  id: "join",
+  family: "split-join",
+  summary: "joins texts, perhaps with a separator between them",
+  slots: [items, optional(text("separator")), optional({ name: "skipEmpty", kind: "boolean" }), nullable(text("forMissing"))],
+  traits: ["missing", "missingItem", "emptyItem"],
+  prepare({ missingItem, emptyItem }) {
+    return (
+      texts: readonly (string | null)[],
+      separator: string = "",
+      skipEmpty: boolean = emptyItem === "skipped",
+      forMissing?: string,
+    ): Value => {
+      let result = "";
+      let started = false;
+      for (let i = 0; i < texts.length; i++) {
+        let item = texts[i];
+        if (item === null) {
+          if (forMissing !== undefined) item = forMissing;
+          else if (missingItem === "null") return null;
+          else if (missingItem === "skipped") continue;
+          else item = "";
+        }
+        if (skipEmpty && item === "") continue;
+        if (started && separator !== "") result += separator;
+        result += item;
+        started = true;
+      }
+      return result.length > textLimit ? new Failure("text-too-long", { length: result.length, limit: textLimit }) : result;
+    };
+  },
+});
+
+/** Splits a text into a list. */
+export const split = operation({
+  id: "split",
+  family: "split-join",
+  summary: "splits a text into a list of pieces",
+  slots: [text("text"), optional(text("delimiter")), optional(text("flags")), nullable(text("missingPiece"))],
+  traits: ["missing", "pattern", "case", "emptyDelimiter", "emptyText", "edges", "emptyMatch"],
+  prepare({ pattern: language, case: letterCase, emptyDelimiter, emptyText, edges, emptyMatch }) {
+    const read = patternReader(language, letterCase);
+
+    function byPattern(value: string, source: string, flags?: string): string[] | Failure {
+      const pattern = read(source, flags);
+      if (isFailure(pattern)) return pattern;
+      return withinBudget(source, (): string[] | Failure => {
+        if (emptyMatch === "error" && pattern.test("")) return new Failure("pattern-matches-empty", { pattern: source });
+        const pieces: string[] = [];
+        let kept = 0;
+        for (let at = 0; at <= value.length;) {
+          const match = pattern.find(value, at);
+          if (!match) break;
+          const end = match.index + match[0].length;
+          // An empty match right after the last one, or at either end, cuts nothing.
+          if (end > match.index || (match.index > kept && match.index < value.length)) {
+            pieces.push(value.slice(kept, match.index));
+            kept = end;
+          }
+          at = end > match.index ? end : stepOver(value, end);
+        }
+        pieces.push(value.slice(kept));
+        return pieces;
+      }) as string[] | Failure;
+    }
+
+    function pieces(value: string, delimiter: string | undefined, flags?: string): string[] | Failure {
+      if (delimiter === undefined) return [...value];
+      if (language === "literal" && letterCase === "minded") {
+        if (delimiter !== "") return value.split(delimiter);
+        return emptyDelimiter === "whole" ? [value] : [...value];
+      }
+      return byPattern(value, delimiter, flags);
+    }
+
+    return (value: string, delimiter?: string, flags?: string, missingPiece?: string): Value => {
+      if (value === "" && emptyText === "nothing") return [];
+      const found = pieces(value, delimiter, flags);
+      if (isFailure(found)) return found;
+      if (edges === "trimmed") {
+        while (found.length > 0 && found[0] === "") found.shift();
+        while (found.length > 0 && found[found.length - 1] === "") found.pop();
+      }
+      return missingPiece === undefined ? found : found.map((piece) => (piece === missingPiece ? null : piece));
+    };
+  },
+});

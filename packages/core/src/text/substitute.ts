@@ -1,0 +1,182 @@
+import type { Match, Pattern } from "../patterns/index.ts";
+import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
+import { number, operation, optional, text, wholeBy } from "./operation.ts";
+import { patternReader, stepOver, withinBudget } from "./patterned.ts";
+
+/** Replaces a stretch given by its position. */
+export const replaceSpan = operation({
+  id: "replace-span",
+  family: "substitute",
+  summary: "replaces a stretch given by its position",
+  slots: [text("text"), number("start"), optional(number("length")), text("new")],
+  traits: ["missing", "unit", "first", "startBelow", "negativeSpan", "fraction"],
+  prepare(answers) {
+    const ruler = rulers[answers.unit];
+    const first = Number(answers.first);
+    const whole = wholeBy(answers.fraction);
+    return (value: string, start: number, length: number | undefined, replacement: string): Value => {
+      const at = whole(start);
+      const size = length === undefined ? ruler.count(replacement) : whole(length);
+      if (typeof at !== "number") return at;
+      if (typeof size !== "number") return size;
+      let begin = at - first;
+      if (begin < 0 && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
+      if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
+      if (size < 0 && answers.negativeSpan === "error") return new Failure("negative-length", { length: size });
+      const end = size < 0 && answers.negativeSpan === "empty" ? begin : begin + size;
+      const from = answers.startBelow === "clamp" && begin < 0 ? end - begin : end;
+      const head = value.slice(0, ruler.forward(value, Math.max(0, begin)));
+      return head + replacement + value.slice(ruler.forward(value, Math.max(0, from)));
+    };
+  },
+});
+
+/** A replacement text with its references to groups read: texts and group numbers in turn. */
+type Template = readonly (string | number)[];
+
+function readBackslash(replacement: string): Template {
+  const parts: (string | number)[] = [];
+  for (const part of replacement.split(/(\\[\s\S])/)) {
+    if (part.length !== 2 || part[0] !== "\\") parts.push(part);
+    else if (part[1] === "&") parts.push(0);
+    else if (/[1-9]/.test(part[1])) parts.push(Number(part[1]));
+    else parts.push(part[1] === "\\" ? "\\" : part);
+  }
+  return parts.filter((part) => part !== "");
+}
+
+/** F&O 3.1, 5.6.4: `$n` takes as many digits as make a group that exists; `\` only before `\` and `$`. */
+function readDollar(replacement: string, groups: number): Template | Failure {
+  const parts: (string | number)[] = [];
+  for (let at = 0; at < replacement.length;) {
+    const char = replacement[at];
+    if (char === "\\") {
+      const next = replacement[at + 1];
+      if (next !== "\\" && next !== "$") return new Failure("replacement-syntax", { replacement, offset: at });
+      parts.push(next);
+      at += 2;
+    } else if (char === "$") {
+      let digits = /^\d+/.exec(replacement.slice(at + 1))?.[0];
+      if (!digits) return new Failure("replacement-syntax", { replacement, offset: at });
+      while (digits.length > 1 && Number(digits) > groups) digits = digits.slice(0, -1);
+      parts.push(Number(digits) <= groups ? Number(digits) : "");
+      at += 1 + digits.length;
+    } else {
+      parts.push(char);
+      at++;
+    }
+  }
+  return parts;
+}
+
+/** Replaces occurrences of a text or of what a pattern matches. */
+export const substitute = operation({
+  id: "substitute",
+  family: "substitute",
+  summary: "replaces occurrences of a text, or of what a pattern matches, by another",
+  slots: [text("text"), text("old"), text("new"), optional(number("which")), optional(text("flags")), optional(number("start"))],
+  traits: ["missing", "pattern", "case", "occurrences", "replacement", "emptyMatch"],
+  prepare({ pattern: language, case: letterCase, occurrences, replacement: naming, emptyMatch }) {
+    const read = patternReader(language, letterCase);
+    const plain = language === "literal" && letterCase === "minded";
+
+    /** Cuts and joins; much faster than a host replacement where nothing is found. */
+    function plainly(value: string, old: string, replacement: string, which: number): string {
+      let at = old === "" ? -1 : value.indexOf(old);
+      if (at < 0) return value;
+      let result = "";
+      let kept = 0;
+      for (let seen = 1; at >= 0; seen++) {
+        if (which === 0 || seen === which) {
+          result += value.slice(kept, at) + replacement;
+          kept = at + old.length;
+          if (seen === which) break;
+        }
+        at = value.indexOf(old, at + old.length);
+      }
+      return result + value.slice(kept);
+    }
+
+    let lastReplacement: string | undefined;
+    let lastPattern: Pattern | undefined;
+    let lastTemplate: Template | Failure;
+    function template(replacement: string, pattern: Pattern): Template | Failure {
+      if (replacement === lastReplacement && pattern === lastPattern) return lastTemplate;
+      [lastReplacement, lastPattern] = [replacement, pattern];
+      lastTemplate =
+        naming === "literal"
+          ? [replacement]
+          : naming === "backslash"
+            ? readBackslash(replacement)
+            : readDollar(replacement, pattern.groups);
+      return lastTemplate;
+    }
+
+    function fill(parts: Template, match: Match): string {
+      let result = "";
+      for (const part of parts) result += typeof part === "string" ? part : (match[part] ?? "");
+      return result;
+    }
+
+    function byPattern(value: string, pattern: Pattern, parts: Template, which: number, from: number): string {
+      let match = pattern.find(value, from);
+      if (!match) return value;
+      let result = "";
+      let kept = 0;
+      for (let seen = 1; match; seen++) {
+        const end = match.index + match[0].length;
+        if (which === 0 || seen === which) {
+          result += value.slice(kept, match.index) + fill(parts, match);
+          kept = end;
+          if (seen === which) break;
+        }
+        const next: number = match[0] === "" ? stepOver(value, end) : end;
+        match = next <= value.length ? pattern.find(value, next) : undefined;
+      }
+      return result + value.slice(kept);
+    }
+
+    return (value: string, old: string, replacement: string, which?: number, flags?: string, start: number = 1): Value => {
+      if (which !== undefined && which < (occurrences === "all" ? 1 : 0)) return new Failure("ordinal-below-one", { n: which });
+      const nth = which !== undefined ? Math.trunc(which) : occurrences === "all" || flags?.includes("g") ? 0 : 1;
+      if (plain && naming === "literal") return plainly(value, old, replacement, nth);
+      const pattern = read(old, occurrences === "first" ? flags?.replaceAll("g", "") : flags);
+      if (isFailure(pattern)) return pattern;
+      const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern);
+      if (isFailure(parts)) return parts;
+      if (start < 1) return new Failure("start-below-first", { start, first: 1 });
+      return withinBudget(old, () => {
+        if (emptyMatch === "error" && pattern.test("")) return new Failure("pattern-matches-empty", { pattern: old });
+        return byPattern(value, pattern, parts, nth, rulers["code point"].forward(value, start - 1)) as Value;
+      });
+    };
+  },
+});
+
+/** Maps single characters to others. */
+export const translate = operation({
+  id: "translate",
+  family: "substitute",
+  summary: "maps each character of one list to the one at the same place of another, or drops it",
+  slots: [text("text"), text("from"), text("to")],
+  traits: ["missing", "unit"],
+  prepare({ unit }) {
+    const split = unit === "code point" ? (value: string) => [...value] : (value: string) => value.split("");
+    let last: { from: string; to: string; map: Map<string, string> } | undefined;
+    function mapping(from: string, to: string): Map<string, string> {
+      if (last?.from !== from || last.to !== to) {
+        const map = new Map<string, string>();
+        const targets = split(to);
+        split(from).forEach((char, i) => map.has(char) || map.set(char, targets[i] ?? ""));
+        last = { from, to, map };
+      }
+      return last.map;
+    }
+    return (value: string, from: string, to: string) => {
+      const map = mapping(from, to);
+      let result = "";
+      for (const char of split(value)) result += map.get(char) ?? char;
+      return result;
+    };
+  },
+});

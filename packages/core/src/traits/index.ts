@@ -1,0 +1,216 @@
+/** A question about how an operation behaves, with a closed set of answers. */
+export interface Trait<A extends string = string> {
+  readonly question: string;
+  /** Each answer with its consequence in one sentence. */
+  readonly answers: Readonly<Record<A, string>>;
+}
+
+const trait = <A extends string>(question: string, answers: Record<A, string>): Trait<A> => ({ question, answers });
+
+const patterns = {
+  literal: "Every character stands for itself.",
+  posix: "A POSIX advanced regular expression; the earliest and then longest match counts.",
+  xpath: "An XML Schema regular expression with anchors; the first alternative that fits counts.",
+  open: "A regular expression as in OpenFormula; the first alternative that fits counts.",
+  like: "% stands for any run of characters and _ for any one; the whole text must fit.",
+  similar: "% and _ as in LIKE, with alternatives, repeats and brackets; the whole text must fit.",
+  wildcards: "* stands for any run of characters and ? for any one; ~ takes the next one literally.",
+};
+
+/** Every trait, by its identifier. */
+export const traits = {
+  missing: trait("What comes back when an argument is missing (null, blank, empty sequence)?", {
+    null: "The result is missing too.",
+    blank: "It counts as empty text, or as 0 where a number is wanted.",
+  }),
+  unit: trait("What is counted as one character?", {
+    "code point": "An emoji counts 1; a letter with a combining accent counts 2.",
+    "utf-16 unit": "An emoji counts 2 and can be cut in half.",
+    "utf-8 byte": "A letter with an accent counts 2, an emoji 4.",
+  }),
+  counted: trait("What does the length count?", {
+    "code point": "An emoji counts 1; a letter with a combining accent counts 2.",
+    "utf-16 unit": "An emoji counts 2.",
+    "utf-8 byte": "A letter with an accent counts 2, an emoji 4.",
+    "utf-8 bit": "Eight for every byte of the UTF-8 form.",
+  }),
+  first: trait("What number does the first position have?", {
+    "1": "Positions are counted from 1.",
+    "0": "Positions are counted from 0.",
+  }),
+  from: trait("From which end is it counted?", {
+    start: "The first character is the leftmost in logical order.",
+    end: "The first character is the last of the text.",
+  }),
+  third: trait("What does the third argument say?", {
+    length: "How many characters to take.",
+    end: "The position before which to stop.",
+  }),
+  startBelow: trait("What happens when the start lies before the first position?", {
+    window: "The positions before the text use up part of the length.",
+    error: "It is an error.",
+    clamp: "It counts as the first position.",
+    "from the end": "A negative start is counted from the end of the text.",
+  }),
+  negativeLength: trait("What does a negative length give?", {
+    error: "It is an error.",
+    empty: "Empty text.",
+    "all but": "Everything but that many characters at the other end.",
+  }),
+  negativeSpan: trait("What does a negative length replace?", {
+    error: "It is an error.",
+    empty: "Nothing: the text is put in.",
+    repeated: "The characters before the start stand again after what was put in.",
+  }),
+  negativeCount: trait("What does a negative count give?", {
+    error: "It is an error.",
+    empty: "Empty text.",
+  }),
+  fraction: trait("What happens to a fraction in a position or a count?", {
+    truncated: "It is cut off: 2.9 counts as 2.",
+    rounded: "It is rounded, halves up: 2.5 counts as 3.",
+    refused: "It is an error.",
+  }),
+  absent: trait("What comes back when what is searched for is not there?", {
+    error: "An error.",
+    zero: "The position before the first: 0 where positions start at 1.",
+    null: "Nothing: null or the empty sequence.",
+    empty: "Empty text.",
+    whole: "The whole text.",
+  }),
+  emptyNeedle: trait("What does empty text match when it is searched for?", {
+    "at the start": "It is found before the first character.",
+    nowhere: "It is never found.",
+  }),
+  part: trait("Which part of the text is taken?", {
+    before: "What stands before the first delimiter.",
+    after: "What stands after the first delimiter.",
+    nth: "The nth of the pieces between delimiters; negative n counts from the end.",
+  }),
+  case: trait("Are upper and lower case letters told apart?", {
+    minded: "A and a are different.",
+    ignored: "A and a are the same.",
+  }),
+  pattern: trait("In which language is the searched text written?", patterns),
+  where: trait("Where in the text must it stand?", {
+    anywhere: "At any place.",
+    start: "At the start.",
+    end: "At the end.",
+    whole: "It must be the whole text.",
+  }),
+  occurrences: trait("Which occurrences are replaced, unless an argument says so?", {
+    all: "Every one.",
+    first: "Only the first.",
+  }),
+  replacement: trait("How does the replacement name what was matched?", {
+    literal: "It does not: every character stands for itself.",
+    backslash: "\\1 to \\9 are the groups and \\& is the whole match.",
+    dollar: "$1, $2, … are the groups and $0 is the whole match; \\$ and \\\\ stand for themselves.",
+  }),
+  emptyMatch: trait("May the pattern match empty text?", {
+    allowed: "Empty matches count like others.",
+    error: "A pattern that matches empty text is an error.",
+  }),
+  report: trait("What does it report about a match?", {
+    text: "The matched text.",
+    position: "Where it starts.",
+    count: "How many matches there are.",
+    groups: "The text of every group, as a list.",
+  }),
+  group: trait("What is taken of a match that has groups?", {
+    match: "The whole match.",
+    "first group": "The first group.",
+  }),
+  form: trait("To which case are letters changed?", {
+    upper: "All to upper case.",
+    lower: "All to lower case.",
+    title: "The first letter of each word to upper case, the others to lower case.",
+  }),
+  mapping: trait("How are letters mapped to the other case?", {
+    full: "By the full Unicode mapping: ß becomes SS.",
+    simple: "One letter to one letter: ß stays.",
+  }),
+  words: trait("What ends a word?", {
+    "not a letter": "Anything but a letter: 2nd becomes 2Nd.",
+    "not alphanumeric": "Anything but a letter or digit: 2nd stays 2nd.",
+    space: "White space only: o'neil-smith becomes O'neil-smith.",
+  }),
+  ends: trait("Where are characters removed?", {
+    both: "At both ends.",
+    start: "At the start.",
+    end: "At the end.",
+    everywhere: "At the ends and within.",
+  }),
+  inner: trait("What happens to runs of them within the text?", {
+    kept: "They stay as they are.",
+    "one space": "Each run becomes one space.",
+  }),
+  characters: trait("Which characters are removed, unless an argument says so?", {
+    space: "Only the space U+0020; a no-break space or a tab stays.",
+    "xml space": "Space, tab, carriage return and line feed; a no-break space stays.",
+    control: "The control characters U+0000 to U+001F.",
+  }),
+  alphabet: trait("By which character set are characters numbered?", {
+    unicode: "By Unicode code points.",
+    "windows-1252": "By an 8-bit code page: € is 128.",
+  }),
+  ofEmpty: trait("What is the code of empty text?", {
+    zero: "0.",
+    error: "It is an error.",
+  }),
+  side: trait("On which side is it padded?", {
+    left: "Before the text.",
+    right: "After the text.",
+  }),
+  missingItem: trait("What happens to a missing item when texts are joined?", {
+    skipped: "It is left out, with its separator.",
+    null: "The result is missing.",
+    empty: "It counts as empty text.",
+  }),
+  emptyItem: trait("What happens to an empty item when texts are joined?", {
+    kept: "It is kept: two separators follow each other.",
+    skipped: "It is left out, with its separator.",
+  }),
+  emptyDelimiter: trait("What does an empty delimiter split the text into?", {
+    whole: "One piece, the whole text.",
+    characters: "One piece for each character.",
+  }),
+  emptyText: trait("What does splitting empty text give?", {
+    nothing: "No piece at all.",
+    "one piece": "One empty piece.",
+  }),
+  edges: trait("What happens to delimiters at the ends of the text?", {
+    pieces: "They make empty pieces.",
+    trimmed: "They are ignored.",
+  }),
+  scheme: trait("What must the result be safe in?", {
+    "uri part": "Part of a URI: everything but letters, digits and - _ . ~ is percent-encoded.",
+    iri: "A URI made from an IRI: what a URI may not hold is percent-encoded.",
+    "html uri": "A URI in HTML: everything outside printable ASCII is percent-encoded.",
+    "sql literal": "An SQL text literal: quotes are doubled.",
+    "sql name": "An SQL name: quoted where it must be.",
+  }),
+  mixed: trait("How do values of different kinds compare?", {
+    error: "It is an error.",
+    "by kind": "Numbers come before texts, texts before truth values; they are never equal.",
+  }),
+  numbers: trait("What kinds of number are there?", {
+    double: "Only binary floating point: 0.1 + 0.2 is not 0.3.",
+    exact: "Integers and decimals are exact; doubles are told apart from them.",
+  }),
+  quotient: trait("What does dividing one integer by another give?", {
+    integer: "An integer, cut towards zero: 7/2 is 3.",
+    decimal: "A decimal: 7/2 is 3.5.",
+    double: "A floating-point number: 7/2 is 3.5.",
+  }),
+} as const;
+
+export type TraitId = keyof typeof traits;
+
+export type AnswerOf<T extends TraitId> = keyof (typeof traits)[T]["answers"] & string;
+
+/** An answer to each of the traits `T`. */
+export type Answers<T extends TraitId = TraitId> = { readonly [K in T]: AnswerOf<K> };
+
+/** The question of a trait with its answers, for showing. */
+export const describeTrait = (id: TraitId): Trait => traits[id] as Trait;

@@ -1,0 +1,20 @@
+/** Calendar arithmetic on the proleptic Gregorian calendar, without time zones. */
+
+/** Days from 1970-01-01 to a date; `month` and `day` are 1-based and may overflow into the next unit. */
+export function daysFromDate(year: number, month: number, day: number): number {
+  const date = new Date(0);
+  date.setUTCFullYear(year, month - 1, day);
+  return Math.round(date.getTime() / 86_400_000);
+}
+
+/** The date that lies `days` after 1970-01-01; `weekday` is 0 for Sunday. */
+export function dateFromDays(days: number): { year: number; month: number; day: number; weekday: number } {
+  const date = new Date(days * 86_400_000);
+  return { year: date.getUTCFullYear(), month: date.getUTCMonth() + 1, day: date.getUTCDate(), weekday: date.getUTCDay() };
+}
+
+/** Whether there is such a date. */
+export function isDate(year: number, month: number, day: number): boolean {
+  const found = dateFromDays(daysFromDate(year, month, day));
+  return found.year === year && found.month === month && found.day === day;
+}

@@ -1,0 +1,95 @@
+/** What counts as one character; see the trait `unit`. */
+export type Unit = "code point" | "utf-16 unit" | "utf-8 byte";
+
+const isHigh = (unit: number) => (unit & 0xfc00) === 0xd800;
+const isLow = (unit: number) => (unit & 0xfc00) === 0xdc00;
+
+/**
+ * The UTF-16 offset that lies `count` code points after `offset`, at most the text's length.
+ * A lone surrogate counts as one code point.
+ */
+export function forward(text: string, offset: number, count: number): number {
+  const end = text.length;
+  let at = offset;
+  for (let left = count; left > 0 && at < end; left--) {
+    at += isHigh(text.charCodeAt(at)) && at + 1 < end && isLow(text.charCodeAt(at + 1)) ? 2 : 1;
+  }
+  return at;
+}
+
+/** The UTF-16 offset that lies `count` code points before `offset`, at least 0. */
+export function backward(text: string, offset: number, count: number): number {
+  let at = offset;
+  for (let left = count; left > 0 && at > 0; left--) {
+    at -= isLow(text.charCodeAt(at - 1)) && at > 1 && isHigh(text.charCodeAt(at - 2)) ? 2 : 1;
+  }
+  return at;
+}
+
+/** The number of code points in `text` before the UTF-16 offset `end`. */
+export function countCodePoints(text: string, end = text.length): number {
+  let count = end;
+  for (let at = 1; at < end; at++) {
+    if (isLow(text.charCodeAt(at)) && isHigh(text.charCodeAt(at - 1))) count--;
+  }
+  return count;
+}
+
+/** The number of UTF-8 bytes in `text` before the UTF-16 offset `end`; a lone surrogate takes 3. */
+export function countBytes(text: string, end = text.length): number {
+  let count = 0;
+  for (let at = 0; at < end; at++) {
+    const unit = text.charCodeAt(at);
+    if (unit < 0x80) count += 1;
+    else if (unit < 0x800) count += 2;
+    else if (isHigh(unit) && at + 1 < end && isLow(text.charCodeAt(at + 1))) {
+      count += 4;
+      at++;
+    } else count += 3;
+  }
+  return count;
+}
+
+/** How the positions of one unit relate to UTF-16 offsets. */
+export interface UnitRuler {
+  /** How many units `text` has before the UTF-16 offset `end` (the whole text when left out). */
+  count(text: string, end?: number): number;
+  /** The UTF-16 offset `count` units after the start; a byte inside a character counts as its end. */
+  forward(text: string, count: number): number;
+  /** The UTF-16 offset `count` units before the end. */
+  backward(text: string, count: number): number;
+}
+
+export const rulers: Readonly<Record<Unit, UnitRuler>> = {
+  "code point": {
+    count: countCodePoints,
+    forward: (text, count) => forward(text, 0, count),
+    backward: (text, count) => backward(text, text.length, count),
+  },
+  "utf-16 unit": {
+    count: (text, end = text.length) => end,
+    forward: (text, count) => Math.min(count, text.length),
+    backward: (text, count) => Math.max(0, text.length - count),
+  },
+  "utf-8 byte": {
+    count: countBytes,
+    forward: (text, count) => {
+      let at = 0;
+      for (let bytes = 0; at < text.length && bytes < count;) {
+        const next = forward(text, at, 1);
+        bytes += countBytes(text.slice(at, next));
+        at = next;
+      }
+      return at;
+    },
+    backward: (text, count) => {
+      let at = text.length;
+      for (let bytes = 0; at > 0 && bytes < count;) {
+        const next = backward(text, at, 1);
+        bytes += countBytes(text.slice(next, at));
+        at = next;
+      }
+      return at;
+    },
+  },
+};

@@ -1,0 +1,81 @@
+import type { Decimal } from "./decimal.ts";
+
+/**
+ * A stretch of source text: `start` inclusive, `end` exclusive, both 0-based in UTF-16 code units.
+ * In `"a😀b"` the offset of `b` is 3, because 😀 takes two units.
+ */
+export interface TextRange {
+  readonly start: number;
+  readonly end: number;
+}
+
+/** The facts behind a message, by name; plain data, so that a message can be made anywhere. */
+export type Facts = Readonly<Record<string, unknown>>;
+
+/**
+ * An outcome that is an error, as a value: it has a code, facts, and the range of the
+ * sub-expression where it was born. `code` is ours; `standard` is the code that the dialect's
+ * standard or engine gives (an SQLSTATE, an `err:` name, a `#VALUE!` kind) where it has one.
+ */
+export class Failure {
+  constructor(
+    readonly code: string,
+    readonly facts: Facts = {},
+    readonly range?: TextRange,
+    readonly standard?: string,
+  ) {}
+
+  /** The same failure, born at `range`; a failure that already has a place keeps it. */
+  at(range: TextRange): Failure {
+    return this.range ? this : new Failure(this.code, this.facts, range, this.standard);
+  }
+
+  named(standard: string): Failure {
+    return this.standard ? this : new Failure(this.code, this.facts, this.range, standard);
+  }
+}
+
+/** A binary floating-point number, in dialects that tell it apart from integers and decimals. */
+export class Double {
+  constructor(readonly value: number) {}
+}
+
+/** A function as a value (query dialects). */
+export class FunctionItem {
+  constructor(
+    readonly name: string,
+    readonly arity: number,
+    readonly call: (args: readonly Value[]) => Value,
+  ) {}
+}
+
+/** An array that is one item, not a sequence of items (query dialects). */
+export class ArrayItem {
+  constructor(readonly members: readonly Value[]) {}
+}
+
+/** A map from atomic keys to values (query dialects); keys are compared by `mapKey`. */
+export class MapItem {
+  constructor(readonly entries: ReadonlyMap<string, readonly [Value, Value]>) {}
+}
+
+/**
+ * What an expression gives. A JavaScript `number` is an integer (within ±2^53) in dialects that
+ * tell integers from doubles, and the dialect's only number elsewhere; a `bigint` is an integer
+ * beyond that. `null` is null, blank, the empty sequence or unbound. An array is a list or a
+ * sequence of two or more items.
+ */
+export type Value =
+  string | number | bigint | boolean | null | Decimal | Double | Failure | FunctionItem | ArrayItem | MapItem | readonly Value[];
+
+/** Any value but a failure or a missing one. */
+export type Present = Exclude<Value, Failure | null>;
+
+export const isFailure = (value: unknown): value is Failure => value instanceof Failure;
+
+export const isList = (value: Value): value is readonly Value[] => Array.isArray(value);
+
+/** An integer as a `number` where that is exact, as a `bigint` beyond. */
+export function integer(value: bigint): number | bigint {
+  return value >= -9007199254740991n && value <= 9007199254740991n ? Number(value) : value;
+}

@@ -1,0 +1,53 @@
+import type { Column, Sample } from "indigo-quill";
+
+/** A problem in a file, with its place; `line` and `column` are 1-based, in characters. */
+export class DataError extends Error {
+  constructor(
+    message: string,
+    readonly line?: number,
+    readonly column?: number,
+  ) {
+    super(line === undefined ? message : `line ${line}${column === undefined ? "" : `, column ${column}`}: ${message}`);
+  }
+}
+
+/** A sample as it was read, and what had to be changed to read it. */
+export interface Table {
+  readonly sample: Sample;
+  readonly warnings: readonly string[];
+}
+
+/**
+ * Column names that are usable: an empty one becomes `column 3` after its place, one that is there
+ * already becomes `label (2)`. Nothing is dropped; each change is a warning.
+ */
+export function usableNames(given: readonly string[]): { names: string[]; warnings: string[] } {
+  const names: string[] = [];
+  const warnings: string[] = [];
+  given.forEach((name, i) => {
+    const base = name.trim() === "" ? `column ${i + 1}` : name;
+    let usable = base;
+    for (let n = 2; names.includes(usable); n++) usable = `${base} (${n})`;
+    if (usable !== name)
+      warnings.push(
+        name.trim() === ""
+          ? `column ${i + 1} has no name; it is called "${usable}"`
+          : `there are several columns "${name}"; number ${i + 1} is called "${usable}"`,
+      );
+    names.push(usable);
+  });
+  return { names, warnings };
+}
+
+/** Line and column (1-based, in characters) of an offset (0-based, UTF-16). */
+export function placeOf(text: string, offset: number): { line: number; column: number } {
+  let line = 1;
+  let start = 0;
+  for (let at = text.indexOf("\n"); at >= 0 && at < offset; at = text.indexOf("\n", at + 1)) {
+    line++;
+    start = at + 1;
+  }
+  return { line, column: [...text.slice(start, Math.min(offset, start + 1_000_000))].length + 1 };
+}
+
+export const sampleFrom = (columns: readonly Column[], rows: number): Sample => ({ columns, rows });
