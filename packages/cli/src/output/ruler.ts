@@ -1,7 +1,7 @@
 import type { TextRange } from "indigo-quill";
 import stringWidth from "string-width";
 import type { Style } from "./style.ts";
-import { visible } from "./white-space.ts";
+import { visibleText } from "indigo-quill/authoring";
 
 /**
  * A text with the number of every fifth character above it, counted in code points from 0 and
@@ -9,7 +9,7 @@ import { visible } from "./white-space.ts";
  */
 export function ruler(text: string, taken: TextRange | undefined, style: Style, indent = ""): string {
   const chars = [...text];
-  const cells = chars.map((char) => visible(char, true));
+  const cells = chars.map((char) => visibleText(char, true));
   const sizes = cells.map((cell) => Math.max(1, stringWidth(cell)));
   const scale = (first: number) => {
     let line = "";

@@ -3,7 +3,7 @@ import type { Dialect, Value } from "indigo-quill";
 import { Failure } from "indigo-quill";
 import pico from "picocolors";
 import type { Streams } from "../streams.ts";
-import { visible } from "./white-space.ts";
+import { visibleText } from "indigo-quill/authoring";
 
 /** How things are written: colours on a terminal only, and whether spaces are shown. */
 export interface Style {
@@ -28,9 +28,9 @@ export function cellText(value: Value, dialect: Dialect, style: Style): string {
   if (value === null) return style.colour.dim("∅");
   if (value instanceof Failure) return style.colour.red(`✗ ${value.standard ?? value.code}`);
   if (value === "") return style.colour.dim('""');
-  if (typeof value === "string") return visible(value, style.spaces);
+  if (typeof value === "string") return visibleText(value, style.spaces);
   const plain = dialect.plain(value);
-  return typeof plain === "object" || typeof plain === "string" ? visible(JSON.stringify(plain), style.spaces) : String(plain);
+  return typeof plain === "object" || typeof plain === "string" ? visibleText(JSON.stringify(plain), style.spaces) : String(plain);
 }
 
 export const failureText = (failure: Failure): string => explainFailure(failure);

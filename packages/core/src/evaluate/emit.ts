@@ -114,15 +114,16 @@ function inputCell(input: Bound | readonly Bound[], frame: Frame, dialect: Diale
   const list: Value[] = new Array<Value>(cells.length).fill(null);
   return (row) => {
     let failure: Failure | undefined;
-    let flat = list;
+    let hasLists = false;
     for (let i = 0; i < cells.length; i++) {
       const value = cells[i](row);
-      if (typeof value === "object" && value instanceof Failure) failure ??= value;
-      if (Array.isArray(value)) flat = list.slice();
+      if (typeof value === "object" && value !== null) {
+        if (value instanceof Failure) failure ??= value;
+        else if (Array.isArray(value)) hasLists = true;
+      }
       list[i] = value;
     }
-    if (failure) return failure;
-    return flat === list && !list.some(Array.isArray) ? (observe ? list.slice() : list) : list.flat();
+    return failure ?? (hasLists ? list.flat() : observe ? list.slice() : list);
   };
 }
 
@@ -148,8 +149,14 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
   const plain = (value: Value | undefined) => value !== undefined && typeof value !== "object";
   const [a, b, c] = cells as Cell[];
 
-  if (cells.length === 1 && kinds[0].kind !== "texts") {
+  if (cells.length === 1) {
     const run = kernel as Kernel1;
+    if (kinds[0].kind === "texts") {
+      return (row) => {
+        const x = a(row);
+        return Array.isArray(x) ? done(run(x)) : careful([x]);
+      };
+    }
     return (row) => {
       const x = a(row);
       return typeof x === "object" ? careful([x]) : done(run(x));

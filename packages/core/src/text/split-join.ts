@@ -29,8 +29,7 @@ export const join = operation({
           else item = "";
         }
         if (skipEmpty && item === "") continue;
-        if (started && separator !== "") result += separator;
-        result += item;
+        result += started && separator !== "" ? separator + item : item;
         started = true;
       }
       return result.length > textLimit ? new Failure("text-too-long", { length: result.length, limit: textLimit }) : result;

@@ -1,0 +1,1 @@
+export { visibleText } from "./white-space.ts";
