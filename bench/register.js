@@ -9,11 +9,33 @@ function random(seed) {
   };
 }
 
-const surnames = ["Lindqvist", "Okafor", "Meunier", "O'Neil-Smith", "van der Berg", "Sørensen", "Doğan", "Weiß", "Łukasik", "Tanaka"];
+const surnames = [
+  "Lindqvist",
+  "Okafor",
+  "Meunier",
+  "O'Neil-Smith",
+  "van der Berg",
+  "Sørensen",
+  "Doğan",
+  "Weiß",
+  "Łukasik",
+  "Tanaka",
+];
 const given = ["Åsa", "Chidi", "Luc", "Mary", "Jan", "Ida", "İpek", "Jörg", "Świętosława", "Mei"];
 const genera = ["alnus", "SALIX", "Quercus", "betula", "Fagus", "carex", "Viola", "tilia"];
 const epithets = ["glutinosa", "caprea", "robur", "pendula", "sylvatica", "nigra", "odorata", "cordata"];
-const remarks = ["in flower", "sterile", "leaf missing", "on wet rock", "galls on leaf", "Fruit ripe", "photo only", "duplicate sent", "near the old mill", "edge of a meadow"];
+const remarks = [
+  "in flower",
+  "sterile",
+  "leaf missing",
+  "on wet rock",
+  "galls on leaf",
+  "Fruit ripe",
+  "photo only",
+  "duplicate sent",
+  "near the old mill",
+  "edge of a meadow",
+];
 
 /**
  * @param {number} rows
@@ -29,7 +51,9 @@ export function register(rows, seed) {
     columns.shelf.push(`HB#${String(i).padStart(6, "0")}#${pick(["A", "B", "C"])}`);
     columns.taxon.push(`${next() < 0.2 ? " " : ""}${pick(genera)} ${next() < 0.2 ? " " : ""}${pick(epithets)}`);
     columns.remarks.push(Array.from({ length: 2 + Math.floor(next() * 4) }, () => pick(remarks)).join("; "));
-    columns.collected.push(`${1980 + Math.floor(next() * 45)}-${two(1 + Math.floor(next() * 12))}-${two(1 + Math.floor(next() * 28))}`);
+    columns.collected.push(
+      `${1980 + Math.floor(next() * 45)}-${two(1 + Math.floor(next() * 12))}-${two(1 + Math.floor(next() * 28))}`,
+    );
   }
   return columns;
 }

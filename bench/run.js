@@ -24,7 +24,10 @@ if (!Number.isInteger(rows) || rows < 1 || !Number.isInteger(runs) || !Number.is
   process.exit(2);
 }
 
-const sampleOf = (columns, count) => ({ columns: Object.entries(columns).map(([name, values]) => ({ name, values })), rows: count });
+const sampleOf = (columns, count) => ({
+  columns: Object.entries(columns).map(([name, values]) => ({ name, values })),
+  rows: count,
+});
 
 const small = sampleOf(register(2000, seed + 1), 2000);
 for (const [id, expressions] of Object.entries(others)) {
@@ -57,7 +60,10 @@ const results = tasks.map(({ id, what, dialect, expression, loop }) => {
   if (wrong >= 0) throw new Error(`${id}: row ${wrong + 1} gives ${String(ours[wrong])}, the loop ${String(theirs[wrong])}`);
   const [own, other] = [[], []];
   for (let run = 0; run <= runs; run++) {
-    const pair = run % 2 === 0 ? [time(() => program.run(sample)), time(() => loop(columns))] : [time(() => loop(columns)), time(() => program.run(sample))].reverse();
+    const pair =
+      run % 2 === 0
+        ? [time(() => program.run(sample)), time(() => loop(columns))]
+        : [time(() => loop(columns)), time(() => program.run(sample))].reverse();
     if (run > 0) {
       own.push(pair[0]);
       other.push(pair[1]);
@@ -68,11 +74,13 @@ const results = tasks.map(({ id, what, dialect, expression, loop }) => {
 });
 const mean = Math.exp(results.reduce((sum, { ratio }) => sum + Math.log(ratio), 0) / results.length);
 
-if (options.json) console.log(JSON.stringify({ rows, runs, seed, node: process.version, tasks: results, geometricMean: mean }, null, 2));
+if (options.json)
+  console.log(JSON.stringify({ rows, runs, seed, node: process.version, tasks: results, geometricMean: mean }, null, 2));
 else {
   const ms = ({ median: m, min, max }) => `${m.toFixed(0).padStart(5)} (${min.toFixed(0)}–${max.toFixed(0)})`.padEnd(18);
   console.log(`${rows} rows, median (spread) of ${runs} runs in ms of processor time, ${process.version}\n`);
   console.log(`${"task".padEnd(14)}${"dialect".padEnd(13)}${"ours".padEnd(18)}${"loop".padEnd(18)}ratio`);
-  for (const { id, dialect, ours, loop, ratio } of results) console.log(`${id.padEnd(14)}${dialect.padEnd(13)}${ms(ours)}${ms(loop)}${ratio.toFixed(2)}`);
+  for (const { id, dialect, ours, loop, ratio } of results)
+    console.log(`${id.padEnd(14)}${dialect.padEnd(13)}${ms(ours)}${ms(loop)}${ratio.toFixed(2)}`);
   console.log(`\ngeometric mean of the ratios: ${mean.toFixed(2)}`);
 }

@@ -32,7 +32,10 @@ export function App() {
   // Typing stays quick on many rows: the rows follow as soon as there is time.
   const shownSides = useDeferredValue(isDouble ? sides : sides.slice(0, 1));
   const shownSample = useDeferredValue(sample);
-  const programs = useMemo(() => shownSides.map(({ dialect, text }) => compile(dialects[dialect](), text, shownSample)), [shownSides, shownSample]);
+  const programs = useMemo(
+    () => shownSides.map(({ dialect, text }) => compile(dialects[dialect](), text, shownSample)),
+    [shownSides, shownSample],
+  );
   const values = useMemo(() => programs.map((program) => program.run(shownSample)), [programs, shownSample]);
   const contrast = useMemo(
     () =>
@@ -46,13 +49,17 @@ export function App() {
   );
   const row = Math.min(selected, shownSample.rows - 1);
   const rowName = (index: number) => (index < scratch.length ? `s${index + 1}` : String(index - scratch.length + 1));
-  const edit = (index: 0 | 1, change: Partial<Side>) => setSides((before) => before.map((side, i) => (i === index ? { ...side, ...change } : side)) as [Side, Side]);
+  const edit = (index: 0 | 1, change: Partial<Side>) =>
+    setSides((before) => before.map((side, i) => (i === index ? { ...side, ...change } : side)) as [Side, Side]);
 
   async function load(file: File | undefined) {
     if (!file) return;
     try {
       const { sample: read, warnings } = readTable(new Uint8Array(await file.arrayBuffer()));
-      const cut = read.rows > rowLimit ? [`${file.name} has ${read.rows} rows; the first ${rowLimit} are shown here. The iquill command takes them all.`] : [];
+      const cut =
+        read.rows > rowLimit
+          ? [`${file.name} has ${read.rows} rows; the first ${rowLimit} are shown here. The iquill command takes them all.`]
+          : [];
       setRows(limited(read));
       setScratch([]);
       setSelected(0);
@@ -64,7 +71,10 @@ export function App() {
   }
 
   function addScratch() {
-    setScratch((before) => [...before, Object.fromEntries(sample.columns.map(({ name, values: cells }) => [name, String(cells[row] ?? "")]))]);
+    setScratch((before) => [
+      ...before,
+      Object.fromEntries(sample.columns.map(({ name, values: cells }) => [name, String(cells[row] ?? "")])),
+    ]);
     setSelected(scratch.length);
   }
 
@@ -76,7 +86,12 @@ export function App() {
         <div className="actions">
           <label className="file">
             Load rows
-            <input type="file" accept=".csv,.tsv,.json,.ndjson,text/csv,application/json" aria-label="Load rows from CSV or JSON" onChange={(event) => void load(event.target.files?.[0])} />
+            <input
+              type="file"
+              accept=".csv,.tsv,.json,.ndjson,text/csv,application/json"
+              aria-label="Load rows from CSV or JSON"
+              onChange={(event) => void load(event.target.files?.[0])}
+            />
           </label>
           <button type="button" onClick={addScratch}>
             Add scratch row
@@ -119,12 +134,17 @@ export function App() {
           selected={row}
           rowName={rowName}
           onSelect={setSelected}
-          onScratch={(index, name, text) => setScratch((before) => before.map((each, i) => (i === index ? { ...each, [name]: text } : each)))}
+          onScratch={(index, name, text) =>
+            setScratch((before) => before.map((each, i) => (i === index ? { ...each, [name]: text } : each)))
+          }
           onDropScratch={(index) => setScratch((before) => before.filter((_, i) => i !== index))}
         />
         <aside>
           {row >= 0 && <h2>Row {rowName(row)}, step by step</h2>}
-          {row >= 0 && programs.map((program, i) => program.source !== "" && <TracePanel key={i} program={program} sample={shownSample} row={row} />)}
+          {row >= 0 &&
+            programs.map(
+              (program, i) => program.source !== "" && <TracePanel key={i} program={program} sample={shownSample} row={row} />,
+            )}
           {contrast && <CausesPanel contrast={contrast} sample={shownSample} rowName={rowName} onRow={setSelected} />}
         </aside>
       </main>

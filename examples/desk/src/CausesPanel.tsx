@@ -27,7 +27,9 @@ export function CausesPanel({ contrast, sample, rowName, onRow }: CausesPanelPro
               ))}
               {rows.length > 14 && ` and ${rows.length - 14} more`}
             </p>
-            {!explained && <p>No operation got the same inputs in both and gave another output: they do the job by different operations.</p>}
+            {!explained && (
+              <p>No operation got the same inputs in both and gave another output: they do the job by different operations.</p>
+            )}
             {explained && (
               <>
                 <p>{explained.place}</p>

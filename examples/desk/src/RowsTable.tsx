@@ -38,7 +38,8 @@ export function RowsTable(props: RowsTableProps) {
     else if (target === undefined || target < 0 || target >= sample.rows) return;
     else {
       onSelect(target);
-      const sibling = event.key === "ArrowDown" ? event.currentTarget.nextElementSibling : event.currentTarget.previousElementSibling;
+      const sibling =
+        event.key === "ArrowDown" ? event.currentTarget.nextElementSibling : event.currentTarget.previousElementSibling;
       if (sibling instanceof HTMLElement) sibling.focus();
     }
     event.preventDefault();
@@ -75,14 +76,21 @@ export function RowsTable(props: RowsTableProps) {
                 key={row}
                 tabIndex={row === selected ? 0 : -1}
                 aria-selected={row === selected}
-                className={[row === selected && "selected", differs && "differs", row < scratch.length && "scratch"].filter(Boolean).join(" ")}
+                className={[row === selected && "selected", differs && "differs", row < scratch.length && "scratch"]
+                  .filter(Boolean)
+                  .join(" ")}
                 onClick={() => onSelect(row)}
                 onKeyDown={(event) => onKeyDown(event, row)}
               >
                 <th scope="row">
                   {rowName(row)}
                   {row < scratch.length && (
-                    <button type="button" className="drop" aria-label={`Remove scratch row ${rowName(row)}`} onClick={() => props.onDropScratch(row)}>
+                    <button
+                      type="button"
+                      className="drop"
+                      aria-label={`Remove scratch row ${rowName(row)}`}
+                      onClick={() => props.onDropScratch(row)}
+                    >
                       ×
                     </button>
                   )}
@@ -92,7 +100,12 @@ export function RowsTable(props: RowsTableProps) {
                   return (
                     <td key={i}>
                       {row < scratch.length ? (
-                        <input aria-label={`${name} of scratch row ${rowName(row)}`} placeholder={name} value={scratch[row][name] ?? ""} onChange={(event) => props.onScratch(row, name, event.target.value)} />
+                        <input
+                          aria-label={`${name} of scratch row ${rowName(row)}`}
+                          placeholder={name}
+                          value={scratch[row][name] ?? ""}
+                          onChange={(event) => props.onScratch(row, name, event.target.value)}
+                        />
                       ) : (
                         <Cell value={cells[row]} dialect={undefined} />
                       )}
@@ -127,7 +140,13 @@ export function RowsTable(props: RowsTableProps) {
 
 /** The places of the columns that the expressions name; the first three while none does. */
 function usedColumns(programs: readonly Program[], sample: Sample): number[] {
-  const used = sample.columns.flatMap(({ name }, i) => (programs.some(({ dialect, source }) => source.includes(dialect.columnText(name)) || source.toLowerCase().includes(name.toLowerCase())) ? [i] : []));
+  const used = sample.columns.flatMap(({ name }, i) =>
+    programs.some(
+      ({ dialect, source }) => source.includes(dialect.columnText(name)) || source.toLowerCase().includes(name.toLowerCase()),
+    )
+      ? [i]
+      : [],
+  );
   return used.length > 0 ? used : sample.columns.slice(0, 3).map((_, i) => i);
 }
 

@@ -20,7 +20,11 @@ export function TracePanel({ program, sample, row }: TracePanelProps) {
         {steps.map((step) => {
           const failure = step.born ? step.values.find((value) => value instanceof Failure) : undefined;
           return (
-            <li key={`${step.range.start}-${step.range.end}-${step.depth}`} style={{ paddingLeft: `${step.depth * 14}px` }} className={step.born ? "born" : ""}>
+            <li
+              key={`${step.range.start}-${step.range.end}-${step.depth}`}
+              style={{ paddingLeft: `${step.depth * 14}px` }}
+              className={step.born ? "born" : ""}
+            >
               <code>{visibleText(step.text, false)}</code>
               <output>
                 {step.values.length === 0 && <span className="quiet">not needed</span>}

@@ -92,7 +92,7 @@ function columnsUsed(program: Program): number[] {
     if (bound.kind === "column") found.push(bound.column);
     if (bound.kind === "convert") visit(bound.inner);
     if (bound.kind === "code") bound.children.forEach(visit);
-    if (bound.kind === "operation") bound.inputs.flat().forEach((input) => input && visit(input as Program["bound"]));
+    if (bound.kind === "operation") bound.inputs.flat().forEach((input) => input && visit(input));
   };
   visit(program.bound);
   return found;

@@ -65,7 +65,7 @@ function readCase(value: unknown, where: string): Case {
 const made = new Map<string, Dialect>();
 
 function dialectFor({ dialect, options }: Case): Dialect {
-  const settings = Object.entries(options).map(([name, value]) => `${name}=${String(value)}`);
+  const settings = Object.entries(options).map(([name, value]) => `${name}=${value}`);
   const key = [dialect, ...settings].join("\n");
   let found = made.get(key);
   if (!found) made.set(key, (found = dialectOf(dialect, settings)));

@@ -30,7 +30,9 @@ export function cellText(value: Value, dialect: Dialect, style: Style): string {
   if (value === "") return style.colour.dim('""');
   if (typeof value === "string") return visibleText(value, style.spaces);
   const plain = dialect.plain(value);
-  return typeof plain === "object" || typeof plain === "string" ? visibleText(JSON.stringify(plain), style.spaces) : String(plain);
+  return typeof plain === "object" || typeof plain === "string"
+    ? visibleText(JSON.stringify(plain), style.spaces)
+    : String(plain);
 }
 
 export const failureText = (failure: Failure): string => explainFailure(failure);

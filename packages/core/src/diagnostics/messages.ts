@@ -75,7 +75,7 @@ const messages = {
   "steps-spent": (f: Facts) => `The expression took more than ${String(f.limit)} steps (limit "steps").`,
   "list-too-long": (f: Facts) =>
     `The list would have ${String(f.length)} items, more than ${String(f.limit)} (limit "listLength").`,
-  "error-value": (f: Facts) => `${String(f.kind)}`,
+  "error-value": (f: Facts) => String(f.kind),
   raised: (f: Facts) => `The expression raised an error: ${String(f.text)}`,
   "bad-index": (f: Facts) => `There is no item ${String(f.index)}.`,
   "invalid-value": (f: Facts) => `${String(f.problem)}.`,

@@ -295,7 +295,7 @@ export class Binder {
       },
       spend: this.spend,
     };
-    const children = withDefaults(row, converted, node);
+    const children = withDefaults(row, converted);
     return this.#code(node, type, children, (cells) => {
       if ("lazy" in code) {
         const cell = code.lazy(cells, context);
@@ -476,11 +476,16 @@ function convertBound(bound: Bound, { convert }: Conversion, type: string): Boun
 
 const parameterAt = (row: FunctionRow, index: number): Parameter => row.parameters[Math.min(index, row.parameters.length - 1)];
 
-const defaultOf = (parameter: Parameter, source: Expression): Bound | undefined =>
-  parameter.default === undefined ? undefined : { kind: "constant", value: parameter.default, type: parameter.type, source };
+/** Stands for what the source does not say: the fixed slots and the defaults of a function row. */
+const implied: Expression = { kind: "missing", range: { start: 0, end: 0 } };
 
-function withDefaults(row: FunctionRow, args: readonly Bound[], source: Expression): readonly Bound[] {
-  const rest = row.parameters.slice(args.length).flatMap((parameter) => defaultOf(parameter, source) ?? []);
+const defaultOf = (parameter: Parameter): Bound | undefined =>
+  parameter.default === undefined
+    ? undefined
+    : { kind: "constant", value: parameter.default, type: parameter.type, source: implied };
+
+function withDefaults(row: FunctionRow, args: readonly Bound[]): readonly Bound[] {
+  const rest = row.parameters.slice(args.length).flatMap((parameter) => defaultOf(parameter) ?? []);
   return [...args, ...rest];
 }
 
@@ -495,7 +500,7 @@ function boundOperation(row: FunctionRow & { operation: OperationId }, args: rea
         kind: "constant",
         value: fixed[slot.name],
         type: slot.kind,
-        source: args[0]?.source ?? { kind: "missing", range: { start: 0, end: 0 } },
+        source: implied,
       };
     }
     if (index < 0) return undefined;
@@ -504,7 +509,7 @@ function boundOperation(row: FunctionRow & { operation: OperationId }, args: rea
     if (several || (slot.kind === "texts" && parameter.repeats)) {
       return args.filter((_, i) => parameterAt(row, i).slot === slot.name);
     }
-    return args[index] ?? (args[0] && defaultOf(parameter, args[0].source));
+    return args[index] ?? defaultOf(parameter);
   };
   return { kind: "operation", row, operation: row.operation, answers, fixed, inputs: operation.slots.map(inputOf) };
 }

@@ -66,6 +66,7 @@ export function applyKernel(
   for (let i = 0; i < slots.length; i++) {
     if (slots[i] !== null) continue;
     const { kind, nullable } = kinds[i];
+    if (nullable === "kept") continue;
     if (missing === "null" && !nullable) return null;
     if (filled === slots) filled = [...slots];
     (filled as (Value | undefined)[])[i] = nullable
@@ -168,7 +169,7 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
     if (plain(y)) {
       return (row) => {
         const x = a(row);
-        return typeof x === "object" ? careful([x, y]) : done(run(x, y!));
+        return typeof x === "object" ? careful([x, y]) : done(run(x, y));
       };
     }
     return (row) => {
@@ -183,7 +184,7 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
     if (plain(y) && plain(z)) {
       return (row) => {
         const x = a(row);
-        return typeof x === "object" ? careful([x, y, z]) : done(run(x, y!, z!));
+        return typeof x === "object" ? careful([x, y, z]) : done(run(x, y, z));
       };
     }
     return (row) => {

@@ -172,7 +172,10 @@ interface Seen {
 function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>): TraceStep[] {
   const result: TraceStep[] = [];
   const visit = (node: Expression, depth: number): void => {
-    if (node.kind === "group") return visit(node.inner, depth);
+    if (node.kind === "group") {
+      visit(node.inner, depth);
+      return;
+    }
     const { values = [], taken } = seen.get(node) ?? {};
     result.push({
       range: node.range,

@@ -64,7 +64,10 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
   function emitChoice(options: readonly PatternNode[]): void {
     const jumps: { to: number }[] = [];
     options.forEach((option, i) => {
-      if (i === options.length - 1) return emit(option);
+      if (i === options.length - 1) {
+        emit(option);
+        return;
+      }
       const split = { op: "split" as const, to: 0, or: 0 };
       split.to = push(split) + 1;
       emit(option);

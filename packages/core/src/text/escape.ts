@@ -3,17 +3,16 @@ import { Failure, type Value } from "../values/index.ts";
 import { operation, optional, text } from "./operation.ts";
 
 const percent = (char: string) =>
-  Array.from(new TextEncoderLike().encode(char), (byte) => "%" + byte.toString(16).toUpperCase().padStart(2, "0")).join("");
+  Array.from(utf8(char), (byte) => "%" + byte.toString(16).toUpperCase().padStart(2, "0")).join("");
 
-/** UTF-8 without a host interface, which the core does not use. */
-class TextEncoderLike {
-  encode(char: string): number[] {
-    const code = char.codePointAt(0)!;
-    if (code < 0x80) return [code];
-    if (code < 0x800) return [0xc0 | (code >> 6), 0x80 | (code & 63)];
-    if (code < 0x10000) return [0xe0 | (code >> 12), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63)];
-    return [0xf0 | (code >> 18), 0x80 | ((code >> 12) & 63), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63)];
-  }
+/** The bytes of a character in UTF-8, without a host interface, which the core does not use. */
+function utf8(char: string): number[] {
+  const code = char.codePointAt(0)!;
+  const tail = (shift: number) => 0x80 | ((code >> shift) & 63);
+  if (code < 0x80) return [code];
+  if (code < 0x800) return [0xc0 | (code >> 6), tail(0)];
+  if (code < 0x10000) return [0xe0 | (code >> 12), tail(6), tail(0)];
+  return [0xf0 | (code >> 18), tail(12), tail(6), tail(0)];
 }
 
 const reserved = new Set(
@@ -51,12 +50,14 @@ export const normalize = operation({
   family: "recase",
   summary: "brings a text to a Unicode normal form",
   slots: [text("text"), optional(text("form"))],
-  traits: ["missing"],
-  prepare() {
+  traits: ["missing", "asked"],
+  prepare({ asked }) {
     return (value: string, form: string = "NFC"): Value => {
       const name = form.trim().toUpperCase();
       if (name === "") return value;
-      return forms.includes(name) ? value.normalize(name) : new Failure("normal-form", { form, forms });
+      if (!forms.includes(name)) return new Failure("normal-form", { form, forms });
+      const normal = value.normalize(name);
+      return asked === "text" ? normal : normal === value;
     };
   },
 });

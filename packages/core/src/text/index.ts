@@ -1,4 +1,3 @@
-import type { TraitId } from "../traits/index.ts";
 import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
@@ -45,4 +44,4 @@ export type OperationId = keyof typeof operations;
 export type TraitsOf<O extends OperationId> = (typeof operations)[O]["traits"][number];
 
 /** An operation by its identifier, seen without its particular traits. */
-export const operationOf = (id: OperationId): Operation<TraitId> => operations[id] as unknown as Operation<TraitId>;
+export const operationOf = (id: OperationId): Operation => operations[id];

@@ -108,7 +108,18 @@ export const compare = operation({
     const answer = relations[fixed.relation as string];
     const fold = letterCase === "ignored" ? (value: string) => value.toLowerCase() : (value: string) => value;
 
+    /** Lists item by item, a missing item after all others, then by length. */
+    function orderLists(a: readonly Value[], b: readonly Value[]): number | Failure {
+      for (let i = 0; i < Math.min(a.length, b.length); i++) {
+        const [x, y] = [a[i], b[i]];
+        const found = x === null || y === null ? Number(x === null) - Number(y === null) : order(x, y);
+        if (found !== 0) return found;
+      }
+      return Math.sign(a.length - b.length);
+    }
+
     function order(a: Value, b: Value): number | Failure {
+      if (Array.isArray(a) && Array.isArray(b)) return orderLists(a as readonly Value[], b as readonly Value[]);
       if (typeof a === "string" && typeof b === "string") return compareTexts(fold(a), fold(b));
       const [kindA, kindB] = [kindOf(a), kindOf(b)];
       if (kindA === kindB) return kindA === "number" ? compareNumbers(a, b) : Number(a) - Number(b);

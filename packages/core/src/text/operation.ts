@@ -27,8 +27,8 @@ export interface Slot {
   readonly name: string;
   readonly kind: SlotKind;
   readonly optional?: true;
-  /** A missing value counts as left out. */
-  readonly nullable?: true;
+  /** A missing value counts as left out, or is given to the kernel as null. */
+  readonly nullable?: "left out" | "kept";
   /** Always set by the function row, and known when the kernel is prepared. */
   readonly settled?: true;
 }
@@ -55,7 +55,8 @@ export const operation = <const T extends TraitId>(definition: Operation<T>): Op
 export const text = (name: string): Slot => ({ name, kind: "text" });
 export const number = (name: string): Slot => ({ name, kind: "number" });
 export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
-export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: true });
+export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "left out" });
+export const kept = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "kept" });
 export const settled = (slot: Slot): Slot => ({ ...slot, settled: true });
 
 /** UTF-16 units beyond which no operation makes a text. */

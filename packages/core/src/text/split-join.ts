@@ -1,5 +1,5 @@
 import { Failure, type Value, isFailure } from "../values/index.ts";
-import { type Slot, nullable, operation, optional, text, textLimit } from "./operation.ts";
+import { type Slot, kept, nullable, operation, optional, text, textLimit } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
 const items: Slot = { name: "items", kind: "texts" };
@@ -42,15 +42,15 @@ export const split = operation({
   id: "split",
   family: "split-join",
   summary: "splits a text into a list of pieces",
-  slots: [text("text"), optional(text("delimiter")), optional(text("flags")), nullable(text("missingPiece"))],
-  traits: ["missing", "pattern", "case", "emptyDelimiter", "emptyText", "edges", "emptyMatch"],
-  prepare({ pattern: language, case: letterCase, emptyDelimiter, emptyText, edges, emptyMatch }) {
+  slots: [text("text"), kept(text("delimiter")), optional(text("flags")), nullable(text("missingPiece"))],
+  traits: ["missing", "pattern", "case", "missingDelimiter", "emptyDelimiter", "emptyText", "edges", "emptyMatch"],
+  prepare({ pattern: language, case: letterCase, missingDelimiter, emptyDelimiter, emptyText, edges, emptyMatch }) {
     const read = patternReader(language, letterCase);
 
     function byPattern(value: string, source: string, flags?: string): string[] | Failure {
       const pattern = read(source, flags);
       if (isFailure(pattern)) return pattern;
-      return withinBudget(source, (): string[] | Failure => {
+      return withinBudget<string[] | Failure>(source, () => {
         if (emptyMatch === "error" && pattern.test("")) return new Failure("pattern-matches-empty", { pattern: source });
         const pieces: string[] = [];
         let kept = 0;
@@ -67,11 +67,10 @@ export const split = operation({
         }
         pieces.push(value.slice(kept));
         return pieces;
-      }) as string[] | Failure;
+      });
     }
 
-    function pieces(value: string, delimiter: string | undefined, flags?: string): string[] | Failure {
-      if (delimiter === undefined) return [...value];
+    function pieces(value: string, delimiter: string, flags?: string): string[] | Failure {
       if (language === "literal" && letterCase === "minded") {
         if (delimiter !== "") return value.split(delimiter);
         return emptyDelimiter === "whole" ? [value] : [...value];
@@ -79,9 +78,10 @@ export const split = operation({
       return byPattern(value, delimiter, flags);
     }
 
-    return (value: string, delimiter?: string, flags?: string, missingPiece?: string): Value => {
+    return (value: string, delimiter?: string | null, flags?: string, missingPiece?: string): Value => {
+      if (delimiter === null && missingDelimiter === "null") return null;
       if (value === "" && emptyText === "nothing") return [];
-      const found = pieces(value, delimiter, flags);
+      const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : [...value];
       if (isFailure(found)) return found;
       if (edges === "trimmed") {
         while (found.length > 0 && found[0] === "") found.shift();

@@ -147,7 +147,7 @@ export const substitute = operation({
       if (start < 1) return new Failure("start-below-first", { start, first: 1 });
       return withinBudget(old, () => {
         if (emptyMatch === "error" && pattern.test("")) return new Failure("pattern-matches-empty", { pattern: old });
-        return byPattern(value, pattern, parts, nth, rulers["code point"].forward(value, start - 1)) as Value;
+        return byPattern(value, pattern, parts, nth, rulers["code point"].forward(value, start - 1));
       });
     };
   },

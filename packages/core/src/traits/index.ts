@@ -111,6 +111,10 @@ export const traits = {
     allowed: "Empty matches count like others.",
     error: "A pattern that matches empty text is an error.",
   }),
+  asked: trait("What is asked about the normal form?", {
+    text: "The text in that form.",
+    whether: "Whether the text is in that form already.",
+  }),
   report: trait("What does it report about a match?", {
     text: "The matched text.",
     position: "Where it starts.",
@@ -171,6 +175,10 @@ export const traits = {
     kept: "It is kept: two separators follow each other.",
     skipped: "It is left out, with its separator.",
   }),
+  missingDelimiter: trait("What does a missing delimiter split the text into?", {
+    null: "Nothing comes back.",
+    characters: "One piece for each character.",
+  }),
   emptyDelimiter: trait("What does an empty delimiter split the text into?", {
     whole: "One piece, the whole text.",
     characters: "One piece for each character.",
@@ -213,4 +221,4 @@ export type AnswerOf<T extends TraitId> = keyof (typeof traits)[T]["answers"] & 
 export type Answers<T extends TraitId = TraitId> = { readonly [K in T]: AnswerOf<K> };
 
 /** The question of a trait with its answers, for showing. */
-export const describeTrait = (id: TraitId): Trait => traits[id] as Trait;
+export const describeTrait = (id: TraitId): Trait => traits[id];

@@ -5,7 +5,8 @@ import { epoch, numberOfText, serialOfText, toNumber, toText, typeRules } from "
 import { formatNumber, grouped } from "./number-format.ts";
 
 const number = toNumber("convert");
-const { truth } = typeRules("convert");
+const rules = typeRules("convert");
+const truth = (value: Value) => rules.truth(value);
 
 const bad = (problem: string) => new Failure("invalid-value", { problem });
 
@@ -55,7 +56,7 @@ function numbersOf(args: readonly Value[], context: CodeContext): number[] | Fai
 const aggregate = (compute: (numbers: number[]) => Value): Code => ({
   run: (args, context) => {
     const numbers = numbersOf(args, context);
-    return isFailure(numbers as Value) ? (numbers as Failure) : compute(numbers as number[]);
+    return isFailure(numbers) ? numbers : compute(numbers);
   },
 });
 

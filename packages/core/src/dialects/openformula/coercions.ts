@@ -86,6 +86,6 @@ export function typeRules(textRule: string): TypeRules {
       return typeof result === "boolean" || result === null || isFailure(result) ? result : false;
     },
     unify: (types) => (types.every((type) => type === types[0]) ? (types[0] ?? "any") : "any"),
-    list: (_form, values) => values.flat() as Value,
+    list: (_form, values) => values.flat(),
   };
 }

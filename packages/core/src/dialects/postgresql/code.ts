@@ -17,23 +17,10 @@ import { outputText } from "./numbers.ts";
 
 const bad = (problem: string) => new Failure("invalid-value", { problem });
 
-/** Compares two present values as the operators do: −1, 0 or 1; arrays item by item, null last. */
-function order(a: Value, b: Value): number {
-  if (Array.isArray(a) && Array.isArray(b)) {
-    for (let i = 0; i < Math.min(a.length, b.length); i++) {
-      const [x, y] = [a[i] as Value, b[i] as Value];
-      const found = x === null || y === null ? Number(x === null) - Number(y === null) : order(x, y);
-      if (found !== 0) return found;
-    }
-    return Math.sign(a.length - b.length);
-  }
-  return compareValues(a, b);
-}
-
-const compareKernel = operationOf("compare").prepare({ missing: "null", case: "minded", mixed: "error" } as never, {
+/** Compares two present values as the operators do: −1, 0 or 1. */
+const order = operationOf("compare").prepare({ missing: "null", case: "minded", mixed: "error" } as never, {
   relation: "order",
-});
-const compareValues = compareKernel as unknown as (a: Value, b: Value) => number;
+}) as unknown as (a: Value, b: Value) => number;
 
 const relations: Readonly<Record<string, (order: number) => boolean>> = {
   "=": (o) => o === 0,
@@ -166,21 +153,6 @@ function unistr(text: string): Value {
   return broken || !result.isWellFormed() ? bad("a Unicode escape cannot be read") : result;
 }
 
-/** string_to_array: the split operation, but a null delimiter splits into characters and a null text gives null. */
-const stringToArray: Code = {
-  run: ([text, delimiter, nullText = null]) => {
-    if (text === null) return null;
-    if (text === "") return [];
-    const pieces =
-      delimiter === null
-        ? [...(text as string)]
-        : delimiter === ""
-          ? [text as string]
-          : (text as string).split(delimiter as string);
-    return pieces.map((piece) => (piece === nullText ? null : piece));
-  },
-};
-
 function parseIdent(name: string): Value {
   const parts: string[] = [];
   const shape = /\s*(?:"((?:[^"]|"")+)"|([A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*))\s*(\.|$)/y;
@@ -235,12 +207,8 @@ function field(name: string, timestamp: string): Value {
 
 const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.of(value) : value);
 
-const listCode = (relation: string): Code => strict((a: Value, b: Value) => relations[relation](order(a, b)));
-
 /** Functions that are not rows of data. */
 export const postgresqlCode: Readonly<Record<string, Code>> = {
-  ...Object.fromEntries(Object.keys(relations).map((relation) => [`list ${relation}`, listCode(relation)])),
-  string_to_array: stringToArray,
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
   "substring similar": strict(substringSimilar),
   format: { run: format },
@@ -249,7 +217,6 @@ export const postgresqlCode: Readonly<Record<string, Code>> = {
     BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(16),
   ),
   parse_ident: strict(parseIdent),
-  "is normalized": strict((text: string, form: string) => text.normalize(form.toUpperCase()) === text),
   and: logic(false),
   or: logic(true),
   not: strict((value: boolean) => !value),

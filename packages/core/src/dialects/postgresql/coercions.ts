@@ -82,6 +82,11 @@ function read(type: string, value: Value): Value {
 
 const trimBlanks = (value: Value): Value => (typeof value === "string" ? value.replace(/ +$/, "") : value);
 
+/** Integers prefer double precision to numeric where both would do, as in round(7); with a numeric beside them they do not. */
+function promotion(from: string, to: string, steps: number): number {
+  return to === "double" && from !== "decimal" ? 0.5 : to === "decimal" && from !== "decimal" ? 1 : steps;
+}
+
 /** How an argument becomes a parameter: implicit conversions only (10.3). */
 function conversion(from: string, to: string): Conversion | undefined {
   if (from === to || to === "any") return sameType;
@@ -123,7 +128,7 @@ function conversion(from: string, to: string): Conversion | undefined {
   const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
   if (low < 0 || high < low) return undefined;
   const convert = to === "decimal" ? toDecimal : to === "double" ? toDouble : undefined;
-  return { cost: to === "double" && from !== "decimal" ? 0.5 : high - low, ...(convert && { convert }) };
+  return { cost: promotion(from, to, high - low), ...(convert && { convert }) };
 }
 
 /** What a type name in a cast means: its name here, and its size. */

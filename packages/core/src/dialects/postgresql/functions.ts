@@ -39,8 +39,9 @@ const literalSplit = {
   emptyText: "nothing",
   edges: "pieces",
   emptyMatch: "allowed",
+  missingDelimiter: "characters",
 } as const;
-const patternSplit = { ...literalSplit, pattern: "posix", emptyText: "one piece" } as const;
+const patternSplit = { ...literalSplit, pattern: "posix", emptyText: "one piece", missingDelimiter: "null" } as const;
 const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
 
 /** Functions of the text families: each is an operation with answers. */
@@ -75,7 +76,7 @@ const text: FunctionRow[] = [
   { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
   { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
   { name: "initcap", family: "recase", summary: "Each word with an upper case start.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "title" }, evidence: strings },
-  { name: "normalize", family: "recase", summary: "A Unicode normal form.", parameters: params("text text, form? text"), result: "text", operation: "normalize", answers: { missing }, evidence: strings },
+  { name: "normalize", family: "recase", summary: "A Unicode normal form.", parameters: params("text text, form? text"), result: "text", operation: "normalize", answers: { missing, asked: "text" }, evidence: strings },
   { name: "btrim", family: "trim", summary: "Without given characters at both ends.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: strings },
   { name: "ltrim", family: "trim", summary: "Without given characters at the start.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: strings },
   { name: "rtrim", family: "trim", summary: "Without given characters at the end.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: strings },
@@ -92,6 +93,8 @@ const text: FunctionRow[] = [
   { name: "||", family: "split-join", summary: "Joins two texts; null with anything is null.", parameters: params("left text > items, right nonarray > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
   { name: "||", family: "split-join", summary: "Joins two texts; null with anything is null.", parameters: params("left nonarray > items, right text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
   { name: "array_to_string", family: "split-join", summary: "Joins the items of an array.", parameters: params("list anyarray > items, separator text, forNull? text > forMissing"), result: "text", operation: "join", answers: joined, evidence: doc("9.19") },
+  { name: "string_to_array", family: "split-join", summary: "Splits at a delimiter; null splits into characters.", parameters: params("text text, delimiter text, forNull? text > missingPiece"), result: "text[]", operation: "split", answers: literalSplit, evidence: strings },
+  { name: "is normalized", family: "measure-test", summary: "Whether a text is in a normal form.", parameters: params("text text, form text"), result: "boolean", operation: "normalize", answers: { missing, asked: "whether" }, notation: "operator", evidence: strings },
   { name: "regexp_split_to_array", family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern text > delimiter, flags? text"), result: "text[]", operation: "split", answers: patternSplit, evidence: patterns },
 ];
 
@@ -106,9 +109,9 @@ const operators: FunctionRow[] = [
       summary: "Compares two values.",
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: "boolean",
-      ...(type === "anyarray"
-        ? { code: `list ${relation}` }
-        : { operation: "compare", answers: { missing, case: "minded", mixed: "error" }, fixed: { relation } }),
+      operation: "compare",
+      answers: { missing, case: "minded", mixed: "error" },
+      fixed: { relation },
       notation: "operator",
       evidence: doc("9.2"),
     })),
@@ -143,14 +146,12 @@ type Coded = readonly [
 // prettier-ignore
 const coded = (
   [
-    ["string_to_array", "split-join", "Splits at a delimiter; null splits into characters.", "text text, delimiter text, nullText? text", "text[]", "9.4"],
     ["quote_nullable", "substitute", "The text as an SQL literal, NULL for null.", "text output", "text", "9.4"],
     ["substring similar", "extract", "The part of a text that an SQL regular expression marks.", "text text, pattern text, escape text", "text", "9.7.2"],
     ["format", "split-join", "Fills %s, %I and %L of a format.", "format text, values?* output", "text", "9.4.1"],
     ["unistr", "convert", "Reads Unicode escapes.", "text text", "text", "9.4"],
     ["to_hex", "convert", "A number in base 16.", "number bigint", "text", "9.4"],
     ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
-    ["is normalized", "measure-test", "Whether a text is in a normal form.", "text text, form text", "boolean", "9.4"],
     ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "9.1"],
     ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "9.1"],
     ["not", "logic", "True for false.", "value condition", "boolean", "9.1"],
@@ -216,7 +217,7 @@ const coded = (
     ["-", "convert", "The days between two dates.", "left date, right date", "integer", "9.9", "days between"],
     ["+", "convert", "A date some days later.", "date date, days integer", "date", "9.9", "add days"],
     ["-", "convert", "A date some days earlier.", "date date, days integer", "date", "9.9", "subtract days"],
-  ] satisfies Coded[] as Coded[]
+  ] satisfies Coded[]
 ).map(
   ([name, family, summary, form, result, section, code]): FunctionRow => ({
     name,

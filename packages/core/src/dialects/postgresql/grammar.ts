@@ -67,7 +67,7 @@ const grammar: Grammar = { separator: ",", rules: postgresqlRules, prefix, infix
 const span = (parser: Parser, start: number): TextRange => ({ start, end: parser.lastEnd });
 
 const not = (parser: Parser, inner: Expression, nameRange: TextRange): Expression => ({
-  ...(parser.call("not", nameRange, [inner], "operator", inner.range.start) as Expression),
+  ...parser.call("not", nameRange, [inner], "operator", inner.range.start),
   range: inner.range,
 });
 

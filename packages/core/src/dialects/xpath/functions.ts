@@ -24,6 +24,7 @@ const split = {
   emptyText: "nothing",
   edges: "pieces",
   emptyMatch: "error",
+  missingDelimiter: "null",
 } as const;
 const compared = { missing: "null", case: "minded", mixed: "error" } as const;
 const calculated = { missing: "null", numbers: "exact", quotient: "decimal" } as const;
@@ -46,7 +47,7 @@ const text: FunctionRow[] = [
   { name: "escape-html-uri", family: "substitute", summary: "A URI for HTML.", parameters: params("text string?"), result: "text", operation: "escape", answers: { missing, scheme: "html uri" }, evidence: fo("6.4") },
   { name: "upper-case", family: "recase", summary: "All letters in upper case.", parameters: params("text string?"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: fo("5.4.7") },
   { name: "lower-case", family: "recase", summary: "All letters in lower case.", parameters: params("text string?"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: fo("5.4.8") },
-  { name: "normalize-unicode", family: "recase", summary: "A Unicode normal form.", parameters: params("text string?, form? string"), result: "text", operation: "normalize", answers: { missing }, evidence: fo("5.4.6") },
+  { name: "normalize-unicode", family: "recase", summary: "A Unicode normal form.", parameters: params("text string?, form? string"), result: "text", operation: "normalize", answers: { missing, asked: "text" }, evidence: fo("5.4.6") },
   { name: "normalize-space", family: "trim", summary: "No white space at the ends, one space within.", parameters: params("text string?"), result: "text", operation: "trim", answers: { missing, ends: "both", inner: "one space", characters: "xml space" }, evidence: fo("5.4.5") },
   { name: "string-length", family: "measure-test", summary: "The number of characters.", parameters: params("text string?"), result: "integer", operation: "measure", answers: { missing, counted: "code point" }, evidence: fo("5.4.4") },
   { name: "compare", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string? > a, right string? > b"), result: "any", operation: "compare", answers: compared, fixed: { relation: "order" }, evidence: fo("5.3.6") },
