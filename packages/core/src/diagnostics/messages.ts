@@ -73,6 +73,7 @@ const messages = {
   "wrong-kind": (f: Facts) => `Expected ${String(f.expected)}, got ${String(f.given)}.`,
   "too-many-items": (f: Facts) => `Expected one item, got ${String(f.given)}.`,
   "steps-spent": (f: Facts) => `The expression took more than ${String(f.limit)} steps (limit "steps").`,
+  "calls-too-deep": (f: Facts) => `Functions call each other more than ${String(f.limit)} deep (limit "callDepth").`,
   "list-too-long": (f: Facts) =>
     `The list would have ${String(f.length)} items, more than ${String(f.limit)} (limit "listLength").`,
   "error-value": (f: Facts) => String(f.kind),

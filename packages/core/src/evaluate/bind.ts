@@ -8,6 +8,9 @@ import { type OperationId, type Slot, operationOf } from "../text/index.ts";
 import { Failure, FunctionItem, type TextRange, type Value, isFailure } from "../values/index.ts";
 import { lazyChoice } from "./forms.ts";
 
+/** Calls of function items that may be under way at once. */
+const callDepth = 200;
+
 /** A sub-expression with its names and types resolved. */
 export type Bound = { readonly source: Expression; readonly type: string } & (
   | { readonly kind: "constant"; readonly value: Value }
@@ -163,9 +166,9 @@ export class Binder {
     if (rows.length === 0) return this.#unknownFunction(node);
     const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
     if (sized.length === 0) return this.#wrongCount(node, rows);
-    if (args.some((arg) => arg.kind === "constant" && isFailure(arg.value))) {
-      return args.find((arg) => arg.kind === "constant" && isFailure(arg.value))!;
-    }
+    // A part that could not be bound has been reported; an error written as a literal is a value.
+    const broken = args.find((arg) => arg.kind === "constant" && isFailure(arg.value) && arg.source.kind !== "literal");
+    if (broken) return broken;
     const types = args.map((arg) => arg.type);
     const fitting = this.#fitting(sized, types);
     if (fitting.length === 0) {
@@ -405,13 +408,24 @@ export class Binder {
       const body = this.bind(node.body);
       return this.#code(node, "any", [body], ([inner]) => (row) => {
         const captured = outer.map((variable) => variable.value);
-        return new FunctionItem(
-          "",
-          variables.length,
-          (args) => this.spend(1) ?? within([...outer, ...variables], [...captured, ...args], () => inner(row)),
+        return new FunctionItem("", variables.length, (args) =>
+          this.#entered(() => within([...outer, ...variables], [...captured, ...args], () => inner(row))),
         );
       });
     });
+  }
+
+  #depth = 0;
+
+  /** Calls a function item, unless calls are nested too deeply. */
+  #entered(call: () => Value): Value {
+    const spent = this.spend(1);
+    if (spent) return spent;
+    if (this.#depth >= callDepth) return new Failure("calls-too-deep", { limit: callDepth });
+    this.#depth++;
+    const result = call();
+    this.#depth--;
+    return result;
   }
 
   #filter(node: Filter): Bound {
@@ -446,7 +460,7 @@ export class Binder {
         [call],
         ([inner]) =>
           (row) =>
-            new FunctionItem(name, count, (values) => this.spend(1) ?? within(variables, values, () => inner(row))),
+            new FunctionItem(name, count, (values) => this.#entered(() => within(variables, values, () => inner(row)))),
       );
     });
   }

@@ -9,6 +9,8 @@ export type PatternNode =
       readonly min: number;
       readonly max: number;
       readonly greedy: boolean;
+      /** Written `{m}`, which prefers what its item prefers. */
+      readonly exact?: boolean;
     }
   | { readonly kind: "group"; readonly item: PatternNode; readonly index: number }
   | { readonly kind: "assertion"; readonly at: AssertionPlace }

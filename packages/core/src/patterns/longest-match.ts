@@ -151,7 +151,7 @@ function capturesNothing(node: PatternNode): boolean {
 export function preference(node: PatternNode): "long" | "short" | undefined {
   switch (node.kind) {
     case "repeat":
-      return node.min === node.max ? preference(node.item) : node.greedy ? "long" : "short";
+      return node.exact ? preference(node.item) : node.greedy ? "long" : "short";
     case "group":
       return preference(node.item);
     case "choice":

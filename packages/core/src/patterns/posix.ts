@@ -1,5 +1,5 @@
 import { type CharSet, type ParsedPattern, type PatternNode, anyChar, notChars, oneChar, sequence } from "./ast.ts";
-import { Reader, patternDepth, readBounds } from "./reader.ts";
+import { type Bounds, Reader, patternDepth, readBounds } from "./reader.ts";
 
 const named: Readonly<Record<string, string>> = {
   alpha: "\\p{L}\\p{Nl}",
@@ -85,7 +85,7 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
     return { kind: "repeat", item, ...bounds, greedy };
   }
 
-  function quantifier(): { min: number; max: number } | undefined {
+  function quantifier(): Bounds | undefined {
     if (reader.take("*")) return { min: 0, max: Infinity };
     if (reader.take("+")) return { min: 1, max: Infinity };
     if (reader.take("?")) return { min: 0, max: 1 };

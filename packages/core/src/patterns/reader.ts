@@ -47,8 +47,15 @@ export const patternDepth = 200;
 /** The largest count that a `{m,n}` bound may have. */
 export const repeatBound = 10_000;
 
+/** How often something is repeated. */
+export interface Bounds {
+  readonly min: number;
+  readonly max: number;
+  readonly exact?: boolean;
+}
+
 /** Reads `{m}`, `{m,}` or `{m,n}` after the brace; undefined (and nothing read) when it is not one. */
-export function readBounds(reader: Reader, limit: number): { min: number; max: number } | undefined {
+export function readBounds(reader: Reader, limit: number): Bounds | undefined {
   const start = reader.offset;
   const found = reader.match(/(\d+)(?:(,)(\d*))?\}/y);
   if (!found) return undefined;
@@ -56,5 +63,5 @@ export function readBounds(reader: Reader, limit: number): { min: number; max: n
   const max = !found[2] ? min : found[3] ? Number(found[3]) : Infinity;
   if (min > limit || (max !== Infinity && max > limit)) reader.fail(`a repeat count is larger than ${limit}`, start);
   if (min > max) reader.fail("the repeat counts are in the wrong order", start);
-  return { min, max };
+  return { min, max, exact: !found[2] };
 }

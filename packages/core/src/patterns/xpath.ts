@@ -202,7 +202,7 @@ const rangeSource = (set: CharSet) =>
 /** Flag `x`: white space outside brackets is no part of the pattern. */
 function withoutBlanks(source: string): string {
   let depth = 0;
-  return source.replace(/\\.|\[|\]|[ \t\n\r]/gs, (part) => {
+  return source.replace(/\\[^ \t\n\r]|\[|\]|[ \t\n\r]/g, (part) => {
     if (part === "[") depth++;
     if (part === "]") depth--;
     return depth === 0 && /^[ \t\n\r]$/.test(part) ? "" : part;

@@ -89,6 +89,7 @@ function promotion(from: string, to: string, steps: number): number {
 
 /** How an argument becomes a parameter: implicit conversions only (10.3). */
 function conversion(from: string, to: string): Conversion | undefined {
+  if (to === "bpchar" && (from === to || from === "unknown")) return { cost: from === to ? 0 : 2, convert: trimBlanks };
   if (from === to || to === "any") return sameType;
   if (to === "condition")
     return from === "boolean"

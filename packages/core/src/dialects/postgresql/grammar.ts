@@ -232,7 +232,8 @@ const specials: Readonly<Record<string, Special>> = {
       return parser.call(token.value, token.range, [operand, ...rest], "function");
     }
     from ??= { kind: "literal", value: 1, type: "integer", range: span(parser, parser.lastEnd) };
-    return closed(parser, open, token, "substring", [operand, from, ...(count ? [count] : [])]);
+    const isPattern = from.kind === "literal" && typeof from.value === "string" && count !== undefined;
+    return closed(parser, open, token, isPattern ? "substring similar" : "substring", [operand, from, ...(count ? [count] : [])]);
   }),
   position: form((parser, open, token) => {
     const needle = parser.expression(power.like);

@@ -99,7 +99,7 @@ export function formatNumber(value: Decimal | Double | number, picture: string):
   const most = fraction.replace(/,/g, "").length;
   const least = fraction.replace(/[,#]/g, "").length;
   const [digits, decimals = ""] = halfEven(scaled, most).split(".");
-  let tail = decimals;
+  let tail = decimals.padEnd(least, "0");
   while (tail.length > least && tail.endsWith("0")) tail = tail.slice(0, -1);
   const required = whole.replace(/[,#]/g, "").length;
   let head = digits.replace(/^0+/, "").padStart(required, "0");
