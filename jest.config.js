@@ -2,7 +2,9 @@
 export default {
   testMatch: ["<rootDir>/packages/*/test/**/*.test.ts", "<rootDir>/test/**/*.test.ts"],
   extensionsToTreatAsEsm: [".ts"],
-  transform: { "\\.ts$": ["@swc/jest", { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "es6" } }] },
+  transform: {
+    "\\.ts$": ["@swc/jest", { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "es6" } }],
+  },
   testEnvironmentOptions: { customExportConditions: ["@indigo-quill/source", "node", "node-addons"] },
   globalSetup: "<rootDir>/test/setup.js",
   globalTeardown: "<rootDir>/test/teardown.js",

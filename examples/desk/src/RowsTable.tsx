@@ -1,4 +1,4 @@
-import type { Program, Sample, Value } from "indigo-quill";
+import { type Program, type Sample, type Value, columnsUsed } from "indigo-quill";
 import type { Contrast } from "indigo-quill/contrast";
 import { describeTrait } from "indigo-quill/traits";
 import { useState } from "react";
@@ -28,7 +28,7 @@ export function RowsTable(props: RowsTableProps) {
   const pages = Math.max(1, Math.ceil(sample.rows / pageSize));
   const page = Math.min(asked, pages - 1);
   const shown = Array.from({ length: Math.min(pageSize, sample.rows - page * pageSize) }, (_, i) => page * pageSize + i);
-  const used = usedColumns(programs, sample);
+  const used = shownColumns(programs, sample);
 
   /** Arrow keys move from row to row. */
   function onKeyDown(event: React.KeyboardEvent<HTMLTableRowElement>, row: number) {
@@ -138,16 +138,11 @@ export function RowsTable(props: RowsTableProps) {
   );
 }
 
-/** The places of the columns that the expressions name; the first three while none does. */
-function usedColumns(programs: readonly Program[], sample: Sample): number[] {
-  const used = sample.columns.flatMap(({ name }, i) =>
-    programs.some(
-      ({ dialect, source }) => source.includes(dialect.columnText(name)) || source.toLowerCase().includes(name.toLowerCase()),
-    )
-      ? [i]
-      : [],
-  );
-  return used.length > 0 ? used : sample.columns.slice(0, 3).map((_, i) => i);
+/** The places of the columns that the expressions read; the first three while none does. */
+function shownColumns(programs: readonly Program[], sample: Sample): number[] {
+  const used = new Set(programs.flatMap((program) => [...columnsUsed(program)]));
+  const all = sample.columns.map((_, i) => i);
+  return used.size > 0 ? all.filter((i) => used.has(i)) : all.slice(0, 3);
 }
 
 /** Both answers to the traits that explain a row, in a few words. */

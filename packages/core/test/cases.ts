@@ -23,9 +23,13 @@ export function outcome(dialect: Dialect, expression: string, row: Readonly<Reco
 /** One test for each case, by its expression. */
 export function testCases(dialect: Dialect, cases: readonly ExpressionCase[]): void {
   const tried = fromJson(dialect);
-  test.each(cases.map(([expression, expected, row]) => ({ expression, expected, row })))("$expression", ({ expression, expected, row }) => {
-    const got = outcome(tried, expression, row);
-    if (typeof expected === "number" && typeof got === "number") expect(Math.abs(got - expected)).toBeLessThanOrEqual(1e-12 * Math.abs(expected));
-    else expect(got).toEqual(expected);
-  });
+  test.each(cases.map(([expression, expected, row]) => ({ expression, expected, row })))(
+    "$expression",
+    ({ expression, expected, row }) => {
+      const got = outcome(tried, expression, row);
+      if (typeof expected === "number" && typeof got === "number")
+        expect(Math.abs(got - expected)).toBeLessThanOrEqual(1e-12 * Math.abs(expected));
+      else expect(got).toEqual(expected);
+    },
+  );
 }

@@ -9,6 +9,9 @@ export { DataError, type Table } from "./table.ts";
 /** The encodings that are read. */
 export const encodings = ["utf-8", "utf-16le", "utf-16be", "windows-1252", "iso-8859-15"] as const;
 
+/** Windows-1252 from 0x80 to 0x9F: some hosts decode this range as ISO 8859-1. */
+const upperPage = "€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ";
+
 export interface ReadOptions extends CsvOptions {
   /** One of `encodings`; a byte order mark decides, then UTF-8. */
   readonly encoding?: string;
@@ -27,7 +30,8 @@ export function decode(bytes: Uint8Array, encoding?: string): string {
   if (!(encodings as readonly string[]).includes(name))
     throw new DataError(`the encoding "${name}" is not known; use one of ${encodings.join(", ")}`);
   try {
-    return new TextDecoder(name, { fatal: true }).decode(bytes);
+    const text = new TextDecoder(name, { fatal: true }).decode(bytes);
+    return name === "windows-1252" ? text.replace(/[\x80-\x9f]/g, (char) => upperPage[char.charCodeAt(0) - 0x80]) : text;
   } catch {
     throw new DataError(`the file is not ${name.toUpperCase()}; give its encoding, one of ${encodings.join(", ")}`);
   }

@@ -1,5 +1,5 @@
 import { writeCsv, writeJson, writeNdjson } from "@indigo-quill/data";
-import { type Dialect, type Program, type Sample, type Value, compile, isFailure } from "indigo-quill";
+import { type Dialect, type Program, type Sample, type Value, columnsUsed, compile, isFailure } from "indigo-quill";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
 import { type Style, cellText, styleFor } from "../output/style.ts";
@@ -74,7 +74,7 @@ function asTable(
   all: boolean,
   style: Style,
 ): string {
-  const used = new Set(columnsUsed(program));
+  const used = columnsUsed(program);
   const shown = sample.columns.map((_, i) => i).filter((i) => all || used.has(i));
   const header = ["row", ...shown.map((i) => sample.columns[i].name), place < 0 ? target : `${target} (new)`];
   const rows = kept.map((row) => [
@@ -83,19 +83,6 @@ function asTable(
     cellText(values[row], program.dialect, style),
   ]);
   return table(header, rows, style, [0]);
-}
-
-/** The columns that an expression reads, by their place in the sample. */
-function columnsUsed(program: Program): number[] {
-  const found: number[] = [];
-  const visit = (bound: Program["bound"]): void => {
-    if (bound.kind === "column") found.push(bound.column);
-    if (bound.kind === "convert") visit(bound.inner);
-    if (bound.kind === "code") bound.children.forEach(visit);
-    if (bound.kind === "operation") bound.inputs.flat().forEach((input) => input && visit(input));
-  };
-  visit(program.bound);
-  return found;
 }
 
 function asData(

@@ -57,7 +57,7 @@ export const isPure = (row: FunctionRow): row is PureRow => "operation" in row;
 export function params(form: string): Parameter[] {
   if (form === "") return [];
   return form.split(", ").map((part) => {
-    const match = /^(\w+)(\??)(\*?) ([\w?*+[\]().-]+)(?: > (\w+))?(?: = (.+))?$/.exec(part);
+    const match = /^(\w+)(\??)(\*?) ([\w?*+[\]().!-]+)(?: > (\w+))?(?: = (.+))?$/.exec(part);
     if (!match) throw new Error(`cannot read the parameter "${part}"`);
     const [, name, optional, repeats, type, slot, value] = match;
     return {

@@ -138,6 +138,19 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   };
 }
 
+/** The columns that a program reads, by their place in the sample. */
+export function columnsUsed({ bound }: Program): Set<number> {
+  const found = new Set<number>();
+  const pending = [bound];
+  for (let next = pending.pop(); next; next = pending.pop()) {
+    if (next.kind === "column") found.add(next.column);
+    if (next.kind === "convert") pending.push(next.inner);
+    if (next.kind === "code") pending.push(...next.children);
+    if (next.kind === "operation") pending.push(...next.inputs.flat().filter((input) => input !== undefined));
+  }
+  return found;
+}
+
 /** The values in the slots of an operation of a program that has just run on the sample. */
 export function inputValues(program: Program, operation: BoundOperation, row: number): (Value | undefined)[] {
   return operation.inputs.map((input) => {

@@ -14,7 +14,7 @@ export { similarAsPosix } from "./sql-patterns.ts";
 export type Flavour = "posix" | "xpath" | "open" | "like" | "similar" | "wildcards";
 
 /** The steps that one match may take before it is given up with the failure `pattern-budget`. */
-export const patternSteps = 20_000_000;
+export const patternSteps = 5_000_000;
 
 /** A match: its text, then the text of each group (undefined where unset), and where it starts (UTF-16, 0-based). */
 export interface Match extends ReadonlyArray<string | undefined> {

@@ -28,7 +28,8 @@ export function planNative(node: PatternNode, ignoreCase: boolean, rule: Rule): 
     return undefined;
   }
   const anchored = items[0]?.kind === "assertion" && items[0].at === "text start";
-  const degree = (anchored ? 1 : 2) + overlaps.length;
+  // A single item, repeated or not, never has to go back.
+  const degree = items.length === 1 ? 1 : (anchored ? 1 : 2) + overlaps.length;
   return { source: nativeSource(node), flags: ignoreCase ? "iv" : "v", degree };
 }
 

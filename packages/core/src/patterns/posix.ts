@@ -81,7 +81,8 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
     if (!bounds) return item;
     if (item.kind === "assertion" || item.kind === "look") reader.fail("a quantifier needs something to repeat", start);
     const greedy = !reader.take("?");
-    if (quantifier()) reader.fail("a quantifier cannot follow another");
+    const next = reader.offset;
+    if (quantifier()) reader.fail("a quantifier cannot follow another", next);
     return { kind: "repeat", item, ...bounds, greedy };
   }
 

@@ -41,6 +41,14 @@ function quotientScale(a: Decimal, b: Decimal): number {
   return Math.max(16 - top * 4, a.scale, b.scale, 0);
 }
 
+/** By way of doubles: at most 17 digits are right. */
+function power(a: Decimal, b: Decimal): Value {
+  if (a.isZero && b.coefficient < 0n) return new Failure("number-out-of-range");
+  const result = a.toNumber() ** b.toNumber();
+  if (Number.isNaN(result)) return new Failure("number-out-of-range");
+  return Decimal.parse(String(result)) ?? new Failure("not-covered", { what: "powers beyond the range of a double" });
+}
+
 /** Arithmetic on two numbers; `sign` is `+`, `-`, `*`, `/`, `idiv`, `mod` or `^`. */
 export const calculate = operation({
   id: "calculate",
@@ -75,7 +83,7 @@ export const calculate = operation({
       if (sign === "+") return a.plus(b);
       if (sign === "-") return a.minus(b);
       if (sign === "*") return a.times(b);
-      if (sign === "^") return Decimal.parse(String(a.toNumber() ** b.toNumber())) ?? new Failure("number-out-of-range");
+      if (sign === "^") return power(a, b);
       if (b.isZero) return divideByZero();
       if (sign === "mod") return a.remainder(b);
       if (sign === "idiv") return integer(a.quotient(b));

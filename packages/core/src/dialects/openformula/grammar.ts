@@ -39,7 +39,7 @@ const grammar: Grammar = {
     { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y },
     { kind: "name", shape: /[\p{L}_][\p{L}\p{N}\p{M}_.]*/uy },
     { kind: "unknown", shape: /#(?:DIV\/0!|N\/A|NAME\?|NULL!|NUM!|REF!|VALUE!)/y },
-    { kind: "symbol", shape: /<=|>=|<>|[-+*/^&=<>%();,{}|[\]!~]/y },
+    { kind: "symbol", shape: /<=|>=|<>|[-+*/^&=<>%();,{}|[\]!~.$]/y },
   ],
   prefix,
   infix,

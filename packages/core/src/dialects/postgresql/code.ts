@@ -159,10 +159,13 @@ function parseIdent(name: string): Value {
   for (;;) {
     const match = shape.exec(name);
     if (!match) return bad(`"${name}" is not a name`);
-    parts.push(match[1]?.replaceAll('""', '"') ?? match[2].toLowerCase());
+    parts.push(match[1]?.replaceAll('""', '"') ?? match[2].replace(/[A-Z]/g, (letter) => letter.toLowerCase()));
     if (match[3] === "") return parts;
   }
 }
+
+const isoDate = (year: number, month: number, day: number): string =>
+  [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
 
 const addDays = (date: string, days: number): string => {
   const [year, month, day] = date.split("-").map(Number);
@@ -296,7 +299,9 @@ export const postgresqlCode: Readonly<Record<string, Code>> = {
     value.value < 0 ? bad("a negative number has no square root") : new Double(Math.sqrt(value.value)),
   ),
   "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),
-  "to_char number": strict((value: Decimal, template: string) => formatNumber(value, template)),
+  "to_char number": strict((value: Decimal | Double, template: string) =>
+    formatNumber(value instanceof Double ? Decimal.of(value.value) : value, template),
+  ),
   to_date: strict(readDate),
   to_number: strict(readNumberBy),
   extract: strict((name: string, timestamp: string) => toDecimal(field(name, timestamp))),
@@ -304,11 +309,12 @@ export const postgresqlCode: Readonly<Record<string, Code>> = {
     const value = field(name, timestamp);
     return isFailure(value) ? value : new Double(Number(outputText(value)));
   }),
-  make_date: strict((year: number, month: number, day: number) =>
-    year >= 1 && isDate(year, month, day)
-      ? [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-")
-      : new Failure("not-a-date", { text: `${year}-${month}-${day}` }),
-  ),
+  make_date: strict((year: number, month: number, day: number) => {
+    if (year < 0) return new Failure("not-covered", { what: "dates before the year 1" });
+    return year > 0 && isDate(year, month, day)
+      ? isoDate(year, month, day)
+      : new Failure("not-a-date", { text: `${year}-${month}-${day}` });
+  }),
   "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
   "add days": strict(addDays),
   "subtract days": strict((date: string, days: number) => addDays(date, -days)),

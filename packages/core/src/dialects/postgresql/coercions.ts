@@ -91,6 +91,7 @@ function promotion(from: string, to: string, steps: number): number {
 function conversion(from: string, to: string): Conversion | undefined {
   if (to === "bpchar" && (from === to || from === "unknown")) return { cost: from === to ? 0 : 2, convert: trimBlanks };
   if (from === to || to === "any") return sameType;
+  if (to.endsWith("!")) return from === to.slice(0, -1) || from === "unknown" ? conversion(from, to.slice(0, -1)) : undefined;
   if (to === "condition")
     return from === "boolean"
       ? sameType

@@ -1,0 +1,305 @@
+import { execFile } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { run } from "@indigo-quill/cli";
+
+const root = new URL("../../../", import.meta.url).pathname;
+const command = join(root, "packages/cli/bin/iquill.js");
+
+interface Result {
+  readonly code: number;
+  readonly out: string;
+  readonly err: string;
+}
+
+/** Runs the built command as a process. */
+const iquill = (args: readonly string[], input = ""): Promise<Result> =>
+  new Promise((resolve) => {
+    const child = execFile(process.execPath, [command, ...args], { cwd: root, maxBuffer: 1 << 28 }, (error, out, err) =>
+      resolve({ code: typeof error?.code === "number" ? error.code : 0, out, err }),
+    );
+    child.stdin?.end(input);
+  });
+
+const rows = 'label,code\nAlnus,A#1\n"Salix, alba",B\n';
+
+describe("eval", () => {
+  test("a new column beside those that are used, flush in columns", async () => {
+    const { code, out } = await iquill(["eval", "-i", "openformula", "-r", "-", "-n", "start", "LEFT(label;3)"], rows);
+    expect(out).toBe("row  label        start\n───  ───────────  ─────\n  1  Alnus        Aln\n  2  Salix, alba  Sal\n");
+    expect(code).toBe(0);
+  });
+
+  // prettier-ignore
+  test.each([
+    [["-f", "csv", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n\"Salix, alba\",B,\"SALIX, ALBA\"\n"],
+    [["-f", "ndjson", "length(label)"], '{"label":"Alnus","code":"A#1","value":5}\n{"label":"Salix, alba","code":"B","value":11}\n'],
+    [["-f", "csv", "--replace", "label", "upper(label)"], "label,code\nALNUS,A#1\n\"SALIX, ALBA\",B\n"],
+    [["-f", "csv", "-w", "code like '%#%'", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n"],
+    [["-f", "ndjson", "string_to_array(label, ', ')"], '{"label":"Alnus","code":"A#1","value":["Alnus"]}\n{"label":"Salix, alba","code":"B","value":["Salix","alba"]}\n'],
+  ])("%j", async (args, expected) => {
+    const { code, out } = await iquill(["eval", "-i", "postgresql", "-r", "-", ...args], rows);
+    expect(out).toBe(expected);
+    expect(code).toBe(0);
+  });
+
+  test("--format json can be read back", async () => {
+    const { out } = await iquill(["eval", "-i", "xpath", "-r", "-", "-f", "json", "string-length($label)"], rows);
+    expect(JSON.parse(out)).toEqual([
+      { label: "Alnus", code: "A#1", value: 5 },
+      { label: "Salix, alba", code: "B", value: 11 },
+    ]);
+  });
+
+  test("rows that are errors are shown, said, and give exit code 1", async () => {
+    const { code, out, err } = await iquill(["eval", "-i", "openformula", "-r", "-", 'FIND(",";label)'], rows);
+    expect(out).toContain("✗ #VALUE!");
+    expect(err).toMatch(/1 of 2 rows are errors: 1\..*--trace 1/);
+    expect(code).toBe(1);
+  });
+
+  test("a trace has every step, the place of the error, and a ruler", async () => {
+    const { out } = await iquill(["eval", "-i", "openformula", "-r", "-", "-t", "2", 'MID(label;FIND(",";label)+2;4)'], rows);
+    expect(out).toContain('  FIND(",";label)+2');
+    expect(out).toContain("from 0  0    5    10");
+    expect(out).toContain("from 1  1   5    10");
+    expect(out).toContain("        Salix,·alba\n  taken          ━━━━");
+  });
+
+  test("white space can be seen, and the dialect's options set", async () => {
+    const { out } = await iquill(["eval", "-i", "openformula", "-s", '" a"&UNICHAR(160)&UNICHAR(9)'], "");
+    expect(out).toContain("·a⍽→");
+    expect((await iquill(["eval", "-i", "openformula", "-o", "unit=utf-16 unit", 'LEN("😀")'])).out).toMatch(/\n {2}1 {2}2\n$/);
+  });
+
+  // prettier-ignore
+  test.each([
+    [["eval", "-i", "openformula", "LEFT(label,2)", "-r", "-"], /Arguments are separated by ";" here.*\n {2}LEFT\(label,2\)\n {12}\^\n {2}Write ";": LEFT\(label;2\)/],
+    [["eval", "-i", "nosuch", "1"], /choices: .*openformula, postgresql, xpath|Allowed choices are openformula, postgresql, xpath/],
+    [["eval", "1"], /required option '-i, --in <dialect>'/],
+    [["eval", "-i", "xpath", "-r", "nosuch.csv", "1"], /nosuch\.csv: there is no such file/],
+    [["eval", "-i", "xpath", "-r", "-", "-t", "9", "1"], /there is no row 9; the sample has rows 1 to 2/],
+    [["eval", "-i", "xpath", "-r", "-", "-t", "x", "1"], /a row is a whole number/],
+    [["eval", "-i", "xpath", "-r", "-", "--replace", "nosuch", "1"], /no column "nosuch" to replace; the columns are label, code/],
+    [["eval", "-i", "openformula", "-o", "unit=x", "1"], /"unit" cannot be "x"; use one of/],
+    [["eval", "-i", "xpath", "-r", "-", "--encoding", "x", "1"], /encoding "x" is not known/],
+    [["contrast", "-r", "-", "xpath=1"], /at least two expressions/],
+    [["contrast", "-r", "-", "nosuch=1", "xpath=1"], /no dialect "nosuch"/],
+    [["traits", "nosuch"], /no trait "nosuch"/],
+    [["functions", "-i", "xpath", "nosuch"], /no function "nosuch"/],
+    [["verify", "nosuch.ndjson"], /no such file/],
+    [["nosuch"], /unknown command 'nosuch'/],
+  ])("%j could not run: exit code 2, said on standard error only", async (args, message) => {
+    const { code, out, err } = await iquill(args, rows);
+    expect(err).toMatch(message);
+    expect(out).toBe("");
+    expect(code).toBe(2);
+  });
+
+  test("malformed rows are refused with line and column", async () => {
+    const { code, err } = await iquill(["eval", "-i", "xpath", "-r", "-", "1"], 'a,b\n1,"x\n');
+    expect(err).toBe("iquill: line 2, column 3: the quote that opens here is not closed\n");
+    expect(code).toBe(2);
+  });
+});
+
+test("contrast: differing rows are marked, and each cause is said", async () => {
+  const { code, out } = await iquill(
+    ["contrast", "-r", "-", 'openformula=FIND(",";label)', "postgresql=strpos(label, ',')"],
+    rows,
+  );
+  expect(out).toContain("≠    1  ✗ #VALUE!    0");
+  expect(out).toContain("1 of 2 rows differ.");
+  expect(out).toContain(
+    "Why: What comes back when what is searched for is not there?\n    OpenFormula: An error.\n    PostgreSQL: The position before the first",
+  );
+  expect(code).toBe(1);
+  const json = (await iquill(["contrast", "--json", "-r", "-", "openformula=LEN(label)", "postgresql=length(label)"], rows)).out;
+  expect(
+    json
+      .trim()
+      .split("\n")
+      .map((line) => JSON.parse(line) as unknown),
+  ).toEqual([
+    { row: 1, values: [5, 5], agree: true },
+    { row: 2, values: [11, 11], agree: true },
+  ]);
+});
+
+test("pasted: which dialects take a text", async () => {
+  const { err, out } = await iquill(["contrast", "-r", "-", "--pasted", "upper(label)"], rows);
+  expect(err).toMatch(/OpenFormula accepts it\nPostgreSQL accepts it\nXPath does not: /);
+  expect(out).toContain("0 of 2 rows differ.");
+});
+
+test("traits and functions show what the tables hold", async () => {
+  expect((await iquill(["traits"])).out).toMatch(
+    /negativeLength\s+What does a negative length give\?\s+error \| empty \| all but/,
+  );
+  expect((await iquill(["traits", "absent"])).out).toMatch(/whole\s+The whole text\.\s+split_part/);
+  expect((await iquill(["functions", "-i", "postgresql", "--family", "pad"])).out).toMatch(
+    /pad\s+lpad\(text, length, \[fill\]\)/,
+  );
+  expect((await iquill(["functions", "-i", "openformula", "find"])).out).toContain("FIND(needle; text; [start])");
+});
+
+describe("verify", () => {
+  let folder: string;
+  beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), "iquill-"))));
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  const file = (lines: readonly unknown[]): string => {
+    const path = join(folder, "cases.ndjson");
+    writeFileSync(path, lines.map((line) => (typeof line === "string" ? line : JSON.stringify(line))).join("\n"));
+    return path;
+  };
+  const good = {
+    id: "c1",
+    dialect: "postgresql",
+    expression: "substring(label from 2 for 3)",
+    row: { label: "Alnus" },
+    expect: { value: "lnu" },
+  };
+
+  test("the demo's own cases hold", async () => {
+    const { code, out } = await iquill(["verify", "demo/cases.ndjson"]);
+    const count = readFileSync(join(root, "demo/cases.ndjson"), "utf8").trim().split("\n").length;
+    expect(out).toBe(`${count} passed, 0 failed\n`);
+    expect(code).toBe(0);
+  });
+
+  test("--json: a line for each case, then the summary", async () => {
+    const path = file([
+      good,
+      { ...good, id: "c2", expect: { value: "xxx" } },
+      { id: "c3", dialect: "openformula", expression: 'FIND("x";label)', row: { label: "Alnus" }, expect: { error: true } },
+      {
+        id: "c4",
+        dialect: "xpath",
+        expression: "tokenize($remark, ';\\s*')",
+        row: { remark: "a; b" },
+        expect: { value: ["a", "b"] },
+      },
+      { id: "c5", dialect: "nosuch", expression: "1", row: {}, expect: { value: 1 } },
+      {
+        id: "c6",
+        dialect: "openformula",
+        expression: 'LEN("😀")',
+        row: {},
+        options: { unit: "utf-16 unit" },
+        expect: { value: 2 },
+      },
+      { id: "c7", dialect: "postgresql", expression: "0.1 + n", row: { n: 0.2 }, expect: { value: 0.30000000000000004 } },
+      { id: "c8", dialect: "postgresql", expression: "1 / 0", row: {}, expect: { error: "22012" } },
+    ]);
+    const { code, out } = await iquill(["verify", path, "--json"]);
+    const lines = out
+      .trim()
+      .split("\n")
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
+    expect(lines.map(({ id, ok }) => [id, ok])).toEqual([
+      ["c1", true],
+      ["c2", false],
+      ["c3", true],
+      ["c4", true],
+      ["c5", false],
+      ["c6", true],
+      ["c7", true],
+      ["c8", true],
+      [undefined, undefined],
+    ]);
+    expect(lines[1]).toEqual({ id: "c2", ok: false, got: { value: "lnu" } });
+    expect(lines[2]).toMatchObject({
+      got: { error: { code: "#VALUE!", message: "What is searched for is not there.", span: { start: 0, end: 15 } } },
+    });
+    expect(lines[8]).toEqual({ passed: 6, failed: 2 });
+    expect(code).toBe(1);
+  });
+
+  test("a miss is shown with what was expected, what came, and the trace", async () => {
+    const { out } = await iquill(["verify", file([{ ...good, expect: { value: "xxx" } }])]);
+    expect(out).toMatch(/✗ c1 .*\n.*\n {2}expected "xxx"\n {2}got {6}"lnu"\nexpression/);
+  });
+
+  test.each([
+    ["{", /line 1, column \d+: this is not JSON/],
+    ['{"dialect":1}', /line 1: "dialect" must be a text/],
+    ['{"dialect":"xpath","expression":"1"}', /"expect" must be/],
+  ])("%s could not run", async (line, message) => {
+    const { code, err } = await iquill(["verify", file([line])]);
+    expect(err).toMatch(message);
+    expect(code).toBe(2);
+  });
+
+  test("5,000 cases take less than 5 seconds, start-up included", async () => {
+    const path = file(
+      Array.from({ length: 5000 }, (_, i) => ({
+        ...good,
+        id: `c${i}`,
+        expression: `substring(label from ${1 + (i % 4)} for 3) || '${i}'`,
+        expect: { value: `${"Alnus".slice(i % 4, (i % 4) + 3)}${i}` },
+      })),
+    );
+    // Other tests run beside this one: the best of three counts.
+    let best = Infinity;
+    for (let i = 0; i < 3 && best >= 5000; i++) {
+      const started = Date.now();
+      expect((await iquill(["verify", path])).out).toBe("5000 passed, 0 failed\n");
+      best = Math.min(best, Date.now() - started);
+    }
+    expect(best).toBeLessThan(5000);
+  });
+});
+
+test("demo shows the register, the three expressions, their values, the differing rows and why", async () => {
+  const { code, out } = await iquill(["demo"]);
+  for (const part of [
+    "60 specimens",
+    "OpenFormula  TRIM(LEFT(",
+    "PostgreSQL   btrim(",
+    "XPath        normalize-space(",
+    "7 of 60 rows differ.",
+    "Why: What comes back when what is searched for is not there?",
+    "How row 4 comes about",
+  ]) {
+    expect(out).toContain(part);
+  }
+  expect(code).toBe(0);
+  expect((await iquill(["demo", "--list"])).out.trim().split("\n")).toHaveLength(14);
+});
+
+test("every column of the demo can run in every dialect that it has", async () => {
+  const columns = JSON.parse(readFileSync(join(root, "demo/columns.json"), "utf8")) as Record<string, string>[];
+  expect(columns).toHaveLength(12);
+  for (const { name } of columns) expect((await iquill(["demo", name])).err).toBe("");
+});
+
+// prettier-ignore
+describe("colour only on a terminal, and not where NO_COLOR is set", () => {
+  test.each([[true, {}, true], [true, { NO_COLOR: "1" }, false], [false, {}, false]])("terminal %p, %j: %p", async (isTTY, env, coloured) => {
+    let out = "";
+    const output = { write: (text: string) => (out += text), isTTY, columns: 60 };
+    const input = (async function* () {})();
+    expect(await run(["eval", "-i", "postgresql", "-r", "demo", "locality || taxon || remarks"], { stdin: input, stdout: output, stderr: output, env })).toBe(0);
+    expect(out.includes("\u001b[")).toBe(coloured);
+    if (isTTY) expect(out).toContain("…");
+  });
+});
+
+test("--help has an example for every command, and each example runs", async () => {
+  const help = (await iquill(["--help"])).out;
+  expect(help).toContain("iquill demo");
+  for (const name of ["eval", "contrast", "traits", "functions", "verify", "demo"]) {
+    expect(help).toContain(name);
+    const examples = [...(await iquill([name, "--help"])).out.matchAll(/^ {2}iquill (.*)$/gm)].map((match) => match[1]);
+    expect(examples.length).toBeGreaterThan(0);
+    for (const example of examples) {
+      const args = [...example.matchAll(/'([^']*)'|"([^"]*)"|((?:[^\s'"]|'[^']*')+)/g)].map(
+        ([, a, b, c]) => a ?? b ?? c.replaceAll("'", ""),
+      );
+      expect((await iquill(args)).code).toBeLessThan(2);
+    }
+  }
+});

@@ -1,0 +1,181 @@
+import { describe, expect, test } from "@jest/globals";
+import { Decimal, Double, Failure, type Value, compile, sampleOf } from "indigo-quill";
+import { agree, contrast, explainParting, paste } from "indigo-quill/contrast";
+import { type Dialect, dialects, isPure } from "indigo-quill/dialects";
+
+type SideText = readonly [dialect: string, expression: string];
+
+const run = (sides: readonly SideText[], rows: readonly Record<string, Value>[]) =>
+  contrast(
+    sides.map(([dialect, expression]) => ({ dialect: dialects[dialect](), expression })),
+    sampleOf(rows),
+  );
+
+/** Two sides, a row, the operation at which they part, and the traits of each cause. */
+// prettier-ignore
+const partings: readonly (readonly [SideText, SideText, Record<string, Value>, string, readonly (readonly string[])[]])[] = [
+  [["openformula", "PROPER(label)"], ["postgresql", "initcap(label)"], { label: "2nd visit" }, "recase", [["words"]]],
+  [["openformula", "UPPER(label)"], ["postgresql", "upper(label)"], { label: "straße" }, "recase", [["mapping"]]],
+  [["openformula", "TRIM(label)"], ["postgresql", "btrim(label)"], { label: "a  b" }, "trim", [["inner"]]],
+  [["openformula", "TRIM(label)"], ["xpath", "normalize-space($label)"], { label: "a\tb" }, "trim", [["characters"]]],
+  [["openformula", "LEFT(label;n)"], ["postgresql", "left(label, n)"], { label: "Alnus", n: -2 }, "slice", [["negativeLength"]]],
+  [["openformula", "MID(label;0;3)"], ["postgresql", "substring(label, 0, 3)"], { label: "Alnus" }, "slice", [["startBelow"]]],
+  [["postgresql", "substring(label, 1, -1)"], ["xpath", "substring($label, 1, -1)"], { label: "Alnus" }, "slice", [["negativeLength"]]],
+  [["openformula", "MID(label;1.5;2)"], ["xpath", "substring($label, 1.5, 2)"], { label: "Alnus" }, "slice", [["fraction"]]],
+  [["openformula", 'FIND("x";label)'], ["postgresql", "strpos(label, 'x')"], { label: "Alnus" }, "locate", [["absent"]]],
+  [["openformula", 'SEARCH("L";label)'], ["postgresql", "strpos(label, 'L')"], { label: "Alnus" }, "locate", [["case", "absent"]]],
+  [["postgresql", "regexp_replace(label, 'a', '-')"], ["xpath", "replace($label, 'a', '-')"], { label: "aaa" }, "substitute", [["occurrences"]]],
+  [["postgresql", "split_part(label, ',', 1)"], ["xpath", "substring-before($label, ',')"], { label: "Alnus" }, "segment", [["absent"]]],
+  [["openformula", 'LEFT(label;FIND(",";label)-1)'], ["xpath", "substring-before($label, ',')"], { label: "Alnus" }, "segment", [["absent"]]],
+  [["openformula", "LEN(label)"], ["postgresql", "length(label)"], { label: null }, "measure", [["missing"]]],
+  [["openformula", 'label&"x"'], ["postgresql", "label || 'x'"], { label: null }, "join", [["missingItem"]]],
+  [["postgresql", "concat(label, 'x')"], ["postgresql", "label || 'x'"], { label: null }, "join", [["missingItem"]]],
+  [["postgresql", "7 / 2"], ["xpath", "7 idiv 2 + 7 div 2"], { label: "" }, "calculate", [["quotient"]]],
+  [["openformula", "REPT(label;-1)"], ["postgresql", "repeat(label, -1)"], { label: "a" }, "repeat", [["negativeCount"]]],
+  [["openformula", 'CODE(label)'], ["postgresql", "ascii(label)"], { label: "" }, "code-of", [["ofEmpty"]]],
+  [["openformula", "MID(UPPER(label);2;2)"], ["postgresql", "substring(upper(label), 2, 2)"], { label: "aß" }, "recase", [["mapping"]]],
+  [["postgresql", "length(label)"], ["postgresql", "octet_length(label)"], { label: "é" }, "measure", [["counted"]]],
+  [["postgresql", "label like 'a%'"], ["postgresql", "label ilike 'a%'"], { label: "Alnus" }, "test", [["case"]]],
+];
+
+describe("causes, found by experiment", () => {
+  test.each(partings)("%j and %j on %j part at %s by %j", (a, b, row, operation, causes) => {
+    const result = run([a, b], [row]);
+    const { parting } = result.rows[0].differences[0];
+    expect(parting?.operation).toBe(operation);
+    expect(parting?.causes.map((cause) => cause.map(({ trait }) => trait))).toEqual(causes);
+  });
+
+  /** Turning a dialect's row into the other's by the answers named must remove the difference. */
+  test("a cause is true: with the other's answers the first side gives the other's value", () => {
+    const [sideA, sideB, row] = partings[0];
+    const result = run([sideA, sideB], [row]);
+    const [{ trait, answers }] = result.rows[0].differences[0].parting!.causes[0];
+    const own = dialects[sideA[0]]();
+    const changed: Dialect = {
+      ...own,
+      rows: own.rows.map((r) =>
+        isPure(r) && r.name === "PROPER" ? ({ ...r, answers: { ...r.answers, [trait]: answers[1] } } as typeof r) : r,
+      ),
+    };
+    const sample = sampleOf([row]);
+    expect(compile(changed, sideA[1], sample).run(sample)).toEqual([result.rows[0].values[1]]);
+  });
+});
+
+test("the first parting is the innermost: what follows from it is not blamed", () => {
+  const result = run(
+    [
+      ["openformula", 'LEN(LEFT(label;FIND("x";label)))'],
+      ["postgresql", "length(left(label, strpos(label, 'x')))"],
+    ],
+    [{ label: "Alnus" }],
+  );
+  expect(result.rows[0].differences[0].parting).toMatchObject({
+    operation: "locate",
+    functions: ["FIND", "strpos"],
+    inputs: { text: "Alnus", needle: "x" },
+  });
+});
+
+test("rows are grouped by cause, the commonest first", () => {
+  const rows = [{ label: "a, b" }, { label: "c" }, { label: "d" }, { label: null }];
+  const { groups, rows: found } = run(
+    [
+      ["openformula", 'LEFT(label;FIND(",";label)-1)'],
+      ["postgresql", "split_part(label, ',', 1)"],
+    ],
+    rows,
+  );
+  expect(found.map((row) => row.agree)).toEqual([true, false, false, false]);
+  expect(groups.map((group) => group.rows)).toEqual([[1, 2], [3]]);
+});
+
+test("sides without a common operation are said to have none", () => {
+  const { groups } = run(
+    [
+      ["openformula", "LEN(label)"],
+      ["postgresql", "upper(label)"],
+    ],
+    [{ label: "a" }],
+  );
+  expect(groups).toEqual([{ side: 1, parting: undefined, rows: [0] }]);
+});
+
+test("the words name both functions, the inputs, the outputs and both answers", () => {
+  const { groups } = run(
+    [
+      ["openformula", "PROPER(label)"],
+      ["postgresql", "initcap(label)"],
+    ],
+    [{ label: "2nd" }],
+  );
+  expect(explainParting(groups[0].parting!, ["OpenFormula", "PostgreSQL"])).toEqual({
+    place: "PROPER (OpenFormula) and initcap (PostgreSQL): each changes letters to upper, lower or title case.",
+    outputs: 'Given text "2nd", they give "2Nd" and "2nd".',
+    causes: [
+      [
+        {
+          question: "What ends a word?",
+          sides: [
+            "OpenFormula: Anything but a letter: 2nd becomes 2Nd.",
+            "PostgreSQL: Anything but a letter or digit: 2nd stays 2nd.",
+          ],
+        },
+      ],
+    ],
+  });
+});
+
+// prettier-ignore
+test.each<[Value, Value, boolean]>([
+  ["a", "a", true], ["a", "A", false], ["", null, false], [null, null, true], [1, "1", false], [1, new Double(1), true], [1.5, Decimal.parse("1.50")!, true],
+  [1, true, false], [new Failure("a"), new Failure("b"), true], [new Failure("a"), null, false], [["a"], ["a"], true], [["a"], ["b"], false], [["a"], "a", false],
+  [0.1 + 0.2, Decimal.parse("0.3")!, true], [1, 1.0000001, false], [new Double(NaN), new Double(NaN), true],
+])("%p and %p agree: %p", (a, b, expected) => {
+  expect(agree(a, b)).toBe(expected);
+});
+
+test("one text given to every dialect: who accepts it, who does not and why, and where they differ", () => {
+  const { pasted, contrast: result } = paste(
+    "trim(label)",
+    Object.values(dialects).map((make) => make()),
+    sampleOf([{ label: "a  b" }, { label: "c" }]),
+  );
+  expect(pasted.map(({ dialect, refused }) => [dialect.id, refused.map(({ code }) => code)])).toEqual([
+    ["openformula", []],
+    ["postgresql", []],
+    ["xpath", ["expected"]],
+  ]);
+  expect(result?.rows.map((row) => row.agree)).toEqual([false, true]);
+});
+
+describe("trace", () => {
+  const trace = (dialect: string, expression: string, row: Record<string, Value>) => {
+    const sample = sampleOf([row]);
+    return compile(dialects[dialect](), expression, sample).trace(sample, 0);
+  };
+
+  test("every sub-expression with its value and depth, and the stretch that was taken", () => {
+    const steps = trace("postgresql", "upper(substring(label from 2 for 3))", { label: "a😀bcd" });
+    expect(steps.map(({ text, values, depth }) => [depth, text, values[0]])).toEqual([
+      [0, "upper(substring(label from 2 for 3))", "😀BC"],
+      [1, "substring(label from 2 for 3)", "😀bc"],
+      [2, "label", "a😀bcd"],
+      [2, "2", 2],
+      [2, "3", 3],
+    ]);
+    expect(steps[1].taken).toEqual({ text: "a😀bcd", range: { start: 1, end: 5 } });
+  });
+
+  test("an error is born in one place, and what was not needed has no value", () => {
+    const steps = trace("openformula", 'IF(TRUE();LEFT(label;FIND("x";label)-1);LEN(label))', { label: "Alnus" });
+    expect(steps.filter(({ born }) => born).map(({ text }) => text)).toEqual(['FIND("x";label)']);
+    expect(steps.find(({ text }) => text === "LEN(label)")?.values).toEqual([]);
+  });
+
+  test("a loop shows the value of every turn", () => {
+    const steps = trace("xpath", "for $w in tokenize($label, ',') return upper-case($w)", { label: "a,b" });
+    expect(steps.find(({ text }) => text === "upper-case($w)")?.values).toEqual(["A", "B"]);
+  });
+});

@@ -1,0 +1,194 @@
+import { describe, expect, test } from "@jest/globals";
+import { type Program, applyFix, compile, drawCaret, message, sampleOf } from "indigo-quill";
+import { dialects } from "indigo-quill/dialects";
+import { type Expression, childrenOf } from "../src/syntax/index.ts";
+import { random } from "./differential/generate.ts";
+
+const sample = sampleOf([{ label: "Alnus", "Collector Notes": "x", n: 3 }]);
+const program = (dialect: string, source: string): Program => compile(dialects[dialect](), source, sample);
+
+/** Dialect, source, code of the first problem, the text it is about, and the source after its first mend (where it has one). */
+// prettier-ignore
+const problems: readonly (readonly [string, string, string, string, string?])[] = [
+  ["openformula", "", "empty-expression", ""],
+  ["openformula", "LEFT(label,2)", "wrong-separator", ",", "LEFT(label;2)"],
+  ["openformula", "LEFT(label;2", "unclosed-bracket", "(", "LEFT(label;2)"],
+  ["openformula", 'label&"abc', "unclosed-quote", '"abc', 'label&"abc"'],
+  ["openformula", "label&'abc", "unclosed-quote", "'abc", "label&'abc'"],
+  ["openformula", "LEFT(label;)", "expected", ")"],
+  ["openformula", "LEFT(;2)", "expected", ";"],
+  ["openformula", "1+", "expected", ""],
+  ["openformula", "1 2", "extra-text", "2"],
+  ["openformula", "lable", "unknown-column", "lable", "label"],
+  ["openformula", "LENGTH(label)", "unknown-function", "LENGTH", "LEN(label)"],
+  ["openformula", "LEFFT(label)", "unknown-function", "LEFFT", "LEFT(label)"],
+  ["openformula", "INITCAP(label)", "unknown-function", "INITCAP", "PROPER(label)"],
+  ["openformula", "LEN()", "argument-count", "LEN"],
+  ["openformula", "LEN(label;2)", "argument-count", "2", "LEN(label)"],
+  ["openformula", 'FIND(label;"n")', "swapped-arguments", 'label;"n"', 'FIND("n";label)'],
+  ["openformula", "label § 2", "unexpected-character", "§"],
+  ["openformula", "[.B2]", "not-covered", "[.B2]"],
+  ["postgresql", "left(label; 2)", "wrong-separator", ";", "left(label, 2)"],
+  ["postgresql", "upper('abc)", "unclosed-quote", "'abc)", "upper('abc)'"],
+  ["postgresql", "upper(\"label)", "unclosed-quote", "\"label)", "upper(\"label)\""],
+  ["postgresql", "label = \"Alnus\"", "unknown-column", "\"Alnus\"", "label = 'Alnus'"],
+  ["postgresql", "len(label)", "unknown-function", "len", "length(label)"],
+  ["postgresql", "mid(label, 1, 2)", "unknown-function", "mid", "substring(label, 1, 2)"],
+  ["postgresql", "left(label, 'x', 3)", "argument-count", "3", "left(label, 'x')"],
+  ["postgresql", "left(label, 2.5)", "argument-type", "left(label, 2.5)"],
+  ["postgresql", "label + 1", "argument-type", "label + 1"],
+  ["postgresql", "strpos('abc', label)", "swapped-arguments", "'abc', label", "strpos(label, 'abc')"],
+  ["postgresql", "case when n then 1 end", "condition-type", "n"],
+  ["postgresql", "case when true then 1 else label end", "branch-types", "case when true then 1 else label end"],
+  ["postgresql", "case n when 1 then 'a'", "expected", ""],
+  ["postgresql", "label::nosuch", "unknown-type", "nosuch"],
+  ["postgresql", "1 = 1 = 1", "expected", "="],
+  ["postgresql", "label /* no end", "unclosed-comment", "/* no end"],
+  ["postgresql", "'a'; drop table x", "extra-text", "; drop table x"],
+  ["postgresql", "E'\\uZZZZ'", "bad-literal", "E'\\uZZZZ'"],
+  ["xpath", "label", "expected", "label", "$label"],
+  ["xpath", "$lable", "unknown-column", "$lable", "$label"],
+  ["xpath", "substring($label; 2)", "wrong-separator", ";", "substring($label, 2)"],
+  ["xpath", "length($label)", "unknown-function", "length", "string-length($label)"],
+  ["xpath", "starts-with($label)", "argument-count", "starts-with"],
+  ["xpath", "if ($n > 1) then 'a'", "expected", ""],
+  ["xpath", "for $x in (1, 2)", "expected", ""],
+  ["xpath", "$label/x", "not-covered", "/"],
+  ["xpath", "contains('abc', $label)", "swapped-arguments", "'abc', $label", "contains($label, 'abc')"],
+  ["xpath", "(: open", "unclosed-comment", "(: open"],
+];
+
+describe("problems have a code, a place and a mend", () => {
+  const named = problems.map(([dialect, source, code, text, mended]) => ({ dialect, source, code, text, mended }));
+  test.each(named)("$dialect $source: $code", ({ dialect, source, code, text, mended }) => {
+    const { diagnostics, ok } = program(dialect, source);
+    const [first] = diagnostics;
+    expect(first.code).toBe(code);
+    expect(source.slice(first.range.start, first.range.end)).toBe(text);
+    expect(message(first)).toMatch(/^\S.*[.?)\]]$/s);
+    expect(ok).toBe(first.severity === "warning");
+    if (mended === undefined) return;
+    expect(applyFix(source, first.fixes[0])).toBe(mended);
+  });
+});
+
+test("a message names the choices", () => {
+  const [unknown] = program("openformula", "lable").diagnostics;
+  expect(message(unknown)).toBe("There is no column lable. Did you mean label? The columns are: label, 'Collector Notes', n.");
+  const [count] = program("openformula", "MID(label)").diagnostics;
+  expect(message(count)).toBe("MID takes 3 arguments, 1 given: MID(text; start; length)");
+});
+
+test("the caret stands under the place, on its own line of a longer source", () => {
+  expect(drawCaret("a +\n  nosuch(1)", { start: 6, end: 12 })).toBe("  nosuch(1)\n  ^^^^^^");
+  expect(drawCaret("1 +", { start: 3, end: 3 })).toBe("1 +\n   ^");
+});
+
+describe("an expression half typed", () => {
+  const whole: readonly (readonly [string, string])[] = [
+    ["openformula", 'IF(ISERROR(FIND("x";label));"none";MID(label;2;{1;2}))'],
+    ["postgresql", "case when label like '%a\\_b%' then substring(label from 2 for n) else coalesce(label, E'\\n') || 'x' end"],
+    ["xpath", "for $x in tokenize($label, ',')[. != ''] return map { 'a': [1, $x] }?a => string-join('-')"],
+  ];
+
+  /** Every child lies within its parent, and the tree within the source. */
+  function nested(node: Expression, start: number, end: number): void {
+    expect(node.range.start).toBeGreaterThanOrEqual(start);
+    expect(node.range.end).toBeLessThanOrEqual(end);
+  }
+
+  test.each(whole)("%s: every beginning gives a tree and never throws", (dialect, source) => {
+    for (let length = 0; length <= source.length; length++) {
+      const half = source.slice(0, length);
+      const { tree, diagnostics, run } = program(dialect, half);
+      nested(tree, 0, half.length);
+      const pending = [tree];
+      for (let node = pending.pop(); node; node = pending.pop()) pending.push(...childrenOf(node));
+      expect(run(sample)).toHaveLength(1);
+      for (const { range } of diagnostics) expect(range.end).toBeLessThanOrEqual(half.length);
+    }
+    expect(program(dialect, source).diagnostics).toEqual([]);
+  });
+
+  test.each(Object.keys(dialects))("%s: random tokens never make it throw (seed 5)", (dialect) => {
+    const next = random(5);
+    const parts = [
+      "label",
+      "$label",
+      "(",
+      ")",
+      ",",
+      ";",
+      "'",
+      '"',
+      "1",
+      "2.5",
+      "+",
+      "-",
+      "||",
+      "&",
+      "=",
+      "left(",
+      "LEFT(",
+      "case",
+      "when",
+      "if",
+      "then",
+      "for $x in",
+      "return",
+      "[",
+      "]",
+      "{",
+      "}",
+      "::",
+      "is",
+      "not",
+      "in",
+      "like",
+      "\ud800",
+      " ",
+      "#",
+      "?",
+      "!",
+      "=>",
+      "and",
+    ];
+    for (let i = 0; i < 3000; i++) {
+      const source = Array.from({ length: 1 + Math.floor(next() * 9) }, () => parts[Math.floor(next() * parts.length)]).join(
+        next() < 0.5 ? " " : "",
+      );
+      const { run, diagnostics } = program(dialect, source);
+      const [value] = run(sample);
+      if (diagnostics.some(({ severity }) => severity === "error")) expect(value).toHaveProperty("code");
+      else expect(value).not.toBeUndefined();
+    }
+  });
+});
+
+describe("limits", () => {
+  test.each([
+    ["openformula", "(".repeat(10_000) + "1" + ")".repeat(10_000), "too-deep"],
+    ["postgresql", "(".repeat(10_000) + "1" + ")".repeat(10_000), "too-deep"],
+    ["xpath", "(".repeat(10_000) + "1" + ")".repeat(10_000), "too-deep"],
+    ["openformula", "1" + "+1".repeat(250_000), "too-deep"],
+    ["postgresql", "not ".repeat(10_000) + "true", "too-deep"],
+    ["xpath", "-".repeat(10_000) + "1", "too-deep"],
+    ["openformula", `"${"x".repeat(5 << 20)}"`, "too-long"],
+  ])("%s: a very large expression is refused by name", (dialect, source, code) => {
+    const { diagnostics } = program(dialect, source);
+    expect(diagnostics.map((d) => d.code)).toContain(code);
+    expect(message(diagnostics.find((d) => d.code === code)!)).toMatch(/limit "(nestingDepth|expressionLength)"/);
+  });
+
+  test("a literal of one megabyte is read", () => {
+    expect(program("openformula", `LEN("${"x".repeat(1 << 20)}")`).run(sample)).toEqual([1 << 20]);
+  });
+
+  test.each([
+    ["openformula", 'REPT("x";1E12)'],
+    ["postgresql", "repeat('x', 2147483647)"],
+    ["postgresql", "lpad('x', 2147483647)"],
+  ])("%s: %s is an error, not a crash", (dialect, source) => {
+    expect(program(dialect, source).run(sample)[0]).toMatchObject({ code: "text-too-long" });
+  });
+});

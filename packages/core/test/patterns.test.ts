@@ -1,0 +1,148 @@
+import { describe, expect, test } from "@jest/globals";
+import { type Flavour, OverBudget, PatternError, compilePattern } from "indigo-quill/patterns";
+import { planNative } from "../src/patterns/native.ts";
+import { parsePosix } from "../src/patterns/posix.ts";
+import { parseXPath } from "../src/patterns/xpath.ts";
+import { random } from "./differential/generate.ts";
+
+/** The match of a pattern with its groups, undefined where there is none. */
+function matched(flavour: Flavour, source: string, text: string, flags = ""): (string | undefined)[] | undefined {
+  const found = compilePattern(flavour, source, flags).find(text, 0);
+  return found && [...found];
+}
+
+// prettier-ignore
+describe("the longest match of POSIX patterns (recorded with regexp_match on PostgreSQL 15.20)", () => {
+  test.each([
+    ["a|ab", "ab", ["ab"]],
+    ["(a|ab)(c|bcd)?", "abcd", ["abcd", "a", "bcd"]],
+    ["(a*)(a*)", "aaa", ["aaa", "aaa", ""]],
+    ["(a*?)(a*)", "aaa", ["", "", ""]],
+    ["x*?", "xx", [""]],
+    ["(ab)*", "abab", ["abab", "ab"]],
+    ["(a)|b", "b", ["b", undefined]],
+    ["^(.*), (.*)$", "a, b, c", ["a, b, c", "a, b", "c"]],
+  ])("%s on %s", (source, text, expected) => {
+    expect(matched("posix", source, text)).toEqual(expected);
+  });
+});
+
+// prettier-ignore
+describe("the first match of XPath patterns", () => {
+  test.each([
+    ["a|ab", "ab", ["a"]],
+    ["(a|ab)(c|bcd)?", "abcd", ["abcd", "a", "bcd"]],
+    ["(a*?)(a*)", "aaa", ["aaa", "", "aaa"]],
+    ["(a+)+$", "aaa", ["aaa", "aaa"]],
+    ["(.)\\1", "abb", ["bb", "b"]],
+    ["[\\i][\\c]*", "1abc-d ", ["abc-d"]],
+    ["\\p{Lu}", "aB", ["B"]],
+  ])("%s on %s", (source, text, expected) => {
+    expect(matched("xpath", source, text)).toEqual(expected);
+  });
+});
+
+// prettier-ignore
+describe("what a flavour does not allow is an error with its place", () => {
+  test.each<[Flavour, string, number]>([
+    ["posix", "(a", 0],
+    ["posix", "a)", 1],
+    ["posix", "[a", 0],
+    ["posix", "*a", 0],
+    ["posix", "a**", 2],
+    ["posix", "a{300}", 2],
+    ["posix", "a{2,1}", 2],
+    ["posix", "[[:nosuch:]]", 1],
+    ["posix", "a\\", 1],
+    ["posix", "\\1", 0],
+    ["posix", "\\q", 0],
+    ["xpath", "(?=a)", 0],
+    ["xpath", "a}", 1],
+    ["xpath", "\\p{Nosuch}", 0],
+    ["xpath", "[b-a]", 4],
+    ["xpath", "\\", 0],
+    ["like", "a\\", 2],
+  ])("%s %s", (flavour, source, offset) => {
+    const compiled = () => compilePattern(flavour, source, flavour === "like" ? "\\" : "");
+    expect(compiled).toThrow(PatternError);
+    try {
+      compiled();
+    } catch (error) {
+      expect((error as PatternError).offset).toBe(offset);
+    }
+  });
+});
+
+describe("nothing hangs", () => {
+  const long = "a".repeat(20_000);
+  test.each<[Flavour, string]>([
+    ["xpath", "(a+)+$"],
+    ["xpath", "(a|a)*$"],
+    ["xpath", "(a*)*b"],
+    ["posix", "(a+)+$"],
+    ["posix", "(a|ab)*c"],
+    ["xpath", ".*.*.*=.*"],
+    ["posix", "(.*)(.*)(.*)x"],
+  ])("%s %s on 20,000 characters ends in time", (flavour, source) => {
+    const started = Date.now();
+    try {
+      compilePattern(flavour, source).find(`${long}!`, 0);
+    } catch (error) {
+      expect(error).toBeInstanceOf(OverBudget);
+    }
+    expect(Date.now() - started).toBeLessThan(10_000);
+  });
+
+  test("a back reference that explodes gives up with its own error", () => {
+    expect(() => compilePattern("xpath", "^(a+)+\\1(a+)+\\2b$").find("a".repeat(60), 0)).toThrow(OverBudget);
+  });
+
+  test("groups nested too deeply are refused", () => {
+    expect(() => compilePattern("posix", "(".repeat(5000) + ")".repeat(5000))).toThrow(/nested deeper/);
+  });
+});
+
+describe("the host's engine is used only where it gives the same match", () => {
+  test.each([
+    ["posix", "a|ab", false],
+    ["posix", "(a|b)c", false],
+    ["posix", "[^,]+", true],
+    ["posix", "^([^,]+),\\s*(.+)$", true],
+    ["posix", "a*ab", false],
+    ["posix", "(a+)+", false],
+  ] as const)("%s %s: %p", (_flavour, source, native) => {
+    expect(planNative(parsePosix(source, "").node, false, "longest") !== undefined).toBe(native);
+  });
+
+  /** Both engines on random patterns without nested repeats: they must find the same text. */
+  test("it agrees with our own engine on random patterns (seed 11)", () => {
+    const next = random(11);
+    const pick = (list: readonly string[]) => list[Math.floor(next() * list.length)];
+    let compared = 0;
+    for (let i = 0; i < 3000; i++) {
+      const source = Array.from(
+        { length: 1 + Math.floor(next() * 4) },
+        () => pick(["a", "b", "[ab]", ".", "(a)", "(b|c)", "[^a]", "\\d"]) + pick(["", "", "*", "+", "?", "{1,2}"]),
+      ).join("");
+      const text = Array.from({ length: Math.floor(next() * 8) }, () => pick(["a", "b", "c", "1"])).join("");
+      for (const [rule, parsed] of [
+        ["first", parseXPath(source, "")],
+        ["longest", parsePosix(source, "")],
+      ] as const) {
+        const plan = planNative(parsed.node, false, rule);
+        if (!plan) continue;
+        compared++;
+        const pattern = compilePattern(rule === "first" ? "xpath" : "posix", source);
+        const careful = pattern.offsets(text, 0);
+        const native = new RegExp(plan.source, plan.flags).exec(text);
+        expect({ source, text, rule, found: native && [native.index, native[0]] }).toEqual({
+          source,
+          text,
+          rule,
+          found: careful ? [careful[0], text.slice(careful[0], careful[1])] : null,
+        });
+      }
+    }
+    expect(compared).toBeGreaterThan(1000);
+  });
+});

@@ -1,0 +1,200 @@
+import { describe, expect, test } from "@jest/globals";
+import { type Value, applyKernel } from "indigo-quill";
+import { dialects, isPure } from "indigo-quill/dialects";
+import { type OperationId, operationOf, operations } from "indigo-quill/text";
+import { type TraitId, describeTrait } from "indigo-quill/traits";
+
+type Slots = readonly (Value | undefined)[];
+
+/** Slots on which two answers to a trait give different results; other answers that must be set for it to matter. */
+interface Effect {
+  readonly slots: Slots;
+  readonly answers: readonly [string, string];
+  readonly with?: Readonly<Record<string, string>>;
+  readonly fixed?: Readonly<Record<string, string>>;
+}
+
+const _ = undefined;
+const blank: [string, string] = ["null", "blank"];
+
+// prettier-ignore
+const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> } = {
+  slice: {
+    missing: { slots: [null, 1, 2], answers: blank },
+    unit: { slots: ["a😀b", 1, 2], answers: ["code point", "utf-16 unit"] },
+    first: { slots: ["abc", 1, 1], answers: ["1", "0"] },
+    from: { slots: ["abc", 1, 1], answers: ["start", "end"] },
+    third: { slots: ["abcdef", 2, 4], answers: ["length", "end"] },
+    startBelow: { slots: ["abc", 0, 2], answers: ["window", "clamp"] },
+    negativeLength: { slots: ["abc", 1, -1], answers: ["empty", "all but"] },
+    fraction: { slots: ["abcdef", 1.5, 2], answers: ["truncated", "rounded"] },
+  },
+  segment: {
+    missing: { slots: [null, ",", 1], answers: blank, with: { absent: "whole" } },
+    part: { slots: ["a,b", ",", 1], answers: ["before", "after"] },
+    absent: { slots: ["ab", ",", 1], answers: ["whole", "empty"] },
+    emptyNeedle: { slots: ["ab", "", 1], answers: ["at the start", "nowhere"], with: { part: "before", absent: "whole" } },
+    case: { slots: ["aXb", "x", 1], answers: ["minded", "ignored"], with: { part: "before", absent: "whole" } },
+  },
+  reverse: {
+    missing: { slots: [null], answers: blank },
+    unit: { slots: ["a😀"], answers: ["code point", "utf-16 unit"] },
+  },
+  locate: {
+    missing: { slots: [null, "a", _], answers: blank, with: { absent: "zero" } },
+    unit: { slots: ["😀b", "b", _], answers: ["code point", "utf-16 unit"] },
+    first: { slots: ["ab", "b", _], answers: ["1", "0"] },
+    pattern: { slots: ["a.b", ".", _], answers: ["literal", "posix"] },
+    case: { slots: ["aB", "b", _], answers: ["minded", "ignored"], with: { absent: "zero" } },
+    absent: { slots: ["ab", "x", _], answers: ["zero", "null"] },
+    startBelow: { slots: ["ab", "a", 0], answers: ["error", "clamp"] },
+    emptyNeedle: { slots: ["ab", "", _], answers: ["at the start", "nowhere"], with: { absent: "zero" } },
+    fraction: { slots: ["abab", "a", 1.5], answers: ["truncated", "rounded"] },
+  },
+  test: {
+    missing: { slots: [null, "a", _], answers: blank },
+    pattern: { slots: ["ab", "a.", _], answers: ["literal", "posix"] },
+    where: { slots: ["ab", "b", _], answers: ["anywhere", "start"], with: { pattern: "literal" } },
+    case: { slots: ["ab", "A", _], answers: ["minded", "ignored"] },
+  },
+  find: {
+    missing: { slots: [null, "a", _, _, _, _, _], answers: blank, with: { absent: "zero" } },
+    pattern: { slots: ["a.c", ".", _, _, _, _, _], answers: ["literal", "posix"], with: { report: "position" } },
+    case: { slots: ["ab", "B", _, _, _, _, _], answers: ["minded", "ignored"] },
+    report: { slots: ["ab", "b", _, _, _, _, _], answers: ["text", "position"] },
+    group: { slots: ["ab", "(a)b", _, _, _, _, _], answers: ["match", "first group"], with: { report: "text" } },
+    absent: { slots: ["ab", "x", _, _, _, _, _], answers: ["null", "empty"], with: { report: "text" } },
+  },
+  "replace-span": {
+    missing: { slots: [null, 1, 1, "x"], answers: blank },
+    unit: { slots: ["😀b", 2, 1, "x"], answers: ["code point", "utf-16 unit"] },
+    first: { slots: ["abc", 1, 1, "x"], answers: ["1", "0"] },
+    startBelow: { slots: ["abc", 0, 1, "x"], answers: ["error", "clamp"] },
+    negativeSpan: { slots: ["abc", 3, -1, "x"], answers: ["empty", "repeated"] },
+    fraction: { slots: ["abc", 1.5, 1, "x"], answers: ["truncated", "rounded"] },
+  },
+  substitute: {
+    missing: { slots: [null, "a", "b", _, _, _], answers: blank },
+    pattern: { slots: ["a.b", ".", "-", _, _, _], answers: ["literal", "posix"] },
+    case: { slots: ["aA", "A", "-", _, _, _], answers: ["minded", "ignored"] },
+    occurrences: { slots: ["aa", "a", "-", _, _, _], answers: ["all", "first"] },
+    replacement: { slots: ["ab", "(a)", "\\1\\1", _, _, _], answers: ["literal", "backslash"], with: { pattern: "posix" } },
+    emptyMatch: { slots: ["ab", "x*", "-", _, _, _], answers: ["allowed", "error"], with: { pattern: "posix" } },
+  },
+  translate: {
+    missing: { slots: [null, "a", "b"], answers: blank },
+    unit: { slots: ["😀a", "😀", "xy"], answers: ["code point", "utf-16 unit"] },
+  },
+  escape: {
+    missing: { slots: [null], answers: blank, with: { scheme: "sql literal" } },
+    scheme: { slots: ["a'b c"], answers: ["uri part", "sql literal"] },
+  },
+  recase: {
+    missing: { slots: [null], answers: blank },
+    form: { slots: ["aB"], answers: ["upper", "lower"] },
+    mapping: { slots: ["ß"], answers: ["full", "simple"], with: { form: "upper" } },
+    words: { slots: ["2nd o'neil"], answers: ["not a letter", "space"], with: { form: "title" } },
+  },
+  normalize: {
+    missing: { slots: [null, "NFC"], answers: blank },
+    asked: { slots: ["e\u0301", "NFC"], answers: ["text", "whether"] },
+  },
+  trim: {
+    missing: { slots: [null, _], answers: blank },
+    ends: { slots: [" a ", _], answers: ["both", "start"], with: { characters: "space" } },
+    inner: { slots: ["a  b", _], answers: ["kept", "one space"], with: { characters: "space", ends: "both" } },
+    characters: { slots: ["\ta", _], answers: ["space", "xml space"], with: { ends: "both" } },
+  },
+  measure: {
+    missing: { slots: [null], answers: blank },
+    counted: { slots: ["é😀"], answers: ["code point", "utf-16 unit"] },
+  },
+  "code-of": {
+    missing: { slots: [null], answers: blank, with: { ofEmpty: "zero" } },
+    alphabet: { slots: ["€"], answers: ["unicode", "windows-1252"] },
+    ofEmpty: { slots: [""], answers: ["zero", "error"] },
+  },
+  "char-of": {
+    missing: { slots: [null], answers: blank },
+    alphabet: { slots: [128], answers: ["unicode", "windows-1252"] },
+    fraction: { slots: [65.5], answers: ["truncated", "rounded"] },
+  },
+  compare: {
+    missing: { slots: ["", null, "="], answers: blank, fixed: { relation: "=" } },
+    case: { slots: ["a", "A", "="], answers: ["minded", "ignored"], fixed: { relation: "=" } },
+    mixed: { slots: ["a", 1, "="], answers: ["error", "by kind"], fixed: { relation: "=" } },
+  },
+  join: {
+    missing: { slots: [["a"], null, _, _], answers: blank },
+    missingItem: { slots: [["a", null, "b"], "-", _, _], answers: ["skipped", "empty"] },
+    emptyItem: { slots: [["a", "", "b"], "-", _, _], answers: ["kept", "skipped"] },
+  },
+  split: {
+    missing: { slots: [null, ",", _, _], answers: blank },
+    pattern: { slots: ["a.b", ".", _, _], answers: ["literal", "posix"] },
+    case: { slots: ["aXb", "x", _, _], answers: ["minded", "ignored"] },
+    missingDelimiter: { slots: ["ab", null, _, _], answers: ["null", "characters"] },
+    emptyDelimiter: { slots: ["ab", "", _, _], answers: ["whole", "characters"], with: { pattern: "literal" } },
+    emptyText: { slots: ["", ",", _, _], answers: ["nothing", "one piece"] },
+    edges: { slots: [",a,", ",", _, _], answers: ["pieces", "trimmed"] },
+    emptyMatch: { slots: ["ab", "x*", _, _], answers: ["allowed", "error"], with: { pattern: "posix" } },
+  },
+  repeat: {
+    missing: { slots: [null, 2], answers: blank },
+    negativeCount: { slots: ["a", -1], answers: ["error", "empty"] },
+    fraction: { slots: ["a", 1.5], answers: ["truncated", "rounded"] },
+  },
+  pad: {
+    missing: { slots: [null, 2, "x"], answers: blank },
+    unit: { slots: ["😀", 2, "x"], answers: ["code point", "utf-16 unit"] },
+    side: { slots: ["a", 3, "x"], answers: ["left", "right"] },
+  },
+  calculate: {
+    missing: { slots: [null, 1, "+"], answers: blank, fixed: { sign: "+" } },
+    numbers: { slots: [7, 2, "/"], answers: ["double", "exact"], with: { quotient: "integer" }, fixed: { sign: "/" } },
+    quotient: { slots: [7, 2, "/"], answers: ["integer", "decimal"], with: { numbers: "exact" }, fixed: { sign: "/" } },
+  },
+};
+
+/** The answers of some function that does the operation. */
+function someAnswers(id: OperationId): Readonly<Record<string, string>> {
+  for (const make of Object.values(dialects)) {
+    for (const row of make().rows) if (isPure(row) && row.operation === id) return row.answers;
+  }
+  throw new Error(`no function does ${id}`);
+}
+
+function result(id: OperationId, { slots, with: others = {}, fixed = {} }: Effect, trait: string, answer: string): Value {
+  const answers = { ...someAnswers(id), ...others, [trait]: answer };
+  const operation = operationOf(id);
+  return applyKernel(operation.prepare(answers as never, fixed), slots, operation.slots, answers.missing);
+}
+
+describe.each(Object.keys(operations) as OperationId[])("%s", (id) => {
+  test.each([...operationOf(id).traits])("%s changes a result", (trait) => {
+    const effect = effects[id][trait];
+    expect(effect).toBeDefined();
+    const [a, b] = effect.answers.map((answer) => result(id, effect, trait, answer));
+    expect(a).not.toEqual(b);
+  });
+});
+
+test("every answer of a function is one of its trait's", () => {
+  for (const make of Object.values(dialects)) {
+    for (const row of make().rows.filter(isPure)) {
+      expect(Object.keys(row.answers).sort()).toEqual([...operationOf(row.operation).traits].sort());
+      for (const [trait, answer] of Object.entries(row.answers))
+        expect(Object.keys(describeTrait(trait as TraitId).answers)).toContain(answer);
+    }
+  }
+});
+
+test("every parameter of a pure row fills a slot of its operation", () => {
+  for (const make of Object.values(dialects)) {
+    for (const row of make().rows.filter(isPure)) {
+      const slots = operationOf(row.operation).slots.map(({ name }) => name);
+      for (const { slot } of row.parameters) expect(slots).toContain(slot);
+      for (const slot of Object.keys(row.fixed ?? {})) expect(slots).toContain(slot);
+    }
+  }
+});

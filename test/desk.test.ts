@@ -1,0 +1,137 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { type Browser, type Page, chromium } from "playwright-core";
+
+let browser: Browser;
+let page: Page;
+const errors: string[] = [];
+
+beforeAll(async () => {
+  browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-quic",
+      "--no-first-run",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+    ],
+  });
+});
+afterAll(async () => browser.close());
+
+beforeEach(async () => {
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on("pageerror", (error) => errors.push(error.message));
+  await page.goto(process.env.DESK_URL!);
+  await page.waitForSelector("tbody tr");
+});
+
+const expression = () => page.getByRole("textbox", { name: "Expression" });
+const beside = () => page.getByRole("textbox", { name: "Beside it" });
+const row = (name: string) => page.locator("tbody tr", { has: page.getByRole("rowheader", { name, exact: true }) });
+const rowText = async (name: string) => (await row(name).locator("td").allInnerTexts()).map((text) => text.trim());
+
+describe("the desk", () => {
+  test("the register is there, with both expressions' values, differing rows marked with their cause", async () => {
+    expect(await page.locator(".rows-table tbody tr").count()).toBe(60);
+    expect(await rowText("1")).toEqual(["Lindqvist,·Åsa", "Lindqvist", "Lindqvist", ""]);
+    expect(await rowText("4")).toEqual(["Meunier", "#VALUE!", "Meunier", "absent: error / whole"]);
+    expect(await row("4").getAttribute("class")).toContain("differs");
+    expect(await row("1").getAttribute("class")).not.toContain("differs");
+    expect(await page.getByRole("region", { name: "Where they part" }).innerText()).toContain("They differ on 7 of 60 rows");
+    expect(errors).toEqual([]);
+  });
+
+  test("values follow what is typed, on all rows", async () => {
+    await expression().fill("UPPER(taxon)");
+    await page.waitForFunction(() => document.body.innerText.includes("QUERCUS·ROBUR"));
+    expect((await rowText("5"))[0]).toBe("Quercus·robur");
+    expect(await page.getByText("gives text").count()).toBe(2);
+  });
+
+  test("errors are marked as one types, and mended by a button", async () => {
+    await expression().fill("LEFT(taxon,3)");
+    await page.waitForSelector("mark.error");
+    expect(await page.locator("mark.error").innerText()).toBe(",");
+    expect(await expression().getAttribute("aria-invalid")).toBe("true");
+    expect(await page.getByText('Arguments are separated by ";" here').count()).toBe(1);
+    await page.getByRole("button", { name: 'Write ";"' }).click();
+    expect(await expression().inputValue()).toBe("LEFT(taxon;3)");
+    await page.waitForFunction(() => document.querySelector("mark") === null);
+  });
+
+  test("a row shows its trace and ruler; arrow keys move on", async () => {
+    await row("1").click();
+    const trace = page.getByRole("region", { name: "Trace in PostgreSQL" });
+    expect(await trace.innerText()).toContain("split_part(collector, ',', 1)");
+    expect(await trace.locator(".ruler .inside").allInnerTexts()).toEqual([..."Lindqvist"]);
+    await row("1").press("ArrowDown");
+    expect(await page.getByRole("heading", { name: "Row 2, step by step" }).count()).toBe(1);
+    expect(await row("2").getAttribute("aria-selected")).toBe("true");
+    await page.keyboard.press("ArrowDown");
+    expect(await page.getByRole("heading", { name: "Row 3, step by step" }).count()).toBe(1);
+  });
+
+  test("the place where an error was born is marked", async () => {
+    await row("4").click();
+    expect(await page.locator("li.born code").innerText()).toBe('FIND(",";collector)');
+    expect(await page.locator("li.born").innerText()).toContain("What is searched for is not there.");
+  });
+
+  test("scratch rows are typed beside the sample, and can be removed", async () => {
+    await page.getByRole("button", { name: "Add scratch row" }).click();
+    await page.getByLabel("collector of scratch row s1").fill("Nym, Ada");
+    await page.waitForFunction(() => document.querySelector("tbody tr .result")?.textContent === "Nym");
+    expect(await page.locator(".rows-table tbody tr").count()).toBe(61);
+    await page.getByRole("button", { name: "Remove scratch row s1" }).click();
+    await page.waitForFunction(() => document.querySelectorAll(".rows-table tbody tr").length === 60);
+  });
+
+  test("one dialect alone, or another beside it", async () => {
+    await page.getByLabel("second dialect").uncheck();
+    await page.waitForFunction(() => document.querySelectorAll("th.result").length === 1);
+    await page.getByLabel("second dialect").check();
+    await page.getByLabel("Beside it: dialect").selectOption("xpath");
+    await beside().fill("substring-before($collector, ',')");
+    await page.waitForFunction(() => document.querySelectorAll("th.result")[1]?.textContent === "XPath");
+    expect(await rowText("4")).toEqual(["Meunier", "#VALUE!", "empty text", "absent: error / empty"]);
+  });
+
+  test("own rows are loaded from CSV; what is wrong with a file is said", async () => {
+    const load = (name: string, text: string) =>
+      page.getByLabel("Load rows from CSV or JSON").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
+    await load("own.csv", 'collector,n\n"Nym, Ada",1\nSolo,2\n');
+    await page.waitForFunction(() => document.querySelectorAll(".rows-table tbody tr").length === 2);
+    expect(await rowText("1")).toEqual(["Nym,·Ada", "Nym", "Nym", ""]);
+    await load("broken.csv", 'collector\n"Nym\n');
+    expect(await page.getByRole("alert").innerText()).toContain(
+      "broken.csv: line 2, column 1: the quote that opens here is not closed",
+    );
+    expect(await page.locator(".rows-table tbody tr").count()).toBe(2);
+  });
+
+  test("everything can be reached with the keyboard", async () => {
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    const reached: string[] = [];
+    for (let i = 0; i < 12; i++) {
+      await page.keyboard.press("Tab");
+      reached.push(
+        await page.evaluate(() =>
+          `${document.activeElement?.tagName} ${document.activeElement?.getAttribute("aria-label") ?? ""}`.trim(),
+        ),
+      );
+    }
+    expect(reached).toEqual(
+      expect.arrayContaining([
+        "INPUT Load rows from CSV or JSON",
+        "BUTTON",
+        "SELECT Expression: dialect",
+        "TEXTAREA",
+        "SELECT Beside it: dialect",
+        "TR",
+      ]),
+    );
+  });
+});
