@@ -111,7 +111,7 @@ test("the words name both functions, the inputs, the outputs and both answers", 
     [{ label: "2nd" }],
   );
   expect(explainParting(groups[0].parting!, ["OpenFormula", "PostgreSQL"])).toEqual({
-    place: "PROPER (OpenFormula) and initcap (PostgreSQL): each changes letters to upper, lower or title case.",
+    place: "PROPER (OpenFormula) and initcap (PostgreSQL): each changes the case or the width of letters.",
     outputs: 'Given text "2nd", they give "2Nd" and "2nd".',
     causes: [
       [

@@ -15,8 +15,18 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["openformula", "LEFT(label;2", "unclosed-bracket", "(", "LEFT(label;2)"],
   ["openformula", 'label&"abc', "unclosed-quote", '"abc', 'label&"abc"'],
   ["openformula", "label&'abc", "unclosed-quote", "'abc", "label&'abc'"],
-  ["openformula", "LEFT(label;)", "expected", ")"],
-  ["openformula", "LEFT(;2)", "expected", ";"],
+  ["openformula", "LEFT(label;2)+(;", "expected", ";"],
+  ["openformula", "VLOOKUP(label;2)", "not-covered", "VLOOKUP"],
+  ["openformula", "A1:B2", "not-covered", ":B2"],
+  ["postgresql", "md5(label)", "not-covered", "md5"],
+  ["postgresql", "current_date", "not-covered", "current_date"],
+  ["postgresql", "length((select 1))", "not-covered", "select 1))"],
+  ["postgresql", "(label, n)", "not-covered", "(label, n)"],
+  ["postgresql", "n + 'x'", "not-a-number", "'x'"],
+  ["postgresql", "case when n = 1 then 2 else 'x' end", "not-a-number", "'x'"],
+  ["postgresql", "case when false then 'x'::int end", "not-a-number", "'x'"],
+  ["postgresql", "$q$abc", "unclosed-quote", "$q$abc", "$q$abc$q$"],
+  ["postgresql", "label /* a /* b */", "unclosed-comment", "/* a /* b */", "label /* a /* b */*/"],
   ["openformula", "1+", "expected", ""],
   ["openformula", "1 2", "extra-text", "2"],
   ["openformula", "lable", "unknown-column", "lable", "label"],
@@ -100,11 +110,12 @@ describe("an expression half typed", () => {
   test.each(whole)("%s: every beginning gives a tree and never throws", (dialect, source) => {
     for (let length = 0; length <= source.length; length++) {
       const half = source.slice(0, length);
-      const { tree, diagnostics, run } = program(dialect, half);
+      const typed = program(dialect, half);
+      const { tree, diagnostics } = typed;
       nested(tree, 0, half.length);
       const pending = [tree];
       for (let node = pending.pop(); node; node = pending.pop()) pending.push(...childrenOf(node));
-      expect(run(sample)).toHaveLength(1);
+      expect(typed.run(sample)).toHaveLength(1);
       for (const { range } of diagnostics) expect(range.end).toBeLessThanOrEqual(half.length);
     }
     expect(program(dialect, source).diagnostics).toEqual([]);
@@ -157,9 +168,9 @@ describe("an expression half typed", () => {
       const source = Array.from({ length: 1 + Math.floor(next() * 9) }, () => parts[Math.floor(next() * parts.length)]).join(
         next() < 0.5 ? " " : "",
       );
-      const { run, diagnostics } = program(dialect, source);
-      const [value] = run(sample);
-      if (diagnostics.some(({ severity }) => severity === "error")) expect(value).toHaveProperty("code");
+      const typed = program(dialect, source);
+      const [value] = typed.run(sample);
+      if (typed.diagnostics.some(({ severity }) => severity === "error")) expect(value).toHaveProperty("code");
       else expect(value).not.toBeUndefined();
     }
   });

@@ -77,7 +77,7 @@ export interface TypeRules {
   sequence?(items: readonly Value[]): Value;
   /** What a function given as a value does with arguments. */
   apply?(callee: Value, args: readonly Value[]): Value;
-  /** Converts the argument of a parameter where the type is known only on the row. */
+  /** Whether types are known only on the row; where not, a constant that does not convert is an error of the whole expression. */
   readonly dynamic: boolean;
 }
 
@@ -101,6 +101,8 @@ export interface Dialect {
   parse(source: string, limits?: ParseLimits): Parsed;
   readonly rows: readonly FunctionRow[];
   readonly code: Readonly<Record<string, Code>>;
+  /** Names, in lower case, of functions that the dialect has and that are not covered yet. */
+  readonly uncovered: ReadonlySet<string>;
   readonly types: TypeRules;
   /** Whether upper and lower case letters in function names are told apart. */
   readonly functionCase: "minded" | "ignored";

@@ -74,6 +74,8 @@ export class Binder {
         const operand = this.bind(node.operand);
         const cast = this.dialect.types.cast(operand.type, node.type);
         if (!cast) return this.#broken(node, "unknown-type", node.typeRange, { name: node.type });
+        if (operand.kind === "constant" && !this.dialect.types.dynamic && !isBroken(operand))
+          return { ...this.#converted(operand, { cost: 0, convert: cast.convert }, cast.type), source: node };
         return this.#code(node, cast.type, [operand], ([cell]) => {
           return (row) => settle(cast.convert(cell(row)), node.range, this.dialect);
         });
@@ -145,6 +147,7 @@ export class Binder {
     if (variable) return { kind: "variable", variable, type: variable.type, source: node };
     const column = this.columns.findIndex(({ name }) => this.dialect.namesColumn(node.name, name));
     if (column >= 0) return { kind: "column", column, type: this.columns[column].type, source: node };
+    if (this.dialect.uncovered.has(node.name)) return this.#broken(node, "not-covered", node.range, { what: node.name });
     const names = this.columns.map(({ name }) => this.dialect.columnText(name));
     const near = nearest(this.dialect.columnText(node.name), names);
     const literal = this.dialect.textLiteral(node.name);
@@ -167,7 +170,7 @@ export class Binder {
     const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
     if (sized.length === 0) return this.#wrongCount(node, rows);
     // A part that could not be bound has been reported; an error written as a literal is a value.
-    const broken = args.find((arg) => arg.kind === "constant" && isFailure(arg.value) && arg.source.kind !== "literal");
+    const broken = args.find((arg) => isBroken(arg) && arg.source.kind !== "literal");
     if (broken) return broken;
     const types = args.map((arg) => arg.type);
     const fitting = this.#fitting(sized, types);
@@ -184,9 +187,9 @@ export class Binder {
       return this.#broken(node, "ambiguous-call", node.range, { name: node.name, given: types });
     }
     this.#warnIfSwapped(node, row);
-    const converted = args.map((arg, i) =>
-      convertBound(arg, conversions[i], row.parameters[Math.min(i, row.parameters.length - 1)].type),
-    );
+    const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
+    const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
+    if (unreadable) return unreadable;
     const type = this.dialect.types.resultType(row, types);
     const bound = isPure(row)
       ? { ...boundOperation(row, converted), source: node as Expression, type }
@@ -214,6 +217,8 @@ export class Binder {
   #signature = (row: FunctionRow) => signature(row, `${this.dialect.separator} `);
 
   #unknownFunction(node: Call): Bound {
+    if (this.dialect.uncovered.has(node.name.toLowerCase()))
+      return this.#broken(node, "not-covered", node.nameRange, { what: `the function ${node.name}` });
     const means = meantBy(node.name, this.dialect.rows);
     const names = this.dialect.rows
       .filter((row) => row.notation !== "operator")
@@ -342,7 +347,15 @@ export class Binder {
       this.#report("branch-types", node.range, { given: items.map((item) => item.type) });
       return { type: "unknown", items };
     }
-    return { type, items: items.map((item) => convertBound(item, types.conversion(item.type, type) ?? { cost: 0 }, type)) };
+    return { type, items: items.map((item) => this.#converted(item, types.conversion(item.type, type) ?? { cost: 0 }, type)) };
+  }
+
+  /** A conversion put around; where types are known before a row is, a constant that does not convert is reported. */
+  #converted(bound: Bound, conversion: Conversion, type: string): Bound {
+    const result = convertBound(bound, conversion, type);
+    if (this.dialect.types.dynamic || !isBroken(result) || isBroken(bound)) return result;
+    const { code, facts } = (result as { value: Failure }).value;
+    return this.#broken(bound.source, code as MessageCode, bound.source.range, facts);
   }
 
   #declare<T>(names: readonly string[], type: string, body: (variables: Variable[]) => T): T {
@@ -481,6 +494,8 @@ export function settle(value: Value, range: TextRange, dialect: Dialect): Value 
   const standard = dialect.standardCode(value.code, value.facts);
   return (standard ? value.named(standard) : value).at(range);
 }
+
+const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailure(bound.value);
 
 function convertBound(bound: Bound, { convert }: Conversion, type: string): Bound {
   if (!convert) return bound;

@@ -36,6 +36,8 @@ export class PatternError extends Error {
   constructor(
     readonly problem: string,
     readonly offset: number,
+    /** Whether the flavour allows it and only we do not run it yet. */
+    readonly isUncovered = false,
   ) {
     super(problem);
   }

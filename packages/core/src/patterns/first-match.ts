@@ -4,12 +4,13 @@ import { type Budget, type Program, holds, spend } from "./program.ts";
  * Finds the match that starts at `start` and comes first in the order of preference (alternatives
  * from left to right, greedy before short): the rule of XPath and ECMAScript patterns.
  * Gives the offsets of the groups (−1 where unset), or undefined. Every pair of step and offset is
- * tried once, so the time is linear in the text, unless there is a back reference.
+ * tried once (with a back reference, once for each state of the groups), so the time is linear in the
+ * text unless there is one.
  */
 export function firstMatch(program: Program, groups: number, text: string, start: number, budget: Budget): number[] | undefined {
   const { steps } = program;
   const slots = new Array<number>(2 * groups + 2).fill(-1);
-  const seen = program.hasBackreference ? undefined : new Set<number>();
+  const seen = new Set<number | string>();
   // Pairs of (step, offset) still to try; a negative step restores slot ~step to that offset.
   const stack: number[] = [0, start];
   while (stack.length > 0) {
@@ -28,10 +29,10 @@ export function firstMatch(program: Program, groups: number, text: string, start
         return slots;
       }
       if (step.op === "split") {
-        const key = pc * (text.length + 1) + at;
-        if (seen?.has(key)) break;
-        if (seen) seen.add(key);
-        else if (step.or <= pc && step.to <= pc) break;
+        // With a back reference, what follows depends on the groups too.
+        const key = program.hasBackreference ? `${pc},${at},${slots.join()}` : pc * (text.length + 1) + at;
+        if (seen.has(key)) break;
+        seen.add(key);
         stack.push(step.or, at);
         pc = step.to;
         continue;

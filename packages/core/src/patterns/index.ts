@@ -69,8 +69,29 @@ export function compilePattern(flavour: Flavour, source: string, flags = ""): Pa
     : parsed.node;
   const { groups, ignoreCase } = parsed;
   const rule: Rule = flavour === "posix" || flavour === "similar" ? "longest" : "first";
+  if (rule === "longest" && !hasPlainReferences(node))
+    throw new PatternError("a back reference beside alternatives, mixed greediness or a repeated group", 0, true);
   const offsets = carefulMatcher(node, groups, ignoreCase, rule);
   return { groups, offsets, find: finder(node, ignoreCase, rule, offsets), test: tester(node, ignoreCase, offsets) };
+}
+
+/**
+ * Whether the first match in the order of preference is also the longest one: back references only to groups
+ * that always take part, no alternatives, and repeats that are all greedy or all not.
+ */
+function hasPlainReferences(root: PatternNode): boolean {
+  const found = { reference: false, choice: false, lazy: false, greedy: false, optional: false };
+  const visit = (node: PatternNode, inRepeat: boolean): void => {
+    if (node.kind === "backreference") found.reference = true;
+    if (node.kind === "choice") found.choice = true;
+    if (node.kind === "group" && inRepeat) found.optional = true;
+    if (node.kind === "repeat" && !node.exact) found[node.greedy ? "greedy" : "lazy"] = true;
+    const inner =
+      node.kind === "sequence" ? node.items : node.kind === "choice" ? node.options : "item" in node ? [node.item] : [];
+    for (const item of inner) visit(item, inRepeat || node.kind === "repeat");
+  };
+  visit(root, false);
+  return !found.reference || !(found.choice || found.optional || (found.lazy && found.greedy));
 }
 
 type OffsetFinder = ReturnType<typeof carefulMatcher>;

@@ -10,14 +10,16 @@ import { type Budget, type Program, compileProgram, holds, spend } from "./progr
 export class LongestMatcher {
   readonly #programs = new Map<PatternNode, Program>();
   readonly #long: boolean;
+  readonly root: PatternNode;
 
   constructor(
-    readonly root: PatternNode,
+    root: PatternNode,
     readonly groups: number,
     readonly ignoreCase: boolean,
   ) {
-    this.#long = preference(root) !== "short";
-    this.#program(root);
+    this.root = lastTurnApart(root);
+    this.#long = preference(this.root) !== "short";
+    this.#program(this.root);
   }
 
   /** The offsets of the groups of the first match at or after `from`, or undefined. */
@@ -25,7 +27,7 @@ export class LongestMatcher {
     const found = scan(this.#program(this.root), text, from, this.#long, budget);
     if (!found) return undefined;
     const slots = new Array<number>(2 * this.groups + 2).fill(-1);
-    if (this.groups > 0) this.#dissect(this.root, text, found.start, found.end, slots, new Set(), budget);
+    if (this.groups > 0) this.#dissect(this.root, text, found.start, found.end, slots, budget);
     [slots[0], slots[1]] = [found.start, found.end];
     return slots;
   }
@@ -37,17 +39,9 @@ export class LongestMatcher {
   }
 
   /** Divides the stretch [start, end), which `node` may match, among its parts; false if it cannot be. */
-  #dissect(
-    node: PatternNode,
-    text: string,
-    start: number,
-    end: number,
-    slots: number[],
-    failed: Set<string>,
-    budget: Budget,
-  ): boolean {
+  #dissect(node: PatternNode, text: string, start: number, end: number, slots: number[], budget: Budget): boolean {
     spend(budget);
-    const inner = (item: PatternNode, from: number, to: number) => this.#dissect(item, text, from, to, slots, failed, budget);
+    const inner = (item: PatternNode, from: number, to: number) => this.#dissect(item, text, from, to, slots, budget);
     switch (node.kind) {
       case "group":
         if (!inner(node.item, start, end)) return false;
@@ -56,13 +50,11 @@ export class LongestMatcher {
       case "choice":
         return node.options.some((option) => inner(option, start, end));
       case "sequence":
-        return this.#dissectItems(node.items, 0, text, start, end, slots, failed, budget);
-      case "repeat": {
-        const items = (count: number) => Array.from({ length: count }, () => node.item);
-        if (start === end && node.min === 0) return true;
-        const most = Math.min(node.max, Math.max(node.min, end - start));
-        return this.#dissectRepeat(node, items, most, text, start, end, slots, budget);
-      }
+        return this.#dissectItems(node.items, 0, text, start, end, slots, new Set(), budget);
+      case "repeat":
+        if (capturesNothing(node.item)) return ends(this.#program(node), text, start, end, budget).includes(end);
+        // Only {1,1} is left of those that must come.
+        return node.min === 1 ? inner(node.item, start, end) : this.#dissectRepeat(node, text, start, end, slots, budget);
       default:
         return ends(this.#program(node), text, start, end, budget).includes(end);
     }
@@ -80,15 +72,15 @@ export class LongestMatcher {
   ): boolean {
     if (index === items.length) return start === end;
     const item = items[index];
-    if (index === items.length - 1) return this.#dissect(item, text, start, end, slots, failed, budget);
-    const key = `${index},${items.length},${start},${end}`;
+    if (index === items.length - 1) return this.#dissect(item, text, start, end, slots, budget);
+    const key = `${index},${start}`;
     if (failed.has(key)) return false;
     const middles = ends(this.#program(item), text, start, end, budget);
     if (preference(item) !== "short") middles.reverse();
     for (const middle of middles) {
       if (
-        this.#dissectItems(items, index + 1, text, middle, end, slots, new Set(), budget) &&
-        this.#dissect(item, text, start, middle, slots, new Set(), budget)
+        this.#dissectItems(items, index + 1, text, middle, end, slots, failed, budget) &&
+        this.#dissect(item, text, start, middle, slots, budget)
       ) {
         return true;
       }
@@ -97,38 +89,76 @@ export class LongestMatcher {
     return false;
   }
 
-  /** Takes one turn of the repeat at a time, the longest (or shortest) that lets the rest be turns too. */
+  /**
+   * Takes one turn of a repeat that may be left out at a time, the longest (or shortest) that lets the rest
+   * be turns too. No turn is tried on nothing but the first, where its item would rather be long.
+   */
   #dissectRepeat(
     node: PatternNode & { kind: "repeat" },
-    items: (count: number) => PatternNode[],
-    most: number,
     text: string,
     start: number,
     end: number,
     slots: number[],
     budget: Budget,
   ): boolean {
-    if (capturesNothing(node.item)) return ends(this.#program(node), text, start, end, budget).includes(end);
+    const isLong = preference(node.item) !== "short";
+    if (start === end) {
+      if (isLong) this.#dissect(node.item, text, start, end, slots, budget);
+      return true;
+    }
+    const most = Math.min(node.max, end - start);
     const dead = new Set<number>();
     const turn = (done: number, from: number): boolean => {
-      if (done >= node.min && from === end) return true;
-      const key = from * (Math.min(most, 1000) + 1) + Math.min(done, 1000);
+      if (from === end) return true;
+      const key = from * (most + 1) + done;
       if (done === most || dead.has(key)) return false;
       const stops = ends(this.#program(node.item), text, from, end, budget);
-      if (node.greedy) stops.reverse();
+      if (isLong) stops.reverse();
       for (const stop of stops) {
-        if (stop === from && done >= node.min) continue;
-        if (!turn(done + 1, stop)) continue;
-        if (stop === end) this.#dissect(node.item, text, from, stop, slots, new Set(), budget);
+        if (stop === from || !turn(done + 1, stop)) continue;
+        if (stop === end) this.#dissect(node.item, text, from, stop, slots, budget);
         return true;
       }
       dead.add(key);
       return false;
     };
-    return (
-      turn(0, start) ||
-      (node.min > 0 && start === end && items(1).every((item) => this.#dissect(item, text, start, end, slots, new Set(), budget)))
-    );
+    return turn(0, start);
+  }
+}
+
+/** A repeat of a group that must come at least once, as PostgreSQL reads it: x{m,n} is x{m-1,n-1}x, and only the last x is a group. */
+function lastTurnApart(node: PatternNode): PatternNode {
+  switch (node.kind) {
+    case "group":
+      return { ...node, item: lastTurnApart(node.item) };
+    case "choice":
+      return { ...node, options: node.options.map(lastTurnApart) };
+    case "sequence":
+      return { ...node, items: node.items.map(lastTurnApart) };
+    case "repeat": {
+      const item = lastTurnApart(node.item);
+      if (node.min === 0 || capturesNothing(item)) return { ...node, item };
+      if (node.max === 1) return node.exact ? item : { ...node, item };
+      const others: PatternNode = { ...node, item: withoutGroups(item), min: node.min - 1, max: node.max - 1 };
+      return { kind: "sequence", items: [others, item] };
+    }
+    default:
+      return node;
+  }
+}
+
+function withoutGroups(node: PatternNode): PatternNode {
+  switch (node.kind) {
+    case "group":
+      return withoutGroups(node.item);
+    case "choice":
+      return { ...node, options: node.options.map(withoutGroups) };
+    case "sequence":
+      return { ...node, items: node.items.map(withoutGroups) };
+    case "repeat":
+      return { ...node, item: withoutGroups(node.item) };
+    default:
+      return node;
   }
 }
 

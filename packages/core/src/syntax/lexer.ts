@@ -15,10 +15,12 @@ export interface Token {
 export interface TokenRule {
   readonly kind: TokenKind | "blank";
   readonly shape: RegExp;
-  /** What the token stands for; a string that starts with "!" reports the rest as a problem with the literal. */
-  readonly read?: (source: string) => string;
-  /** For a shape that has no end: the quote or mark that is missing. */
-  readonly unclosed?: string;
+  /** What the token stands for, or what is wrong with it. */
+  readonly read?: (source: string) => string | { readonly problem: string };
+  /** For a shape that has no end: the quote that is missing, or how it follows from what is written. */
+  readonly unclosed?: string | ((written: string) => string);
+  /** For a comment: `shape` is its opening mark, and comments nest up to as many of this closing mark. */
+  readonly closing?: string;
 }
 
 /** Reads a name or text between quotes that are doubled within. */
@@ -43,20 +45,38 @@ export function tokenize(source: string, rules: readonly TokenRule[]): { tokens:
       shape.lastIndex = at;
       return shape.test(source);
     });
-    const end = rule ? rule.shape.lastIndex : at + String.fromCodePoint(source.codePointAt(at)!).length;
+    let end = rule ? rule.shape.lastIndex : at + String.fromCodePoint(source.codePointAt(at)!).length;
+    if (rule?.closing) {
+      const closed = commentEnd(source, source.slice(at, end), rule.closing, end);
+      end = closed ?? source.length;
+      if (closed === undefined) report("unclosed-comment", { start: at, end }, {}, rule.closing);
+    }
     const range = { start: at, end };
     const written = source.slice(at, end);
     at = end;
     if (!rule) report("unexpected-character", range, { character: written });
-    else if (rule.unclosed) {
-      if (rule.unclosed === "*/" || rule.unclosed === ":)") report("unclosed-comment", range, {}, rule.unclosed);
-      else report("unclosed-quote", range, { quote: rule.unclosed }, rule.unclosed);
-    }
+    const quote = typeof rule?.unclosed === "function" ? rule.unclosed(written) : rule?.unclosed;
+    if (quote !== undefined) report("unclosed-quote", range, { quote }, quote);
     if (rule?.kind === "blank") continue;
-    const value = rule?.read ? rule.read(rule.unclosed ? written + rule.unclosed : written) : written;
-    if (value.startsWith("!bad ")) report("bad-literal", range, { problem: value.slice(5) });
-    tokens.push({ kind: rule?.kind ?? "unknown", range, source: written, value });
+    const value = rule?.read ? rule.read(written + (quote ?? "")) : written;
+    if (typeof value === "object") report("bad-literal", range, { ...value });
+    tokens.push({ kind: rule?.kind ?? "unknown", range, source: written, value: typeof value === "object" ? "" : value });
   }
   tokens.push({ kind: "end", range: { start: source.length, end: source.length }, source: "", value: "" });
   return { tokens, diagnostics };
+}
+
+/** Where a comment ends whose text begins at `from`, comments within it counted; undefined when it is not closed. */
+function commentEnd(source: string, opening: string, closing: string, from: number): number | undefined {
+  let depth = 1;
+  for (let at = from; at < source.length; at++) {
+    if (source.startsWith(opening, at)) {
+      depth++;
+      at += opening.length - 1;
+    } else if (source.startsWith(closing, at)) {
+      at += closing.length - 1;
+      if (--depth === 0) return at + 1;
+    }
+  }
+  return undefined;
 }

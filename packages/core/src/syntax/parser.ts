@@ -2,7 +2,7 @@ import type { Diagnostic, Fix } from "../diagnostics/index.ts";
 import type { TextRange } from "../values/index.ts";
 import type { Token, TokenKind, TokenRule } from "./lexer.ts";
 import { tokenize } from "./lexer.ts";
-import type { Expression } from "./tree.ts";
+import type { Expression, Literal } from "./tree.ts";
 
 /** Named bounds on what is read; each has a default and an error that names it. */
 export interface ParseLimits {
@@ -34,6 +34,8 @@ export interface Grammar {
   readonly separatorPower?: number;
   /** The separator between arguments. */
   readonly separator: "," | ";";
+  /** What an argument is that is left empty between separators; undefined where it may not be. */
+  readonly emptyArgument?: Literal;
   readonly prefix: (parser: Parser) => Expression;
   readonly infix: (parser: Parser) => Infix | undefined;
 }
@@ -117,11 +119,17 @@ export class Parser {
   }
 
   expected(expected: string): void {
+    if (this.#gaveUp) return;
     const { kind, source, range } = this.token;
     const found = kind === "end" ? "the end of the expression" : `"${source}"`;
     const at = kind === "end" ? { start: this.lastEnd, end: this.lastEnd } : range;
     if (!this.diagnostics.some((d) => d.range.start === at.start && d.severity === "error"))
       this.report("expected", at, { expected, found });
+  }
+
+  /** Reports that the dialect has what begins at `start` and we do not read it yet, and skips the rest. */
+  uncovered(what: string, start = this.token.range.start): Expression {
+    return this.#giveUp("not-covered", start, { what });
   }
 
   missing(expected = "a value"): Expression {
@@ -153,14 +161,21 @@ export class Parser {
     return left;
   }
 
-  /** Reports once, and skips the rest. */
   #tooDeep(): Expression {
-    const start = this.token.range.start;
-    if (this.token.kind !== "end")
-      this.report("too-deep", { start, end: this.source.length }, { limit: this.limits.nestingDepth });
-    this.#position = this.tokens.length - 1;
-    return { kind: "missing", range: { start, end: this.source.length } };
+    return this.#giveUp("too-deep", this.token.range.start, { limit: this.limits.nestingDepth });
   }
+
+  /** Reports once, and skips the rest. */
+  #giveUp(code: "too-deep" | "not-covered", start: number, facts: Record<string, unknown>): Expression {
+    const range = { start, end: this.source.length };
+    if (this.token.kind !== "end") this.report(code, range, facts);
+    this.#position = this.tokens.length - 1;
+    this.#gaveUp = true;
+    return { kind: "missing", range };
+  }
+
+  /** Whether the rest has been skipped, so that nothing about its end is worth a word. */
+  #gaveUp = false;
 
   /**
    * Reads arguments up to `closing`, the opening bracket having been taken at `open`.
@@ -172,7 +187,7 @@ export class Parser {
     const { separator } = this.grammar;
     const foreign = separator === "," ? ";" : ",";
     for (;;) {
-      args.push(this.expression(this.grammar.separatorPower));
+      args.push(this.#emptyArgument(closing) ?? this.expression(this.grammar.separatorPower));
       if (this.take(separator)) continue;
       if (this.at(foreign)) {
         const { range } = this.next();
@@ -186,6 +201,12 @@ export class Parser {
     }
   }
 
+  #emptyArgument(closing: string): Expression | undefined {
+    const { emptyArgument, separator } = this.grammar;
+    if (!emptyArgument || !(this.at(separator) || this.at(closing))) return undefined;
+    return { ...emptyArgument, range: { start: this.lastEnd, end: this.lastEnd } };
+  }
+
   /** Takes a closing bracket, or reports that the one opened at `open` is not closed. */
   close(closing: string, open: Token): void {
     if (this.take(closing)) return;
@@ -193,7 +214,7 @@ export class Parser {
       this.expected(`"${closing}"`);
       return;
     }
-    if (this.diagnostics.some((d) => d.code === "too-deep")) return;
+    if (this.#gaveUp) return;
     const end = { start: this.source.length, end: this.source.length };
     this.report("unclosed-bracket", open.range, { bracket: open.source, expected: `"${closing}"` }, [
       { title: `Close it with ${closing}`, edits: [{ range: end, text: closing }] },

@@ -41,6 +41,8 @@ export function patternReader(
       letters = flavour === "like" ? `${letters}~i` : flavour === "posix" || flavour === "open" ? `i${letters}` : letters;
     if (language === "literal") letters += "q";
     const found = cachedPattern(flavour, source, letters);
+    if (found instanceof PatternError && found.isUncovered)
+      return new Failure("not-covered", { what: `${found.problem} in the pattern "${source}"` });
     return found instanceof PatternError
       ? new Failure("pattern-syntax", { pattern: source, problem: found.problem, offset: found.offset })
       : found;

@@ -1,4 +1,5 @@
 import { operation, text } from "./operation.ts";
+import { widths } from "./width.ts";
 
 /** Letters whose one-to-one mapping differs from the first letter of their full mapping. */
 function simpleUpper(char: string): string {
@@ -41,11 +42,12 @@ const asciiTable = (shape: RegExp) => Array.from({ length: 128 }, (_, code) => s
 export const recase = operation({
   id: "recase",
   family: "recase",
-  summary: "changes letters to upper, lower or title case",
+  summary: "changes the case or the width of letters",
   slots: [text("text")],
   traits: ["missing", "form", "mapping", "words"],
   prepare({ form, mapping, words }) {
     const { upper, lower } = mappings[mapping];
+    if (form === "half width" || form === "full width") return widths[form];
     if (form !== "title") return mappings[mapping][form];
     const shape = wordChars[words];
     const ascii = asciiTable(shape);

@@ -80,9 +80,9 @@ export const split = operation({
 
     return (value: string, delimiter?: string | null, flags?: string, missingPiece?: string): Value => {
       if (delimiter === null && missingDelimiter === "null") return null;
-      if (value === "" && emptyText === "nothing") return [];
       const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : [...value];
       if (isFailure(found)) return found;
+      if (value === "" && emptyText === "nothing") return [];
       if (edges === "trimmed") {
         while (found.length > 0 && found[0] === "") found.shift();
         while (found.length > 0 && found[found.length - 1] === "") found.pop();

@@ -129,6 +129,8 @@ export const traits = {
     upper: "All to upper case.",
     lower: "All to lower case.",
     title: "The first letter of each word to upper case, the others to lower case.",
+    "half width": "Full-width Latin letters and katakana become half-width ones.",
+    "full width": "Half-width Latin letters and katakana become full-width ones.",
   }),
   mapping: trait("How are letters mapped to the other case?", {
     full: "By the full Unicode mapping: ß becomes SS.",

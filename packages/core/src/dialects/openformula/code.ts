@@ -1,5 +1,6 @@
 import { compilePattern, PatternError } from "../../patterns/index.ts";
 import { Failure, type Value, dateFromDays, daysFromDate, isFailure, isList } from "../../values/index.ts";
+import type { Expression } from "../../syntax/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
 import { epoch, numberOfText, serialOfText, toNumber, toText, typeRules } from "./coercions.ts";
 import { formatNumber, grouped } from "./number-format.ts";
@@ -116,36 +117,40 @@ function chosen(args: readonly Value[], context: CodeContext, pattern: string): 
   return kept.filter((value): value is number => typeof value === "number");
 }
 
-const romanParts: readonly (readonly [number, string])[] = [
-  [1000, "M"],
-  [900, "CM"],
-  [500, "D"],
-  [400, "CD"],
-  [100, "C"],
-  [90, "XC"],
-  [50, "L"],
-  [40, "XL"],
-  [10, "X"],
-  [9, "IX"],
-  [5, "V"],
-  [4, "IV"],
-  [1, "I"],
+const romanLetters = { M: 1000, D: 500, C: 100, L: 50, X: 10, V: 5, I: 1 } as const;
+type RomanLetter = keyof typeof romanLetters;
+
+/** A smaller letter before a larger one is taken from it; forms from 0 (classic) to 4 allow more such pairs. */
+const romanPairs = [
+  ["IV", "IX", "XL", "XC", "CD", "CM"],
+  ["VL", "VC", "LD", "LM"],
+  ["IL", "IC", "XD", "XM"],
+  ["VD", "VM"],
+  ["ID", "IM"],
 ];
 
-function roman(value: number): Value {
+/** The value of Roman numerals: a letter before a larger one counts negative. NaN where there is another letter. */
+function romanValue(letters: string): number {
+  const values = [...letters].map((letter) => romanLetters[letter as RomanLetter] ?? NaN);
+  return values.reduce((sum, value, i) => sum + (value < values[i + 1] ? -value : value), 0);
+}
+
+function roman(value: number, form: number): Value {
   let rest = Math.trunc(value);
   if (rest < 0 || rest > 3999) return bad("Roman numerals go from 0 to 3999");
+  const last = Math.trunc(form);
+  if (last < 0 || last > 4) return bad("the form of Roman numerals must be 0 to 4");
+  const parts = [...Object.keys(romanLetters), ...romanPairs.slice(0, last + 1).flat()].map((part) => ({
+    part,
+    size: romanValue(part),
+  }));
   let result = "";
-  for (const [size, letters] of romanParts) for (; rest >= size; rest -= size) result += letters;
+  for (const { part, size } of parts.sort((a, b) => b.size - a.size)) for (; rest >= size; rest -= size) result += part;
   return result;
 }
 
 function arabic(text: string): Value {
-  const letters = text.trim().toUpperCase();
-  const value = [...letters].reduce((sum, letter, i) => {
-    const [here, next] = [letter, letters[i + 1]].map((l) => romanParts.find(([, part]) => part === l)?.[0] ?? NaN);
-    return sum + (here < next ? -here : here);
-  }, 0);
+  const value = romanValue(text.trim().toUpperCase());
   return Number.isNaN(value) ? bad(`"${text}" is not a Roman numeral`) : value;
 }
 
@@ -158,6 +163,13 @@ const errorNumbers: Readonly<Record<string, number>> = {
   "#NUM!": 6,
   "#N/A": 7,
 };
+
+/** TYPE (6.13.33): a blank counts as a number. */
+function typeNumber(value: Value): number {
+  if (isFailure(value)) return 16;
+  if (isList(value)) return 64;
+  return typeof value === "string" ? 2 : typeof value === "boolean" ? 4 : 1;
+}
 
 const isKindOf = (test: (value: Value) => boolean): Code => ({
   lazy:
@@ -191,10 +203,13 @@ const recover = (caught: (failure: Failure) => boolean): Code => ({
     },
 });
 
+const isEmptyArgument = (arg: Expression): boolean => arg.kind === "literal" && arg.value === null;
+
 const isNA = (value: Value) => isFailure(value) && value.standard === "#N/A";
 
-function choose(cells: readonly Cell[]): Cell {
-  const [condition, then, otherwise] = cells;
+/** IF; a branch that is left empty between separators is 0 (6.15.4). */
+function choose(cells: readonly Cell[], { args }: CodeContext): Cell {
+  const [condition, then, otherwise] = cells.map((cell, i): Cell => (isEmptyArgument(args[i]) ? () => 0 : cell));
   return (row) => {
     const result = truth(condition(row));
     if (isFailure(result)) return result;
@@ -354,6 +369,12 @@ export const openFormulaCode = (pattern: string): Readonly<Record<string, Code>>
         const found = isFailure(value) ? errorNumbers[value.standard ?? "#VALUE!"] : undefined;
         return found ?? new Failure("error-value", { kind: "#N/A" }).named("#N/A");
       },
+  },
+  TYPE: {
+    lazy:
+      ([cell]) =>
+      (row) =>
+        typeNumber(cell(row)),
   },
   ISERROR: isKindOf(isFailure),
   ISERR: isKindOf((value) => isFailure(value) && !isNA(value)),

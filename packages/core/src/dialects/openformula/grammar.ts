@@ -30,6 +30,8 @@ const infixPower: Readonly<Record<string, number>> = {
 
 const grammar: Grammar = {
   separator: ";",
+  // 5.6: an argument left empty is like a blank cell.
+  emptyArgument: { kind: "literal", value: null, type: "any", range: { start: 0, end: 0 } },
   rules: [
     { kind: "blank", shape: /\s+|(?<=^\s*)(?:of:)?=/y },
     { kind: "text", shape: /"(?:[^"]|"")*"/y, read: undoubled },
@@ -39,7 +41,7 @@ const grammar: Grammar = {
     { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y },
     { kind: "name", shape: /[\p{L}_][\p{L}\p{N}\p{M}_.]*/uy },
     { kind: "unknown", shape: /#(?:DIV\/0!|N\/A|NAME\?|NULL!|NUM!|REF!|VALUE!)/y },
-    { kind: "symbol", shape: /<=|>=|<>|[-+*/^&=<>%();,{}|[\]!~.$]/y },
+    { kind: "symbol", shape: /<=|>=|<>|[-+*/^&=<>%();,{}|[\]!~:.$]/y },
   ],
   prefix,
   infix,
@@ -96,8 +98,7 @@ function prefix(parser: Parser): Expression {
       return { kind: "name", name: token.source, range };
     }
   }
-  // An argument may be left empty between separators; elsewhere something is lacking.
-  return parser.missing(parser.at(";") || parser.at(")") ? "an argument" : "a value");
+  return parser.missing();
 }
 
 /** Array : '{' Expression ((';' | '|') Expression)* '}' — rows and columns are read as one list. */
@@ -118,6 +119,9 @@ function array(
 function infix(parser: Parser): Infix | undefined {
   const { token } = parser;
   if (token.kind !== "symbol") return undefined;
+  if (["!", "~", ":"].includes(token.value)) {
+    return { power: power.prefix, read: (p) => p.uncovered("reference operators; name a column of the sample instead") };
+  }
   if (token.value === "%") {
     return { power: power["%"], read: (p, left) => p.call("%", p.next().range, [left], "operator", left.range.start) };
   }

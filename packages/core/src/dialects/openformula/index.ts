@@ -5,6 +5,7 @@ import { openFormulaCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { type TableOptions, openFormulaRows } from "./functions.ts";
 import { parseOpenFormula } from "./grammar.ts";
+import { openFormulaUncovered } from "./uncovered.ts";
 
 const options: readonly DialectOption[] = [
   {
@@ -49,6 +50,7 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
     parse: parseOpenFormula,
     rows: openFormulaRows(chosen as unknown as TableOptions),
     code: openFormulaCode(chosen.searchPattern),
+    uncovered: openFormulaUncovered,
     types: typeRules(chosen.textAsNumber),
     functionCase: "ignored",
     separator: ";",

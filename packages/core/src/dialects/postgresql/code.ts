@@ -31,6 +31,19 @@ const relations: Readonly<Record<string, (order: number) => boolean>> = {
   ">=": (o) => o >= 0,
 };
 
+/** The pattern operators as relations of a text and a pattern. */
+const fits = (pattern: "like" | "posix", letterCase: "minded" | "ignored") =>
+  operationOf("test").prepare(
+    { missing: "null", pattern, where: pattern === "like" ? "whole" : "anywhere", case: letterCase } as never,
+    {},
+  ) as unknown as (text: Value, pattern: Value) => boolean | Failure;
+const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>> = {
+  like: fits("like", "minded"),
+  ilike: fits("like", "ignored"),
+  "~": fits("posix", "minded"),
+  "~*": fits("posix", "ignored"),
+};
+
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 
 const strict = (run: (...args: never[]) => Value): Code => ({
@@ -51,12 +64,16 @@ const logic = (decisive: boolean): Code => ({
     },
 });
 
-/** `= ANY`, `<> ALL` and the like, with null where a null item leaves it open. */
+/** `= ANY`, `LIKE ALL` and the like, with null where a null item leaves it open. */
 const quantified = (any: boolean): Code =>
   strict((value: Value, list: readonly Value[], relation: string) => {
-    const holds = list.map((item) => (item === null ? null : relations[relation](order(value, item))));
-    if (holds.includes(any)) return any;
-    return holds.includes(null) ? null : !any;
+    const negative = relation.startsWith("not ");
+    const test = tests[relation.replace("not ", "")] ?? ((a: Value, b: Value) => relations[relation](order(a, b)));
+    const holds = list.map((item) => {
+      const answer = item === null ? null : test(value, item);
+      return negative && typeof answer === "boolean" ? !answer : answer;
+    });
+    return holds.find(isFailure) ?? (holds.includes(any) ? any : holds.includes(null) ? null : !any);
   });
 
 const extreme = (direction: number): Code => ({
@@ -167,12 +184,9 @@ function parseIdent(name: string): Value {
 const isoDate = (year: number, month: number, day: number): string =>
   [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
 
-const addDays = (date: string, days: number): string => {
-  const [year, month, day] = date.split("-").map(Number);
-  const found = dateFromDays(daysFromDate(year, month, day) + days);
-  return [String(found.year).padStart(4, "0"), String(found.month).padStart(2, "0"), String(found.day).padStart(2, "0")].join(
-    "-",
-  );
+const addDays = (date: string, days: number): Value => {
+  const { year, month, day } = dateFromDays(dayNumber(date) + days);
+  return year < 1 ? new Failure("not-covered", { what: "dates before the year 1" }) : isoDate(year, month, day);
 };
 
 const dayNumber = (date: string): number => {

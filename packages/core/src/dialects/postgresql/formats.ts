@@ -147,14 +147,17 @@ export function readDate(text: string, format: string): Value {
   }
   const value = (kind: string) => parts.find((part) => part.kind === kind)?.value;
   const short = value("YY");
-  const year = value("YYYY") ?? (short === undefined ? 1 : short < 70 ? 2000 + short : short < 100 ? 1900 + short : short);
+  // Without a year it is the year 1 BC.
+  const year = value("YYYY") ?? (short === undefined ? 0 : short < 70 ? 2000 + short : short < 100 ? 1900 + short : short);
   const [month, day] = [value("MM") ?? 1, value("DD") ?? 1];
+  if (year < 1) return new Failure("not-covered", { what: "dates before the year 1" });
   if (!isDate(year, month, day)) return bad;
   return [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
 }
 
 /** to_char of a number, for formats of 9, 0, a point, groups, a sign and FM (9.8.1). */
 export function formatNumber(value: Decimal, format: string): Value {
+  if (format === "") return "";
   const fill = !/^FM/i.test(format);
   const body = format.replace(/^FM/i, "");
   const match = /^(S|MI|PL|L)?([90,G]*)(?:([.D])([90]*))?(S|MI|PR)?$/i.exec(body);
@@ -186,10 +189,10 @@ export function formatNumber(value: Decimal, format: string): Value {
   return negative ? signed("-") : (fill ? " " : "") + number;
 }
 
-/** to_number for formats of 9, 0, groups, a point and a sign. */
+/** to_number for formats of 9, 0, groups, a point and a sign; without a point in the format the text's is passed over. */
 export function readNumberBy(text: string, format: string): Value {
   if (!/^(?:FM)?[S]?[90,G.D]*(?:S|MI)?$/i.test(format)) return notCovered(format);
-  const cleaned = text.replace(/[,\s]/g, "");
+  const cleaned = text.replace(/[.D]/i.test(format) ? /[,\s]/g : /[,.\s]/g, "");
   const match = /^([+-]?)(\d*\.?\d*)([+-]?)$/.exec(cleaned);
   const value = match && Decimal.parse((match[1] === "-" || match[3] === "-" ? "-" : "") + match[2]);
   return value || new Failure("not-a-number", { text });

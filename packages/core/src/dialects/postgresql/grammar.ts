@@ -80,7 +80,9 @@ function prefix(parser: Parser): Expression {
     return parser.call(token.source, range, [operand], "operator");
   }
   if (parser.take("(")) {
+    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
     const inner = parser.expression();
+    if (parser.at(",")) return parser.uncovered("row values", range.start);
     parser.close(")", token);
     return { kind: "group", inner, range: span(parser, range.start) };
   }
@@ -120,9 +122,13 @@ function named(parser: Parser, token: Token): Expression {
     const operand = text(parser);
     return { kind: "cast", operand, type, typeRange, range: span(parser, range.start) };
   }
+  if (parser.ahead(1).kind === "text" && /^[bx]$/i.test(token.source)) return parser.uncovered("bit strings");
   parser.next();
+  if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", range.start);
   const open = parser.token;
   if (!parser.take("(")) return { kind: "name", name: token.value, range };
+  if (parser.at("*") || parser.atWords("select") || parser.atWords("distinct"))
+    return parser.uncovered("subqueries and aggregates", range.start);
   return parser.call(token.value, range, parser.arguments(")", open), "function");
 }
 
@@ -145,6 +151,13 @@ const typeWords = new Set([
   "int8",
   "name",
   "bpchar",
+  "interval",
+  "time",
+  "timestamptz",
+  "bytea",
+  "json",
+  "jsonb",
+  "uuid",
 ]);
 
 /** TypeName : word+ ['(' number [',' number] ')'] ['[' ']'] */
@@ -360,7 +373,7 @@ function infix(parser: Parser): Infix | undefined {
             power: power.like,
             read: (p, left) => {
               const { range } = p.next();
-              return not(p, readLike(p, left), range);
+              return isQuantified(p, 0) ? readLike(p, left, "not ") : not(p, readLike(p, left), range);
             },
           }
         : undefined;
@@ -391,30 +404,37 @@ function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
   const found = infixPower[symbol];
   if (found === undefined) return undefined;
   const positive = negated[symbol];
-  if (positive) {
-    const { read } = parser.binary(positive, found);
-    return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
-  }
-  const name = renamed[symbol] ?? symbol;
-  if (found === power.comparison && ["any", "some", "all"].includes(parser.ahead(1).value) && parser.ahead(2).value === "(") {
+  const name = positive ?? renamed[symbol] ?? symbol;
+  if (found <= power.other && isQuantified(parser, 0)) {
     return {
       power: found,
       read: (p, left) => {
         if (p.isComparison(left)) p.expected("brackets around one of the comparisons");
-        const { range } = p.next();
-        const quantifier = p.next().value === "all" ? "all" : "any";
-        const open = p.next();
-        const [list] = p.arguments(")", open);
-        const relation: Expression = { kind: "literal", value: name, type: "text", range };
-        return p.call(`compare ${quantifier}`, range, [left, list ?? p.missing(), relation], "operator", left.range.start);
+        return quantified(p, left, positive ? `not ${name}` : name, p.next().range);
       },
     };
+  }
+  if (positive) {
+    const { read } = parser.binary(name, found);
+    return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
   }
   return found === power.comparison ? parser.unchained(name, found) : parser.binary(name, found);
 }
 
+/** Whether ANY, SOME or ALL and a bracket follow the token so many places ahead. */
+const isQuantified = (parser: Parser, ahead: number): boolean =>
+  ["any", "some", "all"].includes(parser.ahead(ahead + 1).value) && parser.ahead(ahead + 2).value === "(";
+
+/** x = ANY (list), x LIKE ALL (list), the relation having been taken (9.24.3). */
+function quantified(parser: Parser, left: Expression, relation: string, range: TextRange): Expression {
+  const quantifier = parser.next().value === "all" ? "all" : "any";
+  const [list] = parser.arguments(")", parser.next());
+  const named: Expression = { kind: "literal", value: relation, type: "text", range };
+  return parser.call(`compare ${quantifier}`, range, [left, list ?? parser.missing(), named], "operator", left.range.start);
+}
+
 /** x LIKE p [ESCAPE e], ILIKE, SIMILAR TO, IN (…), BETWEEN a AND b */
-function readLike(parser: Parser, left: Expression): Expression {
+function readLike(parser: Parser, left: Expression, negation: "" | "not " = ""): Expression {
   const word = parser.next();
   const { range } = word;
   const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
@@ -442,6 +462,7 @@ function readLike(parser: Parser, left: Expression): Expression {
     return symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
   }
   if (word.value === "similar") parser.expect("to");
+  if (isQuantified(parser, -1)) return quantified(parser, left, negation + word.value, range);
   const args = [left, parser.expression(power.like)];
   if (parser.takeWords("escape")) args.push(parser.expression(power.like));
   return call(word.value === "similar" ? "similar to" : word.value, args);

@@ -5,6 +5,7 @@ import { postgresqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
 import { parsePostgresql } from "./grammar.ts";
+import { postgresqlUncovered } from "./uncovered.ts";
 
 /** The SQLSTATE for a failure (documentation, appendix A). */
 const states: Readonly<Record<string, string>> = {
@@ -27,6 +28,15 @@ const states: Readonly<Record<string, string>> = {
   "argument-count": "42883",
   "unknown-column": "42703",
   "unknown-type": "42704",
+  "ambiguous-call": "42725",
+  expected: "42601",
+  "extra-text": "42601",
+  "empty-expression": "42601",
+  "unclosed-quote": "42601",
+  "unclosed-bracket": "42601",
+  "unclosed-comment": "42601",
+  "unexpected-character": "42601",
+  "wrong-separator": "42601",
 };
 
 /** PostgreSQL 15 with UTF-8 and the collation C.UTF-8. */
@@ -41,6 +51,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     parse: parsePostgresql,
     rows: postgresqlRows,
     code: postgresqlCode,
+    uncovered: postgresqlUncovered,
     types: typeRules,
     functionCase: "minded",
     separator: ",",

@@ -3,7 +3,7 @@ import { type TokenRule, undoubled } from "../../syntax/index.ts";
 const controls: Readonly<Record<string, string>> = { b: "\b", f: "\f", n: "\n", r: "\r", t: "\t" };
 
 /** `E'…'` (PostgreSQL documentation, 4.1.2.2). */
-function readEscapes(source: string): string {
+function readEscapes(source: string): string | { problem: string } {
   let problem = "";
   const value = source
     .slice(2, -1)
@@ -18,11 +18,11 @@ function readEscapes(source: string): string {
         return code <= 0x10ffff ? String.fromCodePoint(code) : "";
       },
     );
-  return problem ? `!bad ${problem}` : joinSurrogates(value);
+  return problem ? { problem } : joinSurrogates(value);
 }
 
 /** `U&'…'` (4.1.2.3). */
-function readUnicode(source: string): string {
+function readUnicode(source: string): string | { problem: string } {
   let problem = "";
   const value = source
     .slice(3, -1)
@@ -33,28 +33,32 @@ function readUnicode(source: string): string {
       if (Number.isNaN(code) || code > 0x10ffff) problem = "a Unicode escape is \\XXXX or \\+XXXXXX";
       return problem ? "" : String.fromCodePoint(code);
     });
-  return problem ? `!bad ${problem}` : joinSurrogates(value);
+  return problem ? { problem } : joinSurrogates(value);
 }
 
 /** Two escapes may write the halves of one character; half a character alone is an error. */
-function joinSurrogates(value: string): string {
-  return value.isWellFormed() ? value : "!bad half of a surrogate pair";
+function joinSurrogates(value: string): string | { problem: string } {
+  return value.isWellFormed() ? value : { problem: "half of a surrogate pair" };
 }
 
+/** The mark that opens and closes `$tag$…$tag$` (4.1.2.4). */
+const dollarMark = (source: string): string => /^\$[^$]*\$/.exec(source)![0];
+
 const dollarQuoted = (source: string): string => {
-  const tag = /^\$\w*\$/.exec(source)![0].length;
-  return source.slice(tag, -tag);
+  const { length } = dollarMark(source);
+  return source.slice(length, -length);
 };
 
 /** The tokens of PostgreSQL (documentation, 4.1). */
 export const postgresqlRules: readonly TokenRule[] = [
-  { kind: "blank", shape: /\s+|--[^\n]*|\/\*(?:[^*]|\*(?!\/))*\*\//y },
-  { kind: "blank", shape: /\/\*[\s\S]*$/y, unclosed: "*/" },
+  { kind: "blank", shape: /\s+|--[^\n]*/y },
+  { kind: "blank", shape: /\/\*/y, closing: "*/" },
   { kind: "text", shape: /[eE]'(?:[^'\\]|''|\\[\s\S])*'/y, read: readEscapes },
   { kind: "text", shape: /[uU]&'(?:[^']|'')*'/y, read: readUnicode },
   { kind: "text", shape: /'(?:[^']|'')*'/y, read: undoubled },
   { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },
   { kind: "text", shape: /\$([A-Za-z_\u0080-\uffff][\w\u0080-\uffff]*)?\$[\s\S]*?\$\1\$/y, read: dollarQuoted },
+  { kind: "text", shape: /\$(?:[A-Za-z_\u0080-\uffff][\w\u0080-\uffff]*)?\$[\s\S]*$/y, read: dollarQuoted, unclosed: dollarMark },
   { kind: "quoted name", shape: /"(?:[^"]|"")+"/y, read: undoubled },
   { kind: "quoted name", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
   { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y },

@@ -1,4 +1,4 @@
-import { ArrayItem, Double, Failure, FunctionItem, MapItem, type Value, isFailure } from "../../values/index.ts";
+import { ArrayItem, Double, Failure, FunctionItem, MapItem, type Value, integer, isFailure } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import {
   asDouble,
@@ -82,7 +82,11 @@ export const typeRules: TypeRules = {
     return "any";
   },
   readColumn: (type, value) =>
-    typeof value === "number" && (type === "double?" || !Number.isInteger(value)) ? new Double(value) : value,
+    typeof value !== "number"
+      ? value
+      : type === "double?" || !Number.isInteger(value)
+        ? new Double(value)
+        : integer(BigInt(value)),
   conversion(from, to): Conversion {
     const optional = from.endsWith("?");
     const known = unchanged[optional ? from.slice(0, -1) : from] ?? [];

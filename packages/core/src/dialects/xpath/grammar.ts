@@ -64,8 +64,8 @@ const grammar: Grammar = {
   separator: ",",
   separatorPower: power[","],
   rules: [
-    { kind: "blank", shape: /\s+|\(:(?:[^:(]|:(?!\))|\((?!:)|\(:(?:[^:]|:(?!\)))*:\))*:\)/y },
-    { kind: "blank", shape: /\(:[\s\S]*$/y, unclosed: ":)" },
+    { kind: "blank", shape: /\s+/y },
+    { kind: "blank", shape: /\(:/y, closing: ":)" },
     { kind: "text", shape: /"(?:[^"]|"")*"|'(?:[^']|'')*'/y, read: undoubled },
     { kind: "text", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
     { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },

@@ -6,6 +6,7 @@ import { typeRules } from "./coercions.ts";
 import { xpathRows } from "./functions.ts";
 import { parseXPathExpression } from "./grammar.ts";
 import { stringOf } from "./items.ts";
+import { xpathUncovered } from "./uncovered.ts";
 
 /** The error code for a failure (XPath 3.1, appendix F; F&O 3.1, appendix C). */
 const codes: Readonly<Record<string, string>> = {
@@ -47,6 +48,7 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
     parse: parseXPathExpression,
     rows: xpathRows,
     code: xpathCode,
+    uncovered: xpathUncovered,
     types: typeRules,
     functionCase: "minded",
     separator: ",",

@@ -1,0 +1,38 @@
+/**
+ * Half-width and full-width forms (OpenDocument 1.3 part 4, 6.20.2 and 6.20.11). Unicode's compatibility
+ * mapping pairs them, but for the quotes, the yen sign and the long dash, which the standard pairs by its own table.
+ */
+const special: readonly (readonly [half: string, full: string])[] = [
+  ['"', "”"],
+  ["'", "’"],
+  ["`", "‘"],
+  ["\\", "￥"],
+];
+
+const toFull = new Map<string, string>([[" ", "\u3000"]]);
+for (let code = 0x21; code <= 0x7e; code++) toFull.set(String.fromCharCode(code), String.fromCharCode(code + 0xfee0));
+for (let code = 0xff61; code <= 0xff9f; code++) {
+  const half = String.fromCharCode(code);
+  toFull.set(half, half.normalize("NFKC"));
+}
+const toHalf = new Map([...toFull].map(([half, full]) => [full, half]));
+for (const [half, full] of special) {
+  toFull.set(half, full);
+  toHalf.set(full, half);
+}
+toHalf.set("―", "\uff70");
+
+const each = (text: string, map: ReadonlyMap<string, string>): string => {
+  let result = "";
+  for (const char of text) result += map.get(char) ?? char;
+  return result;
+};
+
+/** A katakana letter with its voice mark apart; the marks have half-width forms of their own. */
+const apart = (text: string): string => text.replace(/[\u30a1-\u30ff]/g, (letter) => letter.normalize("NFD"));
+
+export const widths = {
+  "half width": (text: string): string => each(apart(text), toHalf),
+  "full width": (text: string): string =>
+    each(text, toFull).replace(/[\u30a1-\u30ff][\u3099\u309a]/g, (pair) => pair.normalize("NFC")),
+} as const;
