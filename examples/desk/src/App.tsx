@@ -1,5 +1,5 @@
 import { DataError, readTable } from "@indigo-quill/data";
-import { type Sample, compile } from "indigo-quill";
+import { type Sample, type Value, compile } from "indigo-quill";
 import { contrast as contrastSides } from "indigo-quill/contrast";
 import { dialects } from "indigo-quill/dialects";
 import { useDeferredValue, useMemo, useState } from "react";
@@ -18,6 +18,8 @@ const startSides: readonly [Side, Side] = [
   { dialect: "openformula", text: 'TRIM(LEFT(collector;FIND(",";collector)-1))' },
   { dialect: "postgresql", text: "btrim(split_part(collector, ',', 1))" },
 ];
+
+const scratchCell = (value: Value): string | null => (value === null ? null : String(value));
 
 /** The first page of the desk: rows, an expression, a second one beside it, traces and causes. */
 export function App() {
@@ -73,7 +75,7 @@ export function App() {
   function addScratch() {
     setScratch((before) => [
       ...before,
-      Object.fromEntries(sample.columns.map(({ name, values: cells }) => [name, String(cells[row] ?? "")])),
+      Object.fromEntries(sample.columns.map(({ name, values: cells }) => [name, scratchCell(cells[row])])),
     ]);
     setSelected(scratch.length);
   }
@@ -140,12 +142,14 @@ export function App() {
           onDropScratch={(index) => setScratch((before) => before.filter((_, i) => i !== index))}
         />
         <aside>
+          {contrast && (
+            <CausesPanel contrast={contrast} sample={shownSample} selected={row} rowName={rowName} onRow={setSelected} />
+          )}
           {row >= 0 && <h2>Row {rowName(row)}, step by step</h2>}
           {row >= 0 &&
             programs.map(
               (program, i) => program.source !== "" && <TracePanel key={i} program={program} sample={shownSample} row={row} />,
             )}
-          {contrast && <CausesPanel contrast={contrast} sample={shownSample} rowName={rowName} onRow={setSelected} />}
         </aside>
       </main>
     </>

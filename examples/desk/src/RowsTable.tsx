@@ -102,7 +102,7 @@ export function RowsTable(props: RowsTableProps) {
                       {row < scratch.length ? (
                         <input
                           aria-label={`${name} of scratch row ${rowName(row)}`}
-                          placeholder={name}
+                          placeholder={scratch[row][name] === null ? "nothing" : "empty text"}
                           value={scratch[row][name] ?? ""}
                           onChange={(event) => props.onScratch(row, name, event.target.value)}
                         />

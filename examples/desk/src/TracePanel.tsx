@@ -1,5 +1,5 @@
 import { Failure, type Program, type Sample, type TextRange, message } from "indigo-quill";
-import { visibleText } from "indigo-quill/authoring";
+import { rulerOf, visibleText } from "indigo-quill/authoring";
 import { Cell } from "./cells.tsx";
 
 interface TracePanelProps {
@@ -20,12 +20,8 @@ export function TracePanel({ program, sample, row }: TracePanelProps) {
         {steps.map((step) => {
           const failure = step.born ? step.values.find((value) => value instanceof Failure) : undefined;
           return (
-            <li
-              key={`${step.range.start}-${step.range.end}-${step.depth}`}
-              style={{ paddingLeft: `${step.depth * 14}px` }}
-              className={step.born ? "born" : ""}
-            >
-              <code>{visibleText(step.text, false)}</code>
+            <li key={`${step.range.start}-${step.range.end}-${step.depth}`} className={step.born ? "born" : ""}>
+              <code style={{ paddingLeft: `${step.depth * 14}px` }}>{visibleText(step.text, false)}</code>
               <output>
                 {step.values.length === 0 && <span className="quiet">not needed</span>}
                 {step.values.slice(0, 6).map((value, i) => (
@@ -47,30 +43,26 @@ export function TracePanel({ program, sample, row }: TracePanelProps) {
 
 /** A text, character by character, with positions counted from 0 and from 1, and the part that was taken. */
 function Ruler({ text, taken }: { readonly text: string; readonly taken: TextRange }) {
-  let offset = 0;
-  const chars = [...text].slice(0, 200).map((char) => {
-    const inside = offset >= taken.start && offset < taken.end;
-    offset += char.length;
-    return { char, inside };
-  });
+  const { cells, before, after } = rulerOf(text, taken);
   return (
-    <table className="ruler" aria-label={`Positions in ${text}`}>
+    <table className="ruler" aria-label={`Positions in ${text.slice(0, 200)}`}>
       <tbody>
         {[0, 1].map((first) => (
           <tr key={first} className="numbers">
             <th scope="row">from {first}</th>
-            {chars.map((_, i) => (
-              <td key={i}>{i + first}</td>
+            {cells.map(({ position }) => (
+              <td key={position}>{position + first}</td>
             ))}
           </tr>
         ))}
         <tr className="chars">
-          <th scope="row">taken</th>
-          {chars.map(({ char, inside }, i) => (
-            <td key={i} className={inside ? "inside" : ""}>
-              {visibleText(char, true)}
+          <th scope="row">{before > 0 ? "taken …" : "taken"}</th>
+          {cells.map(({ shown, position, taken: inside }) => (
+            <td key={position} className={inside ? "inside" : ""}>
+              {shown}
             </td>
           ))}
+          {after > 0 && <td className="quiet">… {after} more</td>}
         </tr>
       </tbody>
     </table>

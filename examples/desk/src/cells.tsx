@@ -1,10 +1,13 @@
 import { type Dialect, Failure, type Value, message } from "indigo-quill";
 import { visibleText } from "indigo-quill/authoring";
 
-/** A text with its white space shown in a quiet colour. */
+/** UTF-16 units of a text that a cell shows. */
+const shownLength = 300;
+
+/** A text with its white space shown in a quiet colour; the end of a long one is left out. */
 export function Text({ text }: { readonly text: string }) {
   if (text === "") return <span className="quiet">empty text</span>;
-  return visibleText(text, true)
+  const parts = visibleText(text.slice(0, shownLength), true)
     .split(/([·⍽→⏎␍]|‹[0-9A-F]+›)/)
     .map((part, i) =>
       i % 2 === 1 ? (
@@ -15,6 +18,12 @@ export function Text({ text }: { readonly text: string }) {
         part
       ),
     );
+  return (
+    <>
+      {parts}
+      {text.length > shownLength && <span className="quiet"> … {text.length} in all</span>}
+    </>
+  );
 }
 
 /** A value in a table: nothing and errors told apart from texts, with what the error says as a tooltip. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { type Flavour, OverBudget, PatternError, compilePattern } from "indigo-quill/patterns";
+import { type Flavour, OverBudget, PatternError, compilePattern, newBudget } from "indigo-quill/patterns";
 import { planNative } from "../src/patterns/native.ts";
 import { parsePosix } from "../src/patterns/posix.ts";
 import { parseXPath } from "../src/patterns/xpath.ts";
@@ -7,7 +7,7 @@ import { random } from "./differential/generate.ts";
 
 /** The match of a pattern with its groups, undefined where there is none. */
 function matched(flavour: Flavour, source: string, text: string, flags = ""): (string | undefined)[] | undefined {
-  const found = compilePattern(flavour, source, flags).find(text, 0);
+  const found = compilePattern(flavour, source, flags).find(text, 0, newBudget());
   return found && [...found];
 }
 
@@ -93,7 +93,7 @@ describe("nothing hangs", () => {
   ])("%s %s on 20,000 characters ends in time", (flavour, source) => {
     const started = Date.now();
     try {
-      compilePattern(flavour, source).find(`${long}!`, 0);
+      compilePattern(flavour, source).find(`${long}!`, 0, newBudget());
     } catch (error) {
       expect(error).toBeInstanceOf(OverBudget);
     }
@@ -101,7 +101,7 @@ describe("nothing hangs", () => {
   });
 
   test("a back reference that explodes gives up with its own error", () => {
-    expect(() => compilePattern("xpath", "^(a+)+\\1(a+)+\\2b$").find("a".repeat(60), 0)).toThrow(OverBudget);
+    expect(() => compilePattern("xpath", "^(a+)+\\1(a+)+\\2b$").find("a".repeat(60), 0, newBudget())).toThrow(OverBudget);
   });
 
   test("groups nested too deeply are refused", () => {
@@ -140,7 +140,7 @@ describe("the host's engine is used only where it gives the same match", () => {
         if (!plan) continue;
         compared++;
         const pattern = compilePattern(rule === "first" ? "xpath" : "posix", source);
-        const careful = pattern.offsets(text, 0);
+        const careful = pattern.offsets(text, 0, newBudget());
         const native = new RegExp(plan.source, plan.flags).exec(text);
         expect({ source, text, rule, found: native && [native.index, native[0]] }).toEqual({
           source,

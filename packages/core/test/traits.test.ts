@@ -60,9 +60,9 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
   find: {
     missing: { slots: [null, "a", _, _, _, _, _], answers: blank, with: { absent: "zero" } },
     pattern: { slots: ["a.c", ".", _, _, _, _, _], answers: ["literal", "posix"], with: { report: "position" } },
-    case: { slots: ["ab", "B", _, _, _, _, _], answers: ["minded", "ignored"] },
+    case: { slots: ["ab", "B", _, _, _, _, _], answers: ["minded", "ignored"], with: { pattern: "posix" } },
     report: { slots: ["ab", "b", _, _, _, _, _], answers: ["text", "position"] },
-    group: { slots: ["ab", "(a)b", _, _, _, _, _], answers: ["match", "first group"], with: { report: "text" } },
+    group: { slots: ["ab", "(a)b", _, _, _, _, _], answers: ["match", "first group"], with: { pattern: "posix", report: "text" } },
     absent: { slots: ["ab", "x", _, _, _, _, _], answers: ["null", "empty"], with: { report: "text" } },
   },
   "replace-span": {

@@ -23,16 +23,22 @@ export function styleFor(streams: Streams, spaces = false): Style {
   };
 }
 
-/** A value in a table: nothing as ∅, an error by its code, texts on one line. */
+/** UTF-16 units of a text that a table shows; the data formats give it whole. */
+const shownLength = 500;
+
+function shortened(text: string, spaces: boolean): string {
+  const shown = visibleText(text.slice(0, shownLength), spaces);
+  return text.length > shownLength ? `${shown}… (${text.length} in all)` : shown;
+}
+
+/** A value in a table: nothing as ∅, an error by its code, texts on one line and shortened. */
 export function cellText(value: Value, dialect: Dialect, style: Style): string {
   if (value === null) return style.colour.dim("∅");
   if (value instanceof Failure) return style.colour.red(`✗ ${value.standard ?? value.code}`);
   if (value === "") return style.colour.dim('""');
-  if (typeof value === "string") return visibleText(value, style.spaces);
+  if (typeof value === "string") return shortened(value, style.spaces);
   const plain = dialect.plain(value);
-  return typeof plain === "object" || typeof plain === "string"
-    ? visibleText(JSON.stringify(plain), style.spaces)
-    : String(plain);
+  return typeof plain === "object" || typeof plain === "string" ? shortened(JSON.stringify(plain), style.spaces) : String(plain);
 }
 
 export const failureText = (failure: Failure): string => explainFailure(failure);

@@ -1,1 +1,2 @@
+export { type Ruler, type RulerCell, rulerOf } from "./ruler.ts";
 export { visibleText } from "./white-space.ts";

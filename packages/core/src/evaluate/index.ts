@@ -102,7 +102,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   function runRow(values: Sample, row: number, observe?: Observer): Value {
     if (failure) return failure;
     load(values);
-    return emit(bound, frame, dialect, observe)(row);
+    return held(emit(bound, frame, dialect, observe), row, parsed.tree.range);
   }
 
   let cell: Cell | undefined;
@@ -123,7 +123,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       cell ??= emit(bound, frame, dialect);
       for (let row = 0; row < values.rows; row++) {
         steps = 0;
-        result[row] = cell(row);
+        result[row] = held(cell, row, parsed.tree.range);
       }
       return result;
     },
@@ -136,6 +136,16 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       return traceSteps(parsed.tree, source, seen);
     },
   };
+}
+
+/** The value on a row; where the host refuses to hold a text or a stack of that size, a failure. */
+function held(cell: Cell, row: number, range: TextRange): Value {
+  try {
+    return cell(row);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return new Failure("beyond-memory", {}, range);
+  }
 }
 
 /** The columns that a program reads, by their place in the sample. */

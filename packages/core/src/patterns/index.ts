@@ -8,13 +8,15 @@ import { parseLike, parseSimilar, parseWildcards } from "./sql-patterns.ts";
 import { parseXPath } from "./xpath.ts";
 
 export { PatternError } from "./ast.ts";
-export { similarAsPosix } from "./sql-patterns.ts";
 
 /** The pattern languages; see the trait `pattern`. */
 export type Flavour = "posix" | "xpath" | "open" | "like" | "similar" | "wildcards";
 
-/** The steps that one match may take before it is given up with the failure `pattern-budget`. */
+/** The steps that all matches on one text may take together before they are given up with the failure `pattern-budget`. */
 export const patternSteps = 5_000_000;
+
+/** A budget for the matches on one text. */
+export const newBudget = (): Budget => ({ left: patternSteps });
 
 /** A match: its text, then the text of each group (undefined where unset), and where it starts (UTF-16, 0-based). */
 export interface Match extends ReadonlyArray<string | undefined> {
@@ -22,19 +24,18 @@ export interface Match extends ReadonlyArray<string | undefined> {
   readonly index: number;
 }
 
-/** A compiled pattern. */
+/** A compiled pattern. Each match counts down the budget and throws OverBudget when that is used up. */
 export interface Pattern {
   readonly groups: number;
   /** The first match that starts at or after `from`; undefined when there is none. */
-  find(text: string, from: number): Match | undefined;
+  find(text: string, from: number, budget: Budget): Match | undefined;
   /** UTF-16 offsets of the same match and its groups, start and end of each (−1 where unset). */
-  offsets(text: string, from: number): readonly number[] | undefined;
+  offsets(text: string, from: number, budget: Budget): readonly number[] | undefined;
   /** Whether there is a match anywhere. */
-  test(text: string): boolean;
+  test(text: string, budget: Budget): boolean;
 }
 
-/** Thrown when a match has cost more than `patternSteps`. */
-export { OverBudget } from "./program.ts";
+export { type Budget, OverBudget } from "./program.ts";
 
 function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
   switch (flavour) {
@@ -97,16 +98,16 @@ function hasPlainReferences(root: PatternNode): boolean {
 type OffsetFinder = ReturnType<typeof carefulMatcher>;
 
 function finder(node: PatternNode, ignoreCase: boolean, rule: Rule, offsets: OffsetFinder): Pattern["find"] {
-  const careful = (text: string, from: number) => {
-    const found = offsets(text, from);
+  const careful = (text: string, from: number, budget: Budget) => {
+    const found = offsets(text, from, budget);
     return found && asMatch(text, found);
   };
   const plan = planNative(node, ignoreCase, rule);
   if (!plan) return careful;
   const longest = nativeLength(plan);
   const engine = new RegExp(plan.source, plan.flags + "g");
-  return (text, from) => {
-    if (text.length > longest) return careful(text, from);
+  return (text, from, budget) => {
+    if (text.length > longest) return careful(text, from, budget);
     engine.lastIndex = from;
     return engine.exec(text) ?? undefined;
   };
@@ -114,10 +115,10 @@ function finder(node: PatternNode, ignoreCase: boolean, rule: Rule, offsets: Off
 
 function tester(node: PatternNode, ignoreCase: boolean, offsets: OffsetFinder): Pattern["test"] {
   const plan = planNative(node, ignoreCase, "test");
-  if (!plan) return (text) => offsets(text, 0) !== undefined;
+  if (!plan) return (text, budget) => offsets(text, 0, budget) !== undefined;
   const longest = nativeLength(plan);
   const engine = new RegExp(plan.source, plan.flags);
-  return (text) => (text.length > longest ? offsets(text, 0) !== undefined : engine.test(text));
+  return (text, budget) => (text.length > longest ? offsets(text, 0, budget) !== undefined : engine.test(text));
 }
 
 function asMatch(text: string, offsets: readonly number[]): Match {
@@ -136,8 +137,7 @@ function nativeLength(plan: NativePlan): number {
 function carefulMatcher(node: PatternNode, groups: number, ignoreCase: boolean, rule: Rule) {
   let program: Program | undefined;
   let longest: LongestMatcher | undefined;
-  return (text: string, from: number): readonly number[] | undefined => {
-    const budget: Budget = { left: patternSteps };
+  return (text: string, from: number, budget: Budget): readonly number[] | undefined => {
     program ??= compileProgram(node, ignoreCase);
     if (!program.hasBackreference && (rule !== "first" || preference(node) === undefined)) {
       longest ??= new LongestMatcher(node, groups, ignoreCase);

@@ -35,7 +35,7 @@ export function parseWildcards(source: string): ParsedPattern {
 }
 
 /** The POSIX pattern that a `SIMILAR TO` pattern (ISO 9075-2, 8.6) stands for; it matches the whole text. */
-export function similarAsPosix(source: string, escape: string): string {
+function similarAsPosix(source: string, escape: string): string {
   const reader = new Reader(source);
   let result = "^(?:";
   let bracket = false;

@@ -10,9 +10,11 @@ export interface ParseLimits {
   readonly nestingDepth: number;
   /** UTF-16 code units of an expression. */
   readonly expressionLength: number;
+  /** Problems after which the rest of an expression is not read. */
+  readonly problems: number;
 }
 
-export const parseLimits: ParseLimits = { nestingDepth: 600, expressionLength: 4 << 20 };
+export const parseLimits: ParseLimits = { nestingDepth: 600, expressionLength: 4 << 20, problems: 100 };
 
 /** A tree for the whole source, and what is wrong with it. There is always a tree. */
 export interface Parsed {
@@ -55,6 +57,7 @@ export class Parser {
     readonly limits: ParseLimits,
   ) {
     ({ tokens: this.tokens, diagnostics: this.diagnostics } = tokenize(source, grammar.rules));
+    if (this.diagnostics.length > limits.problems) this.diagnostics.length = limits.problems;
   }
 
   get token(): Token {
@@ -115,7 +118,8 @@ export class Parser {
     fixes: readonly Fix[] = [],
     severity: "error" | "warning" = "error",
   ): void {
-    this.diagnostics.push({ code, severity, range, facts, fixes });
+    if (this.diagnostics.length < this.limits.problems) this.diagnostics.push({ code, severity, range, facts, fixes });
+    else this.#skipRest();
   }
 
   expected(expected: string): void {
@@ -169,9 +173,13 @@ export class Parser {
   #giveUp(code: "too-deep" | "not-covered", start: number, facts: Record<string, unknown>): Expression {
     const range = { start, end: this.source.length };
     if (this.token.kind !== "end") this.report(code, range, facts);
+    this.#skipRest();
+    return { kind: "missing", range };
+  }
+
+  #skipRest(): void {
     this.#position = this.tokens.length - 1;
     this.#gaveUp = true;
-    return { kind: "missing", range };
   }
 
   /** Whether the rest has been skipped, so that nothing about its end is worth a word. */

@@ -1,9 +1,31 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Failure, type Value } from "../values/index.ts";
+import { Failure, type Value, stretches } from "../values/index.ts";
+import { GrowingText } from "./growing.ts";
 import { operation, optional, text } from "./operation.ts";
 
-const percent = (char: string) =>
-  Array.from(utf8(char), (byte) => "%" + byte.toString(16).toUpperCase().padStart(2, "0")).join("");
+const percents = new Map<string, string>();
+
+/** A character as its UTF-8 bytes in hexadecimal, each after a percent sign. */
+function percent(char: string): string {
+  let encoded = percents.get(char);
+  if (encoded === undefined) {
+    encoded = Array.from(utf8(char), (byte) => "%" + byte.toString(16).toUpperCase().padStart(2, "0")).join("");
+    percents.set(char, encoded);
+  }
+  return encoded;
+}
+
+/** Percent-encodes the characters of a shape. */
+const percentEncode =
+  (shape: RegExp) =>
+  (value: string): Value => {
+    const result = new GrowingText();
+    for (const stretch of stretches(value)) {
+      result.add(stretch.replace(shape, percent));
+      if (result.isTooLong) break;
+    }
+    return result.finish();
+  };
 
 /** The bytes of a character in UTF-8, without a host interface, which the core does not use. */
 function utf8(char: string): number[] {
@@ -21,10 +43,10 @@ const reserved = new Set(
   ),
 );
 
-const schemes: Readonly<Record<AnswerOf<"scheme">, (value: string) => string>> = {
-  "uri part": (value) => value.replace(/[^A-Za-z0-9\-_.~]/gu, percent),
-  iri: (value) => value.replace(/[^\x21-\x7e]|[<>"{}|\\^`]/gu, percent),
-  "html uri": (value) => value.replace(/[^\x20-\x7e]/gu, percent),
+const schemes: Readonly<Record<AnswerOf<"scheme">, (value: string) => Value>> = {
+  "uri part": percentEncode(/[^A-Za-z0-9\-_.~]/gu),
+  iri: percentEncode(/[^\x21-\x7e]|[<>"{}|\\^`]/gu),
+  "html uri": percentEncode(/[^\x20-\x7e]/gu),
   "sql literal": (value) => {
     const quoted = `'${value.replace(/'/g, "''")}'`;
     return value.includes("\\") ? ` E${quoted.replace(/\\/g, "\\\\")}`.trimStart() : quoted;

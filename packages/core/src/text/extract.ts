@@ -1,4 +1,4 @@
-import { Failure, type UnitRuler, type Value, forward, rulers } from "../values/index.ts";
+import { Failure, type Value, forward, rulers, stretches } from "../values/index.ts";
 import { number, operation, optional, text, wholeBy } from "./operation.ts";
 
 /** Takes a part of a text by position. */
@@ -130,14 +130,10 @@ export const reverse = operation({
   slots: [text("text")],
   traits: ["missing", "unit"],
   prepare({ unit }) {
-    const ruler: UnitRuler = rulers[unit];
+    const unitsOf = unit === "utf-16 unit" ? (value: string) => value.split("") : (value: string) => [...value];
     return (value: string) => {
       let result = "";
-      for (let end = value.length; end > 0;) {
-        const start = ruler.backward(value.slice(0, end), 1);
-        result += value.slice(start, end);
-        end = start;
-      }
+      for (const stretch of stretches(value)) result = unitsOf(stretch).reverse().join("") + result;
       return result;
     };
   },

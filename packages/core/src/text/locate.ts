@@ -1,4 +1,4 @@
-import type { Pattern } from "../patterns/index.ts";
+import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countCodePoints, isFailure, rulers } from "../values/index.ts";
 import { number, operation, optional, text, wholeBy } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
@@ -29,7 +29,7 @@ export const locate = operation({
       if (plain) return value.indexOf(needle, from);
       const pattern = read(needle);
       if (isFailure(pattern)) return pattern;
-      return withinBudget(needle, () => pattern.find(value, from)?.index ?? -1);
+      return withinBudget(needle, (budget) => pattern.find(value, from, budget)?.index ?? -1);
     }
 
     return (value: string, needle: string, start?: number): Value => {
@@ -65,10 +65,10 @@ export const test = operation({
     if (plain && where === "end") return (value: string, needle: string) => value.endsWith(needle);
     if (plain) return (value: string, needle: string) => value === needle;
 
-    function stands(pattern: Pattern, value: string): boolean {
-      if (where === "anywhere") return pattern.test(value);
+    function stands(pattern: Pattern, value: string, budget: Budget): boolean {
+      if (where === "anywhere") return pattern.test(value, budget);
       for (let from = 0; from <= value.length; from++) {
-        const found = pattern.find(value, from);
+        const found = pattern.find(value, from, budget);
         if (!found) return false;
         const end = found.index + found[0].length;
         if ((where === "end" || found.index === 0) && (where === "start" || end === value.length)) return true;
@@ -80,7 +80,7 @@ export const test = operation({
 
     return (value: string, needle: string, flags?: string): Value => {
       const pattern = read(needle, flags);
-      return isFailure(pattern) ? pattern : withinBudget(needle, () => stands(pattern, value));
+      return isFailure(pattern) ? pattern : withinBudget(needle, (budget) => stands(pattern, value, budget));
     };
   },
 });
@@ -111,9 +111,9 @@ export const find = operation({
     }
 
     /** Offsets of every match from `from` on, at most `limit`. */
-    function* matches(pattern: Pattern, value: string, from: number): Generator<readonly number[]> {
+    function* matches(pattern: Pattern, value: string, from: number, budget: Budget): Generator<readonly number[]> {
       for (let at = from; at <= value.length;) {
-        const found = pattern.offsets(value, at);
+        const found = pattern.offsets(value, at, budget);
         if (!found) return;
         yield found;
         at = found[1] > found[0] ? found[1] : stepOver(value, found[1]);
@@ -150,10 +150,10 @@ export const find = operation({
       if (group !== undefined && group < 0) return new Failure("group-below-zero", { group });
       if (side !== 0 && side !== 1) return new Failure("side-not-known", { side });
       const from = rulers["code point"].forward(value, start - 1);
-      return withinBudget<Value>(needle, () => {
+      return withinBudget<Value>(needle, (budget) => {
         let seen = 0;
         if (start - 1 <= countCodePoints(value)) {
-          for (const found of matches(pattern, value, from)) {
+          for (const found of matches(pattern, value, from, budget)) {
             if (++seen === n && report !== "count") return describe(value, found, group, side);
           }
         }

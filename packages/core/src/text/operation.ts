@@ -1,5 +1,5 @@
 import type { Answers, TraitId } from "../traits/index.ts";
-import { Failure, type Value } from "../values/index.ts";
+import { Failure, type Value, countCodePoints } from "../values/index.ts";
 
 /** The groups in which functions are browsed. */
 export const families = [
@@ -61,6 +61,19 @@ export const settled = (slot: Slot): Slot => ({ ...slot, settled: true });
 
 /** UTF-16 units beyond which no operation makes a text. */
 export const textLimit = 1 << 28;
+
+export const tooLong = (length: number): Failure => new Failure("text-too-long", { length, limit: textLimit });
+
+/** Items beyond which no list is made. */
+export const listLimit = 1_000_000;
+
+export const listTooLong = (length: number): Failure => new Failure("list-too-long", { length, limit: listLimit });
+
+/** The characters of a text as a list. */
+export function charactersOf(value: string): string[] | Failure {
+  const length = value.length > listLimit ? countCodePoints(value) : value.length;
+  return length > listLimit ? listTooLong(length) : [...value];
+}
 
 /** A position or count as a whole number by the trait `fraction`. */
 export function wholeBy(rule: Answers<"fraction">["fraction"]): (value: number) => number | Failure {

@@ -1,7 +1,5 @@
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
-import { number, operation, optional, text, textLimit, wholeBy } from "./operation.ts";
-
-const tooLong = (length: number) => new Failure("text-too-long", { length, limit: textLimit });
+import { number, operation, optional, text, textLimit, tooLong, wholeBy } from "./operation.ts";
 
 /** Repeats a text. */
 export const repeat = operation({

@@ -1,4 +1,12 @@
-import { type Flavour, type Pattern, OverBudget, PatternError, cachedPattern } from "../patterns/index.ts";
+import {
+  type Budget,
+  type Flavour,
+  type Pattern,
+  OverBudget,
+  PatternError,
+  cachedPattern,
+  newBudget,
+} from "../patterns/index.ts";
 import type { AnswerOf } from "../traits/index.ts";
 import { Failure, type Value } from "../values/index.ts";
 
@@ -49,10 +57,10 @@ export function patternReader(
   }
 }
 
-/** Runs a match that may use up its budget; then it gives the failure that says so. */
-export function withinBudget<T extends Value>(source: string, run: () => T): T | Failure {
+/** Runs the matches on one text, which may use up their budget; then it gives the failure that says so. */
+export function withinBudget<T extends Value>(source: string, run: (budget: Budget) => T): T | Failure {
   try {
-    return run();
+    return run(newBudget());
   } catch (error) {
     if (!(error instanceof OverBudget)) throw error;
     return new Failure("pattern-budget", { pattern: source });

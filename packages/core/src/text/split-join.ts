@@ -1,5 +1,17 @@
 import { Failure, type Value, isFailure } from "../values/index.ts";
-import { type Slot, kept, nullable, operation, optional, text, textLimit } from "./operation.ts";
+import {
+  type Slot,
+  charactersOf,
+  kept,
+  listLimit,
+  listTooLong,
+  nullable,
+  operation,
+  optional,
+  text,
+  textLimit,
+  tooLong,
+} from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
 const items: Slot = { name: "items", kind: "texts" };
@@ -29,10 +41,11 @@ export const join = operation({
           else item = "";
         }
         if (skipEmpty && item === "") continue;
+        if (result.length + separator.length + item.length > textLimit) return tooLong(result.length + item.length);
         result += started && separator !== "" ? separator + item : item;
         started = true;
       }
-      return result.length > textLimit ? new Failure("text-too-long", { length: result.length, limit: textLimit }) : result;
+      return result;
     };
   },
 });
@@ -50,12 +63,12 @@ export const split = operation({
     function byPattern(value: string, source: string, flags?: string): string[] | Failure {
       const pattern = read(source, flags);
       if (isFailure(pattern)) return pattern;
-      return withinBudget<string[] | Failure>(source, () => {
-        if (emptyMatch === "error" && pattern.test("")) return new Failure("pattern-matches-empty", { pattern: source });
+      return withinBudget<string[] | Failure>(source, (budget) => {
+        if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: source });
         const pieces: string[] = [];
         let kept = 0;
         for (let at = 0; at <= value.length;) {
-          const match = pattern.find(value, at);
+          const match = pattern.find(value, at, budget);
           if (!match) break;
           const end = match.index + match[0].length;
           // An empty match right after the last one, or at either end, cuts nothing.
@@ -63,6 +76,7 @@ export const split = operation({
             pieces.push(value.slice(kept, match.index));
             kept = end;
           }
+          if (pieces.length > listLimit) break;
           at = end > match.index ? end : stepOver(value, end);
         }
         pieces.push(value.slice(kept));
@@ -72,16 +86,17 @@ export const split = operation({
 
     function pieces(value: string, delimiter: string, flags?: string): string[] | Failure {
       if (language === "literal" && letterCase === "minded") {
-        if (delimiter !== "") return value.split(delimiter);
-        return emptyDelimiter === "whole" ? [value] : [...value];
+        if (delimiter !== "") return value.split(delimiter, listLimit + 1);
+        return emptyDelimiter === "whole" ? [value] : charactersOf(value);
       }
       return byPattern(value, delimiter, flags);
     }
 
     return (value: string, delimiter?: string | null, flags?: string, missingPiece?: string): Value => {
       if (delimiter === null && missingDelimiter === "null") return null;
-      const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : [...value];
+      const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : charactersOf(value);
       if (isFailure(found)) return found;
+      if (found.length > listLimit) return listTooLong(found.length);
       if (value === "" && emptyText === "nothing") return [];
       if (edges === "trimmed") {
         while (found.length > 0 && found[0] === "") found.shift();

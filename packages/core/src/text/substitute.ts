@@ -1,6 +1,7 @@
-import type { Match, Pattern } from "../patterns/index.ts";
+import type { Budget, Match, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
-import { number, operation, optional, text, wholeBy } from "./operation.ts";
+import { GrowingText } from "./growing.ts";
+import { number, operation, optional, text, textLimit, tooLong, wholeBy } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
 /** Replaces a stretch given by its position. */
@@ -24,6 +25,7 @@ export const replaceSpan = operation({
       if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
       if (size < 0 && answers.negativeSpan === "error") return new Failure("negative-length", { length: size });
       const end = size < 0 && answers.negativeSpan === "empty" ? begin : begin + size;
+      if (value.length + replacement.length > textLimit) return tooLong(value.length + replacement.length);
       const from = answers.startBelow === "clamp" && begin < 0 ? end - begin : end;
       const head = value.slice(0, ruler.forward(value, Math.max(0, begin)));
       return head + replacement + value.slice(ruler.forward(value, Math.max(0, from)));
@@ -81,20 +83,21 @@ export const substitute = operation({
     const plain = language === "literal" && letterCase === "minded";
 
     /** Cuts and joins; much faster than a host replacement where nothing is found. */
-    function plainly(value: string, old: string, replacement: string, which: number): string {
+    function plainly(value: string, old: string, replacement: string, which: number): string | Failure {
       let at = old === "" ? -1 : value.indexOf(old);
       if (at < 0) return value;
-      let result = "";
+      const result = new GrowingText();
       let kept = 0;
-      for (let seen = 1; at >= 0; seen++) {
+      for (let seen = 1; at >= 0 && !result.isTooLong; seen++) {
         if (which === 0 || seen === which) {
-          result += value.slice(kept, at) + replacement;
+          result.add(value.slice(kept, at) + replacement);
           kept = at + old.length;
           if (seen === which) break;
         }
         at = value.indexOf(old, at + old.length);
       }
-      return result + value.slice(kept);
+      result.add(value.slice(kept));
+      return result.finish();
     }
 
     let lastReplacement: string | undefined;
@@ -118,22 +121,30 @@ export const substitute = operation({
       return result;
     }
 
-    function byPattern(value: string, pattern: Pattern, parts: Template, which: number, from: number): string {
-      let match = pattern.find(value, from);
+    function byPattern(
+      value: string,
+      pattern: Pattern,
+      parts: Template,
+      which: number,
+      from: number,
+      budget: Budget,
+    ): string | Failure {
+      let match = pattern.find(value, from, budget);
       if (!match) return value;
-      let result = "";
+      const result = new GrowingText();
       let kept = 0;
-      for (let seen = 1; match; seen++) {
+      for (let seen = 1; match && !result.isTooLong; seen++) {
         const end = match.index + match[0].length;
         if (which === 0 || seen === which) {
-          result += value.slice(kept, match.index) + fill(parts, match);
+          result.add(value.slice(kept, match.index) + fill(parts, match));
           kept = end;
           if (seen === which) break;
         }
         const next: number = match[0] === "" ? stepOver(value, end) : end;
-        match = next <= value.length ? pattern.find(value, next) : undefined;
+        match = next <= value.length ? pattern.find(value, next, budget) : undefined;
       }
-      return result + value.slice(kept);
+      result.add(value.slice(kept));
+      return result.finish();
     }
 
     return (value: string, old: string, replacement: string, which?: number, flags?: string, start: number = 1): Value => {
@@ -145,9 +156,9 @@ export const substitute = operation({
       const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern);
       if (isFailure(parts)) return parts;
       if (start < 1) return new Failure("start-below-first", { start, first: 1 });
-      return withinBudget(old, () => {
-        if (emptyMatch === "error" && pattern.test("")) return new Failure("pattern-matches-empty", { pattern: old });
-        return byPattern(value, pattern, parts, nth, rulers["code point"].forward(value, start - 1));
+      return withinBudget(old, (budget) => {
+        if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: old });
+        return byPattern(value, pattern, parts, nth, rulers["code point"].forward(value, start - 1), budget);
       });
     };
   },
@@ -161,7 +172,7 @@ export const translate = operation({
   slots: [text("text"), text("from"), text("to")],
   traits: ["missing", "unit"],
   prepare({ unit }) {
-    const split = unit === "code point" ? (value: string) => [...value] : (value: string) => value.split("");
+    const split = unit === "utf-16 unit" ? (value: string) => value.split("") : (value: string) => [...value];
     let last: { from: string; to: string; map: Map<string, string> } | undefined;
     function mapping(from: string, to: string): Map<string, string> {
       if (last?.from !== from || last.to !== to) {
@@ -172,11 +183,22 @@ export const translate = operation({
       }
       return last.map;
     }
-    return (value: string, from: string, to: string) => {
+    return (value: string, from: string, to: string): Value => {
       const map = mapping(from, to);
-      let result = "";
-      for (const char of split(value)) result += map.get(char) ?? char;
-      return result;
+      const result = new GrowingText();
+      let kept = 0;
+      for (let at = 0; at < value.length;) {
+        const char = unit === "utf-16 unit" ? value[at] : String.fromCodePoint(value.codePointAt(at)!);
+        const target = map.get(char);
+        if (target !== undefined) {
+          result.add(value.slice(kept, at) + target);
+          kept = at + char.length;
+        }
+        at += char.length;
+      }
+      if (kept === 0) return value;
+      result.add(value.slice(kept));
+      return result.finish();
     };
   },
 });

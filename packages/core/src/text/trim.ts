@@ -1,4 +1,6 @@
 import type { AnswerOf } from "../traits/index.ts";
+import type { Value } from "../values/index.ts";
+import { GrowingText } from "./growing.ts";
 import { operation, optional, text } from "./operation.ts";
 
 const defaults: Readonly<Record<AnswerOf<"characters">, string>> = {
@@ -43,10 +45,17 @@ export const trim = operation({
       return kept === 0 ? value : result + value.slice(kept);
     }
 
-    function strip(value: string, has: CharTest): string {
-      let result = "";
-      for (let i = 0; i < value.length; i++) if (!has(value.charCodeAt(i))) result += value[i];
-      return result;
+    function strip(value: string, has: CharTest): Value {
+      const result = new GrowingText();
+      let kept = 0;
+      for (let at = 0; at < value.length; at++) {
+        if (!has(value.charCodeAt(at))) continue;
+        result.add(value.slice(kept, at));
+        kept = at + 1;
+      }
+      if (kept === 0) return value;
+      result.add(value.slice(kept));
+      return result.finish();
     }
 
     return (value: string, source?: string) => {

@@ -50,6 +50,17 @@ export function countBytes(text: string, end = text.length): number {
   return count;
 }
 
+/** A text in stretches of about 64 Ki units that cut no code point in two, so that a long one is never held as a list of characters. */
+export function* stretches(text: string): Generator<string> {
+  const size = 1 << 16;
+  for (let at = 0; at < text.length;) {
+    let end = Math.min(text.length, at + size);
+    if (end < text.length && isLow(text.charCodeAt(end)) && isHigh(text.charCodeAt(end - 1))) end--;
+    yield text.slice(at, end);
+    at = end;
+  }
+}
+
 /** How the positions of one unit relate to UTF-16 offsets. */
 export interface UnitRuler {
   /** How many units `text` has before the UTF-16 offset `end` (the whole text when left out). */

@@ -1,8 +1,9 @@
-import { compilePattern, PatternError } from "../../patterns/index.ts";
+import { operationOf } from "../../text/index.ts";
 import { Failure, type Value, dateFromDays, daysFromDate, isFailure, isList } from "../../values/index.ts";
 import type { Expression } from "../../syntax/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
 import { epoch, numberOfText, serialOfText, toNumber, toText, typeRules } from "./coercions.ts";
+import type { TableOptions } from "./functions.ts";
 import { formatNumber, grouped } from "./number-format.ts";
 
 const number = toNumber("convert");
@@ -54,15 +55,35 @@ function numbersOf(args: readonly Value[], context: CodeContext): number[] | Fai
   return numbers;
 }
 
-const aggregate = (compute: (numbers: number[]) => Value): Code => ({
-  run: (args, context) => {
-    const numbers = numbersOf(args, context);
-    return isFailure(numbers) ? numbers : compute(numbers);
-  },
+const known = new WeakMap<CodeContext, WeakMap<readonly Value[], Map<string, Value>>>();
+
+/** A result over a whole column, which is the same on every row with the same other arguments. */
+function remembered(args: readonly Value[], context: CodeContext, compute: () => Value): Value {
+  const columns = args.map((_, i) => context.column(i)?.());
+  const [column] = columns.filter((values) => values !== undefined);
+  if (!column) return compute();
+  const byColumn = known.get(context) ?? new WeakMap<readonly Value[], Map<string, Value>>();
+  known.set(context, byColumn);
+  const results = byColumn.get(column) ?? new Map<string, Value>();
+  byColumn.set(column, results);
+  const key = args.map((arg, i) => (columns[i] ? "" : `${typeof arg} ${String(arg)}`)).join("\0");
+  let result = results.get(key);
+  if (result === undefined) results.set(key, (result = compute()));
+  return result;
+}
+
+const overColumns = (compute: (args: readonly Value[], context: CodeContext) => Value): Code => ({
+  run: (args, context) => remembered(args, context, () => compute(args, context)),
 });
 
+const aggregate = (compute: (numbers: number[]) => Value): Code =>
+  overColumns((args, context) => {
+    const numbers = numbersOf(args, context);
+    return isFailure(numbers) ? numbers : compute(numbers);
+  });
+
 /** Whether a value meets a criterion such as `5`, `">=10"` or a pattern for the whole text (4.11.8). */
-function criterion(given: Value, pattern: string): (value: Value) => boolean {
+function criterion(given: Value, pattern: TableOptions["searchPattern"]): (value: Value) => boolean | Failure {
   const text = typeof given === "string" ? given : undefined;
   if (text === undefined) return (value) => value === given;
   const [, relation, operand] = /^(<>|<=|>=|=|<|>)?([\s\S]*)$/.exec(text)!;
@@ -80,9 +101,17 @@ function criterion(given: Value, pattern: string): (value: Value) => boolean {
     return equal;
   }
   if (operand === "") return relation === "<>" ? (value) => value !== null : (value) => value === null || value === "";
-  const matches = textTest(operand, pattern);
-  const holds = (value: Value) => typeof value === "string" && matches(value);
-  if (relation === "<>") return (value) => !holds(value);
+  const fits = operationOf("test").prepare(
+    { missing: "blank", pattern, where: "whole", case: "ignored" } as never,
+    {},
+  ) as unknown as (value: string, needle: string) => boolean | Failure;
+  const holds = (value: Value) => typeof value === "string" && fits(value, operand);
+  if (relation === "<>") {
+    return (value) => {
+      const answer = holds(value);
+      return isFailure(answer) ? answer : !answer;
+    };
+  }
   if (relation && relation !== "=") {
     return (value) => {
       if (typeof value !== "string") return false;
@@ -93,28 +122,24 @@ function criterion(given: Value, pattern: string): (value: Value) => boolean {
   return holds;
 }
 
-function textTest(source: string, pattern: string): (value: string) => boolean {
-  if (pattern !== "literal") {
-    try {
-      const compiled =
-        pattern === "wildcards" ? compilePattern("wildcards", source) : compilePattern("open", `^(?:${source})$`, "i");
-      return (value) => {
-        const found = compiled.find(value, 0);
-        return found?.index === 0 && found[0].length === value.length;
-      };
-    } catch (error) {
-      if (!(error instanceof PatternError)) throw error;
-    }
+/** The places of the values that meet a criterion. */
+function meeting(args: readonly Value[], context: CodeContext, pattern: TableOptions["searchPattern"]): number[] | Failure {
+  const meets = criterion(args[1], pattern);
+  const places: number[] = [];
+  for (const [i, value] of valuesOf(args[0], 0, context).entries()) {
+    const answer = meets(value);
+    if (isFailure(answer)) return answer;
+    if (answer) places.push(i);
   }
-  return (value) => value.toLowerCase() === source.toLowerCase();
+  return places;
 }
 
 /** The numbers to sum for a criterion: those beside the values that meet it. */
-function chosen(args: readonly Value[], context: CodeContext, pattern: string): number[] {
-  const meets = criterion(args[1], pattern);
+function chosen(args: readonly Value[], context: CodeContext, pattern: TableOptions["searchPattern"]): number[] | Failure {
+  const places = meeting(args, context, pattern);
+  if (isFailure(places)) return places;
   const numbers = args.length > 2 ? valuesOf(args[2], 2, context) : valuesOf(args[0], 0, context);
-  const kept = valuesOf(args[0], 0, context).map((value, i) => (meets(value) ? numbers[i] : null));
-  return kept.filter((value): value is number => typeof value === "number");
+  return places.map((place) => numbers[place]).filter((value): value is number => typeof value === "number");
 }
 
 const romanLetters = { M: 1000, D: 500, C: 100, L: 50, X: 10, V: 5, I: 1 } as const;
@@ -224,7 +249,7 @@ const timePart = (part: (seconds: number) => number) =>
 const dateOf = (serial: number) => dateFromDays(Math.floor(serial) - epoch);
 
 /** Functions that are not rows of data, by name; `pattern` is the option `searchPattern`. */
-export const openFormulaCode = (pattern: string): Readonly<Record<string, Code>> => ({
+export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonly<Record<string, Code>> => ({
   negate: onNumbers((value) => -value),
   itself: { run: ([value]) => value },
   percent: onNumbers((value) => value / 100),
@@ -393,22 +418,26 @@ export const openFormulaCode = (pattern: string): Readonly<Record<string, Code>>
   ),
   MIN: aggregate((numbers) => numbers.reduce((a, b) => Math.min(a, b), numbers[0] ?? 0)),
   MAX: aggregate((numbers) => numbers.reduce((a, b) => Math.max(a, b), numbers[0] ?? 0)),
-  COUNT: {
-    run: (args, context) =>
-      args.flatMap((arg, i) => valuesOf(arg, i, context)).filter((value) => typeof value === "number").length,
-  },
-  COUNTA: {
-    run: (args, context) => args.flatMap((arg, i) => valuesOf(arg, i, context)).filter((value) => value !== null).length,
-  },
-  COUNTBLANK: { run: ([value], context) => valuesOf(value, 0, context).filter((v) => v === null || v === "").length },
-  COUNTIF: { run: (args, context) => valuesOf(args[0], 0, context).filter(criterion(args[1], pattern)).length },
-  SUMIF: { run: (args, context) => chosen(args, context, pattern).reduce((a, b) => a + b, 0) },
-  AVERAGEIF: {
-    run: (args, context) => {
-      const numbers = chosen(args, context, pattern);
-      return numbers.length ? numbers.reduce((a, b) => a + b, 0) / numbers.length : new Failure("division-by-zero");
-    },
-  },
+  COUNT: overColumns(
+    (args, context) => args.flatMap((arg, i) => valuesOf(arg, i, context)).filter((value) => typeof value === "number").length,
+  ),
+  COUNTA: overColumns(
+    (args, context) => args.flatMap((arg, i) => valuesOf(arg, i, context)).filter((value) => value !== null).length,
+  ),
+  COUNTBLANK: overColumns(([value], context) => valuesOf(value, 0, context).filter((v) => v === null || v === "").length),
+  COUNTIF: overColumns((args, context) => {
+    const places = meeting(args, context, pattern);
+    return isFailure(places) ? places : places.length;
+  }),
+  SUMIF: overColumns((args, context) => {
+    const numbers = chosen(args, context, pattern);
+    return isFailure(numbers) ? numbers : numbers.reduce((a, b) => a + b, 0);
+  }),
+  AVERAGEIF: overColumns((args, context) => {
+    const numbers = chosen(args, context, pattern);
+    if (isFailure(numbers)) return numbers;
+    return numbers.length ? numbers.reduce((a, b) => a + b, 0) / numbers.length : new Failure("division-by-zero");
+  }),
 });
 
 function floored(serial: number | undefined, text: Value): Value {

@@ -40,6 +40,7 @@ const kinds: Readonly<Record<string, string>> = {
 /** OpenFormula, with its host-dependent settings as options. */
 export function openformula(given: Readonly<Record<string, string>> = {}): Dialect {
   const chosen = chooseOptions("openformula", options, given);
+  const tables = chosen as unknown as TableOptions;
   return {
     id: "openformula",
     title: "OpenFormula",
@@ -48,8 +49,8 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
     options,
     chosen,
     parse: parseOpenFormula,
-    rows: openFormulaRows(chosen as unknown as TableOptions),
-    code: openFormulaCode(chosen.searchPattern),
+    rows: openFormulaRows(tables),
+    code: openFormulaCode(tables.searchPattern),
     uncovered: openFormulaUncovered,
     types: typeRules(chosen.textAsNumber),
     functionCase: "ignored",

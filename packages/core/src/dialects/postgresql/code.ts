@@ -1,4 +1,3 @@
-import { PatternError, compilePattern, similarAsPosix } from "../../patterns/index.ts";
 import { operationOf } from "../../text/index.ts";
 import {
   Decimal,
@@ -144,18 +143,6 @@ function format(values: readonly Value[]): Value {
 const quote = (scheme: "sql literal" | "sql name", text: string) =>
   (operationOf("escape").prepare({ missing: "null", scheme } as never, {}) as unknown as (text: string) => string)(text);
 
-function substringSimilar(text: string, pattern: string, escape: string): Value {
-  if ([...escape].length > 1) return new Failure("escape-length", { escape });
-  try {
-    const compiled = compilePattern("posix", similarAsPosix(pattern, escape));
-    const found = compiled.find(text, 0);
-    return found ? (compiled.groups > 0 ? (found[1] ?? null) : found[0]) : null;
-  } catch (error) {
-    if (!(error instanceof PatternError)) throw error;
-    return new Failure("pattern-syntax", { pattern, problem: error.problem, offset: error.offset });
-  }
-}
-
 function unistr(text: string): Value {
   let broken = false;
   const result = text.replace(
@@ -227,7 +214,6 @@ const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.
 /** Functions that are not rows of data. */
 export const postgresqlCode: Readonly<Record<string, Code>> = {
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
-  "substring similar": strict(substringSimilar),
   format: { run: format },
   unistr: strict(unistr),
   to_hex: strict((value: number | bigint) =>

@@ -57,6 +57,7 @@ const text: FunctionRow[] = [
   { name: "^@", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start" }, notation: "operator", evidence: strings },
   { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", case: "minded" }, notation: "operator", evidence: doc("9.7.1") },
   { name: "ilike", family: "locate", summary: "LIKE, ignoring case.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", case: "ignored" }, notation: "operator", evidence: doc("9.7.1") },
+  { name: "substring similar", family: "extract", summary: "The part of a text that an SQL regular expression marks.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "text", operation: "find", answers: { missing, pattern: "similar", case: "minded", report: "text", group: "first group", absent: "null" }, notation: "operator", evidence: patterns },
   { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", case: "minded" }, notation: "operator", evidence: doc("9.7.2") },
   { name: "~", family: "locate", summary: "Whether a pattern matches, case minded.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere" }, notation: "operator", evidence: patterns },
   { name: "~*", family: "locate", summary: "Whether a pattern matches, ignoring case.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, case: "ignored", where: "anywhere" }, notation: "operator", evidence: patterns },
@@ -147,7 +148,6 @@ type Coded = readonly [
 const coded = (
   [
     ["quote_nullable", "substitute", "The text as an SQL literal, NULL for null.", "text output", "text", "9.4"],
-    ["substring similar", "extract", "The part of a text that an SQL regular expression marks.", "text text, pattern text, escape text", "text", "9.7.2"],
     ["format", "split-join", "Fills %s, %I and %L of a format.", "format text, values?* output", "text", "9.4.1"],
     ["unistr", "convert", "Reads Unicode escapes.", "text text", "text", "9.4"],
     ["to_hex", "convert", "A number in base 16.", "number bigint", "text", "9.4"],

@@ -1,4 +1,4 @@
-import { operationOf } from "../../text/index.ts";
+import { charactersOf, listLimit, listTooLong, operationOf } from "../../text/index.ts";
 import {
   ArrayItem,
   Decimal,
@@ -200,15 +200,11 @@ function ofType(value: Value, type: string): boolean | Failure {
   return true;
 }
 
-const listLimit = 1_000_000;
-
 function range(first: Value, last: Value): Value {
   if (first === null || last === null) return null;
   const [from, to] = [Number(first), Number(last)];
   const length = Math.max(0, to - from + 1);
-  return length > listLimit
-    ? new Failure("list-too-long", { length, limit: listLimit })
-    : sequenceOf(Array.from({ length }, (_, i) => from + i));
+  return length > listLimit ? listTooLong(length) : sequenceOf(Array.from({ length }, (_, i) => from + i));
 }
 
 const round = (value: number) => Math.floor(value + 0.5);
@@ -252,9 +248,10 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     const result = castAtom("xs:double")!(typeof value === "boolean" ? Number(value) : value);
     return isFailure(result) ? new Double(NaN) : result;
   }),
-  "string-to-codepoints": run(([text]) =>
-    text === null ? null : sequenceOf([...(text as string)].map((char) => char.codePointAt(0)!)),
-  ),
+  "string-to-codepoints": run(([text]) => {
+    const chars = charactersOf((text as string | null) ?? "");
+    return isFailure(chars) ? chars : sequenceOf(chars.map((char) => char.codePointAt(0)!));
+  }),
   "codepoints-to-string": onItems((codes) => {
     let result = "";
     for (const code of codes) {
