@@ -1,5 +1,7 @@
-import { execFileSync } from "node:child_process";
-import { expect, test } from "@jest/globals";
+import { execFileSync, spawnSync } from "node:child_process";
+import { readFileSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, test } from "@jest/globals";
 
 const root = new URL("..", import.meta.url).pathname;
 const node = (...args: string[]): string => execFileSync(process.execPath, args, { cwd: root, encoding: "utf8" });
@@ -28,4 +30,33 @@ test("the audit counts each dialect's pure rows", () => {
 
 test("size prints code lines, test lines and the ratio", () => {
   expect(node("scripts/size.js")).toMatch(/^code lines \d+, test lines \d+, ratio 0\.\d{3}\n$/);
+});
+
+describe("what the README shows works as printed", () => {
+  const readme = readFileSync(join(root, "README.md"), "utf8");
+  const lines = [...readme.matchAll(/npx (iquill [^`\n]*)/g)].map(([, line]) => line).filter((line) => !/ FILE/.test(line));
+  test.each(lines)("%s", (line) => {
+    const path = `${join(root, "node_modules/.bin")}:${process.env.PATH ?? ""}`;
+    const { status, stderr } = spawnSync("sh", ["-c", line], {
+      cwd: root,
+      encoding: "utf8",
+      env: { ...process.env, PATH: path },
+    });
+    expect({ line, status, stderr }).toMatchObject({
+      status: line.includes("contrast") ? 1 : line.includes("MID(shelf,") ? 2 : 0,
+    });
+  });
+
+  test("its commands are all there", () => expect(lines.length).toBeGreaterThan(5));
+
+  test("the example of the library prints what its comments say", () => {
+    const [, source] = /```js\n([^]*?)```/.exec(readme)!;
+    const file = join(root, "readme-example.mjs");
+    writeFileSync(file, source);
+    try {
+      expect(node(file).trim().split("\n")).toEqual([...source.matchAll(/\/\/ (.*)$/gm)].map(([, comment]) => comment));
+    } finally {
+      rmSync(file);
+    }
+  });
 });

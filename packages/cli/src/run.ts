@@ -83,9 +83,9 @@ function build(streams: Streams, done: (code: number) => void): Command {
 
   program
     .command("verify <files...>")
-    .description("check cases, one JSON object a line, against our evaluation")
+    .description("check cases, one JSON object a line, against our evaluation; demo for the demo's")
     .option("--json", "one JSON line for each case, then a summary")
-    .addHelpText("after", "\nExample:\n  iquill verify demo/cases.ndjson")
+    .addHelpText("after", "\nExample:\n  iquill verify demo")
     .action(async (files: string[], options: { json?: boolean }) => done(await verify(files, options, streams)));
 
   program

@@ -134,11 +134,19 @@ test("pasted: which dialects take a text", async () => {
   expect(out).toContain("0 of 2 rows differ.");
 });
 
+test("a long text is shown in part, with its length, and the ruler around what was taken", async () => {
+  const long = `label\n${"x".repeat(900_000)}#yz\n`;
+  const { out } = await iquill(["eval", "-i", "postgresql", "-r", "-", "split_part(label, '#', 2)"], long);
+  expect(out).toMatch(/x… \(900003 in all\) {2}yz\n$/);
+  const traced = await iquill(["eval", "-i", "postgresql", "-r", "-", "-t", "1", "split_part(label, '#', 2)"], long);
+  expect(traced.out).toMatch(/from 1 +899982 .*\n {10}… x{19}#yz\n {2}taken {25}━━$/m);
+});
+
 test("traits and functions show what the tables hold", async () => {
   expect((await iquill(["traits"])).out).toMatch(
     /negativeLength\s+What does a negative length give\?\s+error \| empty \| all but/,
   );
-  expect((await iquill(["traits", "absent"])).out).toMatch(/whole\s+The whole text\.\s+split_part/);
+  expect((await iquill(["traits", "absent"])).out).toMatch(/whole\s+The whole text\.\s+PostgreSQL\s+split_part/);
   expect((await iquill(["functions", "-i", "postgresql", "--family", "pad"])).out).toMatch(
     /pad\s+lpad\(text, length, \[fill\]\)/,
   );

@@ -118,8 +118,8 @@ test("the words name both functions, the inputs, the outputs and both answers", 
         {
           question: "What ends a word?",
           sides: [
-            "OpenFormula: Anything but a letter: 2nd becomes 2Nd.",
-            "PostgreSQL: Anything but a letter or digit: 2nd stays 2nd.",
+            "OpenFormula: Anything but a letter with its accents: 2nd becomes 2Nd.",
+            "PostgreSQL: Anything but a letter or digit, a combining accent too: 2nd stays 2nd.",
           ],
         },
       ],

@@ -196,10 +196,37 @@ describe("limits", () => {
   });
 
   test.each([
-    ["openformula", 'REPT("x";1E12)'],
-    ["postgresql", "repeat('x', 2147483647)"],
-    ["postgresql", "lpad('x', 2147483647)"],
-  ])("%s: %s is an error, not a crash", (dialect, source) => {
-    expect(program(dialect, source).run(sample)[0]).toMatchObject({ code: "text-too-long" });
+    ["openformula", 'REPT("x";1E12)', "text-too-long"],
+    ["postgresql", "repeat('x', 2147483647)", "text-too-long"],
+    ["postgresql", "lpad('x', 2147483647)", "text-too-long"],
+    ["openformula", 'SUBSTITUTE(REPT("x";1000000);"x";REPT("y";1000))', "text-too-long"],
+    ["openformula", 'REPT("x";200000000)&REPT("x";200000000)', "text-too-long"],
+    ["postgresql", "cardinality(string_to_array(repeat('x', 1000001), null))", "list-too-long"],
+    ["xpath", "count(tokenize(fold-left(1 to 20, ',', function($a, $b) { $a || $a }), ','))", "list-too-long"],
+    ["xpath", "for $i in 1 to 1000000 return for $j in 1 to 1000000 return $i", "steps-spent"],
+    ["xpath", "let $f := function($f) { $f($f) } return $f($f)", "calls-too-deep"],
+    ["postgresql", "regexp_replace(repeat('xy', 5000000), '(x)(y)', '\\2\\1', 'g')", "pattern-budget"],
+  ])("%s: %s is the error %s, not a crash", (dialect, source, code) => {
+    expect(program(dialect, source).run(sample)[0]).toMatchObject({ code });
+  });
+
+  test.each([
+    ["openformula", ";"],
+    ["postgresql", ","],
+    ["xpath", ","],
+  ])("%s: of a hundred thousand mistakes the first are told", (dialect, separator) => {
+    expect(program(dialect, `f(1${`${separator})`.repeat(100_000)}`).diagnostics.length).toBeLessThanOrEqual(100);
+  });
+
+  test("a list of many values is no deep tree", () => {
+    const list = Array.from({ length: 20_000 }, (_, i) => `'c${i}'`).join();
+    expect(program("postgresql", `label in (${list}) or label not in (${list})`).run(sample)).toEqual([true]);
+  });
+
+  test("an aggregate of a column is worked out once for all its rows", () => {
+    const values = Array.from({ length: 20_000 }, (_, i) => i);
+    const wide = { columns: [{ name: "n", values }], rows: values.length };
+    const counted = compile(dialects.openformula(), 'SUM(n)+COUNTIF(n;">10")', wide).run(wide);
+    expect(counted[19_999]).toBe((19_999 * 20_000) / 2 + 19_989);
   });
 });

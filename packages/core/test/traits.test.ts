@@ -61,7 +61,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     missing: { slots: [null, "a", _, _, _, _, _], answers: blank, with: { absent: "zero" } },
     pattern: { slots: ["a.c", ".", _, _, _, _, _], answers: ["literal", "posix"], with: { report: "position" } },
     case: { slots: ["ab", "B", _, _, _, _, _], answers: ["minded", "ignored"], with: { pattern: "posix" } },
-    report: { slots: ["ab", "b", _, _, _, _, _], answers: ["text", "position"] },
+    report: { slots: ["ab", "b", _, _, _, _, _], answers: ["text", "position"], with: { pattern: "posix" } },
     group: { slots: ["ab", "(a)b", _, _, _, _, _], answers: ["match", "first group"], with: { pattern: "posix", report: "text" } },
     absent: { slots: ["ab", "x", _, _, _, _, _], answers: ["null", "empty"], with: { report: "text" } },
   },

@@ -83,10 +83,10 @@ function quotePlace(text: string, rowStart: number, index: number, code: string)
   return open < 0 ? index : open;
 }
 
-/** Writes columns as CSV with a header line; null is an empty field. */
+/** Writes columns as CSV with a header line; null is an empty field, empty text is `""`. */
 export function writeCsv(names: readonly string[], rows: readonly (readonly unknown[])[]): string {
   const shown = rows.map((row) =>
     row.map((value) => (typeof value === "object" && value !== null ? JSON.stringify(value) : value)),
   );
-  return `${Papa.unparse([[...names], ...shown], { newline: "\n" })}\n`;
+  return `${Papa.unparse([[...names], ...shown], { newline: "\n", quotes: (value: unknown) => value === "" })}\n`;
 }

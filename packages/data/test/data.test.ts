@@ -126,6 +126,10 @@ test("what is written can be read again", () => {
   }
 });
 
+test("CSV tells empty text from nothing", () => {
+  expect(writeCsv(["a", "b"], [["", null]])).toBe('a,b\n"",\n');
+});
+
 test("a single cell of 100 MB is read whole", () => {
   const { sample } = readTable(bytes(`label,n\n"${"x".repeat(100_000_000)}",1\nshort,2\n`));
   expect(sample.rows).toBe(2);

@@ -6,7 +6,7 @@ import { dialects } from "indigo-quill/dialects";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
 import { type Style, cellText, styleFor } from "../output/style.ts";
-import { table } from "../output/table.ts";
+import { table, wrapped } from "../output/table.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
 
 export interface ContrastOptions extends ReadOptions {
@@ -83,7 +83,7 @@ const unexplained = "no set of up to three traits explains it.";
 const noCommonStep = ([a, b]: readonly [string, string]) =>
   `${a} and ${b} do the job by different operations: none got the same inputs on both sides and gave another output.`;
 
-function causesText(result: Contrast, titles: readonly string[], { colour }: Style): string {
+function causesText(result: Contrast, titles: readonly string[], { colour, width }: Style): string {
   return result.groups
     .map(({ side, parting, rows }) => {
       const numbers =
@@ -92,13 +92,14 @@ function causesText(result: Contrast, titles: readonly string[], { colour }: Sty
           .map((row) => row + 1)
           .join(", ") + (rows.length > 12 ? ", …" : "");
       const pair: [string, string] = [titles[0], titles[side]];
-      const head = `\n${colour.yellow(`Row${rows.length > 1 ? "s" : ""} ${numbers}`)}`;
-      if (!parting) return `${head}  ${noCommonStep(pair)}\n`;
+      const head = `\n${colour.yellow(`Row${rows.length > 1 ? "s" : ""} ${numbers}`)}  `;
+      const told = (text: string) => wrapped(text, width ?? Infinity, head, "  ");
+      if (!parting) return `${told(noCommonStep(pair))}\n`;
       const { place, outputs, causes } = explainParting(parting, pair);
       const reasons = causes.map((cause) =>
         cause.map(({ question, sides }) => `${question}\n    ${sides.join("\n    ")}`).join("\n  and "),
       );
-      return `${head}  ${place}\n  ${outputs}\n${(reasons.length > 0 ? reasons : [unexplained]).map((reason) => `  ${colour.cyan("Why:")} ${reason}\n`).join("")}`;
+      return `${told(place)}\n  ${outputs}\n${(reasons.length > 0 ? reasons : [unexplained]).map((reason) => `  ${colour.cyan("Why:")} ${reason}\n`).join("")}`;
     })
     .join("");
 }

@@ -4,7 +4,7 @@ import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
 import { dialectOf } from "../input.ts";
 import { styleFor } from "../output/style.ts";
-import { table } from "../output/table.ts";
+import { table, wrapped } from "../output/table.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
 
 /** All traits, or one with its answers and the functions that give each. */
@@ -23,23 +23,20 @@ export function traitsCommand(name: string | undefined, streams: Streams): numbe
   const { question, answers } = describeTrait(name as TraitId);
   const asking = Object.values(operations).filter((operation) => (operation.traits as readonly string[]).includes(name));
   const all = Object.keys(dialects).map((id) => dialectOf(id));
-  streams.stdout.write(
-    `${style.colour.bold(question)}\nAsked of: ${asking.map(({ id, summary }) => `${id} (${summary})`).join("; ")}\n\n`,
-  );
-  const rows = Object.entries(answers).map(([answer, consequence]) => [
-    answer,
-    consequence,
-    ...all.map((dialect) =>
-      [
-        ...new Set(
-          dialect.rows
-            .filter((row) => isPure(row) && (row.answers as Record<string, string>)[name] === answer)
-            .map((row) => row.name),
-        ),
-      ].join(" "),
-    ),
-  ]);
-  streams.stdout.write(table(["answer", "what follows", ...all.map(({ title }) => title)], rows, style));
+  const { bold, cyan } = style.colour;
+  const write = (text: string, lead: string, indent: string) =>
+    streams.stdout.write(`${wrapped(text, style.width ?? 100, lead, indent)}\n`);
+  streams.stdout.write(`${bold(question)}\n`);
+  write(`${asking.map(({ id, summary }) => `${id} (${summary})`).join("; ")}.`, "Asked of: ", "  ");
+  for (const [answer, consequence] of Object.entries(answers)) {
+    write(consequence, `\n${cyan(answer)}  `, "  ");
+    for (const dialect of all) {
+      const names = dialect.rows
+        .filter((row) => isPure(row) && (row.answers as Record<string, string>)[name] === answer)
+        .flatMap((row) => [row.name, ...(row.aliases ?? [])]);
+      if (names.length > 0) write([...new Set(names)].join(", "), `  ${dialect.title.padEnd(13)}`, " ".repeat(15));
+    }
+  }
   return exit.ok;
 }
 
@@ -71,16 +68,17 @@ export function functionsCommand(name: string | undefined, options: { in: string
   }
   for (const row of wanted) {
     streams.stdout.write(
-      `${style.colour.bold(signature(row, `${dialect.separator} `))}\n${row.summary}\nparameters: ${row.parameters.map((p) => `${p.name}: ${p.type}${p.default === undefined ? "" : ` = ${JSON.stringify(p.default)}`}`).join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n`,
+      `${style.colour.bold(signature(row, `${dialect.separator} `))}\n${row.summary}\nparameters: ${row.parameters.map((p) => `${p.name}: ${p.type}${p.default === undefined ? "" : ` = ${JSON.stringify(p.default)}`}`).join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n\n`,
     );
-    if (isPure(row)) {
-      const answers = Object.entries(row.answers).map(([trait, answer]) => [
-        trait,
-        describeTrait(trait as TraitId).question,
-        `${answer}: ${describeTrait(trait as TraitId).answers[answer]}`,
-      ]);
-      streams.stdout.write(`\n${table(["trait", "question", "answer"], answers, style)}\n`);
+    if (!isPure(row)) continue;
+    const width = style.width ?? 100;
+    const indent = " ".repeat(16);
+    for (const [trait, answer] of Object.entries(row.answers)) {
+      const { question, answers } = describeTrait(trait as TraitId);
+      const told = wrapped(`${answer}: ${answers[answer]}`, width, indent, indent);
+      streams.stdout.write(`${wrapped(question, width, trait.padEnd(16), indent)}\n${style.colour.cyan(told)}\n`);
     }
+    streams.stdout.write("\n");
   }
   return exit.ok;
 }

@@ -1,7 +1,7 @@
 import { decode, parseLines } from "@indigo-quill/data";
 import { type Dialect, Failure, type Value, compile, message, sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
-import { dialectOf, readBytes } from "../input.ts";
+import { demoFile, dialectOf, readBytes } from "../input.ts";
 import { styleFor } from "../output/style.ts";
 import { traceText } from "../output/trace.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
@@ -24,7 +24,7 @@ export async function verify(files: readonly string[], options: { json?: boolean
   let passed = 0;
   let failed = 0;
   for (const file of files) {
-    const text = decode(await readBytes(file, streams));
+    const text = file === "demo" ? await demoFile("cases.ndjson") : decode(await readBytes(file, streams));
     for (const { value, line } of parseLines(text)) {
       const item = readCase(value, `${file}, line ${line}`);
       const got = evaluateCase(item);

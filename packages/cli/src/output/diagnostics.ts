@@ -27,5 +27,6 @@ export function report(program: Program, streams: Streams): boolean {
   for (const diagnostic of shown) streams.stderr.write(`${program.dialect.id}: ${diagnosticText(diagnostic, program.source)}`);
   if (program.diagnostics.length > shown.length)
     streams.stderr.write(`… and ${program.diagnostics.length - shown.length} more\n`);
+  if (program.ok && shown.length > 0) streams.stderr.write("\n");
   return program.ok;
 }

@@ -45,3 +45,18 @@ export function table(
   const rule = sizes.map((size) => "─".repeat(size)).join("  ");
   return [style.colour.bold(line(header)), style.colour.dim(rule), ...rows.map(line)].join("\n") + "\n";
 }
+
+/** A text broken between words into lines of at most `width` terminal columns, the first after `lead`, the others after `indent`. */
+export function wrapped(text: string, width: number, lead: string, indent: string): string {
+  const lines: string[] = [];
+  let line = lead;
+  let isBare = true;
+  for (const word of text.split(" ")) {
+    if (!isBare && stringWidth(line) + 1 + stringWidth(word) > width) {
+      lines.push(line);
+      line = indent + word;
+    } else line += (isBare ? "" : " ") + word;
+    isBare = false;
+  }
+  return [...lines, line].join("\n");
+}

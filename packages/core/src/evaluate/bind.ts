@@ -1,12 +1,12 @@
-import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnostics/index.ts";
+import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
 import type { Cell, Code, CodeContext, Conversion, Dialect, Variable } from "../dialects/dialect.ts";
-import { type FunctionRow, type Parameter, arity, isPure, signature } from "../dialects/row.ts";
-import { meantBy } from "../dialects/shared/foreign-names.ts";
+import { type FunctionRow, arity, isPure } from "../dialects/row.ts";
 import type { Binding, Call, Choice, Expression, Filter, Lambda, Name } from "../syntax/index.ts";
-import { ungrouped } from "../syntax/index.ts";
-import { type OperationId, type Slot, operationOf } from "../text/index.ts";
+import { type OperationId, operationOf } from "../text/index.ts";
 import { Failure, FunctionItem, type TextRange, type Value, isFailure } from "../values/index.ts";
 import { lazyChoice } from "./forms.ts";
+import { mistake, swappedArguments, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
+import { boundOperation, parameterAt, rowsByName, withDefaults } from "./slots.ts";
 
 /** Calls of function items that may be under way at once. */
 const callDepth = 200;
@@ -36,6 +36,13 @@ export interface BoundOperation {
   readonly inputs: readonly (Bound | readonly Bound[] | undefined)[];
 }
 
+/** A row that takes the types of a call, with the conversion of each argument. */
+interface Fit {
+  readonly row: FunctionRow;
+  readonly conversions: readonly Conversion[];
+  readonly cost: number;
+}
+
 /** A column of a sample as the binder sees it. */
 export interface BindColumn {
   readonly name: string;
@@ -54,6 +61,8 @@ export class Binder {
     readonly dialect: Dialect,
     readonly columns: readonly BindColumn[],
     readonly spend: (count: number) => Failure | undefined,
+    /** For mends that move a part of it. */
+    readonly source: string,
   ) {
     this.#rows = rowsByName(dialect);
   }
@@ -73,7 +82,7 @@ export class Binder {
       case "cast": {
         const operand = this.bind(node.operand);
         const cast = this.dialect.types.cast(operand.type, node.type);
-        if (!cast) return this.#broken(node, "unknown-type", node.typeRange, { name: node.type });
+        if (!cast) return this.#broken(node, mistake("unknown-type", node.typeRange, { name: node.type }));
         if (operand.kind === "constant" && !this.dialect.types.dynamic && !isBroken(operand))
           return { ...this.#converted(operand, { cost: 0, convert: cast.convert }, cast.type), source: node };
         return this.#code(node, cast.type, [operand], ([cell]) => {
@@ -116,25 +125,10 @@ export class Binder {
     }
   }
 
-  #report(
-    code: MessageCode,
-    range: TextRange,
-    facts: Record<string, unknown>,
-    fixes: readonly Fix[] = [],
-    severity: "error" | "warning" = "error",
-  ): void {
-    this.diagnostics.push({ code, severity, range, facts, fixes });
-  }
-
   /** Reports, and stands for the sub-expression by the failure that it is. */
-  #broken(
-    node: Expression,
-    code: MessageCode,
-    range: TextRange,
-    facts: Record<string, unknown>,
-    fixes: readonly Fix[] = [],
-  ): Bound {
-    this.#report(code, range, facts, fixes);
+  #broken(node: Expression, diagnostic: Diagnostic): Bound {
+    this.diagnostics.push(diagnostic);
+    const { code, facts, range } = diagnostic;
     return { kind: "constant", value: new Failure(code, facts, range), type: "unknown", source: node };
   }
 
@@ -147,46 +141,29 @@ export class Binder {
     if (variable) return { kind: "variable", variable, type: variable.type, source: node };
     const column = this.columns.findIndex(({ name }) => this.dialect.namesColumn(node.name, name));
     if (column >= 0) return { kind: "column", column, type: this.columns[column].type, source: node };
-    if (this.dialect.uncovered.has(node.name)) return this.#broken(node, "not-covered", node.range, { what: node.name });
-    const names = this.columns.map(({ name }) => this.dialect.columnText(name));
-    const near = nearest(this.dialect.columnText(node.name), names);
-    const literal = this.dialect.textLiteral(node.name);
-    const fixes = near.map((name) => ({ title: `Write ${name}`, edits: [{ range: node.range, text: name }] }));
-    if (!node.name.startsWith("$"))
-      fixes.push({ title: `Write the text ${literal}`, edits: [{ range: node.range, text: literal }] });
-    return this.#broken(
-      node,
-      "unknown-column",
-      node.range,
-      { name: this.dialect.columnText(node.name), nearest: near, columns: names },
-      fixes,
-    );
+    const names = this.columns.map(({ name }) => name);
+    return this.#broken(node, unknownColumn(node, this.dialect, names));
   }
 
   #call(node: Call): Bound {
     const args = node.args.map((arg) => this.bind(arg));
     const rows = this.rowsNamed(node.name);
-    if (rows.length === 0) return this.#unknownFunction(node);
+    if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
     const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
-    if (sized.length === 0) return this.#wrongCount(node, rows);
+    if (sized.length === 0) return this.#broken(node, wrongCount(node, rows, this.dialect));
     // A part that could not be bound has been reported; an error written as a literal is a value.
     const broken = args.find((arg) => isBroken(arg) && arg.source.kind !== "literal");
     if (broken) return broken;
     const types = args.map((arg) => arg.type);
-    const fitting = this.#fitting(sized, types);
-    if (fitting.length === 0) {
-      return this.#broken(node, "argument-type", node.range, {
-        name: node.name,
-        given: types,
-        signature: sized.map((row) => this.#signature(row)).join("; "),
-      });
-    }
+    const fitting = this.#fitting(node.name, sized, types);
+    if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     const [{ row, conversions, cost }] = fitting;
     const isOpen = types.length > 1 && types.every((type) => type === "unknown") && fitting[1]?.cost === cost;
     if (isOpen && row.notation === "operator" && !row.parameters.some((p) => p.type === "text")) {
-      return this.#broken(node, "ambiguous-call", node.range, { name: node.name, given: types });
+      return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     }
-    this.#warnIfSwapped(node, row);
+    const swapped = swappedArguments(node, row, this.source);
+    if (swapped) this.diagnostics.push(swapped);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
     const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
     if (unreadable) return unreadable;
@@ -214,82 +191,25 @@ export class Binder {
     return this.#rows.get(this.dialect.functionCase === "ignored" ? name.toLowerCase() : name) ?? [];
   }
 
-  #signature = (row: FunctionRow) => signature(row, `${this.dialect.separator} `);
+  readonly #fits = new Map<string, readonly Fit[]>();
 
-  #unknownFunction(node: Call): Bound {
-    if (this.dialect.uncovered.has(node.name.toLowerCase()))
-      return this.#broken(node, "not-covered", node.nameRange, { what: `the function ${node.name}` });
-    const means = meantBy(node.name, this.dialect.rows);
-    const names = this.dialect.rows
-      .filter((row) => row.notation !== "operator")
-      .flatMap((row) => [row.name, ...(row.aliases ?? [])]);
-    const near = means.length > 0 ? [] : nearest(node.name, new Set(names));
-    const fixes = [...means, ...near].map((name) => ({ title: `Write ${name}`, edits: [{ range: node.nameRange, text: name }] }));
-    return this.#broken(node, "unknown-function", node.nameRange, { name: node.name, means, nearest: near }, fixes);
-  }
-
-  #wrongCount(node: Call, rows: readonly FunctionRow[]): Bound {
-    const least = Math.min(...rows.map((row) => arity(row).least));
-    const most = Math.max(...rows.map((row) => arity(row).most));
-    const count = (n: number) => `${n} argument${n === 1 ? "" : "s"}`;
-    const takes = least === most ? count(least) : most === Infinity ? `at least ${count(least)}` : `${least} to ${count(most)}`;
-    const extra = node.args.length > most;
-    const range = extra ? { start: node.args[most].range.start, end: node.args[node.args.length - 1].range.end } : node.nameRange;
-    const from = extra && most > 0 ? node.args[most - 1].range.end : range.start;
-    const fixes = extra
-      ? [{ title: "Leave out what is too much", edits: [{ range: { start: from, end: range.end }, text: "" }] }]
-      : [];
-    const shown = rows.map((row) => this.#signature(row)).join("; ");
-    return this.#broken(
-      node,
-      "argument-count",
-      range,
-      { name: node.name, takes, given: node.args.length, signature: shown },
-      fixes,
-    );
-  }
-
-  /** The rows whose parameters take the types, best first. */
-  #fitting(rows: readonly FunctionRow[], types: readonly string[]) {
-    return rows
-      .flatMap((row) => {
+  /** The rows of a name whose parameters take the types, best first; remembered, since a long list asks the same again. */
+  #fitting(name: string, rows: readonly FunctionRow[], types: readonly string[]): readonly Fit[] {
+    const key = `${name} ${types.join()}`;
+    const known = this.#fits.get(key);
+    if (known) return known;
+    const found = rows
+      .flatMap((row): Fit[] => {
         const conversions = types.map((type, i) => this.dialect.types.conversion(type, parameterAt(row, i).type));
         if (conversions.some((c) => c === undefined)) return [];
-        const known = conversions as readonly Conversion[];
+        const all = conversions as readonly Conversion[];
         const preferred = this.dialect.types.preference?.(row, types) ?? 0;
-        return [{ row, conversions: known, cost: known.reduce((sum, { cost }) => sum + cost, preferred) }];
+        return [{ row, conversions: all, cost: all.reduce((sum, { cost }) => sum + cost, preferred) }];
       })
       .sort((a, b) => a.cost - b.cost);
+    this.#fits.set(key, found);
+    return found;
   }
-
-  /** `FIND(label; "x")`: a literal where the text goes and a column where the needle goes. */
-  #warnIfSwapped(node: Call, row: FunctionRow): void {
-    if (!isPure(row) || !["locate", "test", "segment", "substitute"].includes(row.operation) || node.args.length < 2) return;
-    const places = ["text", "needle", "delimiter", "old"];
-    const at = row.parameters.flatMap((p, i) => (places.includes(p.slot) && i < node.args.length ? [i] : [])).slice(0, 2);
-    if (at.length < 2 || row.notation === "operator") return;
-    const [a, b] = at.map((i) => ungrouped(node.args[i]));
-    const textFirst = row.parameters[at[0]].slot === "text";
-    const [textArg, needleArg] = textFirst ? [a, b] : [b, a];
-    if (textArg.kind !== "literal" || needleArg.kind !== "name") return;
-    const [first, second] = at.map((i) => (row.parameters[i].slot === "text" ? "text to look in" : "text to look for"));
-    const written = at.map((i) => this.source.slice(node.args[i].range.start, node.args[i].range.end));
-    this.#report(
-      "swapped-arguments",
-      { start: a.range.start, end: b.range.end },
-      { name: node.name, first, second },
-      [
-        {
-          title: "Swap them",
-          edits: at.map((i, k) => ({ range: node.args[i].range, text: written[1 - k] })),
-        },
-      ],
-      "warning",
-    );
-  }
-
-  /** The source text, for mends that move a part of it. */
-  source = "";
 
   #coded(node: Call, row: FunctionRow, code: Code, args: readonly Bound[], converted: readonly Bound[], type: string): Bound {
     const context: CodeContext = {
@@ -330,7 +250,7 @@ export class Binder {
     );
     for (const condition of conditions) {
       if (!this.dialect.types.conversion(condition.type, "condition")) {
-        this.#report("condition-type", condition.source.range, { given: condition.type });
+        this.diagnostics.push(mistake("condition-type", condition.source.range, { given: condition.type }));
       }
     }
     const { type, items } = this.#unified(results, node);
@@ -344,7 +264,7 @@ export class Binder {
     const { types } = this.dialect;
     const type = types.unify(items.map((item) => item.type));
     if (type === undefined) {
-      this.#report("branch-types", node.range, { given: items.map((item) => item.type) });
+      this.diagnostics.push(mistake("branch-types", node.range, { given: items.map((item) => item.type) }));
       return { type: "unknown", items };
     }
     return { type, items: items.map((item) => this.#converted(item, types.conversion(item.type, type) ?? { cost: 0 }, type)) };
@@ -355,7 +275,7 @@ export class Binder {
     const result = convertBound(bound, conversion, type);
     if (this.dialect.types.dynamic || !isBroken(result) || isBroken(bound)) return result;
     const { code, facts } = (result as { value: Failure }).value;
-    return this.#broken(bound.source, code as MessageCode, bound.source.range, facts);
+    return this.#broken(bound.source, mistake(code as MessageCode, bound.source.range, facts));
   }
 
   #declare<T>(names: readonly string[], type: string, body: (variables: Variable[]) => T): T {
@@ -501,60 +421,4 @@ function convertBound(bound: Bound, { convert }: Conversion, type: string): Boun
   if (!convert) return bound;
   if (bound.kind === "constant") return { ...bound, value: convert(bound.value), type };
   return { kind: "convert", inner: bound, convert, type, source: bound.source };
-}
-
-const parameterAt = (row: FunctionRow, index: number): Parameter => row.parameters[Math.min(index, row.parameters.length - 1)];
-
-/** Stands for what the source does not say: the fixed slots and the defaults of a function row. */
-const implied: Expression = { kind: "missing", range: { start: 0, end: 0 } };
-
-const defaultOf = (parameter: Parameter): Bound | undefined =>
-  parameter.default === undefined
-    ? undefined
-    : { kind: "constant", value: parameter.default, type: parameter.type, source: implied };
-
-function withDefaults(row: FunctionRow, args: readonly Bound[]): readonly Bound[] {
-  const rest = row.parameters.slice(args.length).flatMap((parameter) => defaultOf(parameter) ?? []);
-  return [...args, ...rest];
-}
-
-/** Puts arguments into the operation's slots. */
-function boundOperation(row: FunctionRow & { operation: OperationId }, args: readonly Bound[]): BoundOperation {
-  const operation = operationOf(row.operation);
-  const { answers, fixed = {} } = row as { answers: Record<string, string>; fixed?: Record<string, Value> };
-  const inputOf = (slot: Slot): Bound | readonly Bound[] | undefined => {
-    const index = row.parameters.findIndex((p) => p.slot === slot.name);
-    if (slot.name in fixed) {
-      return {
-        kind: "constant",
-        value: fixed[slot.name],
-        type: slot.kind,
-        source: implied,
-      };
-    }
-    if (index < 0) return undefined;
-    const parameter = row.parameters[index];
-    const several = row.parameters.filter((p) => p.slot === slot.name).length > 1;
-    if (several || (slot.kind === "texts" && parameter.repeats)) {
-      return args.filter((_, i) => parameterAt(row, i).slot === slot.name);
-    }
-    return args[index] ?? defaultOf(parameter);
-  };
-  return { kind: "operation", row, operation: row.operation, answers, fixed, inputs: operation.slots.map(inputOf) };
-}
-
-const byName = new WeakMap<Dialect, ReadonlyMap<string, readonly FunctionRow[]>>();
-
-function rowsByName(dialect: Dialect): ReadonlyMap<string, readonly FunctionRow[]> {
-  const known = byName.get(dialect);
-  if (known) return known;
-  const table = new Map<string, FunctionRow[]>();
-  for (const row of dialect.rows) {
-    for (const name of [row.name, ...(row.aliases ?? [])]) {
-      const key = dialect.functionCase === "ignored" ? name.toLowerCase() : name;
-      table.set(key, [...(table.get(key) ?? []), row]);
-    }
-  }
-  byName.set(dialect, table);
-  return table;
 }

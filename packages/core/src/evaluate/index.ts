@@ -1,6 +1,6 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
-import { type Expression, type ParseLimits, childrenOf } from "../syntax/index.ts";
+import { type Expression, type ParseLimits, childrenOf, parseLimits } from "../syntax/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, Binder } from "./bind.ts";
 import { type Taken, takenBy } from "./taken.ts";
@@ -44,8 +44,13 @@ export interface TraceStep {
   readonly taken?: Taken;
 }
 
-/** The steps of an evaluation that one row may take; see `EvaluateLimits.steps`. */
-export const stepLimit = 1_000_000;
+/** Named bounds on reading and evaluating an expression; each has an error that names it. */
+export interface Limits extends ParseLimits {
+  /** Turns of loops and calls of functions given as values that one row may take. */
+  readonly steps: number;
+}
+
+export const defaultLimits: Limits = { ...parseLimits, steps: 250_000 };
 
 /** An expression bound to a dialect and to the names and types of columns. */
 export interface Program {
@@ -75,18 +80,18 @@ export interface Program {
  * Reads, binds and compiles an expression for the columns of a sample. Never throws: what is
  * wrong stands in `diagnostics`.
  */
-export function compile(dialect: Dialect, source: string, sample: Sample, limits?: ParseLimits): Program {
+export function compile(dialect: Dialect, source: string, sample: Sample, limits: Limits = defaultLimits): Program {
   const parsed = dialect.parse(source, limits);
   const frame: Frame = { columns: [] };
   let steps = 0;
-  const spend = (count: number) => ((steps += count) > stepLimit ? new Failure("steps-spent", { limit: stepLimit }) : undefined);
+  const spend = (count: number) =>
+    (steps += count) > limits.steps ? new Failure("steps-spent", { limit: limits.steps }) : undefined;
   const columns = sample.columns.map(({ name, values }, i) => ({
     name,
     type: dialect.types.columnType(values),
     values: () => frame.columns[i],
   }));
-  const binder = new Binder(dialect, columns, spend);
-  binder.source = source;
+  const binder = new Binder(dialect, columns, spend, source);
   const parseFailed = parsed.diagnostics.some((d) => d.severity === "error");
   const bound = binder.bind(parsed.tree);
   // What a half-read tree lacks would only be reported twice.

@@ -130,7 +130,7 @@ export const find = operation({
         }
         return texts;
       }
-      if (start === undefined || start < 0) return report === "position" ? 0 : whenAbsent();
+      if (start === undefined || start < 0) return whenAbsent();
       return report === "text" ? value.slice(start, end) : countCodePoints(value, side ? end : start) + 1;
     }
 
@@ -157,7 +157,7 @@ export const find = operation({
             if (++seen === n && report !== "count") return describe(value, found, group, side);
           }
         }
-        return report === "count" ? seen : report === "position" ? 0 : whenAbsent();
+        return report === "count" && seen > 0 ? seen : whenAbsent();
       });
     };
   },

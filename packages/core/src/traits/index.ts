@@ -137,8 +137,8 @@ export const traits = {
     simple: "One letter to one letter: ß stays.",
   }),
   words: trait("What ends a word?", {
-    "not a letter": "Anything but a letter: 2nd becomes 2Nd.",
-    "not alphanumeric": "Anything but a letter or digit: 2nd stays 2nd.",
+    "not a letter": "Anything but a letter with its accents: 2nd becomes 2Nd.",
+    "not alphanumeric": "Anything but a letter or digit, a combining accent too: 2nd stays 2nd.",
     space: "White space only: o'neil-smith becomes O'neil-smith.",
   }),
   ends: trait("Where are characters removed?", {

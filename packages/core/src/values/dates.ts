@@ -18,3 +18,22 @@ export function isDate(year: number, month: number, day: number): boolean {
   const found = dateFromDays(daysFromDate(year, month, day));
   return found.year === year && found.month === month && found.day === day;
 }
+
+/** The English names of the months, January first. */
+export const monthNames: readonly string[] = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+];
+
+/** The English names of the days, Sunday first, as in `weekday`. */
+export const dayNames: readonly string[] = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];

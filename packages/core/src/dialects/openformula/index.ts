@@ -1,6 +1,7 @@
-import { Failure, type Value, isList } from "../../values/index.ts";
+import { type Value, isList } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
+import { plainItem } from "../shared/plain.ts";
 import { openFormulaCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { type TableOptions, openFormulaRows } from "./functions.ts";
@@ -65,7 +66,4 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
   };
 }
 
-function plain(value: Value): unknown {
-  if (value instanceof Failure) return { error: value.standard ?? value.code };
-  return isList(value) ? value.map(plain) : value;
-}
+const plain = (value: Value): unknown => (isList(value) ? value.map(plain) : plainItem(value));

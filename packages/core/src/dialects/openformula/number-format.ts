@@ -1,21 +1,5 @@
-import { Failure, type Value, dateFromDays, generalNumber } from "../../values/index.ts";
+import { Failure, type Value, dateFromDays, dayNames, generalNumber, monthNames } from "../../values/index.ts";
 import { epoch } from "./coercions.ts";
-
-const months = [
-  "January",
-  "February",
-  "March",
-  "April",
-  "May",
-  "June",
-  "July",
-  "August",
-  "September",
-  "October",
-  "November",
-  "December",
-];
-const days = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
 
 /** A plain decimal text with a comma between groups of three digits. */
 export function grouped(text: string): string {
@@ -84,7 +68,7 @@ function formatDate(serial: number, format: string): string {
     if (letter === "h") return sized(half ? hours % 12 || 12 : hours);
     if (letter === "s") return sized(seconds % 60);
     if (isMinute) return sized(Math.floor(seconds / 60) % 60);
-    const [value, names] = letter === "m" ? [month, months] : [day, days];
+    const [value, names] = letter === "m" ? [month, monthNames] : [day, dayNames];
     if (part.length <= 2) return sized(value);
     const name = names[letter === "m" ? month - 1 : weekday];
     return part.length === 3 ? name.slice(0, 3) : part.length === 5 && letter === "m" ? name[0] : name;

@@ -1,20 +1,4 @@
-import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isDate } from "../../values/index.ts";
-
-const months = [
-  "January",
-  "February",
-  "March",
-  "April",
-  "May",
-  "June",
-  "July",
-  "August",
-  "September",
-  "October",
-  "November",
-  "December",
-];
-const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+import { Decimal, Failure, type Value, dateFromDays, dayNames, daysFromDate, isDate, monthNames } from "../../values/index.ts";
 
 const notCovered = (format: string) => new Failure("not-covered", { what: `the format "${format}"` });
 
@@ -109,10 +93,10 @@ export function formatDate(timestamp: string, format: string): Value {
         case "B.C.":
           return sameCase("A.D.");
       }
-      if (/^month$/i.test(pattern)) return name(months[month - 1]);
-      if (/^mon$/i.test(pattern)) return inCaseOf(pattern, months[month - 1].slice(0, 3));
-      if (/^day$/i.test(pattern)) return name(weekdays[weekday]);
-      if (/^dy$/i.test(pattern)) return inCaseOf(pattern, weekdays[weekday].slice(0, 3));
+      if (/^month$/i.test(pattern)) return name(monthNames[month - 1]);
+      if (/^mon$/i.test(pattern)) return inCaseOf(pattern, monthNames[month - 1].slice(0, 3));
+      if (/^day$/i.test(pattern)) return name(dayNames[weekday]);
+      if (/^dy$/i.test(pattern)) return inCaseOf(pattern, dayNames[weekday].slice(0, 3));
       refused ??= part;
       return part;
     },
@@ -136,12 +120,12 @@ export function readDate(text: string, format: string): Value {
       parts.push({ kind, value: Number(found[0]) });
       rest = rest.slice(found[0].length);
     } else if (kind === "MONTH" || kind === "MON") {
-      const index = months.findIndex((name) =>
+      const index = monthNames.findIndex((name) =>
         rest.toLowerCase().startsWith((kind === "MON" ? name.slice(0, 3) : name).toLowerCase()),
       );
       if (index < 0) return bad;
       parts.push({ kind: "MM", value: index + 1 });
-      rest = rest.slice(kind === "MON" ? 3 : months[index].length);
+      rest = rest.slice(kind === "MON" ? 3 : monthNames[index].length);
     } else if (/^[^A-Za-z0-9]+$/.test(token)) rest = rest.replace(new RegExp(`^[^A-Za-z0-9]{0,${token.length}}`), "");
     else return notCovered(format);
   }

@@ -11,23 +11,7 @@ import {
 import type { TextRange } from "../../values/index.ts";
 import { postgresqlRules } from "./lexis.ts";
 import { numberLiteral } from "./numbers.ts";
-
-/** How tightly operators bind (PostgreSQL documentation, 4.1.6). */
-const power = {
-  or: 5,
-  and: 10,
-  not: 15,
-  is: 20,
-  comparison: 25,
-  like: 30,
-  other: 35,
-  sum: 40,
-  product: 45,
-  "^": 50,
-  sign: 60,
-  "[": 70,
-  "::": 80,
-} as const;
+import { isQuantified, not, power, quantified, readIs, readLike } from "./predicates.ts";
 
 const infixPower: Readonly<Record<string, number>> = {
   "=": power.comparison,
@@ -65,11 +49,6 @@ const renamed: Readonly<Record<string, string>> = { "!=": "<>", "~~": "like", "~
 const grammar: Grammar = { separator: ",", rules: postgresqlRules, prefix, infix };
 
 const span = (parser: Parser, start: number): TextRange => ({ start, end: parser.lastEnd });
-
-const not = (parser: Parser, inner: Expression, nameRange: TextRange): Expression => ({
-  ...parser.call("not", nameRange, [inner], "operator", inner.range.start),
-  range: inner.range,
-});
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;
@@ -419,73 +398,6 @@ function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
     return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
   }
   return found === power.comparison ? parser.unchained(name, found) : parser.binary(name, found);
-}
-
-/** Whether ANY, SOME or ALL and a bracket follow the token so many places ahead. */
-const isQuantified = (parser: Parser, ahead: number): boolean =>
-  ["any", "some", "all"].includes(parser.ahead(ahead + 1).value) && parser.ahead(ahead + 2).value === "(";
-
-/** x = ANY (list), x LIKE ALL (list), the relation having been taken (9.24.3). */
-function quantified(parser: Parser, left: Expression, relation: string, range: TextRange): Expression {
-  const quantifier = parser.next().value === "all" ? "all" : "any";
-  const [list] = parser.arguments(")", parser.next());
-  const named: Expression = { kind: "literal", value: relation, type: "text", range };
-  return parser.call(`compare ${quantifier}`, range, [left, list ?? parser.missing(), named], "operator", left.range.start);
-}
-
-/** x LIKE p [ESCAPE e], ILIKE, SIMILAR TO, IN (…), BETWEEN a AND b */
-function readLike(parser: Parser, left: Expression, negation: "" | "not " = ""): Expression {
-  const word = parser.next();
-  const { range } = word;
-  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
-  if (word.value === "in") {
-    const open = parser.token;
-    if (!parser.expect("(")) return call("=", [left, parser.missing()]);
-    const items = parser.arguments(")", open);
-    const tests = items.map((item): Expression => ({
-      kind: "call",
-      name: "=",
-      nameRange: range,
-      args: [left, item],
-      notation: "operator",
-      range: item.range,
-    }));
-    return tests.length === 0 ? parser.missing("a value in the list") : tests.reduce((a, b) => call("or", [a, b]));
-  }
-  if (word.value === "between") {
-    const symmetric = parser.takeWords("symmetric");
-    if (!symmetric) parser.takeWords("asymmetric");
-    const low = parser.expression(power.like);
-    parser.expect("and");
-    const high = parser.expression(power.like);
-    const within = (a: Expression, b: Expression) => call("and", [call(">=", [left, a]), call("<=", [left, b])]);
-    return symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
-  }
-  if (word.value === "similar") parser.expect("to");
-  if (isQuantified(parser, -1)) return quantified(parser, left, negation + word.value, range);
-  const args = [left, parser.expression(power.like)];
-  if (parser.takeWords("escape")) args.push(parser.expression(power.like));
-  return call(word.value === "similar" ? "similar to" : word.value, args);
-}
-
-/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN | DISTINCT FROM y | [form] NORMALIZED */
-function readIs(parser: Parser, left: Expression): Expression {
-  const { range } = parser.next();
-  const negative = parser.takeWords("not");
-  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
-  const finish = (name: string, ...args: Expression[]) => {
-    const result = call(name, [left, ...args]);
-    return negative ? not(parser, result, range) : result;
-  };
-  if (parser.takeWords("null")) return call(negative ? "is not null" : "is null", [left]);
-  for (const word of ["true", "false", "unknown"]) if (parser.takeWords(word)) return finish(`is ${word}`);
-  if (parser.takeWords("distinct")) {
-    parser.expect("from");
-    return finish("is distinct from", parser.expression(power.is));
-  }
-  const form = /^nfk?[cd]$/i.test(parser.token.source) ? parser.next().value : "nfc";
-  if (parser.takeWords("normalized")) return finish("is normalized", { kind: "literal", value: form, type: "text", range });
-  return parser.missing('"null", "true", "false", "unknown", "distinct from" or "normalized"');
 }
 
 /** a[i] or a[i:j], from 1 */

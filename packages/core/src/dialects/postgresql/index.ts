@@ -1,6 +1,7 @@
-import { Decimal, Double, Failure, type Value, isList } from "../../values/index.ts";
+import { type Value, isList } from "../../values/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
+import { plainItem } from "../shared/plain.ts";
 import { postgresqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
@@ -65,11 +66,4 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
   };
 }
 
-function plain(value: Value): unknown {
-  if (value instanceof Failure) return { error: value.standard ?? value.code };
-  if (value instanceof Decimal) return value.toNumber();
-  if (value instanceof Double)
-    return Number.isFinite(value.value) ? value.value : Number.isNaN(value.value) ? "NaN" : value.value > 0 ? "INF" : "-INF";
-  if (typeof value === "bigint") return Number(value);
-  return isList(value) ? value.map(plain) : value;
-}
+const plain = (value: Value): unknown => (isList(value) ? value.map(plain) : plainItem(value));

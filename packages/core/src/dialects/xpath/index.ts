@@ -1,6 +1,7 @@
-import { ArrayItem, Decimal, Double, Failure, FunctionItem, MapItem, type Value, isList } from "../../values/index.ts";
+import { ArrayItem, FunctionItem, MapItem, type Value, isList } from "../../values/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
+import { plainItem } from "../shared/plain.ts";
 import { xpathCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { xpathRows } from "./functions.ts";
@@ -62,14 +63,9 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
 }
 
 function plain(value: Value): unknown {
-  if (value instanceof Failure) return { error: value.standard ?? value.code };
-  if (value instanceof Decimal) return value.toNumber();
-  if (value instanceof Double)
-    return Number.isFinite(value.value) ? value.value : Number.isNaN(value.value) ? "NaN" : value.value > 0 ? "INF" : "-INF";
-  if (typeof value === "bigint") return Number(value);
   if (value instanceof ArrayItem) return value.members.map(plain);
   if (value instanceof MapItem)
     return Object.fromEntries([...value.entries.values()].map(([key, entry]) => [stringOf(key), plain(entry)]));
   if (value instanceof FunctionItem) return `function#${value.arity}`;
-  return isList(value) ? value.map(plain) : value;
+  return isList(value) ? value.map(plain) : plainItem(value);
 }

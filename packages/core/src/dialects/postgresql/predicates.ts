@@ -1,0 +1,94 @@
+import type { Expression, Parser } from "../../syntax/index.ts";
+import type { TextRange } from "../../values/index.ts";
+
+/** How tightly operators bind (PostgreSQL documentation, 4.1.6). */
+export const power = {
+  or: 5,
+  and: 10,
+  not: 15,
+  is: 20,
+  comparison: 25,
+  like: 30,
+  other: 35,
+  sum: 40,
+  product: 45,
+  "^": 50,
+  sign: 60,
+  "[": 70,
+  "::": 80,
+} as const;
+
+export const not = (parser: Parser, inner: Expression, nameRange: TextRange): Expression => ({
+  ...parser.call("not", nameRange, [inner], "operator", inner.range.start),
+  range: inner.range,
+});
+
+/** Whether ANY, SOME or ALL and a bracket follow the token so many places ahead. */
+export const isQuantified = (parser: Parser, ahead: number): boolean =>
+  ["any", "some", "all"].includes(parser.ahead(ahead + 1).value) && parser.ahead(ahead + 2).value === "(";
+
+/** x = ANY (list), x LIKE ALL (list), the relation having been taken (9.24.3). */
+export function quantified(parser: Parser, left: Expression, relation: string, range: TextRange): Expression {
+  const quantifier = parser.next().value === "all" ? "all" : "any";
+  const [list] = parser.arguments(")", parser.next());
+  const named: Expression = { kind: "literal", value: relation, type: "text", range };
+  return parser.call(`compare ${quantifier}`, range, [left, list ?? parser.missing(), named], "operator", left.range.start);
+}
+
+/** x LIKE p [ESCAPE e], ILIKE, SIMILAR TO, IN (…), BETWEEN a AND b */
+export function readLike(parser: Parser, left: Expression, negation: "" | "not " = ""): Expression {
+  const word = parser.next();
+  const { range } = word;
+  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
+  if (word.value === "in") {
+    const open = parser.token;
+    if (!parser.expect("(")) return call("=", [left, parser.missing()]);
+    const items = parser.arguments(")", open);
+    const tests = items.map((item): Expression => ({
+      kind: "call",
+      name: "=",
+      nameRange: range,
+      args: [left, item],
+      notation: "operator",
+      range: item.range,
+    }));
+    // Halved, so that a long list does not make a deep tree.
+    const anyOf = (some: readonly Expression[]): Expression =>
+      some.length === 1 ? some[0] : call("or", [anyOf(some.slice(0, some.length >> 1)), anyOf(some.slice(some.length >> 1))]);
+    return tests.length === 0 ? parser.missing("a value in the list") : anyOf(tests);
+  }
+  if (word.value === "between") {
+    const symmetric = parser.takeWords("symmetric");
+    if (!symmetric) parser.takeWords("asymmetric");
+    const low = parser.expression(power.like);
+    parser.expect("and");
+    const high = parser.expression(power.like);
+    const within = (a: Expression, b: Expression) => call("and", [call(">=", [left, a]), call("<=", [left, b])]);
+    return symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
+  }
+  if (word.value === "similar") parser.expect("to");
+  if (isQuantified(parser, -1)) return quantified(parser, left, negation + word.value, range);
+  const args = [left, parser.expression(power.like)];
+  if (parser.takeWords("escape")) args.push(parser.expression(power.like));
+  return call(word.value === "similar" ? "similar to" : word.value, args);
+}
+
+/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN | DISTINCT FROM y | [form] NORMALIZED */
+export function readIs(parser: Parser, left: Expression): Expression {
+  const { range } = parser.next();
+  const negative = parser.takeWords("not");
+  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
+  const finish = (name: string, ...args: Expression[]) => {
+    const result = call(name, [left, ...args]);
+    return negative ? not(parser, result, range) : result;
+  };
+  if (parser.takeWords("null")) return call(negative ? "is not null" : "is null", [left]);
+  for (const word of ["true", "false", "unknown"]) if (parser.takeWords(word)) return finish(`is ${word}`);
+  if (parser.takeWords("distinct")) {
+    parser.expect("from");
+    return finish("is distinct from", parser.expression(power.is));
+  }
+  const form = /^nfk?[cd]$/i.test(parser.token.source) ? parser.next().value : "nfc";
+  if (parser.takeWords("normalized")) return finish("is normalized", { kind: "literal", value: form, type: "text", range });
+  return parser.missing('"null", "true", "false", "unknown", "distinct from" or "normalized"');
+}

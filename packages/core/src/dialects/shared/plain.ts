@@ -1,0 +1,11 @@
+import { Decimal, Double, Failure, type Value } from "../../values/index.ts";
+
+/** A value that is no list as plain data: decimals and large integers as numbers; NaN and infinities, which JSON lacks, by name. */
+export function plainItem(value: Value): unknown {
+  if (value instanceof Failure) return { error: value.standard ?? value.code };
+  if (value instanceof Decimal) return value.toNumber();
+  if (typeof value === "bigint") return Number(value);
+  if (!(value instanceof Double)) return value;
+  if (Number.isFinite(value.value)) return value.value;
+  return Number.isNaN(value.value) ? "NaN" : value.value > 0 ? "INF" : "-INF";
+}

@@ -1,0 +1,77 @@
+import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnostics/index.ts";
+import type { Dialect } from "../dialects/dialect.ts";
+import { type FunctionRow, arity, isPure, signature } from "../dialects/row.ts";
+import { meantBy } from "../dialects/shared/foreign-names.ts";
+import { type Call, type Name, ungrouped } from "../syntax/index.ts";
+import type { Facts, TextRange } from "../values/index.ts";
+
+/** A problem found while binding. */
+export const mistake = (
+  code: MessageCode,
+  range: TextRange,
+  facts: Facts = {},
+  fixes: readonly Fix[] = [],
+  severity: Diagnostic["severity"] = "error",
+): Diagnostic => ({ code, severity, range, facts, fixes });
+
+const replacedBy = (range: TextRange, text: string): Fix => ({ title: `Write ${text}`, edits: [{ range, text }] });
+
+/** A name that is no column: the nearest columns, or a text that lacks its quotes. */
+export function unknownColumn(node: Name, dialect: Dialect, columns: readonly string[]): Diagnostic {
+  if (dialect.uncovered.has(node.name)) return mistake("not-covered", node.range, { what: node.name });
+  const name = dialect.columnText(node.name);
+  const names = columns.map((column) => dialect.columnText(column));
+  const near = nearest(name, names);
+  const literal = dialect.textLiteral(node.name);
+  const fixes = near.map((text) => replacedBy(node.range, text));
+  if (!node.name.startsWith("$"))
+    fixes.push({ title: `Write the text ${literal}`, edits: [{ range: node.range, text: literal }] });
+  return mistake("unknown-column", node.range, { name, nearest: near, columns: names }, fixes);
+}
+
+/** A function that is not there: not covered, or what does its job here, or the nearest names. */
+export function unknownFunction({ name, nameRange }: Call, dialect: Dialect): Diagnostic {
+  if (dialect.uncovered.has(name.toLowerCase())) return mistake("not-covered", nameRange, { what: `the function ${name}` });
+  const means = meantBy(name, dialect.rows);
+  const names = dialect.rows.filter((row) => row.notation !== "operator").flatMap((row) => [row.name, ...(row.aliases ?? [])]);
+  const near = means.length > 0 ? [] : nearest(name, new Set(names));
+  const fixes = [...means, ...near].map((text) => replacedBy(nameRange, text));
+  return mistake("unknown-function", nameRange, { name, means, nearest: near }, fixes);
+}
+
+const signatures = (rows: readonly FunctionRow[], { separator }: Dialect): string =>
+  rows.map((row) => signature(row, `${separator} `)).join("; ");
+
+/** Too many arguments, which can be left out, or too few. */
+export function wrongCount({ name, nameRange, args }: Call, rows: readonly FunctionRow[], dialect: Dialect): Diagnostic {
+  const least = Math.min(...rows.map((row) => arity(row).least));
+  const most = Math.max(...rows.map((row) => arity(row).most));
+  const count = (n: number) => `${n} argument${n === 1 ? "" : "s"}`;
+  const takes = least === most ? count(least) : most === Infinity ? `at least ${count(least)}` : `${least} to ${count(most)}`;
+  const facts = { name, takes, given: args.length, signature: signatures(rows, dialect) };
+  if (args.length <= most) return mistake("argument-count", nameRange, facts);
+  const range = { start: args[most].range.start, end: args[args.length - 1].range.end };
+  const from = most > 0 ? args[most - 1].range.end : range.start;
+  const fix = { title: "Leave out what is too much", edits: [{ range: { start: from, end: range.end }, text: "" }] };
+  return mistake("argument-count", range, facts, [fix]);
+}
+
+export const wrongTypes = (node: Call, given: readonly string[], rows: readonly FunctionRow[], dialect: Dialect): Diagnostic =>
+  mistake("argument-type", node.range, { name: node.name, given, signature: signatures(rows, dialect) });
+
+/** `FIND(label; "x")`: a literal where the text goes and a column where the needle goes; a warning. */
+export function swappedArguments({ name, args }: Call, row: FunctionRow, source: string): Diagnostic | undefined {
+  if (!isPure(row) || row.notation === "operator" || !["locate", "test", "segment", "substitute"].includes(row.operation))
+    return undefined;
+  const places = ["text", "needle", "delimiter", "old"];
+  const at = row.parameters.flatMap((p, i) => (places.includes(p.slot) && i < args.length ? [i] : [])).slice(0, 2);
+  if (at.length < 2) return undefined;
+  const [a, b] = at.map((i) => ungrouped(args[i]));
+  const [textArg, needleArg] = row.parameters[at[0]].slot === "text" ? [a, b] : [b, a];
+  if (textArg.kind !== "literal" || needleArg.kind !== "name") return undefined;
+  const [first, second] = at.map((i) => (row.parameters[i].slot === "text" ? "text to look in" : "text to look for"));
+  const written = at.map((i) => source.slice(args[i].range.start, args[i].range.end));
+  const fix = { title: "Swap them", edits: at.map((i, k) => ({ range: args[i].range, text: written[1 - k] })) };
+  const range = { start: a.range.start, end: b.range.end };
+  return mistake("swapped-arguments", range, { name, first, second }, [fix], "warning");
+}

@@ -1,0 +1,66 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import type { FunctionRow, Parameter } from "../dialects/row.ts";
+import type { Expression } from "../syntax/index.ts";
+import { type OperationId, type Slot, operationOf } from "../text/index.ts";
+import type { Value } from "../values/index.ts";
+import type { Bound, BoundOperation } from "./bind.ts";
+
+/** The parameter that takes the argument at an index; the last one takes all beyond it. */
+export const parameterAt = (row: FunctionRow, index: number): Parameter =>
+  row.parameters[Math.min(index, row.parameters.length - 1)];
+
+/** Stands for what the source does not say: the fixed slots and the defaults of a function row. */
+const implied: Expression = { kind: "missing", range: { start: 0, end: 0 } };
+
+const defaultOf = (parameter: Parameter): Bound | undefined =>
+  parameter.default === undefined
+    ? undefined
+    : { kind: "constant", value: parameter.default, type: parameter.type, source: implied };
+
+/** The arguments, and after them the defaults of the parameters that are left out. */
+export function withDefaults(row: FunctionRow, args: readonly Bound[]): readonly Bound[] {
+  const rest = row.parameters.slice(args.length).flatMap((parameter) => defaultOf(parameter) ?? []);
+  return [...args, ...rest];
+}
+
+/** Puts arguments into the operation's slots. */
+export function boundOperation(row: FunctionRow & { operation: OperationId }, args: readonly Bound[]): BoundOperation {
+  const operation = operationOf(row.operation);
+  const { answers, fixed = {} } = row as { answers: Record<string, string>; fixed?: Record<string, Value> };
+  const inputOf = (slot: Slot): Bound | readonly Bound[] | undefined => {
+    const index = row.parameters.findIndex((p) => p.slot === slot.name);
+    if (slot.name in fixed) {
+      return {
+        kind: "constant",
+        value: fixed[slot.name],
+        type: slot.kind,
+        source: implied,
+      };
+    }
+    if (index < 0) return undefined;
+    const parameter = row.parameters[index];
+    const several = row.parameters.filter((p) => p.slot === slot.name).length > 1;
+    if (several || (slot.kind === "texts" && parameter.repeats)) {
+      return args.filter((_, i) => parameterAt(row, i).slot === slot.name);
+    }
+    return args[index] ?? defaultOf(parameter);
+  };
+  return { kind: "operation", row, operation: row.operation, answers, fixed, inputs: operation.slots.map(inputOf) };
+}
+
+const byName = new WeakMap<Dialect, ReadonlyMap<string, readonly FunctionRow[]>>();
+
+/** The rows of each name and alias; in lower case where the dialect does not tell cases apart. */
+export function rowsByName(dialect: Dialect): ReadonlyMap<string, readonly FunctionRow[]> {
+  const known = byName.get(dialect);
+  if (known) return known;
+  const table = new Map<string, FunctionRow[]>();
+  for (const row of dialect.rows) {
+    for (const name of [row.name, ...(row.aliases ?? [])]) {
+      const key = dialect.functionCase === "ignored" ? name.toLowerCase() : name;
+      table.set(key, [...(table.get(key) ?? []), row]);
+    }
+  }
+  byName.set(dialect, table);
+  return table;
+}
