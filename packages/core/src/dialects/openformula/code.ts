@@ -1,36 +1,15 @@
 import { operationOf } from "../../text/index.ts";
-import { Failure, type Value, dateFromDays, daysFromDate, isFailure, isList } from "../../values/index.ts";
+import { Failure, type Value, isFailure, isList } from "../../values/index.ts";
 import type { Expression } from "../../syntax/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
-import { epoch, numberOfText, serialOfText, toNumber, toText, typeRules } from "./coercions.ts";
+import { arithmetic, bad, onNumbers, shifted } from "./arithmetic.ts";
+import { numberOfText, toNumber, toText, typeRules } from "./coercions.ts";
 import type { TableOptions } from "./functions.ts";
 import { formatNumber, grouped } from "./number-format.ts";
 
 const number = toNumber("convert");
 const rules = typeRules("convert");
 const truth = (value: Value) => rules.truth(value);
-
-const bad = (problem: string) => new Failure("invalid-value", { problem });
-
-/** Code that takes numbers only. */
-const onNumbers = (compute: (...numbers: number[]) => Value): Code => ({
-  run: (args) => {
-    const result = compute(...(args.map((arg) => arg ?? 0) as number[]));
-    return typeof result === "number" && !Number.isFinite(result) ? new Failure("number-out-of-range") : result;
-  },
-});
-
-/** Scales by a power of ten without the noise of a multiplication, where the digits allow it. */
-function shifted(value: number, digits: number): number {
-  const [mantissa, exponent = "0"] = String(value).split("e");
-  return Number(`${mantissa}e${Number(exponent) + digits}`);
-}
-
-const roundedBy = (round: (value: number) => number) =>
-  onNumbers((value, digits) => {
-    const places = Math.trunc(digits);
-    return Math.sign(value) * shifted(round(shifted(Math.abs(value), places)), -places);
-  });
 
 /** The values of an argument: the whole column where it names one, the items of a list, or the one value. */
 function valuesOf(value: Value, index: number, context: CodeContext): readonly Value[] {
@@ -142,43 +121,6 @@ function chosen(args: readonly Value[], context: CodeContext, pattern: TableOpti
   return places.map((place) => numbers[place]).filter((value): value is number => typeof value === "number");
 }
 
-const romanLetters = { M: 1000, D: 500, C: 100, L: 50, X: 10, V: 5, I: 1 } as const;
-type RomanLetter = keyof typeof romanLetters;
-
-/** A smaller letter before a larger one is taken from it; forms from 0 (classic) to 4 allow more such pairs. */
-const romanPairs = [
-  ["IV", "IX", "XL", "XC", "CD", "CM"],
-  ["VL", "VC", "LD", "LM"],
-  ["IL", "IC", "XD", "XM"],
-  ["VD", "VM"],
-  ["ID", "IM"],
-];
-
-/** The value of Roman numerals: a letter before a larger one counts negative. NaN where there is another letter. */
-function romanValue(letters: string): number {
-  const values = [...letters].map((letter) => romanLetters[letter as RomanLetter] ?? NaN);
-  return values.reduce((sum, value, i) => sum + (value < values[i + 1] ? -value : value), 0);
-}
-
-function roman(value: number, form: number): Value {
-  let rest = Math.trunc(value);
-  if (rest < 0 || rest > 3999) return bad("Roman numerals go from 0 to 3999");
-  const last = Math.trunc(form);
-  if (last < 0 || last > 4) return bad("the form of Roman numerals must be 0 to 4");
-  const parts = [...Object.keys(romanLetters), ...romanPairs.slice(0, last + 1).flat()].map((part) => ({
-    part,
-    size: romanValue(part),
-  }));
-  let result = "";
-  for (const { part, size } of parts.sort((a, b) => b.size - a.size)) for (; rest >= size; rest -= size) result += part;
-  return result;
-}
-
-function arabic(text: string): Value {
-  const value = romanValue(text.trim().toUpperCase());
-  return Number.isNaN(value) ? bad(`"${text}" is not a Roman numeral`) : value;
-}
-
 const errorNumbers: Readonly<Record<string, number>> = {
   "#NULL!": 1,
   "#DIV/0!": 2,
@@ -243,16 +185,10 @@ function choose(cells: readonly Cell[], { args }: CodeContext): Cell {
   };
 }
 
-const timePart = (part: (seconds: number) => number) =>
-  onNumbers((value) => part(Math.round((value - Math.floor(value)) * 86400)));
-
-const dateOf = (serial: number) => dateFromDays(Math.floor(serial) - epoch);
-
 /** Functions that are not rows of data, by name; `pattern` is the option `searchPattern`. */
 export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonly<Record<string, Code>> => ({
-  negate: onNumbers((value) => -value),
+  ...arithmetic,
   itself: { run: ([value]) => value },
-  percent: onNumbers((value) => value / 100),
   T: { run: ([value]) => (typeof value === "string" ? value : "") },
   VALUE: {
     run: ([value]) => (value === null ? 0 : typeof value === "boolean" ? bad("a truth value is no number") : number(value)),
@@ -295,58 +231,6 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
       return (value as number) < 0 ? `-${text}` : text;
     },
   },
-  BASE: onNumbers((value, base, least) => {
-    if (value < 0 || base < 2 || base > 36) return bad("the base must be 2 to 36 and the number not negative");
-    return Math.trunc(value).toString(Math.trunc(base)).toUpperCase().padStart(Math.trunc(least), "0");
-  }),
-  DECIMAL: {
-    run: ([text, base]) => {
-      const radix = Math.trunc(base as number);
-      const digits = ((text as string) ?? "")
-        .trim()
-        .toLowerCase()
-        .replace(radix === 16 ? /^0?x/ : /^$/, "");
-      if (radix < 2 || radix > 36 || ![...digits].every((d) => parseInt(d, 36) < radix) || digits === "")
-        return bad(`"${String(text)}" is no number in base ${radix}`);
-      return [...digits].reduce((sum, digit) => sum * radix + parseInt(digit, 36), 0);
-    },
-  },
-  ROMAN: onNumbers(roman),
-  ARABIC: { run: ([text]) => arabic((text as string) ?? "") },
-  ABS: onNumbers(Math.abs),
-  INT: onNumbers(Math.floor),
-  TRUNC: roundedBy(Math.floor),
-  ROUND: roundedBy(Math.round),
-  ROUNDUP: roundedBy(Math.ceil),
-  ROUNDDOWN: roundedBy(Math.floor),
-  CEILING: onNumbers((value, multiple) => (multiple === 0 ? 0 : Math.ceil(value / multiple) * multiple)),
-  FLOOR: onNumbers((value, multiple) => (multiple === 0 ? 0 : Math.floor(value / multiple) * multiple)),
-  SIGN: onNumbers(Math.sign),
-  SQRT: onNumbers(Math.sqrt),
-  POWER: onNumbers(Math.pow),
-  QUOTIENT: onNumbers((value, divisor) => (divisor === 0 ? new Failure("division-by-zero") : Math.trunc(value / divisor))),
-  EVEN: onNumbers((value) => Math.sign(value) * Math.ceil(Math.abs(value) / 2) * 2),
-  ODD: onNumbers((value) => (value < 0 ? -1 : 1) * (Math.ceil((Math.abs(value) - 1) / 2) * 2 + 1)),
-  DATE: onNumbers((year, month, day) => daysFromDate(Math.trunc(year), Math.trunc(month), Math.trunc(day)) + epoch),
-  DATEVALUE: { run: ([text]) => floored(serialOfText((text as string) ?? ""), text) },
-  TIMEVALUE: {
-    run: ([text]) => {
-      const serial = serialOfText((text as string) ?? "");
-      return serial === undefined ? new Failure("not-a-date", { text }) : serial - Math.floor(serial);
-    },
-  },
-  TIME: onNumbers((hours, minutes, seconds) => (Math.trunc(hours) * 3600 + Math.trunc(minutes) * 60 + seconds) / 86400),
-  YEAR: onNumbers((serial) => dateOf(serial).year),
-  MONTH: onNumbers((serial) => dateOf(serial).month),
-  DAY: onNumbers((serial) => dateOf(serial).day),
-  HOUR: timePart((seconds) => Math.floor(seconds / 3600) % 24),
-  MINUTE: timePart((seconds) => Math.floor(seconds / 60) % 60),
-  SECOND: timePart((seconds) => seconds % 60),
-  WEEKDAY: onNumbers((serial, kind) => {
-    const { weekday } = dateOf(serial);
-    if (kind === 1) return weekday + 1;
-    return kind === 2 ? ((weekday + 6) % 7) + 1 : kind === 3 ? (weekday + 6) % 7 : bad("the kind of week must be 1, 2 or 3");
-  }),
   IF: { lazy: choose },
   IFERROR: recover(() => true),
   IFNA: recover(isNA),
@@ -439,7 +323,3 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
     return numbers.length ? numbers.reduce((a, b) => a + b, 0) / numbers.length : new Failure("division-by-zero");
   }),
 });
-
-function floored(serial: number | undefined, text: Value): Value {
-  return serial === undefined ? new Failure("not-a-date", { text }) : Math.floor(serial);
-}

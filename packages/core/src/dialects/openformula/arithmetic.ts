@@ -1,0 +1,207 @@
+import { Failure, type Value, dateFromDays, daysFromDate, isFailure } from "../../values/index.ts";
+import type { Code } from "../dialect.ts";
+import { epoch, serialOfText } from "./coercions.ts";
+
+export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
+
+/** Code that takes numbers only. */
+export const onNumbers = (compute: (...numbers: number[]) => Value): Code => ({
+  run: (args) => {
+    const result = compute(...(args.map((arg) => arg ?? 0) as number[]));
+    return typeof result === "number" && !Number.isFinite(result) ? new Failure("number-out-of-range") : result;
+  },
+});
+
+/** Scales by a power of ten without the noise of a multiplication, where the digits allow it. */
+export function shifted(value: number, digits: number): number {
+  const [mantissa, exponent = "0"] = String(value).split("e");
+  return Number(`${mantissa}e${Number(exponent) + digits}`);
+}
+
+const roundedBy = (round: (value: number) => number) =>
+  onNumbers((value, digits) => {
+    const places = Math.trunc(digits);
+    return Math.sign(value) * shifted(round(shifted(Math.abs(value), places)), -places);
+  });
+
+const romanLetters = { M: 1000, D: 500, C: 100, L: 50, X: 10, V: 5, I: 1 } as const;
+type RomanLetter = keyof typeof romanLetters;
+
+/** A smaller letter before a larger one is taken from it; forms from 0 (classic) to 4 allow more such pairs. */
+const romanPairs = [
+  ["IV", "IX", "XL", "XC", "CD", "CM"],
+  ["VL", "VC", "LD", "LM"],
+  ["IL", "IC", "XD", "XM"],
+  ["VD", "VM"],
+  ["ID", "IM"],
+];
+
+/** The value of Roman numerals: a letter before a larger one counts negative. NaN where there is another letter. */
+function romanValue(letters: string): number {
+  const values = [...letters].map((letter) => romanLetters[letter as RomanLetter] ?? NaN);
+  return values.reduce((sum, value, i) => sum + (value < values[i + 1] ? -value : value), 0);
+}
+
+function roman(value: number, form: number): Value {
+  let rest = Math.trunc(value);
+  if (rest < 0 || rest > 3999) return bad("Roman numerals go from 0 to 3999");
+  const last = Math.trunc(form);
+  if (last < 0 || last > 4) return bad("the form of Roman numerals must be 0 to 4");
+  const parts = [...Object.keys(romanLetters), ...romanPairs.slice(0, last + 1).flat()].map((part) => ({
+    part,
+    size: romanValue(part),
+  }));
+  let result = "";
+  for (const { part, size } of parts.sort((a, b) => b.size - a.size)) for (; rest >= size; rest -= size) result += part;
+  return result;
+}
+
+function arabic(text: string): Value {
+  const value = romanValue(text.trim().toUpperCase());
+  return Number.isNaN(value) ? bad(`"${text}" is not a Roman numeral`) : value;
+}
+
+/** A whole number read in a base; the prefix 0x or x is allowed in base 16. */
+function inBase(text: string, radix: number): number | Failure {
+  const digits = text
+    .trim()
+    .toLowerCase()
+    .replace(radix === 16 ? /^0?x/ : /^$/, "");
+  if (radix < 2 || radix > 36 || digits === "" || ![...digits].every((digit) => parseInt(digit, 36) < radix))
+    return bad(`"${text}" is no number in base ${radix}`);
+  return [...digits].reduce((sum, digit) => sum * radix + parseInt(digit, 36), 0);
+}
+
+/** The bases of functions such as HEX2DEC: numbers of ten digits, those with the first bit set being negative (6.19). */
+const bases = { BIN: { radix: 2, bits: 10 }, OCT: { radix: 8, bits: 30 }, HEX: { radix: 16, bits: 40 } } as const;
+type Base = (typeof bases)[keyof typeof bases];
+
+function fromBase(text: Value, { radix, bits }: Base): number | Failure {
+  const value = inBase(String(text ?? "0"), radix);
+  if (isFailure(value) || value >= 2 ** bits) return isFailure(value) ? value : new Failure("number-out-of-range");
+  return value >= 2 ** (bits - 1) ? value - 2 ** bits : value;
+}
+
+function toBase(value: number, { radix, bits }: Base, digits: Value): Value {
+  const whole = Math.trunc(value);
+  if (whole < -(2 ** (bits - 1)) || whole >= 2 ** (bits - 1)) return new Failure("number-out-of-range");
+  const text = (whole < 0 ? whole + 2 ** bits : whole).toString(radix).toUpperCase();
+  if (digits === null || digits === undefined || whole < 0) return text;
+  return text.length > (digits as number) ? new Failure("number-out-of-range") : text.padStart(Math.trunc(digits as number), "0");
+}
+
+/** BIN2DEC, DEC2HEX, … */
+const baseConversions: Readonly<Record<string, Code>> = Object.fromEntries(
+  Object.entries(bases).flatMap(([from, base]): [string, Code][] => [
+    [`${from}2DEC`, { run: ([text]) => fromBase(text, base) }],
+    [`DEC2${from}`, { run: ([value, digits]) => toBase((value as number | null) ?? 0, base, digits) }],
+    ...Object.entries(bases)
+      .filter(([to]) => to !== from)
+      .map(([to, target]): [string, Code] => [
+        `${from}2${to}`,
+        {
+          run: ([text, digits]) => {
+            const value = fromBase(text, base);
+            return isFailure(value) ? value : toBase(value, target, digits);
+          },
+        },
+      ]),
+  ]),
+);
+
+const timePart = (part: (seconds: number) => number) =>
+  onNumbers((value) => part(Math.round((value - Math.floor(value)) * 86400)));
+
+const dateOf = (serial: number) => dateFromDays(Math.floor(serial) - epoch);
+
+/** The serial number of a day some months later: the same day of the month, or its last one; `day` may ask for another. */
+function monthsLater(serial: number, months: number, day?: number): number {
+  const { year, month, day: own } = dateOf(serial);
+  const later = month + Math.trunc(months);
+  const last = dateFromDays(daysFromDate(year, later + 1, 0)).day;
+  return daysFromDate(year, later, Math.min(day ?? own, last)) + epoch;
+}
+
+/** The number of the ISO week: the week of a year's first Thursday is its first. */
+function isoWeek(serial: number): number {
+  const days = Math.floor(serial) - epoch;
+  const thursday = dateFromDays(days - ((dateFromDays(days).weekday + 6) % 7) + 3);
+  return Math.floor((daysFromDate(thursday.year, thursday.month, thursday.day) - daysFromDate(thursday.year, 1, 1)) / 7) + 1;
+}
+
+/** The day with which a week begins (0 Sunday) for the kinds of WEEKNUM. */
+const weekStarts: Readonly<Record<number, number>> = { 1: 0, 2: 1, 11: 1, 12: 2, 13: 3, 14: 4, 15: 5, 16: 6, 17: 0 };
+
+function week(serial: number, kind: number): Value {
+  if (kind === 21) return isoWeek(serial);
+  const first = weekStarts[kind];
+  if (first === undefined) return bad("the kind of week must be 1, 2, 11 to 17 or 21");
+  const days = Math.floor(serial) - epoch;
+  const january = daysFromDate(dateFromDays(days).year, 1, 1);
+  const before = (dateFromDays(january).weekday - first + 7) % 7;
+  return Math.floor((days - january + before) / 7) + 1;
+}
+
+/** Functions of numbers and dates, by name. */
+export const arithmetic: Readonly<Record<string, Code>> = {
+  negate: onNumbers((value) => -value),
+  percent: onNumbers((value) => value / 100),
+  BASE: onNumbers((value, base, least) => {
+    if (value < 0 || base < 2 || base > 36) return bad("the base must be 2 to 36 and the number not negative");
+    return Math.trunc(value).toString(Math.trunc(base)).toUpperCase().padStart(Math.trunc(least), "0");
+  }),
+  DECIMAL: { run: ([text, base]) => inBase((text as string | null) ?? "", Math.trunc((base as number | null) ?? 0)) },
+  ROMAN: onNumbers(roman),
+  ARABIC: { run: ([text]) => arabic((text as string) ?? "") },
+  ABS: onNumbers(Math.abs),
+  INT: onNumbers(Math.floor),
+  TRUNC: roundedBy(Math.floor),
+  ROUND: roundedBy(Math.round),
+  ROUNDUP: roundedBy(Math.ceil),
+  ROUNDDOWN: roundedBy(Math.floor),
+  CEILING: onNumbers((value, multiple) => (multiple === 0 ? 0 : Math.ceil(value / multiple) * multiple)),
+  FLOOR: onNumbers((value, multiple) => (multiple === 0 ? 0 : Math.floor(value / multiple) * multiple)),
+  SIGN: onNumbers(Math.sign),
+  SQRT: onNumbers(Math.sqrt),
+  POWER: onNumbers(Math.pow),
+  QUOTIENT: onNumbers((value, divisor) => (divisor === 0 ? new Failure("division-by-zero") : Math.trunc(value / divisor))),
+  EVEN: onNumbers((value) => Math.sign(value) * Math.ceil(Math.abs(value) / 2) * 2),
+  ODD: onNumbers((value) => (value < 0 ? -1 : 1) * (Math.ceil((Math.abs(value) - 1) / 2) * 2 + 1)),
+  DATE: onNumbers((year, month, day) => daysFromDate(Math.trunc(year), Math.trunc(month), Math.trunc(day)) + epoch),
+  DATEVALUE: { run: ([text]) => floored(serialOfText((text as string) ?? ""), text) },
+  TIMEVALUE: {
+    run: ([text]) => {
+      const serial = serialOfText((text as string) ?? "");
+      return serial === undefined ? new Failure("not-a-date", { text }) : serial - Math.floor(serial);
+    },
+  },
+  TIME: onNumbers((hours, minutes, seconds) => (Math.trunc(hours) * 3600 + Math.trunc(minutes) * 60 + seconds) / 86400),
+  YEAR: onNumbers((serial) => dateOf(serial).year),
+  MONTH: onNumbers((serial) => dateOf(serial).month),
+  DAY: onNumbers((serial) => dateOf(serial).day),
+  HOUR: timePart((seconds) => Math.floor(seconds / 3600) % 24),
+  MINUTE: timePart((seconds) => Math.floor(seconds / 60) % 60),
+  SECOND: timePart((seconds) => seconds % 60),
+  WEEKDAY: onNumbers((serial, kind) => {
+    const { weekday } = dateOf(serial);
+    if (kind === 1) return weekday + 1;
+    return kind === 2 ? ((weekday + 6) % 7) + 1 : kind === 3 ? (weekday + 6) % 7 : bad("the kind of week must be 1, 2 or 3");
+  }),
+  DAYS: onNumbers((end, start) => Math.floor(end) - Math.floor(start)),
+  EDATE: onNumbers((serial, months) => monthsLater(serial, months)),
+  EOMONTH: onNumbers((serial, months) => monthsLater(serial, months, 31)),
+  WEEKNUM: onNumbers(week),
+  ISOWEEKNUM: onNumbers(isoWeek),
+  MROUND: onNumbers((value, multiple) =>
+    multiple === 0
+      ? 0
+      : Math.sign(value) * Math.sign(multiple) < 0
+        ? new Failure("number-out-of-range")
+        : Math.round(value / multiple) * multiple,
+  ),
+  ...baseConversions,
+};
+
+function floored(serial: number | undefined, text: Value): Value {
+  return serial === undefined ? new Failure("not-a-date", { text }) : Math.floor(serial);
+}
