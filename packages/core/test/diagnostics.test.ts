@@ -82,6 +82,25 @@ describe("problems have a code, a place and a mend", () => {
   });
 });
 
+test.each(Object.keys(dialects))("%s: the names that every object has are unknown like others", (dialect) => {
+  for (const name of ["constructor", "__proto__", "toString", "hasOwnProperty"]) {
+    for (const source of [
+      name,
+      `${name}(1)`,
+      `xs:${name}('1')`,
+      `'a'::${name}`,
+      `1 ${name} 2`,
+      `extract(${name} from date '2019-04-03')`,
+    ]) {
+      const typed = program(dialect, source);
+      expect({ source, outcome: typed.run(sample)[0] }).toMatchObject({ source, outcome: { code: expect.any(String) } });
+      for (const diagnostic of typed.diagnostics) expect(message(diagnostic)).toMatch(/^\S/);
+    }
+  }
+  const rows = sampleOf([{ constructor: "x" }, { label: "y" }]);
+  expect(rows.columns[0]).toEqual({ name: "constructor", values: ["x", null] });
+});
+
 test("a message names the choices", () => {
   const [unknown] = program("openformula", "lable").diagnostics;
   expect(message(unknown)).toBe("There is no column lable. Did you mean label? The columns are: label, 'Collector Notes', n.");

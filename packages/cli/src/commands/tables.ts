@@ -19,7 +19,7 @@ export function traitsCommand(name: string | undefined, streams: Streams): numbe
     streams.stdout.write(table(["trait", "question", "answers"], rows, style));
     return exit.ok;
   }
-  if (!(name in traits)) throw new UsageError(`there is no trait "${name}"; "iquill traits" lists them`);
+  if (!Object.hasOwn(traits, name)) throw new UsageError(`there is no trait "${name}"; "iquill traits" lists them`);
   const { question, answers } = describeTrait(name as TraitId);
   const asking = Object.values(operations).filter((operation) => (operation.traits as readonly string[]).includes(name));
   const all = Object.keys(dialects).map((id) => dialectOf(id));

@@ -1,3 +1,4 @@
+import { lookup } from "../values/index.ts";
 import type { Dialect } from "./dialect.ts";
 import { openformula } from "./openformula/index.ts";
 import { postgresql } from "./postgresql/index.ts";
@@ -8,8 +9,8 @@ export { type FunctionRow, type Parameter, arity, isPure, params, signature } fr
 export { openformula, postgresql, xpath };
 
 /** Every dialect, made with options; a new dialect is added here and nowhere else. */
-export const dialects: Readonly<Record<string, (options?: Readonly<Record<string, string>>) => Dialect>> = {
+export const dialects: Readonly<Record<string, (options?: Readonly<Record<string, string>>) => Dialect>> = lookup({
   openformula,
   postgresql,
   xpath,
-};
+});

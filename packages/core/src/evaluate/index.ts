@@ -27,7 +27,10 @@ export interface Sample {
 /** Makes a sample from rows as objects; a name that a row lacks is null there. */
 export function sampleOf(rows: readonly Readonly<Record<string, Value>>[]): Sample {
   const names = [...new Set(rows.flatMap((row) => Object.keys(row)))];
-  return { columns: names.map((name) => ({ name, values: rows.map((row) => row[name] ?? null) })), rows: rows.length };
+  return {
+    columns: names.map((name) => ({ name, values: rows.map((row) => (Object.hasOwn(row, name) ? row[name] : null)) })),
+    rows: rows.length,
+  };
 }
 
 /** One sub-expression on one row. */

@@ -1,7 +1,8 @@
+import { lookup } from "../values/index.ts";
 import { type CharSet, type ParsedPattern, type PatternNode, anyChar, notChars, oneChar, sequence } from "./ast.ts";
 import { type Bounds, Reader, patternDepth, readBounds } from "./reader.ts";
 
-const named: Readonly<Record<string, string>> = {
+const named: Readonly<Record<string, string>> = lookup({
   alpha: "\\p{L}\\p{Nl}",
   digit: "0-9",
   alnum: "\\p{L}\\p{Nl}\\p{Nd}",
@@ -15,7 +16,7 @@ const named: Readonly<Record<string, string>> = {
   cntrl: "\\p{Cc}",
   xdigit: "0-9A-Fa-f",
   word: "\\p{L}\\p{Nl}\\p{Nd}_",
-};
+});
 
 const shorthand: Readonly<Record<string, string>> = { d: named.digit, s: named.space, w: named.word };
 

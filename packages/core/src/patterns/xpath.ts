@@ -1,3 +1,4 @@
+import { lookup } from "../values/index.ts";
 import { type CharSet, type ParsedPattern, type PatternNode, anyChar, charClass, notChars, oneChar, sequence } from "./ast.ts";
 import { Reader, patternDepth, readBounds, repeatBound } from "./reader.ts";
 
@@ -15,7 +16,7 @@ const escapes: Readonly<Record<string, string>> = {
 const categories = /^(?:L[ultmo]?|M[nce]?|N[dlo]?|P[cdseifo]?|Z[slp]?|S[mcko]?|C[cfon]?)$/;
 
 /** Unicode blocks by their XML Schema names, first and last code point. */
-const blocks: Readonly<Record<string, readonly [number, number]>> = {
+const blocks: Readonly<Record<string, readonly [number, number]>> = lookup({
   BasicLatin: [0, 0x7f],
   "Latin-1Supplement": [0x80, 0xff],
   "LatinExtended-A": [0x100, 0x17f],
@@ -33,7 +34,7 @@ const blocks: Readonly<Record<string, readonly [number, number]>> = {
   Hiragana: [0x3040, 0x309f],
   Katakana: [0x30a0, 0x30ff],
   CJKUnifiedIdeographs: [0x4e00, 0x9fff],
-};
+});
 
 /**
  * Reads an XPath regular expression (F&O 3.1, 5.6.1, on XML Schema part 2, appendix G).

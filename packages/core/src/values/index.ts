@@ -1,4 +1,5 @@
 export * from "./decimal.ts";
+export * from "./lookup.ts";
 export * from "./number-text.ts";
 export * from "./units.ts";
 export * from "./value.ts";

@@ -9,6 +9,7 @@ import {
   integer,
   isDate,
   isFailure,
+  lookup,
 } from "../../values/index.ts";
 import type { Cell, Code } from "../dialect.ts";
 import { formatDate, formatNumber, readDate, readNumberBy } from "./formats.ts";
@@ -187,7 +188,7 @@ function field(name: string, timestamp: string): Value {
   const [hour, minute, second] = time.split(":");
   const days = daysFromDate(year, month, day);
   const { weekday } = dateFromDays(days);
-  const fields: Record<string, () => Value> = {
+  const fields: Record<string, () => Value> = lookup({
     year: () => year,
     month: () => month,
     day: () => day,
@@ -205,7 +206,7 @@ function field(name: string, timestamp: string): Value {
       Decimal.of(days * 86400 + Number(hour) * 3600 + Number(minute) * 60)
         .plus(Decimal.parse(second)!)
         .rounded(6),
-  };
+  });
   return fields[name.toLowerCase()]?.() ?? bad(`"${name}" is no field of a date that is covered`);
 }
 

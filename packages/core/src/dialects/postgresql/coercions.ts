@@ -1,11 +1,11 @@
-import { Decimal, Double, Failure, type Value, isDate, isFailure } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, isDate, isFailure, lookup } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText } from "./numbers.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
 
 /** Type names as written, to the names used here. */
-const names: Readonly<Record<string, string>> = {
+const names: Readonly<Record<string, string>> = lookup({
   text: "text",
   varchar: "text",
   name: "text",
@@ -31,7 +31,7 @@ const names: Readonly<Record<string, string>> = {
   boolean: "boolean",
   date: "date",
   timestamp: "timestamp",
-};
+});
 
 const unlessMissing =
   (convert: (value: Value) => Value) =>

@@ -1,3 +1,4 @@
+import { lookup } from "../../values/index.ts";
 import {
   type Expression,
   type Grammar,
@@ -181,7 +182,7 @@ const form =
     return read(parser, parser.next(), token);
   };
 
-const specials: Readonly<Record<string, Special>> = {
+const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(true),
   false: constant(false),
   null: constant(null),
@@ -290,7 +291,7 @@ const specials: Readonly<Record<string, Special>> = {
     const nothing: Expression = { kind: "literal", value: null, type: "unknown", range: token.range };
     return { kind: "choice", branches: [{ condition, result: nothing }], otherwise: args[0], range };
   }),
-};
+});
 
 function closed(parser: Parser, open: Token, token: Token, name: string, args: Expression[]): Expression {
   parser.close(")", open);

@@ -1,3 +1,4 @@
+import { lookup } from "../../values/index.ts";
 import type { OperationId } from "../../text/index.ts";
 import { type FunctionRow, isPure } from "../row.ts";
 
@@ -6,7 +7,7 @@ import { type FunctionRow, isPure } from "../row.ts";
  * it from others of the same operation. With it, an unknown name is answered by the name that does
  * the job here.
  */
-const foreign: Readonly<Record<string, readonly [OperationId, Readonly<Record<string, string>>?]>> = {
+const foreign: Readonly<Record<string, readonly [OperationId, Readonly<Record<string, string>>?]>> = lookup({
   len: ["measure"],
   length: ["measure"],
   strlen: ["measure"],
@@ -76,7 +77,7 @@ const foreign: Readonly<Record<string, readonly [OperationId, Readonly<Record<st
   unichar: ["char-of"],
   chr: ["char-of"],
   char: ["char-of"],
-};
+});
 
 /** The names, at most three, of rows that do what the function `name` does elsewhere. */
 export function meantBy(name: string, rows: readonly FunctionRow[]): string[] {

@@ -9,7 +9,7 @@ import {
   parseWith,
   undoubled,
 } from "../../syntax/index.ts";
-import { Decimal, Double, type TextRange, integer } from "../../values/index.ts";
+import { Decimal, Double, type TextRange, integer, lookup } from "../../values/index.ts";
 
 /** How tightly operators bind (XPath 3.1, A.4). */
 const power = {
@@ -43,7 +43,7 @@ const symbols: Readonly<Record<string, number>> = {
   "-": power.sum,
   "*": power.product,
 };
-const words: Readonly<Record<string, number>> = {
+const words: Readonly<Record<string, number>> = lookup({
   or: power.or,
   and: power.and,
   eq: power.comparison,
@@ -56,7 +56,7 @@ const words: Readonly<Record<string, number>> = {
   div: power.product,
   idiv: power.product,
   mod: power.product,
-};
+});
 
 const ncName = "[\\p{L}_][\\p{L}\\p{N}\\p{M}_.\\-·]*";
 

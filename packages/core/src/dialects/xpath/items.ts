@@ -9,6 +9,7 @@ import {
   integer,
   isFailure,
   xsDouble,
+  lookup,
 } from "../../values/index.ts";
 
 /** The items of a value: a sequence is a list of two or more, one item is itself, none is null. */
@@ -128,7 +129,7 @@ export function mapKey(key: Value): string {
   return `${typeof key}${String(key)}`;
 }
 
-const integers: Readonly<Record<string, readonly [bigint | undefined, bigint | undefined]>> = {
+const integers: Readonly<Record<string, readonly [bigint | undefined, bigint | undefined]>> = lookup({
   integer: [undefined, undefined],
   nonNegativeInteger: [0n, undefined],
   positiveInteger: [1n, undefined],
@@ -142,7 +143,7 @@ const integers: Readonly<Record<string, readonly [bigint | undefined, bigint | u
   unsignedInt: [0n, 2n ** 32n - 1n],
   unsignedShort: [0n, 65535n],
   unsignedByte: [0n, 255n],
-};
+});
 
 const invalid = (text: string) => new Failure("not-a-number", { text });
 
