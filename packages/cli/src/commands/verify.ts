@@ -72,7 +72,17 @@ function dialectFor({ dialect, options }: Case): Dialect {
   return found;
 }
 
+/** Evaluates a case. A fault of ours costs that case alone: it is told, and the others are still checked. */
 function evaluateCase(item: Case): Got {
+  try {
+    return gotOf(item);
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    return { error: { code: "internal", message: `a fault of Indigo Quill: ${String(error)}` } };
+  }
+}
+
+function gotOf(item: Case): Got {
   if (!(item.dialect in dialects))
     return { error: { code: "unknown-dialect", message: `there is no dialect "${item.dialect}" yet` } };
   const dialect = dialectFor(item);
@@ -107,6 +117,7 @@ function missText(item: Case, got: Got, streams: Streams): string {
   const head = `✗ ${item.id}  ${item.dialect}  ${item.expression}\n  row      ${JSON.stringify(item.row)}\n  expected ${expected}\n  got      ${shown}\n`;
   if (!(item.dialect in dialects)) return head;
   const sample = { ...sampleOf([item.row]), rows: 1 };
+  if ("error" in got && got.error.code === "internal") return head;
   const program = compile(dialectFor(item), item.expression, sample);
   return program.ok ? `${head}${traceText(program, sample, 0, styleFor(streams))}` : head;
 }

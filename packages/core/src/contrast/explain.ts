@@ -1,7 +1,7 @@
 import { message } from "../diagnostics/index.ts";
 import { operationOf } from "../text/index.ts";
 import { describeTrait } from "../traits/index.ts";
-import { Failure, type Value, isList } from "../values/index.ts";
+import { Failure, Moment, type Value, isList } from "../values/index.ts";
 import type { Difference, Parting } from "./cause.ts";
 import { kindOfOutcome } from "./equal.ts";
 
@@ -10,6 +10,7 @@ export function showValue(value: Value): string {
   if (value === null) return "nothing";
   if (value instanceof Failure) return "an error";
   if (typeof value === "string") return JSON.stringify(value);
+  if (value instanceof Moment) return value.text;
   if (isList(value)) return `(${value.map(showValue).join(", ")})`;
   return kindOfOutcome(value) === "number" && typeof value === "object" && "value" in value ? String(value.value) : String(value);
 }

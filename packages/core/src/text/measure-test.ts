@@ -1,4 +1,14 @@
-import { Decimal, Double, Failure, type Value, countBytes, countCodePoints, isFailure } from "../values/index.ts";
+import {
+  Decimal,
+  Double,
+  Failure,
+  Moment,
+  type Value,
+  compareMoments,
+  countBytes,
+  countCodePoints,
+  isFailure,
+} from "../values/index.ts";
 import { type Slot, number, operation, settled, text, wholeBy } from "./operation.ts";
 
 const any = (name: string): Slot => ({ name, kind: "any" });
@@ -61,7 +71,11 @@ export const charOf = operation({
 });
 
 const kinds = ["number", "text", "boolean"];
-const kindOf = (value: Value): string => (typeof value === "string" ? "text" : typeof value === "boolean" ? "boolean" : "number");
+
+function kindOf(value: Value): string {
+  if (typeof value === "string") return "text";
+  return typeof value === "boolean" ? "boolean" : value instanceof Moment ? value.type : "number";
+}
 
 /** A number as text that compares exactly, or as a double where it is one. */
 function compareNumbers(a: Value, b: Value): number {
@@ -122,6 +136,7 @@ export const compare = operation({
       if (Array.isArray(a) && Array.isArray(b)) return orderLists(a as readonly Value[], b as readonly Value[]);
       if (typeof a === "string" && typeof b === "string") return compareTexts(fold(a), fold(b));
       const [kindA, kindB] = [kindOf(a), kindOf(b)];
+      if (a instanceof Moment && b instanceof Moment && kindA === kindB) return compareMoments(a, b)!;
       if (kindA === kindB) return kindA === "number" ? compareNumbers(a, b) : Number(a) - Number(b);
       if (mixed === "error") return new Failure("kinds-do-not-compare", { a: kindA, b: kindB });
       return kinds.indexOf(kindA) - kinds.indexOf(kindB);

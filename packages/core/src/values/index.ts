@@ -1,5 +1,6 @@
 export * from "./decimal.ts";
 export * from "./lookup.ts";
+export * from "./moments.ts";
 export * from "./number-text.ts";
 export * from "./units.ts";
 export * from "./value.ts";

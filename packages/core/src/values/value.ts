@@ -40,6 +40,14 @@ export class Double {
   constructor(readonly value: number) {}
 }
 
+/** A date, a time or both as ISO text, in dialects that tell it apart from texts; `type` is the dialect's name for which. */
+export class Moment {
+  constructor(
+    readonly type: string,
+    readonly text: string,
+  ) {}
+}
+
 /** A function as a value (query dialects). */
 export class FunctionItem {
   constructor(
@@ -66,7 +74,19 @@ export class MapItem {
  * sequence of two or more items.
  */
 export type Value =
-  string | number | bigint | boolean | null | Decimal | Double | Failure | FunctionItem | ArrayItem | MapItem | readonly Value[];
+  | string
+  | number
+  | bigint
+  | boolean
+  | null
+  | Decimal
+  | Double
+  | Moment
+  | Failure
+  | FunctionItem
+  | ArrayItem
+  | MapItem
+  | readonly Value[];
 
 /** Any value but a failure or a missing one. */
 export type Present = Exclude<Value, Failure | null>;

@@ -1,9 +1,10 @@
-import { Decimal, Double, Failure, type Value } from "../../values/index.ts";
+import { Decimal, Double, Failure, Moment, type Value } from "../../values/index.ts";
 
 /** A value that is no list as plain data: decimals and large integers as numbers; NaN and infinities, which JSON lacks, by name. */
 export function plainItem(value: Value): unknown {
   if (value instanceof Failure) return { error: value.standard ?? value.code };
   if (value instanceof Decimal) return value.toNumber();
+  if (value instanceof Moment) return value.text;
   if (typeof value === "bigint") return Number(value);
   if (!(value instanceof Double)) return value;
   if (Number.isFinite(value.value)) return value.value;

@@ -6,6 +6,7 @@ import {
   Failure,
   FunctionItem,
   MapItem,
+  Moment,
   type Value,
   integer,
   isFailure,
@@ -28,6 +29,7 @@ import {
   truthOf,
   wrongKind,
 } from "./items.ts";
+import { formatMoment, joinMoments, partOf } from "./moments.ts";
 import { formatInteger, formatNumber } from "./pictures.ts";
 
 const run = (compute: (args: readonly Value[], context: CodeContext) => Value): Code => ({ run: compute });
@@ -233,6 +235,29 @@ function lookups(from: Value, key: Value): Value {
   return sequenceOf(itemsOf(from).flatMap((item) => keys.map((k) => lookUp(item, k))));
 }
 
+const parts = ["year", "month", "day", "hours", "minutes", "seconds"] as const;
+const partNames = { year: "year", month: "month", day: "day", hours: "hour", minutes: "minute", seconds: "second" } as const;
+
+/** year-from-date, hours-from-dateTime, …: a part of a date, a time or both. */
+const partsOfMoments: Readonly<Record<string, Code>> = Object.fromEntries(
+  ["date", "time", "dateTime"].flatMap((type) =>
+    parts
+      .filter((part) => type === "dateTime" || (type === "time") === parts.indexOf(part) > 2)
+      .map((part): [string, Code] => {
+        const take = partOf(partNames[part], type);
+        return [`${part}-from-${type}`, run(([value]) => take(value))];
+      }),
+  ),
+);
+
+const formatted = (type: string): Code =>
+  run(([value, picture]) => {
+    if (value === null) return null;
+    return value instanceof Moment && value.type === type
+      ? formatMoment(value, picture as string)
+      : wrongKind(`xs:${type}?`, value);
+  });
+
 /** Functions that are not rows of data, by name. */
 export const xpathCode: Readonly<Record<string, Code>> = {
   string: run(([item]) => {
@@ -272,6 +297,11 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     const wanted = (token as string).replace(/^[ \t\r\n]+|[ \t\r\n]+$/g, "");
     return wanted !== "" && (texts as readonly string[]).some((text) => text.split(/[ \t\r\n]+/).includes(wanted));
   }),
+  ...partsOfMoments,
+  dateTime: run(([date, time]) => joinMoments(date, time)),
+  "format-date": formatted("date"),
+  "format-time": formatted("time"),
+  "format-dateTime": formatted("dateTime"),
   "format-integer": run(([number, picture]) =>
     number === null ? "" : formatInteger(BigInt(number as number), picture as string),
   ),

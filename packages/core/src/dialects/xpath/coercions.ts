@@ -1,4 +1,4 @@
-import { ArrayItem, Double, Failure, FunctionItem, MapItem, type Value, integer, isFailure } from "../../values/index.ts";
+import { ArrayItem, Double, Failure, FunctionItem, MapItem, Moment, type Value, integer, isFailure } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import {
   asDouble,
@@ -40,6 +40,7 @@ const conversions: Readonly<Record<string, (value: Value) => Value>> = {
   },
   "numeric?": (value) => {
     const item = atomOf(value);
+    if (item instanceof Moment) return new Failure("not-covered", { what: "durations and arithmetic of dates" });
     return item === null || isFailure(item) || isNumeric(item) ? item : wrongKind("a number", item);
   },
   integer: (value) => {

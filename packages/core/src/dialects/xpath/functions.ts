@@ -83,6 +83,20 @@ const coded = (
     ["string-to-codepoints", "convert", "The code points of a text.", "text string?", "any", fo("5.2.2")],
     ["codepoints-to-string", "convert", "The text of code points.", "codes atomic*", "text", fo("5.2.1")],
     ["contains-token", "list", "Whether a text has a word.", "texts strings*, token string", "boolean", fo("5.5.6")],
+    ...(["date", "dateTime"] as const).flatMap((type): Coded[] => [
+      [`year-from-${type}`, "convert", "The year.", "date atomic?", "any", fo("9.5")],
+      [`month-from-${type}`, "convert", "The month.", "date atomic?", "any", fo("9.5")],
+      [`day-from-${type}`, "convert", "The day of the month.", "date atomic?", "any", fo("9.5")],
+    ]),
+    ...(["time", "dateTime"] as const).flatMap((type): Coded[] => [
+      [`hours-from-${type}`, "convert", "The hour.", "time atomic?", "any", fo("9.5")],
+      [`minutes-from-${type}`, "convert", "The minute.", "time atomic?", "any", fo("9.5")],
+      [`seconds-from-${type}`, "convert", "The second, with its fraction.", "time atomic?", "any", fo("9.5")],
+    ]),
+    ["dateTime", "convert", "A date and a time in one.", "date atomic?, time atomic?", "any", fo("5.2")],
+    ["format-date", "convert", "A date in a picture.", "date atomic?, picture string", "any", fo("9.8.2")],
+    ["format-time", "convert", "A time in a picture.", "time atomic?, picture string", "any", fo("9.8.3")],
+    ["format-dateTime", "convert", "A date and time in a picture.", "moment atomic?, picture string", "any", fo("9.8.1")],
     ["format-integer", "convert", "A whole number in a picture.", "number integer?, picture string", "text", fo("4.6.1")],
     ["format-number", "convert", "A number in a picture.", "number numeric?, picture string", "text", fo("4.7.2")],
     ["abs", "convert", "The number without its sign.", "number numeric?", "any", fo("4.4.1")],
@@ -162,7 +176,7 @@ const coded = (
     ["array:for-each", "list", "A function of each member.", "array array, action function", "any", fo("17.3.13")],
     ["array:filter", "list", "The members for which a function is true.", "array array, test function", "any", fo("17.3.14")],
     ["array:subarray", "list", "A number of members from a position.", "array array, start integer, length? integer", "any", fo("17.3.6")],
-  ] satisfies Coded[] as Coded[]
+  ] satisfies Coded[]
 ).map(
   ([name, family, summary, form, result, evidence]): FunctionRow => ({
     name,

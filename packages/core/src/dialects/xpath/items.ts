@@ -5,12 +5,15 @@ import {
   Failure,
   FunctionItem,
   MapItem,
+  Moment,
   type Value,
+  compareMoments,
   integer,
   isFailure,
   xsDouble,
   lookup,
 } from "../../values/index.ts";
+import { castMoment } from "./moments.ts";
 
 /** The items of a value: a sequence is a list of two or more, one item is itself, none is null. */
 export const itemsOf = (value: Value): readonly Value[] =>
@@ -51,6 +54,7 @@ export function typeOf(item: Value): string {
   if (typeof item === "number" || typeof item === "bigint") return "xs:integer";
   if (item instanceof Decimal) return "xs:decimal";
   if (item instanceof Double) return "xs:double";
+  if (item instanceof Moment) return `xs:${item.type}`;
   return item instanceof ArrayItem
     ? "array(*)"
     : item instanceof MapItem
@@ -67,6 +71,7 @@ export const wrongKind = (expected: string, given: Value) => new Failure("wrong-
 /** fn:string of one atomic item (F&O 3.1, 19.1.2). */
 export function stringOf(item: Value): string {
   if (item instanceof Double) return xsDouble(item.value);
+  if (item instanceof Moment) return item.text;
   return item instanceof Decimal ? item.trimmed().toString() : String(item);
 }
 
@@ -103,6 +108,8 @@ export function compareAtoms(a: Value, b: Value): number | Failure {
     return decimal(a).compare(decimal(b));
   }
   if (typeof a === "boolean" && typeof b === "boolean") return Number(a) - Number(b);
+  const order = a instanceof Moment && b instanceof Moment ? compareMoments(a, b) : undefined;
+  if (order !== undefined) return order;
   return new Failure("kinds-do-not-compare", { a: typeOf(a), b: typeOf(b) });
 }
 
@@ -124,6 +131,7 @@ export function sameAtom(a: Value, b: Value): boolean {
 
 /** The text under which a map keeps a key. */
 export function mapKey(key: Value): string {
+  if (key instanceof Moment) return `${key.type}${key.text}`;
   if (isNumeric(key))
     return `n${key instanceof Double ? asDouble(key) : key instanceof Decimal ? key.trimmed().toString() : String(key)}`;
   return `${typeof key}${String(key)}`;
@@ -198,7 +206,7 @@ export function castAtom(type: string): ((item: Value) => Value) | undefined {
         .replace(/^ | $/g, "");
   if (name === "double" || name === "float") return (item) => castDouble(item, name);
   if (name === "decimal") return castDecimal;
-  return name === "boolean" ? castBoolean : undefined;
+  return name === "boolean" ? castBoolean : castMoment(name);
 }
 
 /** Whether an item is of an item type such as `xs:integer`, `item()`, `map(*)`. */
@@ -212,6 +220,7 @@ export function isOfType(item: Value, type: string): boolean | Failure {
   if (/^function\(/.test(type)) return !isAtomic;
   if (type === "xs:decimal") return own === "xs:decimal" || own === "xs:integer";
   if (type === "xs:numeric") return isNumeric(item);
-  if (["xs:string", "xs:boolean", "xs:integer", "xs:double"].includes(type)) return own === type;
+  if (["xs:string", "xs:boolean", "xs:integer", "xs:double", "xs:date", "xs:time", "xs:dateTime"].includes(type))
+    return own === type;
   return new Failure("not-covered", { what: `the type ${type}` });
 }

@@ -1,0 +1,154 @@
+import {
+  Decimal,
+  Failure,
+  Moment,
+  type MomentParts,
+  type Value,
+  dateFromDays,
+  dayNames,
+  daysFromDate,
+  isDate,
+  isMoment,
+  lookup,
+  momentTypes,
+  monthNames,
+  partsOf,
+} from "../../values/index.ts";
+import { formatInteger } from "./pictures.ts";
+
+const notADate = (text: string) => new Failure("not-a-date", { text }).named("err:FORG0001");
+
+/** Reads the lexical form of xs:date, xs:time or xs:dateTime (XML Schema 1.1 part 2, 3.3.7 to 3.3.9). */
+function readMoment(type: string, written: string): Moment | Failure {
+  const text = written.trim();
+  if (!isMoment(type, text)) return notADate(written);
+  const moment = new Moment(type, text);
+  const { year, month, day, hour = 0, minute = 0, second = Decimal.of(0), zone = 0 } = partsOf(moment);
+  if (year !== undefined && (year < 1 || year > 9999))
+    return new Failure("not-covered", { what: "years before 1 and after 9999" });
+  const isTime = hour < 24 && minute < 60 && second.compare(Decimal.of(60)) < 0 && Math.abs(zone) <= 14 * 60;
+  return isTime && (year === undefined || isDate(year, month!, day!)) ? moment : notADate(written);
+}
+
+/** Casts to a type of date or time (F&O 3.1, 19.1.4 and 19.2); undefined when it is none. */
+export function castMoment(type: string): ((item: Value) => Value) | undefined {
+  if (!momentTypes.includes(type)) return undefined;
+  return (item) => {
+    if (typeof item === "string") return readMoment(type, item);
+    if (!(item instanceof Moment)) return new Failure("wrong-kind", { expected: `xs:${type}`, given: "another kind of value" });
+    if (item.type === type) return item;
+    const zone = /(?:Z|[+-]\d{2}:\d{2})$/.exec(item.text)?.[0] ?? "";
+    if (item.type === "dateTime" && type === "date") return new Moment(type, item.text.split("T")[0] + zone);
+    if (item.type === "dateTime") return new Moment(type, item.text.split("T")[1]);
+    if (item.type === "date" && type === "dateTime")
+      return new Moment(type, `${zone ? item.text.slice(0, -zone.length) : item.text}T00:00:00${zone}`);
+    return new Failure("wrong-kind", { expected: `xs:${type}`, given: `xs:${item.type}` });
+  };
+}
+
+/** A part of a moment, for the functions such as year-from-date; null of null. */
+export const partOf =
+  (part: keyof MomentParts, type: string) =>
+  (value: Value): Value => {
+    if (value === null) return null;
+    if (!(value instanceof Moment) || value.type !== type)
+      return new Failure("wrong-kind", { expected: `xs:${type}?`, given: "another kind of value" });
+    return partsOf(value)[part] ?? null;
+  };
+
+/** fn:dateTime (F&O 3.1, 5.2): a date and a time put together. */
+export function joinMoments(date: Value, time: Value): Value {
+  if (date === null || time === null) return null;
+  if (!(date instanceof Moment && date.type === "date" && time instanceof Moment && time.type === "time"))
+    return new Failure("wrong-kind", { expected: "a date and a time", given: "other kinds of value" });
+  const [dateZone, timeZone] = [date, time].map(({ text }) => /(?:Z|[+-]\d{2}:\d{2})$/.exec(text)?.[0]);
+  if (dateZone && timeZone && dateZone !== timeZone)
+    return new Failure("invalid-value", { problem: "the date and the time have different time zones" }).named("err:FORG0008");
+  const bare = ({ text }: Moment, zone: string | undefined) => (zone ? text.slice(0, -zone.length) : text);
+  return new Moment("dateTime", `${bare(date, dateZone)}T${bare(time, timeZone)}${dateZone ?? timeZone ?? ""}`);
+}
+
+const picture = (text: string, code: string) =>
+  new Failure("invalid-value", { problem: `the picture "${text}" cannot be read` }).named(code);
+
+/** fn:format-date, fn:format-time, fn:format-dateTime in English (F&O 3.1, 9.8.4); the first component of each marker counts. */
+export function formatMoment(moment: Moment, format: string): Value {
+  const parts = partsOf(moment);
+  let failure: Failure | undefined;
+  const bare = format.replace(/\[\[|\]\]|\[[^[\]]*\]/g, "");
+  if (/[[\]]/.test(bare)) return picture(format, "err:FOFD1340");
+  const written = format.replace(/\[\[|\]\]|\[([^[\]]*)\]/g, (part, marker?: string) => {
+    if (marker === undefined) return part[0];
+    const result = component(marker.replace(/\s/g, ""), parts);
+    if (typeof result === "string") return result;
+    failure ??= result;
+    return "";
+  });
+  return failure ?? written;
+}
+
+/** One component: a letter, perhaps a presentation, perhaps a width after a comma. */
+function component(marker: string, parts: MomentParts): string | Failure {
+  const match = /^([YMDdFWwHhPmsfZzCE])([^,]*)(?:,(\*|\d+)(?:-(\*|\d+))?)?$/.exec(marker);
+  if (!match) return picture(`[${marker}]`, "err:FOFD1340");
+  const [, letter, written, least, most] = match;
+  const value = valueOf(letter, parts);
+  if (value === undefined) return new Failure("not-covered", { what: `the component [${marker}]` });
+  if (value === null) return picture(`[${marker}]`, "err:FOFD1350");
+  const presentation = written || (letter === "F" || letter === "P" ? "n" : letter === "m" || letter === "s" ? "01" : "1");
+  const width = {
+    least: least === undefined || least === "*" ? 0 : Number(least),
+    most: most === undefined || most === "*" ? Infinity : Number(most),
+  };
+  if (/^(?:N|n|Nn)$/.test(presentation)) return inCase(nameOf(letter, value), presentation, width.most);
+  if (letter === "f") return fraction(parts.second!, presentation, width);
+  const digits = presentation.replace(/o$/, ";o");
+  const text = formatInteger(BigInt(letter === "Y" ? shortYear(value, presentation, width.most) : value), digits);
+  return typeof text === "string" ? text.padStart(width.least, "0") : (text as Failure);
+}
+
+/** A year in two digits where the picture or the width asks for two. */
+function shortYear(year: number, presentation: string, most: number): number {
+  const digits = (presentation.match(/\d/g) ?? []).length;
+  const size = most !== Infinity ? most : digits >= 2 ? digits : Infinity;
+  return size < 10 ? year % 10 ** size : year;
+}
+
+/** The value of a component: undefined where it is not covered, null where the type has none. */
+function valueOf(letter: string, { year, month, day, hour, minute, second }: MomentParts): number | null | undefined {
+  const days = year === undefined ? undefined : daysFromDate(year, month!, day!);
+  const weekday = days === undefined ? undefined : dateFromDays(days).weekday || 7;
+  const values = lookup<number | undefined>({
+    Y: year,
+    M: month,
+    D: day,
+    d: days === undefined ? undefined : days - daysFromDate(year!, 1, 1) + 1,
+    F: weekday,
+    H: hour,
+    h: hour === undefined ? undefined : hour % 12 || 12,
+    P: hour === undefined ? undefined : hour < 12 ? 0 : 1,
+    m: minute,
+    s: second && Number(second.floor()),
+    f: second && 0,
+  });
+  return letter in values ? (values[letter] ?? null) : undefined;
+}
+
+function nameOf(letter: string, value: number): string {
+  if (letter === "M") return monthNames[value - 1];
+  if (letter === "F") return dayNames[value % 7];
+  return letter === "P" ? ["Am", "Pm"][value] : String(value);
+}
+
+function inCase(name: string, presentation: string, most: number): string {
+  const short = most < name.length ? name.slice(0, Math.max(3, most)) : name;
+  return presentation === "N" ? short.toUpperCase() : presentation === "n" ? short.toLowerCase() : short;
+}
+
+/** The fraction of a second in as many digits as the picture or the width asks for. */
+function fraction(second: Decimal, presentation: string, width: { least: number; most: number }): string {
+  const digits = second.toString().split(".")[1] ?? "";
+  const asked = presentation.length > 1 ? presentation.length : Math.max(width.least, 1);
+  const most = width.most !== Infinity ? width.most : presentation.length > 1 ? presentation.length : Infinity;
+  return digits.slice(0, most).replace(/0+$/, "").padEnd(asked, "0");
+}
