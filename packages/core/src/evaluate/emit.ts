@@ -1,6 +1,6 @@
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type Kernel, type Slot, operationOf } from "../text/index.ts";
+import { type Kernel, type Slot, operationOf, textLimit } from "../text/index.ts";
 import { Failure, type Value } from "../values/index.ts";
 import { type Bound, type BoundOperation, settle } from "./bind.ts";
 import { faster } from "./idioms.ts";
@@ -128,6 +128,19 @@ function inputCell(input: Bound | readonly Bound[], frame: Frame, dialect: Diale
   };
 }
 
+/** Texts side by side need no list on the way; where one of them is no text, `otherwise` sees to the row. */
+function concatenated(cells: readonly Cell[], otherwise: Cell): Cell {
+  return (row) => {
+    let result = "";
+    for (const cell of cells) {
+      const value = cell(row);
+      if (typeof value !== "string") return otherwise(row);
+      result += value;
+    }
+    return result.length > textLimit ? otherwise(row) : result;
+  };
+}
+
 type Kernel1 = (a: Value) => Value;
 type Kernel2 = (a: Value, b: Value) => Value;
 type Kernel3 = (a: Value, b: Value, c: Value) => Value;
@@ -153,10 +166,16 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
   if (cells.length === 1) {
     const run = kernel as Kernel1;
     if (kinds[0].kind === "texts") {
-      return (row) => {
+      const joined: Cell = (row) => {
         const x = a(row);
         return Array.isArray(x) ? done(run(x)) : careful([x]);
       };
+      const [items] = inputs;
+      if (bound.operation !== "join" || !items || !isMany(items)) return joined;
+      return concatenated(
+        items.map((item) => emit(item, frame, dialect)),
+        joined,
+      );
     }
     return (row) => {
       const x = a(row);

@@ -110,7 +110,11 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   function runRow(values: Sample, row: number, observe?: Observer): Value {
     if (failure) return failure;
     load(values);
-    return held(emit(bound, frame, dialect, observe), row, parsed.tree.range);
+    try {
+      return emit(bound, frame, dialect, observe)(row);
+    } catch (error) {
+      return beyondMemory(error, parsed.tree.range);
+    }
   }
 
   let cell: Cell | undefined;
@@ -130,8 +134,14 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       load(values);
       cell ??= emit(bound, frame, dialect);
       for (let row = 0; row < values.rows; row++) {
-        steps = 0;
-        result[row] = held(cell, row, parsed.tree.range);
+        try {
+          for (; row < values.rows; row++) {
+            steps = 0;
+            result[row] = cell(row);
+          }
+        } catch (error) {
+          result[row] = beyondMemory(error, parsed.tree.range);
+        }
       }
       return result;
     },
@@ -146,14 +156,10 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   };
 }
 
-/** The value on a row; where the host refuses to hold a text or a stack of that size, a failure. */
-function held(cell: Cell, row: number, range: TextRange): Value {
-  try {
-    return cell(row);
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    return new Failure("beyond-memory", {}, range);
-  }
+/** The failure that the host refused to hold a text or a stack of some size; any other error is thrown on. */
+function beyondMemory(error: unknown, range: TextRange): Failure {
+  if (error instanceof RangeError) return new Failure("beyond-memory", {}, range);
+  throw error;
 }
 
 /** The columns that a program reads, by their place in the sample. */

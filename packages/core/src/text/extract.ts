@@ -113,6 +113,12 @@ export const segment = operation({
     }
 
     if (part === "nth") return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
+    if (part === "before" && letterCase === "minded") {
+      return (value: string, delimiter: string): Value => {
+        const at = delimiter === "" && emptyNeedle === "nowhere" ? -1 : value.indexOf(delimiter);
+        return at < 0 ? whenAbsent(value) : value.slice(0, at);
+      };
+    }
     return (value: string, delimiter: string): Value => {
       if (delimiter === "" && emptyNeedle === "nowhere") return whenAbsent(value);
       const at = fold(value).indexOf(fold(delimiter));

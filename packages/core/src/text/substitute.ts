@@ -33,6 +33,12 @@ export const replaceSpan = operation({
   },
 });
 
+/** A text with the stretch between two UTF-16 offsets replaced. */
+function spliced(value: string, start: number, end: number, replacement: string): string | Failure {
+  const length = value.length + replacement.length;
+  return length > textLimit ? tooLong(length) : value.slice(0, start) + replacement + value.slice(end);
+}
+
 /** A replacement text with its references to groups read: texts and group numbers in turn. */
 type Template = readonly (string | number)[];
 
@@ -86,6 +92,7 @@ export const substitute = operation({
     function plainly(value: string, old: string, replacement: string, which: number): string | Failure {
       let at = old === "" ? -1 : value.indexOf(old);
       if (at < 0) return value;
+      if (which === 1) return spliced(value, at, at + old.length, replacement);
       const result = new GrowingText();
       let kept = 0;
       for (let seen = 1; at >= 0 && !result.isTooLong; seen++) {
@@ -131,6 +138,7 @@ export const substitute = operation({
     ): string | Failure {
       let match = pattern.find(value, from, budget);
       if (!match) return value;
+      if (which === 1) return spliced(value, match.index, match.index + match[0].length, fill(parts, match));
       const result = new GrowingText();
       let kept = 0;
       for (let seen = 1; match && !result.isTooLong; seen++) {
@@ -147,10 +155,22 @@ export const substitute = operation({
       return result.finish();
     }
 
+    const usual = occurrences === "all" ? 0 : 1;
+    /** Which occurrence is replaced; 0 for every one. */
+    const ordinal = (which: number): number | Failure =>
+      which < 1 - usual ? new Failure("ordinal-below-one", { n: which }) : Math.trunc(which);
+
+    if (plain && naming === "literal") {
+      return (value: string, old: string, replacement: string, which?: number): Value => {
+        if (which === undefined) return plainly(value, old, replacement, usual);
+        const nth = ordinal(which);
+        return isFailure(nth) ? nth : plainly(value, old, replacement, nth);
+      };
+    }
+
     return (value: string, old: string, replacement: string, which?: number, flags?: string, start: number = 1): Value => {
-      if (which !== undefined && which < (occurrences === "all" ? 1 : 0)) return new Failure("ordinal-below-one", { n: which });
-      const nth = which !== undefined ? Math.trunc(which) : occurrences === "all" || flags?.includes("g") ? 0 : 1;
-      if (plain && naming === "literal") return plainly(value, old, replacement, nth);
+      const nth = which === undefined ? (flags?.includes("g") ? 0 : usual) : ordinal(which);
+      if (isFailure(nth)) return nth;
       const pattern = read(old, occurrences === "first" ? flags?.replaceAll("g", "") : flags);
       if (isFailure(pattern)) return pattern;
       const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern);
