@@ -7,8 +7,12 @@ import type { Bound, BoundOperation } from "./bind.ts";
  * where they do the same job by other means.
  */
 export function idiomOf(bound: Bound): (Bound & BoundOperation) | undefined {
-  return bound.kind === "operation" ? (beforeDelimiter(bound) ?? oneJoin(bound)) : undefined;
+  if (bound.kind !== "operation") return undefined;
+  if (!known.has(bound)) known.set(bound, beforeDelimiter(bound) ?? oneJoin(bound));
+  return known.get(bound);
 }
+
+const known = new WeakMap<Bound, (Bound & BoundOperation) | undefined>();
 
 /** The same bound tree with its top in its idiom, where that gives the very same values and failures. */
 export function faster(bound: Bound): Bound {

@@ -102,16 +102,23 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   const error = diagnostics.find((d) => d.severity === "error");
   const failure = error && new Failure(error.code, error.facts, error.range, dialect.standardCode(error.code, error.facts));
 
+  let loaded: Sample | undefined;
   function load(values: Sample): void {
-    values.columns.forEach((column, i) => (frame.columns[i] = readColumn(dialect, columns[i].type, column.values)));
+    if (values !== loaded)
+      values.columns.forEach((column, i) => (frame.columns[i] = readColumn(dialect, columns[i].type, column.values)));
+    loaded = values;
     steps = 0;
   }
 
+  let observer: Observer | undefined;
+  let observed: Cell | undefined;
   function runRow(values: Sample, row: number, observe?: Observer): Value {
     if (failure) return failure;
     load(values);
+    observer = observe;
+    observed ??= emit(bound, frame, dialect, (...seen) => observer?.(...seen));
     try {
-      return emit(bound, frame, dialect, observe)(row);
+      return observed(row);
     } catch (error) {
       return beyondMemory(error, parsed.tree.range);
     }
@@ -175,14 +182,17 @@ export function columnsUsed({ bound }: Program): Set<number> {
   return found;
 }
 
+const inputCells = new WeakMap<BoundOperation, readonly (readonly Cell[] | Cell | undefined)[]>();
+
 /** The values in the slots of an operation of a program that has just run on the sample. */
 export function inputValues(program: Program, operation: BoundOperation, row: number): (Value | undefined)[] {
-  return operation.inputs.map((input) => {
-    if (input === undefined) return undefined;
-    const parts = "kind" in input ? [input] : input;
-    const values = parts.map((part) => emit(part, program.frame, program.dialect)(row));
-    return "kind" in input ? values[0] : values;
-  });
+  let cells = inputCells.get(operation);
+  if (!cells) {
+    const cellOf = (bound: Bound) => emit(bound, program.frame, program.dialect);
+    cells = operation.inputs.map((input) => input && ("kind" in input ? cellOf(input) : input.map(cellOf)));
+    inputCells.set(operation, cells);
+  }
+  return cells.map((cell) => (typeof cell === "function" ? cell(row) : cell?.map((each) => each(row))));
 }
 
 const columnsRead = new WeakMap<Dialect, WeakMap<readonly Value[], readonly Value[]>>();
