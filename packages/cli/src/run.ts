@@ -106,10 +106,13 @@ export async function run(args: readonly string[], streams: Streams): Promise<nu
   let code: number = exit.ok;
   const program = build(streams, (result) => (code = result));
   for (const command of [program, ...program.commands]) {
-    command.exitOverride().configureOutput({
-      writeOut: (text) => void streams.stdout.write(text),
-      writeErr: (text) => void streams.stderr.write(text),
-    });
+    command
+      .exitOverride()
+      .showHelpAfterError("(--help shows the options, with an example)")
+      .configureOutput({
+        writeOut: (text) => void streams.stdout.write(text),
+        writeErr: (text) => void streams.stderr.write(text),
+      });
   }
   try {
     await program.parseAsync(args, { from: "user" });

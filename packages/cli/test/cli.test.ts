@@ -134,6 +134,12 @@ test("pasted: which dialects take a text", async () => {
   expect(out).toContain("0 of 2 rows differ.");
 });
 
+test("rows on which a condition is an error are told", async () => {
+  const { code, err } = await iquill(["eval", "-i", "openformula", "-r", "-", "-w", 'FIND("#";code)>1', "label"], rows);
+  expect(err).toBe("1 of 2 rows shown\non 1 rows the condition is an error: 2.\n");
+  expect(code).toBe(1);
+});
+
 test("a long text is shown in part, with its length, and the ruler around what was taken", async () => {
   const long = `label\n${"x".repeat(900_000)}#yz\n`;
   const { out } = await iquill(["eval", "-i", "postgresql", "-r", "-", "split_part(label, '#', 2)"], long);

@@ -50,19 +50,32 @@ export async function evaluate(expression: string, options: EvalOptions, streams
       `there is no column "${options.replace}" to replace; the columns are ${sample.columns.map((c) => c.name).join(", ")}`,
     );
   if (options.format === "table")
-    streams.stdout.write(asTable(program, sample, kept, values, target, place, options.all === true, style));
-  else streams.stdout.write(asData(options.format, dialect, sample, kept, values, target, place));
+    streams.stdout.write(asTable(program, sample, kept.rows, values, target, place, options.all === true, style));
+  else streams.stdout.write(asData(options.format, dialect, sample, kept.rows, values, target, place));
   return summary(dialect, kept, values, sample.rows, streams);
 }
 
-function keptRows(where: string | undefined, dialect: Dialect, sample: Sample, streams: Streams): number[] | undefined {
+/** The rows, 0-based, on which a condition holds, and those on which it is an error. */
+interface Kept {
+  readonly rows: readonly number[];
+  readonly failed: readonly number[];
+}
+
+function keptRows(where: string | undefined, dialect: Dialect, sample: Sample, streams: Streams): Kept | undefined {
   const all = Array.from({ length: sample.rows }, (_, row) => row);
-  if (where === undefined) return all;
+  if (where === undefined) return { rows: all, failed: [] };
   const condition = compile(dialect, where, sample);
   if (!report(condition, streams)) return undefined;
-  const values = condition.run(sample);
-  return all.filter((row) => dialect.types.truth(values[row]) === true);
+  const truths = condition.run(sample).map((value) => dialect.types.truth(value));
+  return { rows: all.filter((row) => truths[row] === true), failed: all.filter((row) => isFailure(truths[row])) };
 }
+
+/** Row numbers from 1, the first few of them. */
+const listed = (rows: readonly number[]): string =>
+  rows
+    .slice(0, 8)
+    .map((row) => row + 1)
+    .join(", ") + (rows.length > 8 ? ", …" : "");
 
 function asTable(
   program: Program,
@@ -112,21 +125,18 @@ function asData(
 }
 
 /** Says on standard error what rows are errors, and what the engine would do then. */
-function summary(dialect: Dialect, kept: readonly number[], values: readonly Value[], rows: number, streams: Streams): number {
-  const failed = kept.filter((row) => isFailure(values[row]));
-  if (kept.length < rows) streams.stderr.write(`${kept.length} of ${rows} rows shown\n`);
-  if (failed.length === 0) return exit.ok;
-  const numbers =
-    failed
-      .slice(0, 8)
-      .map((row) => row + 1)
-      .join(", ") + (failed.length > 8 ? ", …" : "");
+function summary(dialect: Dialect, kept: Kept, values: readonly Value[], rows: number, streams: Streams): number {
+  const failed = kept.rows.filter((row) => isFailure(values[row]));
   const scope =
     dialect.errorScope === "query"
       ? ` Here each row is shown; in ${dialect.title} one such row makes the whole expression fail.`
       : "";
-  streams.stderr.write(
-    `${failed.length} of ${kept.length} rows are errors: ${numbers}.${scope} --trace ${failed[0] + 1} shows where it begins.\n`,
-  );
-  return exit.some;
+  if (kept.rows.length < rows) streams.stderr.write(`${kept.rows.length} of ${rows} rows shown\n`);
+  if (kept.failed.length > 0)
+    streams.stderr.write(`on ${kept.failed.length} rows the condition is an error: ${listed(kept.failed)}.${scope}\n`);
+  if (failed.length > 0)
+    streams.stderr.write(
+      `${failed.length} of ${kept.rows.length} rows are errors: ${listed(failed)}.${scope} --trace ${failed[0] + 1} shows where it begins.\n`,
+    );
+  return failed.length + kept.failed.length > 0 ? exit.some : exit.ok;
 }
