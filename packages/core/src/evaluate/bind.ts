@@ -147,7 +147,7 @@ export class Binder {
 
   #call(node: Call): Bound {
     const args = node.args.map((arg) => this.bind(arg));
-    const rows = this.rowsNamed(node.name);
+    const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
     const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
     if (sized.length === 0) return this.#broken(node, wrongCount(node, rows, this.dialect));
@@ -234,7 +234,7 @@ export class Binder {
         let missing = false;
         for (const cell of cells) {
           const value = cell(i);
-          if (isFailure(value)) return value;
+          if (isFailure(value)) return settle(value, node.range, this.dialect);
           missing ||= value === null;
           values.push(value);
         }
@@ -397,6 +397,11 @@ export class Binder {
       );
     });
   }
+}
+
+/** Whether a call may mean a row: an operator is no function under its own name, but for forms whose name has a space. */
+function isWrittenAs(row: FunctionRow, { name, notation }: Call): boolean {
+  return notation === "operator" || row.notation !== "operator" || row.name !== name || name.includes(" ");
 }
 
 /** Runs `body` with the variables set, and sets them back; so a function may be called within itself. */

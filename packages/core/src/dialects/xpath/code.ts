@@ -223,6 +223,10 @@ const mapOf = (entries: Iterable<readonly [Value, Value]>): MapItem => {
   return new MapItem(map);
 };
 
+/** Raises to a power as F&O 3.1, 4.8.8, where 1 stays 1 and -1 to an infinite power is 1; the host gives NaN. */
+const power = (base: number, exponent: number): number =>
+  base === 1 || (base === -1 && Math.abs(exponent) === Infinity) ? 1 : base ** exponent;
+
 const members = (value: Value): readonly Value[] => (value as ArrayItem).members;
 
 function flatten(value: Value): Value[] {
@@ -317,9 +321,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   round: rounding((value, digits) => scaled(value, digits, halfUp), doubleBy(halfUp)),
   "round-half-to-even": rounding((value, digits) => scaled(value, digits, halfToEven), doubleBy(halfToEven)),
   "math:sqrt": run(([value]) => (value === null ? null : new Double(Math.sqrt(asDouble(value))))),
-  "math:pow": run(([value, exponent]) =>
-    value === null || exponent === null ? null : new Double(asDouble(value) ** asDouble(exponent)),
-  ),
+  "math:pow": run(([value, exponent]) => (value === null ? null : new Double(power(asDouble(value), asDouble(exponent))))),
   "-": run(([value]) => {
     if (value === null) return null;
     if (value instanceof Double) return new Double(-value.value);
@@ -413,8 +415,8 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   "function-arity": run(([action]) => (action instanceof FunctionItem ? action.arity : 1)),
   error: run(([code, description]) => new Failure("raised", { text: description ?? code ?? "" }).named("err:FOER0000")),
   "array of": run(([items = null]) => new ArrayItem(itemsOf(items))),
-  lookup: run(([from, key]) => lookups(from, key)),
-  "lookup all": run(([from]) =>
+  "look up": run(([from, key]) => lookups(from, key)),
+  "look up all": run(([from]) =>
     sequenceOf(
       itemsOf(from).flatMap((item) =>
         item instanceof MapItem

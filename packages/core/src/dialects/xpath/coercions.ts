@@ -34,6 +34,16 @@ const conversions: Readonly<Record<string, (value: Value) => Value>> = {
     const items = atoms(value);
     return isFailure(items) ? items : items.map(stringOf);
   },
+  "string*": (value) => {
+    const items = atoms(value);
+    if (isFailure(items)) return items;
+    const other = items.find((item) => typeof item !== "string");
+    return other === undefined ? items : wrongKind("xs:string*", other);
+  },
+  numeric: (value) => {
+    const item = atomOf(value);
+    return isFailure(item) || isNumeric(item) ? item : wrongKind("a number", item);
+  },
   double: (value) => {
     const item = atomOf(value);
     return isFailure(item) ? item : isNumeric(item) ? asDouble(item) : wrongKind("xs:double", item);

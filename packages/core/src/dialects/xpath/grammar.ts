@@ -404,12 +404,12 @@ function readLookup(parser: Parser, base: Expression): Expression {
   const { range } = parser.next();
   const { token } = parser;
   let key: Expression;
-  if (parser.take("*")) return parser.call("lookup all", range, [base], "operator", base.range.start);
+  if (parser.take("*")) return parser.call("look up all", range, [base], "operator", base.range.start);
   if (token.kind === "number") key = literal(Number(parser.next().source), "integer", token.range);
   else if (token.kind === "name") key = literal(parser.next().source, "text", token.range);
   else if (parser.at("(")) key = prefix(parser);
   else return parser.missing("a key");
-  return parser.call("lookup", range, [base, key], "operator", base.range.start);
+  return parser.call("look up", range, [base, key], "operator", base.range.start);
 }
 
 /** e => f(args) is f(e, args) */

@@ -41,6 +41,7 @@ const ordinal = (value: bigint): string => {
 /** fn:format-integer for decimal digits with groups, letters and Roman numerals, and ordinals (F&O 3.1, 4.6.1). */
 export function formatInteger(value: bigint, picture: string): Value {
   const [, primary, modifier] = /^([\s\S]*?)(;[^;]*)?$/.exec(picture)!;
+  if (modifier !== undefined && !/^;(?:[co](?:\([^)]*\))?)?[at]?$/.test(modifier)) return badPicture(picture, "err:FODF1310");
   const size = value < 0n ? -value : value;
   const sign = value < 0n ? "-" : "";
   const suffix = modifier?.startsWith(";o") ? ordinal(size) : "";
@@ -64,7 +65,10 @@ function group(digits: string, picture: string): string {
   }
   if (marks.length === 0) return digits;
   const step = marks[0].at;
-  const regular = marks.every(({ at, mark }, i) => at === step * (i + 1) && mark === marks[0].mark);
+  // Regular: the same mark at every multiple of the first one's place, as far as the picture has digits.
+  const regular =
+    marks.length === Math.floor((count - 1) / step) &&
+    marks.every(({ at, mark }, i) => at === step * (i + 1) && mark === marks[0].mark);
   let result = "";
   [...digits].reverse().forEach((digit, i) => {
     const mark =
