@@ -86,7 +86,9 @@ export function readIs(parser: Parser, left: Expression): Expression {
   for (const word of ["true", "false", "unknown"]) if (parser.takeWords(word)) return finish(`is ${word}`);
   if (parser.takeWords("distinct")) {
     parser.expect("from");
-    return finish("is distinct from", parser.expression(power.is));
+    const result = finish("is distinct from", parser.expression(power.is));
+    if (parser.atWords("is")) parser.expected("brackets around one of the comparisons");
+    return result;
   }
   const form = /^nfk?[cd]$/i.test(parser.token.source) ? parser.next().value : "nfc";
   if (parser.takeWords("normalized")) return finish("is normalized", { kind: "literal", value: form, type: "text", range });
