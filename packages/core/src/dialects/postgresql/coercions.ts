@@ -1,6 +1,6 @@
-import { Decimal, Double, Failure, type Value, isDate, isFailure, lookup } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, isDate, isFailure, monthNames, lookup } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText } from "./numbers.ts";
+import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText, trimmedInput } from "./numbers.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
 
@@ -25,8 +25,6 @@ const names: Readonly<Record<string, string>> = lookup({
   float8: "double",
   float: "double",
   "double precision": "double",
-  real: "double",
-  float4: "double",
   bool: "boolean",
   boolean: "boolean",
   date: "date",
@@ -41,26 +39,60 @@ const unlessMissing =
 const sameType: Conversion = { cost: 0 };
 
 function readBoolean(text: string): Value {
-  const word = text.trim().toLowerCase();
+  const word = trimmedInput(text).toLowerCase();
   if (word === "") return new Failure("not-a-boolean", { text });
   if (["true", "yes", "on", "1"].some((name) => name.startsWith(word) && (word.length > 1 || word !== "o"))) return true;
   if (["false", "no", "off", "0"].some((name) => name.startsWith(word) && (word.length > 1 || word !== "o"))) return false;
   return new Failure("not-a-boolean", { text });
 }
 
-/** ISO dates only; a date is kept as its ISO text. */
+/** The forms of a date that are read (8.5.1, with the order month, day, year): what each group of digits or letters is. */
+const dateForms: readonly (readonly [RegExp, string])[] = [
+  [/^(\d{4})-(\d{1,2})-(\d{1,2})$/, "ymd"],
+  [/^(\d{4})\/(\d{1,2})\/(\d{1,2})$/, "ymd"],
+  [/^(\d{4})(\d{2})(\d{2})$/, "ymd"],
+  [/^(\d{1,2})[/-](\d{1,2})[/-](\d{4})$/, "mdy"],
+  [/^([A-Za-z]{3,9}) (\d{1,2}),? (\d{4})$/, "mdy"],
+  [/^(\d{1,2})[ -]([A-Za-z]{3,9})[ -](\d{4})$/, "dmy"],
+];
+
+/** The number of a month by its name, its first three letters, or "sept"; 0 for no month. */
+function monthNumber(written: string): number {
+  if (/\d/.test(written)) return Number(written);
+  const name = written.toLowerCase().replace(/^sept$/, "sep");
+  return monthNames.findIndex((month) => [month, month.slice(0, 3)].some((known) => known.toLowerCase() === name)) + 1;
+}
+
+/** A date, and a time of day after it, as ISO text; a form that the engine may know and we do not is not covered. */
+function readMoment(text: string): { date: string; time: string } | Failure {
+  const trimmed = trimmedInput(text);
+  const [, written, hour, minute, second] =
+    /^([\s\S]*?)(?:(?: +|T)([01]?\d|2[0-3]):([0-5]\d)(?::([0-5]\d(?:\.\d{1,6})?))?)?$/.exec(trimmed)!;
+  const form = dateForms.find(([shape]) => shape.test(written));
+  if (!form)
+    return /\d/.test(text) || /^(?:now|today|tomorrow|yesterday|epoch|[+-]?infinity)$/i.test(trimmed)
+      ? new Failure("not-covered", { what: `dates written like "${text}"` })
+      : new Failure("not-a-date", { text });
+  const groups = form[0].exec(written)!;
+  const [year, month, day] = [..."ymd"].map((part) => groups[form[1].indexOf(part) + 1]);
+  if (Number(year) < 1 || !isDate(Number(year), monthNumber(month), Number(day))) return new Failure("not-a-date", { text });
+  const two = (value: string | number | undefined) => String(value ?? 0).padStart(2, "0");
+  const [whole, part = ""] = two(second).split(".");
+  const fraction = part.replace(/0+$/, "");
+  return {
+    date: `${year}-${two(monthNumber(month))}-${two(day)}`,
+    time: `${two(hour)}:${two(minute)}:${two(whole)}${fraction && `.${fraction}`}`,
+  };
+}
+
 function readDate(text: string): Value {
-  const match = /^\s*(\d{4})-?(\d{2})-?(\d{2})(?:[ T]\d{2}:\d{2}(?::\d{2})?)?\s*$/.exec(text);
-  if (!match) return new Failure("not-a-date", { text });
-  const [year, month, day] = match.slice(1).map(Number);
-  return isDate(year, month, day) ? `${match[1]}-${match[2]}-${match[3]}` : new Failure("not-a-date", { text });
+  const moment = readMoment(text);
+  return moment instanceof Failure ? moment : moment.date;
 }
 
 function readTimestamp(text: string): Value {
-  const match = /^\s*(\d{4}-\d{2}-\d{2})(?:[ T](\d{2}):(\d{2})(?::(\d{2}(?:\.\d{1,6})?))?)?\s*$/.exec(text);
-  const date = match ? readDate(match[1]) : new Failure("not-a-date", { text });
-  if (!match || typeof date !== "string") return date;
-  return `${date} ${match[2] ?? "00"}:${match[3] ?? "00"}:${match[4] ?? "00"}`;
+  const moment = readMoment(text);
+  return moment instanceof Failure ? moment : `${moment.date} ${moment.time}`;
 }
 
 /** A literal of unknown type, or a text in a cast, read as a value of the type. */
@@ -72,6 +104,7 @@ function read(type: string, value: Value): Value {
   if (type === "timestamp") return readTimestamp(value);
   if (type.endsWith("[]") || type === "anyarray") {
     const items = readArray(value);
+    if (items instanceof Failure) return items;
     return (
       items?.map((item) => (item === null ? null : read(type.slice(0, -2), item))) ??
       new Failure("invalid-value", { problem: `"${value}" is not an array` })
@@ -221,6 +254,7 @@ export const typeRules: TypeRules = {
         type,
         convert: unlessMissing((value) => {
           const items = typeof value === "string" ? readArray(value) : (value as readonly Value[]);
+          if (items instanceof Failure) return items;
           if (!items) return new Failure("invalid-value", { problem: `"${String(value)}" is not an array` });
           const converted = items.map((each) =>
             each === null ? null : castValue(typeof each === "string" ? "text" : "integer", item, each),

@@ -48,16 +48,23 @@ export function toInteger(type: string, value: Value): Value {
   return typeof value === "boolean" ? Number(value) : inRange(type, value);
 }
 
+/** Without white space at the ends as the engine's input functions know it; a no-break space stays. */
+export const trimmedInput = (text: string): string => text.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
+
 /** A text read as a number of the type, or the failure 22P02. */
 export function readNumber(type: string, text: string): Value {
-  const trimmed = text.trim();
+  const trimmed = trimmedInput(text);
   const bad = new Failure("not-a-number", { text });
   if (type === "integer" || type === "bigint" || type === "smallint")
     return /^[+-]?\d+$/.test(trimmed) ? inRange(type, integer(BigInt(trimmed.replace("+", "")))) : bad;
-  if (type === "decimal") return Decimal.parse(trimmed) ?? bad;
-  if (/^[+-]?(?:inf|infinity|nan)$/i.test(trimmed))
-    return new Double(/nan/i.test(trimmed) ? NaN : trimmed.startsWith("-") ? -Infinity : Infinity);
-  return Decimal.parse(trimmed) ? new Double(Number(trimmed)) : bad;
+  const isSpecial = /^(?:[+-]?(?:inf|infinity)|nan)$/i.test(trimmed);
+  if (type === "decimal")
+    return isSpecial ? new Failure("not-covered", { what: "numeric NaN and infinity" }) : (Decimal.parse(trimmed) ?? bad);
+  if (isSpecial) return new Double(/nan/i.test(trimmed) ? NaN : trimmed.startsWith("-") ? -Infinity : Infinity);
+  if (!/^[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?$/i.test(trimmed) && !/^0x[0-9a-f]+$/i.test(trimmed)) return bad;
+  const value = Number(trimmed);
+  const isLost = !Number.isFinite(value) || (value === 0 && /[1-9]/.test(trimmed.replace(/e.*/i, "")));
+  return isLost ? new Failure("number-out-of-range") : new Double(value);
 }
 
 /** A value in the text form of its type's output; a truth value as `true` or `false`. */
@@ -82,9 +89,10 @@ export function arrayText(items: readonly Value[]): string {
 }
 
 /** Reads the text form of a one-dimensional array; undefined when it is none. */
-export function readArray(text: string): (string | null)[] | undefined {
+export function readArray(text: string): (string | null)[] | Failure | undefined {
   const inner = /^\s*\{([\s\S]*)\}\s*$/.exec(text)?.[1];
   if (inner === undefined) return undefined;
+  if (/^\s*\{/.test(inner)) return new Failure("not-covered", { what: "arrays of arrays" });
   if (inner.trim() === "") return [];
   const items: (string | null)[] = [];
   const item = /\s*(?:"((?:[^"\\]|\\[\s\S])*)"|([^{}",]*?))\s*(,|$)/y;
