@@ -13,6 +13,10 @@ export function dateFromDays(days: number): { year: number; month: number; day: 
   return { year: date.getUTCFullYear(), month: date.getUTCMonth() + 1, day: date.getUTCDate(), weekday: date.getUTCDay() };
 }
 
+/** A date as ISO text, the year in four digits at least. */
+export const isoDate = (year: number, month: number, day: number): string =>
+  [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
+
 /** Whether there is such a date. */
 export function isDate(year: number, month: number, day: number): boolean {
   const found = dateFromDays(daysFromDate(year, month, day));

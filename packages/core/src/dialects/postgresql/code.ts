@@ -4,16 +4,18 @@ import {
   Double,
   Failure,
   type Value,
+  countCodePoints,
   dateFromDays,
   daysFromDate,
   integer,
   isDate,
   isFailure,
+  isoDate,
   lookup,
 } from "../../values/index.ts";
 import type { Cell, Code } from "../dialect.ts";
 import { formatDate, formatNumber, readDate, readNumberBy } from "./formats.ts";
-import { outputText } from "./numbers.ts";
+import { outputText, readNumber } from "./numbers.ts";
 
 const bad = (problem: string) => new Failure("invalid-value", { problem });
 
@@ -118,24 +120,26 @@ function format(values: readonly Value[]): Value {
         failure ??= bad(`"${part}" is no conversion of format()`);
         return "";
       }
-      let size = 0;
-      if (width?.startsWith("*")) size = Number(widthAt ? (args[Number(widthAt) - 1] ?? 0) : (take() ?? 0));
-      else if (width) size = Number(width);
+      const given = !width?.startsWith("*") ? (width ?? 0) : widthAt ? (args[Number(widthAt) - 1] ?? 0) : (take() ?? 0);
+      const size = typeof given === "string" ? readNumber("integer", given) : given;
+      if (typeof size !== "number") failure ??= isFailure(size) ? size : bad("the width is no number");
       if (position !== undefined) {
         next = Number(position) - 1;
         if (next < 0) failure ??= bad("format() counts arguments from 1");
       }
       const value = take();
       if (value === null && kind === "I") failure ??= bad("null cannot be written as a name");
-      const text =
+      const text = String(
         kind === "s"
           ? (value ?? "")
           : kind === "L"
             ? value === null
               ? "NULL"
               : quote("sql literal", value as string)
-            : quote("sql name", String(value));
-      return left || size < 0 ? String(text).padEnd(Math.abs(size)) : String(text).padStart(size);
+            : quote("sql name", String(value)),
+      );
+      const blanks = " ".repeat(Math.max(0, Math.abs(Number(size)) - countCodePoints(text)));
+      return left || Number(size) < 0 ? text + blanks : blanks + text;
     },
   );
   return failure ?? result;
@@ -168,9 +172,6 @@ function parseIdent(name: string): Value {
     if (match[3] === "") return parts;
   }
 }
-
-const isoDate = (year: number, month: number, day: number): string =>
-  [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
 
 const addDays = (date: string, days: number): Value => {
   const { year, month, day } = dateFromDays(dayNumber(date) + days);

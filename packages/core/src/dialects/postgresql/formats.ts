@@ -1,4 +1,14 @@
-import { Decimal, Failure, type Value, dateFromDays, dayNames, daysFromDate, isDate, monthNames } from "../../values/index.ts";
+import {
+  Decimal,
+  Failure,
+  type Value,
+  dateFromDays,
+  dayNames,
+  daysFromDate,
+  isDate,
+  isoDate,
+  monthNames,
+} from "../../values/index.ts";
 
 const notCovered = (format: string) => new Failure("not-covered", { what: `the format "${format}"` });
 
@@ -15,8 +25,18 @@ const ordinal = (value: number): string => {
   return last > 10 && last < 14 ? "th" : (["th", "st", "nd", "rd"][value % 10] ?? "th");
 };
 
-const datePatterns =
-  /"([^"]*)"|(FM)?(Y,YYY|YYYY|YYY|YY|Y|IYYY|IYY|IY|IDDD|ID|IW|I|MONTH|MON|MM|DDD|DD|DAY|DY|D|HH24|HH12|HH|MI|SSSSS|SSSS|SS|MS|US|FF[1-6]|[AP]\.M\.|[AP]M|[AB]\.[CD]\.|BC|AD|WW|W|Q|CC|J|RM|TZH|TZM|TZ|OF|TM)(TH)?/gi;
+/** Patterns in capitals; each may be written in small letters too, but not in both (table 9.27). */
+const dateKeywords =
+  "Y,YYY YYYY YYY YY Y IYYY IYY IY IDDD ID IW I MONTH MON MM DDD DD DAY DY D HH24 HH12 HH MI SSSSS SSSS SS MS US FF1 FF2 FF3 FF4 FF5 FF6 A.M. P.M. AM PM A.D. B.C. BC AD WW W Q CC J RM TZH TZM TZ OF TM".split(
+    " ",
+  );
+const datePatterns = new RegExp(
+  `"([^"]*)"|(FM|fm)?(Month|Mon|Day|Dy|${dateKeywords
+    .flatMap((word) => [word, word.toLowerCase()])
+    .join("|")
+    .replaceAll(".", "\\.")})(TH|th)?`,
+  "g",
+);
 
 /** to_char of a timestamp in ISO text (9.8.1). */
 export function formatDate(timestamp: string, format: string): Value {
@@ -27,12 +47,12 @@ export function formatDate(timestamp: string, format: string): Value {
   const { weekday } = dateFromDays(days);
   const dayOfYear = days - daysFromDate(year, 1, 1) + 1;
   let refused: string | undefined;
-  let fill = true;
   const result = format.replace(
     datePatterns,
     (part: string, quoted: string | undefined, fm: string | undefined, pattern: string, suffix: string | undefined) => {
       if (quoted !== undefined) return quoted;
-      if (fm) fill = false;
+      // FM holds for the pattern that it stands before.
+      const fill = !fm;
       const number = (value: number, width: number) =>
         (fill ? String(value).padStart(width, "0") : String(value)) + (suffix ? inCaseOf(suffix, ordinal(value)) : "");
       const sameCase = (value: string) => (/[a-z]/.test(pattern[0]) ? value.toLowerCase() : value);
@@ -104,39 +124,43 @@ export function formatDate(timestamp: string, format: string): Value {
   return refused ? notCovered(format) : result;
 }
 
-/** to_date: reads the parts of a date in the order of the format. */
+const dateFields = /^(?:YYYY|YY|MM|DD)$/;
+
+/**
+ * to_date: reads the parts of a date in the order of the format. A number goes on as far as there are digits,
+ * unless another number follows it at once in the format; then it has as many as its pattern has letters.
+ */
 export function readDate(text: string, format: string): Value {
-  const parts: { kind: string; value: number }[] = [];
-  let rest = text;
+  const parts = new Map<string, number>();
   const bad = new Failure("not-a-date", { text });
-  for (const token of format.match(/FM|YYYY|YY|MONTH|MON|MM|DDD|DD|[^A-Za-z0-9]+|[A-Za-z0-9]+/gi) ?? []) {
-    const kind = token.toUpperCase();
-    if (kind === "FM") continue;
+  let rest = text;
+  const tokens = (format.toUpperCase().match(/YYYY|YY|MONTH|MON|MM|DDD|DD|FM|[^A-Z0-9]+|[A-Z0-9]+/g) ?? []).filter(
+    (t) => t !== "FM",
+  );
+  for (const [i, token] of tokens.entries()) {
     rest = rest.trimStart();
-    if (["YYYY", "YY", "MM", "DD"].includes(kind)) {
-      const size = kind === "YYYY" && !/\d{5}/.test(rest) ? 4 : kind === "YYYY" ? 4 : 2;
-      const found = new RegExp(`^\\d{1,${size}}`).exec(rest);
-      if (!found) return bad;
-      parts.push({ kind, value: Number(found[0]) });
-      rest = rest.slice(found[0].length);
-    } else if (kind === "MONTH" || kind === "MON") {
-      const index = monthNames.findIndex((name) =>
-        rest.toLowerCase().startsWith((kind === "MON" ? name.slice(0, 3) : name).toLowerCase()),
-      );
-      if (index < 0) return bad;
-      parts.push({ kind: "MM", value: index + 1 });
-      rest = rest.slice(kind === "MON" ? 3 : monthNames[index].length);
-    } else if (/^[^A-Za-z0-9]+$/.test(token)) rest = rest.replace(new RegExp(`^[^A-Za-z0-9]{0,${token.length}}`), "");
+    if (rest === "") break;
+    if (dateFields.test(token)) {
+      const isOpen = !dateFields.test(tokens[i + 1] ?? "");
+      const found = (isOpen ? /^\d+/ : new RegExp(`^\\d{1,${token.length}}`)).exec(rest)?.[0];
+      if (!found) return /^[A-Za-z]/.test(rest) ? bad : notCovered(format);
+      const isShort = token === "YY" && found.length <= 2;
+      parts.set(token.replace("YYYY", "YY"), Number(found) + (isShort ? (Number(found) < 70 ? 2000 : 1900) : 0));
+      rest = rest.slice(found.length);
+    } else if (token === "MONTH" || token === "MON") {
+      const name = monthNames
+        .map((month) => (token === "MON" ? month.slice(0, 3) : month))
+        .find((month) => rest.toLowerCase().startsWith(month.toLowerCase()));
+      if (!name) return bad;
+      parts.set("MM", monthNames.findIndex((month) => month.startsWith(name)) + 1);
+      rest = rest.slice(name.length);
+    } else if (/^[^A-Z0-9]+$/.test(token)) rest = rest.replace(new RegExp(`^[^A-Za-z0-9]{0,${token.length}}`), "");
     else return notCovered(format);
   }
-  const value = (kind: string) => parts.find((part) => part.kind === kind)?.value;
-  const short = value("YY");
   // Without a year it is the year 1 BC.
-  const year = value("YYYY") ?? (short === undefined ? 0 : short < 70 ? 2000 + short : short < 100 ? 1900 + short : short);
-  const [month, day] = [value("MM") ?? 1, value("DD") ?? 1];
-  if (year < 1) return new Failure("not-covered", { what: "dates before the year 1" });
-  if (!isDate(year, month, day)) return bad;
-  return [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
+  const [year, month, day] = [parts.get("YY") ?? 0, parts.get("MM") ?? 1, parts.get("DD") ?? 1];
+  if (year < 1 || year > 9999) return new Failure("not-covered", { what: "dates before the year 1 and after 9999" });
+  return isDate(year, month, day) ? isoDate(year, month, day) : bad;
 }
 
 /** to_char of a number, for formats of 9, 0, a point, groups, a sign and FM (9.8.1). */
@@ -144,15 +168,18 @@ export function formatNumber(value: Decimal, format: string): Value {
   if (format === "") return "";
   const fill = !/^FM/i.test(format);
   const body = format.replace(/^FM/i, "");
-  const match = /^(S|MI|PL|L)?([90,G]*)(?:([.D])([90]*))?(S|MI|PR)?$/i.exec(body);
-  if (!match || (match[1] && /^(?:PL|L)$/i.test(match[1]))) return notCovered(format);
+  const match = /^(S(?!G)|MI)?([90][90,G]*)(?:([.D])([90]*))?(S(?!G)|MI|PR)?$/i.exec(body);
+  if (!match) return notCovered(format);
   const [, before = "", whole, point, fraction = "", after = ""] = match;
+  if (before && after) return new Failure("invalid-value", { problem: `${before} and ${after} do not go together in a format` });
   const rounded = value.rounded(fraction.length);
   const negative = rounded.coefficient < 0n;
   const [digits, decimals = ""] = (negative ? rounded.negated() : rounded).toString().split(".");
   const places = whole.replace(/[,G]/gi, "").length;
   const firstZero = whole.replace(/[,G]/gi, "").indexOf("0");
-  const significant = digits === "0" && (fraction !== "" || firstZero >= 0) && firstZero < 0 ? "" : digits;
+  const isNothing =
+    digits === "0" && firstZero < 0 && fraction !== "" && (fill || /[1-9]/.test(decimals) || fraction.includes("0"));
+  const significant = isNothing ? "" : digits;
   const overflow = digits.replace(/^0+/, "").length > places;
   const padded = firstZero >= 0 ? significant.padStart(places - firstZero, "0") : significant;
   let at = padded.length - 1;
@@ -167,17 +194,32 @@ export function formatNumber(value: Decimal, format: string): Value {
   const number = text + (point ? `.${tail}` : "");
   const signed = (sign: string) => number.replace(/^ */, (blanks) => blanks + sign);
   if (/^S$/i.test(before)) return signed(negative ? "-" : "+");
+  if (/^MI$/i.test(before)) return (negative ? "-" : fill ? " " : "") + number;
   if (/^S$/i.test(after)) return number + (negative ? "-" : "+");
   if (/^MI$/i.test(after)) return number + (negative ? "-" : fill ? " " : "");
   if (/^PR$/i.test(after)) return negative ? `${signed("<")}>` : fill ? ` ${number} ` : number;
   return negative ? signed("-") : (fill ? " " : "") + number;
 }
 
-/** to_number for formats of 9, 0, groups, a point and a sign; without a point in the format the text's is passed over. */
+/**
+ * to_number where text and format have the same shape: digits that the format has places for, groups and the
+ * point where it has them, and a sign. How the engine goes on where they do not is not covered.
+ */
 export function readNumberBy(text: string, format: string): Value {
-  if (!/^(?:FM)?[S]?[90,G.D]*(?:S|MI)?$/i.test(format)) return notCovered(format);
-  const cleaned = text.replace(/[.D]/i.test(format) ? /[,\s]/g : /[,.\s]/g, "");
-  const match = /^([+-]?)(\d*\.?\d*)([+-]?)$/.exec(cleaned);
-  const value = match && Decimal.parse((match[1] === "-" || match[3] === "-" ? "-" : "") + match[2]);
-  return value || new Failure("not-a-number", { text });
+  const shape = /^(?:FM)?(S?)([90][90,G]*)(?:[.D]([90]*))?(S|MI)?$/i.exec(format);
+  if (!shape || (shape[1] && shape[4])) return notCovered(format);
+  const found = /^([+-]?)(\d[\d,]*)(?:\.(\d*))?([+-]?)$/.exec(text);
+  if (!found) return /\d/.test(text) ? notCovered(format) : new Failure("not-a-number", { text });
+  const [, before, whole, fraction, after] = found;
+  const commas = (groups: string) =>
+    [...groups.replace(/G/gi, ",")].flatMap((char, i, all) => (char === "," ? [all.length - i] : [])).join();
+  const fits =
+    whole.replace(/,/g, "").length <= shape[2].replace(/[,G]/gi, "").length &&
+    (commas(shape[2]) === "" ? !whole.includes(",") : whole.length === shape[2].length && commas(whole) === commas(shape[2])) &&
+    (fraction === undefined || (shape[3] !== undefined && fraction.length <= shape[3].length)) &&
+    !(before && after) &&
+    (after === "" || shape[4] !== undefined);
+  if (!fits) return notCovered(format);
+  const digits = `${whole.replace(/,/g, "")}.${fraction ?? ""}`;
+  return Decimal.parse((before === "-" || after === "-" ? "-" : "") + digits)!;
 }
