@@ -17,6 +17,12 @@ export function dateFromDays(days: number): { year: number; month: number; day: 
 export const isoDate = (year: number, month: number, day: number): string =>
   [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
 
+/** The ISO 8601 week of a day: the week of a year's first Thursday is its first, and it begins on Monday. */
+export function isoWeekOf(days: number): { year: number; week: number } {
+  const { year, month, day } = dateFromDays(days - ((dateFromDays(days).weekday + 6) % 7) + 3);
+  return { year, week: Math.floor((daysFromDate(year, month, day) - daysFromDate(year, 1, 1)) / 7) + 1 };
+}
+
 /** Whether there is such a date. */
 export function isDate(year: number, month: number, day: number): boolean {
   const found = dateFromDays(daysFromDate(year, month, day));

@@ -340,6 +340,7 @@ const recorded: readonly ExpressionCase[] = [
   ["to_date('20190403', 'YYYY-MM-DD')", error],
   ["to_date('19-4-3', 'YY-MM-DD')", "2019-04-03"],
   ["to_char(date '2019-04-03', 'FMDDday')", "3wednesday"],
+  ["to_char(date '2021-01-03', 'IYYY-IW-ID IDDD J')", "2020-53-7 371 2459218"],
   ["to_char(timestamp '2019-04-03 12:00:00', 'FMDDth-month-month')", "3rd-april    -april    "],
   ["to_char(-1, 'MI999,999')", "-      1"],
   ["to_char(1, 'S0.9PR')", error],

@@ -1,4 +1,4 @@
-import { Failure, type Value, dateFromDays, daysFromDate, isFailure } from "../../values/index.ts";
+import { Failure, type Value, dateFromDays, daysFromDate, isFailure, isoWeekOf } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { epoch, serialOfText } from "./coercions.ts";
 
@@ -122,12 +122,7 @@ function monthsLater(serial: number, months: number, day?: number): number {
   return daysFromDate(year, later, Math.min(day ?? own, last)) + epoch;
 }
 
-/** The number of the ISO week: the week of a year's first Thursday is its first. */
-function isoWeek(serial: number): number {
-  const days = Math.floor(serial) - epoch;
-  const thursday = dateFromDays(days - ((dateFromDays(days).weekday + 6) % 7) + 3);
-  return Math.floor((daysFromDate(thursday.year, thursday.month, thursday.day) - daysFromDate(thursday.year, 1, 1)) / 7) + 1;
-}
+const isoWeek = (serial: number): number => isoWeekOf(Math.floor(serial) - epoch).week;
 
 /** The day with which a week begins (0 Sunday) for the kinds of WEEKNUM. */
 const weekStarts: Readonly<Record<number, number>> = { 1: 0, 2: 1, 11: 1, 12: 2, 13: 3, 14: 4, 15: 5, 16: 6, 17: 0 };

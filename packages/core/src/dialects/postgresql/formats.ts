@@ -7,8 +7,12 @@ import {
   daysFromDate,
   isDate,
   isoDate,
+  isoWeekOf,
   monthNames,
 } from "../../values/index.ts";
+
+/** The Julian day of 1970-01-01. */
+const julianEpoch = 2_440_588;
 
 const notCovered = (format: string) => new Failure("not-covered", { what: `the format "${format}"` });
 
@@ -45,6 +49,7 @@ export function formatDate(timestamp: string, format: string): Value {
   const [hour, minute, seconds] = time.split(":").map(Number);
   const days = daysFromDate(year, month, day);
   const { weekday } = dateFromDays(days);
+  const week = isoWeekOf(days);
   const dayOfYear = days - daysFromDate(year, 1, 1) + 1;
   let refused: string | undefined;
   const result = format.replace(
@@ -76,6 +81,20 @@ export function formatDate(timestamp: string, format: string): Value {
           return number(weekday + 1, 1);
         case "ID":
           return number(weekday || 7, 1);
+        case "IYYY":
+          return number(week.year, 4);
+        case "IYY":
+          return number(week.year % 1000, 3);
+        case "IY":
+          return number(week.year % 100, 2);
+        case "I":
+          return number(week.year % 10, 1);
+        case "IW":
+          return number(week.week, 2);
+        case "IDDD":
+          return number(week.week * 7 - 7 + (weekday || 7), 3);
+        case "J":
+          return number(days + julianEpoch, 0);
         case "HH24":
           return number(hour, 2);
         case "HH12":
