@@ -4,11 +4,15 @@ import { epoch, serialOfText } from "./coercions.ts";
 
 export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
 
+/** A number beyond the range is an error. */
+export const finite = (result: Value): Value =>
+  typeof result === "number" && !Number.isFinite(result) ? new Failure("number-out-of-range") : result;
+
 /** Code that takes numbers only. */
 export const onNumbers = (compute: (...numbers: number[]) => Value): Code => ({
   run: (args) => {
     const result = compute(...(args.map((arg) => arg ?? 0) as number[]));
-    return typeof result === "number" && !Number.isFinite(result) ? new Failure("number-out-of-range") : result;
+    return finite(result);
   },
 });
 

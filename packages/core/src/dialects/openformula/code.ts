@@ -2,7 +2,7 @@ import { operationOf } from "../../text/index.ts";
 import { Failure, type Value, isFailure, isList } from "../../values/index.ts";
 import type { Expression } from "../../syntax/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
-import { arithmetic, bad, onNumbers, shifted } from "./arithmetic.ts";
+import { arithmetic, bad, finite, onNumbers, shifted } from "./arithmetic.ts";
 import { numberOfText, toNumber, toText, typeRules } from "./coercions.ts";
 import type { TableOptions } from "./functions.ts";
 import { formatNumber, grouped } from "./number-format.ts";
@@ -58,7 +58,7 @@ const overColumns = (compute: (args: readonly Value[], context: CodeContext) => 
 const aggregate = (compute: (numbers: number[]) => Value): Code =>
   overColumns((args, context) => {
     const numbers = numbersOf(args, context);
-    return isFailure(numbers) ? numbers : compute(numbers);
+    return isFailure(numbers) ? numbers : finite(compute(numbers));
   });
 
 /** Whether a value meets a criterion such as `5`, `">=10"` or a pattern for the whole text (4.11.8). */
@@ -195,12 +195,12 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
   },
   N: { run: ([value]) => (typeof value === "number" ? value : value === true ? 1 : 0) },
   NUMBERVALUE: {
-    run: ([text, decimal = ".", group = ""]) => {
+    run: ([text, decimal, group]) => {
       if (text === null || text === "") return 0;
-      const point = (decimal as string)[0] ?? ".";
+      const point = ((decimal as string | null) ?? ".")[0] ?? ".";
       const [whole, ...fraction] = (text as string).replace(/\s/g, "").split(point);
       if (fraction.length > 1) return new Failure("not-a-number", { text });
-      const cleaned = [...(group as string)].reduce((value, char) => value.replaceAll(char, ""), whole);
+      const cleaned = [...((group as string | null) ?? "")].reduce((value, char) => value.replaceAll(char, ""), whole);
       const percents = /%*$/.exec(fraction[0] ?? cleaned)![0].length;
       const plain = [cleaned, ...fraction].join(".").replace(/%+$/, "");
       if (!/^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(plain)) return new Failure("not-a-number", { text });
@@ -211,7 +211,7 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
     run: ([value, format]) => {
       const amount = typeof value === "string" ? (numberOfText(value) ?? value) : number(value ?? 0);
       if (isFailure(amount)) return amount;
-      return typeof amount === "number" ? formatNumber(amount, format as string) : toText(amount);
+      return typeof amount === "number" ? formatNumber(amount, (format as string | null) ?? "") : toText(amount);
     },
   },
   FIXED: {

@@ -4,7 +4,10 @@ import type { Conversion, TypeRules } from "../dialect.ts";
 /** Days from the serial date 0 (1899-12-30) to 1970-01-01. */
 export const epoch = -daysFromDate(1899, 12, 30);
 
-/** A value as text (OpenDocument 1.3 part 4, 6.3.14); a blank stays missing. */
+/** The one value that an array stands for where one is wanted: its first (3.3). */
+const single = (value: Value): Value => (isList(value) ? (value[0] ?? null) : value);
+
+/** A value as text (OpenDocument 1.3 part 4, 6.3.14), an array item by item; a blank stays missing. */
 export function toText(value: Value): Value {
   if (typeof value === "string" || value === null || isFailure(value)) return value;
   if (typeof value === "number") return generalNumber(value);
@@ -45,7 +48,7 @@ export function toNumber(textRule: string) {
   return function number(value: Value): Value {
     if (typeof value === "number" || value === null || isFailure(value)) return value;
     if (typeof value === "boolean") return value ? 1 : 0;
-    if (isList(value)) return number(value[0] ?? null);
+    if (isList(value)) return number(single(value));
     if (typeof value !== "string" || textRule === "error") return new Failure("not-a-number", { text: String(value) });
     const found = numberOfText(value);
     if (found !== undefined) return found;
@@ -63,9 +66,11 @@ function toBoolean(value: Value): Value {
 export function typeRules(textRule: string): TypeRules {
   const identity: Conversion = { cost: 0 };
   const targets: Readonly<Record<string, { readonly same: string; readonly convert: (value: Value) => Value }>> = {
-    text: { same: "text", convert: toText },
+    text: { same: "text", convert: (value) => toText(single(value)) },
+    texts: { same: "text", convert: toText },
+    single: { same: "single", convert: single },
     number: { same: "number", convert: toNumber(textRule) },
-    boolean: { same: "boolean", convert: toBoolean },
+    boolean: { same: "boolean", convert: (value) => toBoolean(single(value)) },
   };
   return {
     dynamic: true,
@@ -77,12 +82,13 @@ export function typeRules(textRule: string): TypeRules {
     },
     conversion(from, to) {
       const target = targets[to];
-      return !target || from === target.same ? identity : { cost: 1, convert: target.convert };
+      const isSame = from === target?.same || (to === "single" && ["text", "number", "boolean"].includes(from));
+      return !target || isSame ? identity : { cost: 1, convert: target.convert };
     },
     resultType: (row) => row.result,
     cast: () => undefined,
     truth(value) {
-      const result = toBoolean(value);
+      const result = toBoolean(single(value));
       return typeof result === "boolean" || result === null || isFailure(result) ? result : false;
     },
     unify: (types) => (types.every((type) => type === types[0]) ? (types[0] ?? "any") : "any"),

@@ -80,7 +80,7 @@ const conversions: Readonly<Record<string, (value: Value) => Value>> = {
 const unchanged: Readonly<Record<string, readonly string[]>> = {
   text: ["string?", "string", "stringify?", "atomic?"],
   literal: ["string?", "string", "stringify?", "atomic?"],
-  integer: ["double", "numeric?", "integer", "integer?", "atomic?"],
+  integer: ["numeric?", "integer", "integer?", "atomic?"],
 };
 
 export const typeRules: TypeRules = {
