@@ -25,6 +25,7 @@ const partings: readonly (readonly [SideText, SideText, Record<string, Value>, s
   [["openformula", 'FIND("x";label)'], ["postgresql", "strpos(label, 'x')"], { label: "Alnus" }, "locate", [["absent"]]],
   [["openformula", 'SEARCH("L";label)'], ["postgresql", "strpos(label, 'L')"], { label: "Alnus" }, "locate", [["case", "absent"]]],
   [["postgresql", "regexp_replace(label, 'a', '-')"], ["xpath", "replace($label, 'a', '-')"], { label: "aaa" }, "substitute", [["occurrences"]]],
+  [["postgresql", "regexp_replace(label, '(a)(b)', '\\2\\1', 'g')"], ["xpath", "replace($label, '(a)(b)', '$2$1')"], { label: null }, "substitute", [["missing"]]],
   [["postgresql", "split_part(label, ',', 1)"], ["xpath", "substring-before($label, ',')"], { label: "Alnus" }, "segment", [["absent"]]],
   [["openformula", 'LEFT(label;FIND(",";label)-1)'], ["xpath", "substring-before($label, ',')"], { label: "Alnus" }, "segment", [["absent"]]],
   [["openformula", "LEN(label)"], ["postgresql", "length(label)"], { label: null }, "measure", [["missing"]]],

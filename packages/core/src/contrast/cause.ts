@@ -68,19 +68,24 @@ export function causesOf(a: Step, b: Step): (readonly Difference[])[] {
   return [];
 }
 
-/** Whether two steps do the same operation on inputs that agree, in every slot that both have. */
+/**
+ * Whether two steps do the same operation on inputs that agree, in every slot that both have. A pattern or a
+ * replacement that each side writes in its own language may read differently.
+ */
 function sameInputs(a: Step, b: Step): boolean {
+  const shared = sharedSlots(a, b);
+  const isOwn = (trait: string | undefined) => trait !== undefined && a.bound.answers[trait] !== b.bound.answers[trait];
   return (
     a.bound.operation === b.bound.operation &&
-    sharedSlots(a, b).length > 0 &&
-    sharedSlots(a, b).every(({ own, other }) => agree(own, other))
+    shared.length > 0 &&
+    shared.every(({ own, other, writtenBy }) => agree(own, other) || isOwn(writtenBy))
   );
 }
 
 function sharedSlots(a: Step, b: Step) {
-  return operationOf(a.bound.operation).slots.flatMap(({ name }, i) => {
+  return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy }, i) => {
     const [own, other] = [a.slots[i], b.slots[i]];
-    return own === undefined || other === undefined ? [] : [{ name, own, other }];
+    return own === undefined || other === undefined ? [] : [{ name, own, other, writtenBy }];
   });
 }
 

@@ -1,6 +1,6 @@
 import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countCodePoints, isFailure, rulers } from "../values/index.ts";
-import { number, operation, optional, text, wholeBy } from "./operation.ts";
+import { number, operation, optional, text, wholeBy, written } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
 /** Finds the position of a text or pattern. */
@@ -9,7 +9,7 @@ export const locate = operation({
   result: "small",
   family: "locate",
   summary: "finds the position of one text in another",
-  slots: [text("text"), text("needle"), optional(number("start"))],
+  slots: [text("text"), written(text("needle"), "pattern"), optional(number("start"))],
   traits: ["missing", "unit", "first", "pattern", "case", "absent", "startBelow", "emptyNeedle", "fraction"],
   prepare(answers) {
     const ruler = rulers[answers.unit];
@@ -55,7 +55,7 @@ export const test = operation({
   id: "test",
   family: "locate",
   summary: "tells whether a text stands in another, or fits a pattern",
-  slots: [text("text"), text("needle"), optional(text("flags"))],
+  slots: [text("text"), written(text("needle"), "pattern"), optional(text("flags"))],
   traits: ["missing", "pattern", "where", "case"],
   prepare({ pattern: language, where, case: letterCase }) {
     const read = patternReader(language, letterCase);
@@ -93,7 +93,7 @@ export const find = operation({
   summary: "finds a match of a pattern and reports its text, place or groups, or counts the matches",
   slots: [
     text("text"),
-    text("needle"),
+    written(text("needle"), "pattern"),
     optional(number("start")),
     optional(number("n")),
     optional(text("flags")),

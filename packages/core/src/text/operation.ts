@@ -29,6 +29,8 @@ export interface Slot {
   readonly optional?: true;
   /** A missing value counts as left out, or is given to the kernel as null. */
   readonly nullable?: "left out" | "kept";
+  /** The trait that says in which language it is written; two sides may then write the same in their own. */
+  readonly writtenBy?: "pattern" | "replacement";
   /** Always set by the function row, and known when the kernel is prepared. */
   readonly settled?: true;
 }
@@ -57,6 +59,7 @@ export const number = (name: string): Slot => ({ name, kind: "number" });
 export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
 export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "left out" });
 export const kept = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "kept" });
+export const written = (slot: Slot, by: "pattern" | "replacement"): Slot => ({ ...slot, writtenBy: by });
 export const settled = (slot: Slot): Slot => ({ ...slot, settled: true });
 
 /** UTF-16 units beyond which no operation makes a text. */

@@ -11,6 +11,7 @@ import {
   text,
   textLimit,
   tooLong,
+  written,
 } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
@@ -55,7 +56,7 @@ export const split = operation({
   id: "split",
   family: "split-join",
   summary: "splits a text into a list of pieces",
-  slots: [text("text"), kept(text("delimiter")), optional(text("flags")), nullable(text("missingPiece"))],
+  slots: [text("text"), written(kept(text("delimiter")), "pattern"), optional(text("flags")), nullable(text("missingPiece"))],
   traits: ["missing", "pattern", "case", "missingDelimiter", "emptyDelimiter", "emptyText", "edges", "emptyMatch"],
   prepare({ pattern: language, case: letterCase, missingDelimiter, emptyDelimiter, emptyText, edges, emptyMatch }) {
     const read = patternReader(language, letterCase);

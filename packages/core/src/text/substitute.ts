@@ -1,7 +1,7 @@
 import type { Budget, Match, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
-import { number, operation, optional, text, textLimit, tooLong, wholeBy } from "./operation.ts";
+import { number, operation, optional, text, textLimit, tooLong, wholeBy, written } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
 /** Replaces a stretch given by its position. */
@@ -82,7 +82,14 @@ export const substitute = operation({
   id: "substitute",
   family: "substitute",
   summary: "replaces occurrences of a text, or of what a pattern matches, by another",
-  slots: [text("text"), text("old"), text("new"), optional(number("which")), optional(text("flags")), optional(number("start"))],
+  slots: [
+    text("text"),
+    written(text("old"), "pattern"),
+    written(text("new"), "replacement"),
+    optional(number("which")),
+    optional(text("flags")),
+    optional(number("start")),
+  ],
   traits: ["missing", "pattern", "case", "occurrences", "replacement", "emptyMatch"],
   prepare({ pattern: language, case: letterCase, occurrences, replacement: naming, emptyMatch }) {
     const read = patternReader(language, letterCase);
