@@ -136,7 +136,7 @@ test("pasted: which dialects take a text", async () => {
 
 test("rows on which a condition is an error are told", async () => {
   const { code, err } = await iquill(["eval", "-i", "openformula", "-r", "-", "-w", 'FIND("#";code)>1', "label"], rows);
-  expect(err).toBe("1 of 2 rows shown\non 1 rows the condition is an error: 2.\n");
+  expect(err).toBe("1 of 2 rows shown\non 1 row the condition is an error: 2.\n");
   expect(code).toBe(1);
 });
 

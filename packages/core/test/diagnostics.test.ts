@@ -203,6 +203,7 @@ describe("limits", () => {
     ["openformula", "1" + "+1".repeat(250_000), "too-deep"],
     ["postgresql", "not ".repeat(10_000) + "true", "too-deep"],
     ["xpath", "-".repeat(10_000) + "1", "too-deep"],
+    ["openformula", "(".repeat(600), "too-deep"],
     ["openformula", `"${"x".repeat(5 << 20)}"`, "too-long"],
   ])("%s: a very large expression is refused by name", (dialect, source, code) => {
     const { diagnostics } = program(dialect, source);

@@ -133,7 +133,9 @@ function summary(dialect: Dialect, kept: Kept, values: readonly Value[], rows: n
       : "";
   if (kept.rows.length < rows) streams.stderr.write(`${kept.rows.length} of ${rows} rows shown\n`);
   if (kept.failed.length > 0)
-    streams.stderr.write(`on ${kept.failed.length} rows the condition is an error: ${listed(kept.failed)}.${scope}\n`);
+    streams.stderr.write(
+      `on ${kept.failed.length} ${kept.failed.length === 1 ? "row" : "rows"} the condition is an error: ${listed(kept.failed)}.${scope}\n`,
+    );
   if (failed.length > 0)
     streams.stderr.write(
       `${failed.length} of ${kept.rows.length} rows are errors: ${listed(failed)}.${scope} --trace ${failed[0] + 1} shows where it begins.\n`,

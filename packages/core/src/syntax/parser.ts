@@ -172,7 +172,7 @@ export class Parser {
   /** Reports once, and skips the rest. */
   #giveUp(code: "too-deep" | "not-covered", start: number, facts: Record<string, unknown>): Expression {
     const range = { start, end: this.source.length };
-    if (this.token.kind !== "end") this.report(code, range, facts);
+    if (!this.#gaveUp) this.report(code, range, facts);
     this.#skipRest();
     return { kind: "missing", range };
   }

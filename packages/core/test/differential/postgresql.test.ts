@@ -23,8 +23,6 @@ const known: readonly { readonly why: string; readonly holds: (found: Found) => 
 
 /** Kinds of disagreement that are gaps of ours; docs/dialects.md lists them. */
 const gaps: readonly RegExp[] = [
-  / BC/, // dates before the year 1
-  /to_number|to_date/, // formats given by arbitrary texts
   /similar to [^]* escape|similar [^]* escape/, // an escape of several characters beside a null text
 ];
 

@@ -34,20 +34,24 @@ function numbersOf(args: readonly Value[], context: CodeContext): number[] | Fai
   return numbers;
 }
 
-const known = new WeakMap<CodeContext, WeakMap<readonly Value[], Map<string, Value>>>();
+/** The columns that a call was worked out over, and its results by its other arguments. */
+interface Remembered {
+  readonly columns: readonly (readonly Value[] | undefined)[];
+  readonly results: Map<string, Value>;
+}
 
-/** A result over a whole column, which is the same on every row with the same other arguments. */
+const known = new WeakMap<CodeContext, Remembered>();
+
+/** A result over whole columns, which is the same on every row with the same other arguments. */
 function remembered(args: readonly Value[], context: CodeContext, compute: () => Value): Value {
   const columns = args.map((_, i) => context.column(i)?.());
-  const [column] = columns.filter((values) => values !== undefined);
-  if (!column) return compute();
-  const byColumn = known.get(context) ?? new WeakMap<readonly Value[], Map<string, Value>>();
-  known.set(context, byColumn);
-  const results = byColumn.get(column) ?? new Map<string, Value>();
-  byColumn.set(column, results);
-  const key = args.map((arg, i) => (columns[i] ? "" : `${typeof arg} ${String(arg)}`)).join("\0");
-  let result = results.get(key);
-  if (result === undefined) results.set(key, (result = compute()));
+  if (columns.every((column) => column === undefined)) return compute();
+  let memory = known.get(context);
+  if (!memory || memory.columns.some((column, i) => column !== columns[i]))
+    known.set(context, (memory = { columns, results: new Map() }));
+  const key = JSON.stringify(args.map((arg, i) => (columns[i] ? "" : [arg])));
+  let result = memory.results.get(key);
+  if (result === undefined) memory.results.set(key, (result = compute()));
   return result;
 }
 
