@@ -141,6 +141,7 @@ export class Binder {
     if (variable) return { kind: "variable", variable, type: variable.type, source: node };
     const column = this.columns.findIndex(({ name }) => this.dialect.namesColumn(node.name, name));
     if (column >= 0) return { kind: "column", column, type: this.columns[column].type, source: node };
+    if (node.fallback) return this.bind(node.fallback);
     const names = this.columns.map(({ name }) => name);
     return this.#broken(node, unknownColumn(node, this.dialect, names));
   }

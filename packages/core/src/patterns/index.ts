@@ -4,13 +4,14 @@ import { LongestMatcher, preference } from "./longest-match.ts";
 import { type NativePlan, type Rule, planNative } from "./native.ts";
 import { parsePosix } from "./posix.ts";
 import { type Budget, type Program, compileProgram } from "./program.ts";
-import { parseLike, parseSimilar, parseWildcards } from "./sql-patterns.ts";
+import { parseGlob, parseLike, parseSimilar, parseWildcards } from "./sql-patterns.ts";
 import { parseXPath } from "./xpath.ts";
 
 export { PatternError } from "./ast.ts";
 
 /** The pattern languages; see the trait `pattern`. */
-export type Flavour = "posix" | "xpath" | "open" | "like" | "similar" | "wildcards";
+export type Flavour =
+  "posix" | "xpath" | "open" | "like" | "like, escape open" | "like, escape literal" | "glob" | "similar" | "wildcards";
 
 /** The steps that all matches on one text may take together before they are given up with the failure `pattern-budget`. */
 export const patternSteps = 1_000_000;
@@ -48,7 +49,11 @@ function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
     case "xpath":
       return parseXPath(source, flags);
     case "like":
-      return parseLike(source, flags.replace("~i", ""), flags.endsWith("~i"));
+    case "like, escape open":
+    case "like, escape literal":
+      return parseLike(source, flags.replace("~i", ""), flags.endsWith("~i"), flavour);
+    case "glob":
+      return parseGlob(source);
     case "similar":
       return parseSimilar(source, flags);
     case "wildcards":
@@ -56,7 +61,7 @@ function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
   }
 }
 
-const isWhole = (flavour: Flavour) => flavour === "like";
+const isWhole = (flavour: Flavour) => flavour.startsWith("like") || flavour === "glob";
 
 /**
  * Compiles a pattern in its own flavour. `flags` are the flavour's letters; for `like` and
@@ -124,7 +129,8 @@ function tester(node: PatternNode, ignoreCase: boolean, offsets: OffsetFinder): 
   return (text, budget) => (text.length > longest ? offsets(text, 0, budget) !== undefined : engine.test(text));
 }
 
-function asMatch(text: string, offsets: readonly number[]): Match {
+/** The match at UTF-16 offsets of it and its groups. */
+export function asMatch(text: string, offsets: readonly number[]): Match {
   const parts: (string | undefined)[] = [];
   for (let i = 0; i < offsets.length; i += 2) {
     parts.push(offsets[i] < 0 || offsets[i + 1] < 0 ? undefined : text.slice(offsets[i], offsets[i + 1]));

@@ -10,15 +10,24 @@ const anyRun: PatternNode = {
   greedy: true,
 };
 
+/** Fits no text. */
+const never: PatternNode = { kind: "set", set: { ranges: [], classes: [], negated: false } };
+
 /** Reads a `LIKE` pattern (ISO 9075-2, 8.5): `%` any run, `_` any one; `escape` is one character or "". */
-export function parseLike(source: string, escape: string, ignoreCase: boolean): ParsedPattern {
+export function parseLike(
+  source: string,
+  escape: string,
+  ignoreCase: boolean,
+  flavour: "like" | "like, escape open" | "like, escape literal" = "like",
+): ParsedPattern {
   const reader = new Reader(source);
   const items: PatternNode[] = [];
   while (!reader.done) {
     const char = reader.next();
     if (char === escape) {
-      if (reader.done) reader.fail("the escape character ends the pattern");
-      items.push(oneChar(reader.next().codePointAt(0)!));
+      if (!reader.done) items.push(oneChar(reader.next().codePointAt(0)!));
+      else if (flavour === "like") reader.fail("the escape character ends the pattern");
+      else items.push(flavour === "like, escape open" ? never : oneChar(char.codePointAt(0)!));
     } else if (char === "%") items.push(anyRun);
     else if (char === "_") items.push({ kind: "set", set: anyChar });
     else items.push(oneChar(char.codePointAt(0)!));
@@ -63,4 +72,37 @@ function similarAsPosix(source: string, escape: string): string {
 
 export function parseSimilar(source: string, escape: string): ParsedPattern {
   return parsePosix(similarAsPosix(source, escape), "");
+}
+
+/** Reads a pattern of `*`, `?` and `[...]`, where `[^...]` is any other; a bracket that is not closed fits nothing. */
+export function parseGlob(source: string): ParsedPattern {
+  const reader = new Reader(source);
+  const items: PatternNode[] = [];
+  while (!reader.done) {
+    const char = reader.next();
+    if (char === "*") items.push(anyRun);
+    else if (char === "?") items.push({ kind: "set", set: anyChar });
+    else items.push(char === "[" ? globSet(reader) : oneChar(char.codePointAt(0)!));
+  }
+  return { node: sequence(items), groups: 0, ignoreCase: false };
+}
+
+/** A `]` that stands first is one of the characters, and so is a `-` that stands first or last. */
+function globSet(reader: Reader): PatternNode {
+  const negated = reader.take("^");
+  const ranges: (readonly [number, number])[] = [];
+  let low: number | undefined;
+  for (let first = true; ; first = false) {
+    const char = reader.next();
+    if (char === "") return never;
+    if (char === "]" && !first) return { kind: "set", set: { ranges, classes: [], negated } };
+    const next = reader.peek();
+    if (char === "-" && low !== undefined && next !== "]" && next !== "") {
+      ranges.push([low, reader.next().codePointAt(0)!]);
+      low = undefined;
+    } else {
+      low = char.codePointAt(0)!;
+      ranges.push([low, low]);
+    }
+  }
 }

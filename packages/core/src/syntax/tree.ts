@@ -34,6 +34,8 @@ export interface Literal extends Node {
 export interface Name extends Node {
   readonly kind: "name";
   readonly name: string;
+  /** What it means where there is no such column. */
+  readonly fallback?: Literal;
 }
 
 /** A function call or an operator; operators are functions whose name is their symbol. */

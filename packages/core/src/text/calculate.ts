@@ -5,8 +5,6 @@ const any = (name: string): Slot => ({ name, kind: "any" });
 
 type Exact = number | bigint;
 
-const divideByZero = () => new Failure("division-by-zero");
-
 const onDoubles: Readonly<Record<string, (a: number, b: number) => Value>> = {
   "+": (a, b) => a + b,
   "-": (a, b) => a - b,
@@ -56,13 +54,21 @@ export const calculate = operation({
   family: "convert",
   summary: "does arithmetic on two numbers",
   slots: [any("a"), any("b"), settled(text("sign"))],
-  traits: ["missing", "numbers", "quotient"],
-  prepare({ numbers, quotient }, fixed) {
+  traits: ["missing", "numbers", "quotient", "byZero", "overflow", "remainder"],
+  prepare({ numbers, quotient, byZero, overflow, remainder }, fixed) {
     const sign = fixed.sign as string;
     const onDouble = onDoubles[sign];
+    const isDivision = sign === "/" || sign === "mod" || sign === "idiv";
+
+    /** What a division of `a` by zero gives. */
+    function divideByZero(a: number): Value {
+      if (byZero === "error") return new Failure("division-by-zero");
+      return byZero === "null" ? null : new Double(sign === "/" ? a / 0 : NaN);
+    }
+
     if (numbers === "double") {
       return (a: number, b: number): Value => {
-        if (b === 0 && (sign === "/" || sign === "mod")) return divideByZero();
+        if (b === 0 && isDivision) return divideByZero(a);
         const result = sign === "mod" ? a - b * Math.floor(a / b) : (onDouble(a, b) as number);
         return Number.isFinite(result) ? result : new Failure("number-out-of-range");
       };
@@ -74,7 +80,7 @@ export const calculate = operation({
       if (sign === "-") return integer(x - y);
       if (sign === "*") return integer(x * y);
       if (sign === "^") return new Double(Number(x) ** Number(y));
-      if (y === 0n) return divideByZero();
+      if (y === 0n) return divideByZero(Number(x));
       if (sign === "mod") return integer(x % y);
       if (sign === "idiv" || quotient === "integer") return integer(x / y);
       return quotient === "double" ? new Double(Number(x) / Number(y)) : onDecimals(Decimal.of(x), Decimal.of(y));
@@ -85,20 +91,23 @@ export const calculate = operation({
       if (sign === "-") return a.minus(b);
       if (sign === "*") return a.times(b);
       if (sign === "^") return power(a, b);
-      if (b.isZero) return divideByZero();
+      if (b.isZero) return divideByZero(a.toNumber());
       if (sign === "mod") return a.remainder(b);
       if (sign === "idiv") return integer(a.quotient(b));
       return quotient === "integer" ? a.over(b, quotientScale(a, b)) : a.over(b, 20).trimmed();
     }
 
     function withDouble(a: number, b: number): Value {
+      if (sign === "mod" && remainder === "of whole parts") {
+        const [x, y] = [Math.trunc(a), Math.trunc(b)];
+        return y === 0 ? divideByZero(a) : new Double(x % y);
+      }
+      if (isDivision && b === 0 && (sign === "idiv" || overflow === "error" || byZero === "null")) return divideByZero(a);
       if (sign === "idiv") {
-        if (b === 0) return divideByZero();
         const whole = Math.trunc(a / b);
         return Number.isFinite(whole) && !Number.isNaN(a) ? integer(BigInt(whole)) : new Failure("number-out-of-range");
       }
-      if (quotient === "integer") {
-        if (b === 0 && sign === "/") return divideByZero();
+      if (overflow === "error") {
         const result = onDouble(a, b) as number;
         const fromFinite = Number.isFinite(a) && Number.isFinite(b);
         return fromFinite && (!Number.isFinite(result) || (result === 0 && a !== 0 && sign !== "-" && sign !== "+" && b !== 0))

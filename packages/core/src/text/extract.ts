@@ -24,19 +24,23 @@ export const slice = operation({
       if (Number.isNaN(at) || Number.isNaN(size) || Number.isNaN(at + size)) return "";
       let begin = at - first;
       let end = answers.third === "end" ? size - first : begin + size;
-      if (end < begin) {
-        if (answers.negativeLength === "error") return new Failure("negative-length", { length: end - begin });
+      const span = end - begin;
+      if (span < 0) {
+        if (answers.negativeLength === "error") return new Failure("negative-length", { length: span });
         if (answers.negativeLength === "empty") return "";
         end = ruler.count(value) + size;
       }
       if (begin < 0) {
         if (answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
         if (answers.startBelow === "clamp") [begin, end] = [0, end - begin];
-        if (answers.startBelow === "from the end" && at < 0) {
-          const total = ruler.count(value);
-          [begin, end] = [total + at, total + at + end - begin];
+        if (answers.startBelow.startsWith("from the end")) {
+          const counted = at < 0 ? ruler.count(value) + at : begin;
+          if (answers.startBelow === "from the end or nothing" && counted < 0) return "";
+          begin = answers.startBelow === "from the end or clamp" ? Math.max(0, counted) : counted;
+          end = begin + span;
         }
       }
+      if (span < 0 && answers.negativeLength === "before") [begin, end] = [begin + span, begin];
       return cut(value, Math.max(0, begin), end);
     }
 

@@ -1,6 +1,6 @@
 import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countCodePoints, isFailure, rulers } from "../values/index.ts";
-import { number, operation, optional, text, wholeBy, written } from "./operation.ts";
+import { number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
 /** Finds the position of a text or pattern. */
@@ -56,14 +56,15 @@ export const test = operation({
   family: "locate",
   summary: "tells whether a text stands in another, or fits a pattern",
   slots: [text("text"), written(text("needle"), "pattern"), optional(text("flags"))],
-  traits: ["missing", "pattern", "where", "case"],
-  prepare({ pattern: language, where, case: letterCase }) {
+  traits: ["missing", "pattern", "where", "case", "truth"],
+  prepare({ pattern: language, where, case: letterCase, truth }) {
+    const given = truthBy(truth);
     const read = patternReader(language, letterCase);
     const plain = language === "literal" && letterCase === "minded";
-    if (plain && where === "anywhere") return (value: string, needle: string) => value.includes(needle);
-    if (plain && where === "start") return (value: string, needle: string) => value.startsWith(needle);
-    if (plain && where === "end") return (value: string, needle: string) => value.endsWith(needle);
-    if (plain) return (value: string, needle: string) => value === needle;
+    if (plain && where === "anywhere") return (value: string, needle: string) => given(value.includes(needle));
+    if (plain && where === "start") return (value: string, needle: string) => given(value.startsWith(needle));
+    if (plain && where === "end") return (value: string, needle: string) => given(value.endsWith(needle));
+    if (plain) return (value: string, needle: string) => given(value === needle);
 
     function stands(pattern: Pattern, value: string, budget: Budget): boolean {
       if (where === "anywhere") return pattern.test(value, budget);
@@ -80,7 +81,7 @@ export const test = operation({
 
     return (value: string, needle: string, flags?: string): Value => {
       const pattern = read(needle, flags);
-      return isFailure(pattern) ? pattern : withinBudget(needle, (budget) => stands(pattern, value, budget));
+      return isFailure(pattern) ? pattern : withinBudget(needle, (budget) => given(stands(pattern, value, budget)));
     };
   },
 });

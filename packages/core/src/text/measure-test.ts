@@ -1,4 +1,5 @@
 import {
+  Bytes,
   Decimal,
   Double,
   Failure,
@@ -9,7 +10,8 @@ import {
   countCodePoints,
   isFailure,
 } from "../values/index.ts";
-import { type Slot, number, operation, settled, text, wholeBy } from "./operation.ts";
+import { foldingOf } from "./folding.ts";
+import { type Slot, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
 
 const any = (name: string): Slot => ({ name, kind: "any" });
 
@@ -41,9 +43,9 @@ export const codeOf = operation({
   slots: [text("text")],
   traits: ["missing", "alphabet", "ofEmpty"],
   prepare({ alphabet, ofEmpty }) {
-    return (value: string) => {
+    return (value: string): Value => {
       const code = value.codePointAt(0);
-      if (code === undefined) return ofEmpty === "zero" ? 0 : new Failure("empty-text");
+      if (code === undefined) return ofEmpty === "zero" ? 0 : ofEmpty === "null" ? null : new Failure("empty-text");
       if (alphabet === "unicode" || code < 128 || (code >= 160 && code < 256)) return code;
       const place = upperPage.indexOf(String.fromCodePoint(code));
       return place < 0 ? 63 : 128 + place;
@@ -70,10 +72,11 @@ export const charOf = operation({
   },
 });
 
-const kinds = ["number", "text", "boolean"];
+const kinds = ["number", "text", "boolean", "bytes"];
 
 function kindOf(value: Value): string {
   if (typeof value === "string") return "text";
+  if (value instanceof Bytes) return "bytes";
   return typeof value === "boolean" ? "boolean" : value instanceof Moment ? value.type : "number";
 }
 
@@ -101,6 +104,19 @@ function compareTexts(a: string, b: string): number {
   return a.length < b.length ? -1 : 1;
 }
 
+/** Texts as though the shorter one were filled up with spaces. */
+function compareShorterPadded(a: string, b: string): number {
+  const length = Math.max(a.length, b.length);
+  return compareTexts(a.padEnd(length), b.padEnd(length));
+}
+
+const withoutEnd = (text: string): string => (text.endsWith(" ") ? text.replace(/ +$/, "") : text);
+
+function compareBytes({ bytes: a }: Bytes, { bytes: b }: Bytes): number {
+  const at = a.findIndex((byte, i) => byte !== b[i]);
+  return at >= 0 && at < b.length ? a[at] - b[at] : a.length - b.length;
+}
+
 const relations: Readonly<Record<string, (order: number) => Value>> = {
   "=": (order) => order === 0,
   "<>": (order) => order !== 0,
@@ -117,10 +133,20 @@ export const compare = operation({
   family: "measure-test",
   summary: "compares two values",
   slots: [any("a"), any("b"), settled(text("relation"))],
-  traits: ["missing", "case", "mixed"],
-  prepare({ case: letterCase, mixed, missing }, fixed) {
-    const answer = relations[fixed.relation as string];
-    const fold = letterCase === "ignored" ? (value: string) => value.toLowerCase() : (value: string) => value;
+  traits: ["missing", "case", "padding", "mixed", "truth"],
+  prepare({ case: letterCase, padding, mixed, truth, missing }, fixed) {
+    const relation = relations[fixed.relation as string];
+    const given = truthBy(truth);
+    const answer = (order: number): Value => {
+      const holds = relation(order);
+      return typeof holds === "boolean" ? given(holds) : holds;
+    };
+    const fold = foldingOf(letterCase);
+    const inOrder = padding === "padded" ? compareShorterPadded : compareTexts;
+    const orderTexts =
+      padding === "stripped"
+        ? (a: string, b: string) => compareTexts(withoutEnd(fold(a)), withoutEnd(fold(b)))
+        : (a: string, b: string) => inOrder(fold(a), fold(b));
 
     /** Lists item by item, a missing item after all others, then by length. */
     function orderLists(a: readonly Value[], b: readonly Value[]): number | Failure {
@@ -134,9 +160,10 @@ export const compare = operation({
 
     function order(a: Value, b: Value): number | Failure {
       if (Array.isArray(a) && Array.isArray(b)) return orderLists(a as readonly Value[], b as readonly Value[]);
-      if (typeof a === "string" && typeof b === "string") return compareTexts(fold(a), fold(b));
+      if (typeof a === "string" && typeof b === "string") return orderTexts(a, b);
       const [kindA, kindB] = [kindOf(a), kindOf(b)];
       if (a instanceof Moment && b instanceof Moment && kindA === kindB) return compareMoments(a, b)!;
+      if (a instanceof Bytes && b instanceof Bytes) return compareBytes(a, b);
       if (kindA === kindB) return kindA === "number" ? compareNumbers(a, b) : Number(a) - Number(b);
       if (mixed === "error") return new Failure("kinds-do-not-compare", { a: kindA, b: kindB });
       return kinds.indexOf(kindA) - kinds.indexOf(kindB);

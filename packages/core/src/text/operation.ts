@@ -78,6 +78,10 @@ export function charactersOf(value: string): string[] | Failure {
   return length > listLimit ? listTooLong(length) : [...value];
 }
 
+/** A truth value in the form of the trait `truth`. */
+export const truthBy = (form: Answers<"truth">["truth"]): ((value: boolean) => boolean | number) =>
+  form === "1 or 0" ? Number : (value) => value;
+
 /** A position or count as a whole number by the trait `fraction`. */
 export function wholeBy(rule: Answers<"fraction">["fraction"]): (value: number) => number | Failure {
   if (rule === "truncated") return Math.trunc;

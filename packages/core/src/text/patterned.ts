@@ -4,11 +4,13 @@ import {
   type Pattern,
   OverBudget,
   PatternError,
+  asMatch,
   cachedPattern,
   newBudget,
 } from "../patterns/index.ts";
 import type { AnswerOf } from "../traits/index.ts";
 import { Failure, type Value } from "../values/index.ts";
+import { foldingOf } from "./folding.ts";
 
 /** The pattern languages that are not `literal`. */
 export type { Flavour };
@@ -18,6 +20,9 @@ const flagLetters: Readonly<Record<Flavour, RegExp>> = {
   open: /^i?$/,
   xpath: /^[smixq]*$/,
   like: /^/,
+  "like, escape open": /^/,
+  "like, escape literal": /^/,
+  glob: /^/,
   similar: /^/,
   wildcards: /^/,
 };
@@ -34,7 +39,10 @@ export function patternReader(
   let lastSource: string | undefined;
   let lastFlags: string | undefined;
   let last: Pattern | Failure;
-  return (source, flags = flavour === "like" || flavour === "similar" ? "\\" : "") => {
+  const hasEscape = flavour.startsWith("like") || flavour === "similar";
+  const usual = flavour === "like" || flavour === "like, escape literal" || flavour === "similar" ? "\\" : "";
+  return (source, given) => {
+    const flags = given ?? usual;
     if (source === lastSource && flags === lastFlags) return last;
     [lastSource, lastFlags] = [source, flags];
     return (last = read(source, flags));
@@ -42,19 +50,37 @@ export function patternReader(
 
   function read(source: string, flags: string): Pattern | Failure {
     if (!flagLetters[flavour].test(flags)) return new Failure("pattern-flags", { flags });
-    if ((flavour === "like" || flavour === "similar") && [...flags].length > 1)
+    if (hasEscape && [...flags].length > 1)
       return new Failure("escape-length", { escape: flags });
     let letters = flags;
     if (letterCase === "ignored")
-      letters = flavour === "like" ? `${letters}~i` : flavour === "posix" || flavour === "open" ? `i${letters}` : letters;
+      letters = flavour.startsWith("like") ? `${letters}~i` : flavour === "posix" || flavour === "open" ? `i${letters}` : letters;
     if (language === "literal") letters += "q";
-    const found = cachedPattern(flavour, source, letters);
+    const fold = foldingOf(letterCase);
+    const isFolded = letterCase !== "minded" && letterCase !== "ignored";
+    const found = cachedPattern(flavour, isFolded ? fold(source) : source, letters);
     if (found instanceof PatternError && found.isUncovered)
       return new Failure("not-covered", { what: `${found.problem} in the pattern "${source}"` });
     return found instanceof PatternError
       ? new Failure("pattern-syntax", { pattern: source, problem: found.problem, offset: found.offset })
-      : found;
+      : isFolded
+        ? folded(found, fold)
+        : found;
   }
+}
+
+/** A pattern that was folded, on texts that are folded when they are matched; folding keeps every place. */
+function folded(pattern: Pattern, fold: (text: string) => string): Pattern {
+  const offsets: Pattern["offsets"] = (text, from, budget) => pattern.offsets(fold(text), from, budget);
+  return {
+    groups: pattern.groups,
+    offsets,
+    test: (text, budget) => pattern.test(fold(text), budget),
+    find: (text, from, budget) => {
+      const found = offsets(text, from, budget);
+      return found && asMatch(text, found);
+    },
+  };
 }
 
 /** Runs the matches on one text, which may use up their budget; then it gives the failure that says so. */

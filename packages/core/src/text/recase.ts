@@ -17,6 +17,10 @@ const simpleLower = (char: string) => (char === "İ" ? "i" : char.toLowerCase())
 const mappings = {
   full: { upper: (value: string) => value.toUpperCase(), lower: (value: string) => value.toLowerCase() },
   simple: { upper: eachWhereNeeded(simpleUpper, "toUpperCase"), lower: eachWhereNeeded(simpleLower, "toLowerCase") },
+  ascii: {
+    upper: (value: string) => value.replace(/[a-z]+/g, (run) => run.toUpperCase()),
+    lower: (value: string) => value.replace(/[A-Z]+/g, (run) => run.toLowerCase()),
+  },
 } as const;
 
 /** The host's mapping is one to one but for a few letters; only a text that may hold one is mapped letter by letter. */

@@ -13,6 +13,9 @@ const patterns = {
   xpath: "An XML Schema regular expression with anchors; the first alternative that fits counts.",
   open: "A regular expression as in OpenFormula; the first alternative that fits counts.",
   like: "% stands for any run of characters and _ for any one; the whole text must fit.",
+  "like, escape open": "As in LIKE; an escape character at the end of the pattern never fits.",
+  "like, escape literal": "As in LIKE; an escape character at the end of the pattern stands for itself.",
+  glob: "* stands for any run of characters, ? for any one and [...] for one of several; the whole text must fit.",
   similar: "% and _ as in LIKE, with alternatives, repeats and brackets; the whole text must fit.",
   wildcards: "* stands for any run of characters and ? for any one; ~ takes the next one literally.",
 };
@@ -50,12 +53,15 @@ export const traits = {
     window: "The positions before the text use up part of the length.",
     error: "It is an error.",
     clamp: "It counts as the first position.",
-    "from the end": "A negative start is counted from the end of the text.",
+    "from the end": "A negative start is counted from the end of the text; what lies before it uses up the length.",
+    "from the end or nothing": "A negative start is counted from the end; 0, or one before the text, gives empty text.",
+    "from the end or clamp": "A negative start is counted from the end; one before the text counts as the first position.",
   }),
   negativeLength: trait("What does a negative length give?", {
     error: "It is an error.",
     empty: "Empty text.",
     "all but": "Everything but that many characters at the other end.",
+    before: "That many characters before the start.",
   }),
   negativeSpan: trait("What does a negative length replace?", {
     error: "It is an error.",
@@ -90,8 +96,14 @@ export const traits = {
   case: trait("Are upper and lower case letters told apart?", {
     minded: "A and a are different.",
     ignored: "A and a are the same.",
+    "ignored in ascii": "A and a are the same, but É and é are different.",
   }),
   pattern: trait("In which language is the searched text written?", patterns),
+  padding: trait("Do spaces at the end count when two texts are compared?", {
+    counted: "'a ' and 'a' are different.",
+    stripped: "They are taken off before comparing.",
+    padded: "The shorter text counts as filled up with spaces.",
+  }),
   where: trait("Where in the text must it stand?", {
     anywhere: "At any place.",
     start: "At the start.",
@@ -135,6 +147,7 @@ export const traits = {
   mapping: trait("How are letters mapped to the other case?", {
     full: "By the full Unicode mapping: ß becomes SS.",
     simple: "One letter to one letter: ß stays.",
+    ascii: "Only A to Z: é stays.",
   }),
   words: trait("What ends a word?", {
     "not a letter": "Anything but a letter with its accents: 2nd becomes 2Nd.",
@@ -163,6 +176,7 @@ export const traits = {
   ofEmpty: trait("What is the code of empty text?", {
     zero: "0.",
     error: "It is an error.",
+    null: "Nothing.",
   }),
   side: trait("On which side is it padded?", {
     left: "Before the text.",
@@ -200,13 +214,30 @@ export const traits = {
     "sql literal": "An SQL text literal: quotes are doubled.",
     "sql name": "An SQL name: quoted where it must be.",
   }),
+  truth: trait("How is a truth value given?", {
+    "true or false": "As true or false, which are no numbers.",
+    "1 or 0": "As the number 1 or 0.",
+  }),
   mixed: trait("How do values of different kinds compare?", {
     error: "It is an error.",
-    "by kind": "Numbers come before texts, texts before truth values; they are never equal.",
+    "by kind": "Numbers come before texts, texts before truth values and bytes; they are never equal.",
   }),
   numbers: trait("What kinds of number are there?", {
     double: "Only binary floating point: 0.1 + 0.2 is not 0.3.",
     exact: "Integers and decimals are exact; doubles are told apart from them.",
+  }),
+  byZero: trait("What does dividing by zero give?", {
+    error: "It is an error; where doubles have infinities, for exact numbers only.",
+    null: "Nothing.",
+    infinity: "Infinity, or not a number for 0/0.",
+  }),
+  overflow: trait("What does a number too large for double precision give?", {
+    error: "It is an error.",
+    infinity: "Infinity.",
+  }),
+  remainder: trait("What is the remainder of numbers with fractions?", {
+    "of fractions": "5.5 mod 2 is 1.5.",
+    "of whole parts": "Fractions are cut first: 5.5 mod 2 is 1.",
   }),
   quotient: trait("What does dividing one integer by another give?", {
     integer: "An integer, cut towards zero: 7/2 is 3.",

@@ -1,3 +1,4 @@
+export * from "./bytes.ts";
 export * from "./decimal.ts";
 export * from "./lookup.ts";
 export * from "./moments.ts";

@@ -1,3 +1,4 @@
+import type { Bytes } from "./bytes.ts";
 import type { Decimal } from "./decimal.ts";
 
 /**
@@ -82,6 +83,7 @@ export type Value =
   | Decimal
   | Double
   | Moment
+  | Bytes
   | Failure
   | FunctionItem
   | ArrayItem

@@ -20,7 +20,7 @@ import { outputText, readNumber } from "./numbers.ts";
 const bad = (problem: string) => new Failure("invalid-value", { problem });
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
-const order = operationOf("compare").prepare({ missing: "null", case: "minded", mixed: "error" } as never, {
+const order = operationOf("compare").prepare({ missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as never, {
   relation: "order",
 }) as unknown as (a: Value, b: Value) => number;
 
@@ -36,7 +36,7 @@ const relations: Readonly<Record<string, (order: number) => boolean>> = {
 /** The pattern operators as relations of a text and a pattern. */
 const fits = (pattern: "like" | "posix", letterCase: "minded" | "ignored") =>
   operationOf("test").prepare(
-    { missing: "null", pattern, where: pattern === "like" ? "whole" : "anywhere", case: letterCase } as never,
+    { missing: "null", pattern, where: pattern === "like" ? "whole" : "anywhere", case: letterCase, truth: "true or false" } as never,
     {},
   ) as unknown as (text: Value, pattern: Value) => boolean | Failure;
 const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>> = {

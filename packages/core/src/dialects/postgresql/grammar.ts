@@ -10,9 +10,27 @@ import {
   parseWith,
 } from "../../syntax/index.ts";
 import type { TextRange } from "../../values/index.ts";
+import {
+  type Special,
+  castForm,
+  closed,
+  coalesceForm,
+  constant,
+  extractForm,
+  form,
+  fromFor,
+  literal,
+  not,
+  nullifForm,
+  overlayForm,
+  positionForm,
+  readCase,
+  span,
+  trimForm,
+} from "../shared/sql-forms.ts";
 import { postgresqlRules } from "./lexis.ts";
 import { numberLiteral } from "./numbers.ts";
-import { isQuantified, not, power, quantified, readIs, readLike } from "./predicates.ts";
+import { isQuantified, power, quantified, readIs, readLike } from "./predicates.ts";
 
 const infixPower: Readonly<Record<string, number>> = {
   "=": power.comparison,
@@ -48,8 +66,6 @@ const negated: Readonly<Record<string, string>> = { "!~": "~", "!~*": "~*", "!~~
 const renamed: Readonly<Record<string, string>> = { "!=": "<>", "~~": "like", "~~*": "ilike" };
 
 const grammar: Grammar = { separator: ",", rules: postgresqlRules, prefix, infix };
-
-const span = (parser: Parser, start: number): TextRange => ({ start, end: parser.lastEnd });
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;
@@ -164,40 +180,16 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
   return { type, typeRange: span(parser, start) };
 }
 
-type Special = (parser: Parser, token: Token) => Expression | undefined;
-
-const constant =
-  (value: boolean | null): Special =>
-  (parser, { range }) => {
-    parser.next();
-    return { kind: "literal", value, type: value === null ? "unknown" : "boolean", range };
-  };
-
-/** A special form that looks like a function; read only when a bracket follows. */
-const form =
-  (read: (parser: Parser, open: Token, token: Token) => Expression): Special =>
-  (parser, token) => {
-    if (parser.ahead(1).value !== "(") return undefined;
-    parser.next();
-    return read(parser, parser.next(), token);
-  };
-
 const specials: Readonly<Record<string, Special>> = lookup({
-  true: constant(true),
-  false: constant(false),
-  null: constant(null),
+  true: constant(true, "boolean"),
+  false: constant(false, "boolean"),
+  null: constant(null, "unknown"),
   not: (parser, { range }) => {
     parser.next();
     return parser.call("not", range, [parser.expression(power.not)], "operator");
   },
   case: readCase,
-  cast: form((parser, open, token) => {
-    const operand = parser.expression();
-    parser.expect("as");
-    const { type, typeRange } = typeName(parser);
-    parser.close(")", open);
-    return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
-  }),
+  cast: castForm(typeName),
   array: (parser, token) => {
     if (parser.ahead(1).value !== "[") return undefined;
     parser.next();
@@ -213,52 +205,18 @@ const specials: Readonly<Record<string, Special>> = lookup({
       parser.expect("escape");
       return closed(parser, open, token, "substring similar", [operand, pattern, parser.expression()]);
     }
-    let from: Expression | undefined;
-    let count: Expression | undefined;
-    while (!(from && count)) {
-      if (!from && parser.takeWords("from")) from = parser.expression();
-      else if (!count && parser.takeWords("for")) count = parser.expression();
-      else break;
-    }
-    if (!from && !count) {
+    const { from: given, count } = fromFor(parser);
+    if (!given && !count) {
       const rest = parser.take(",") ? parser.arguments(")", open) : (parser.close(")", open), []);
       return parser.call(token.value, token.range, [operand, ...rest], "function");
     }
-    from ??= { kind: "literal", value: 1, type: "integer", range: span(parser, parser.lastEnd) };
+    const from = given ?? literal(1, "integer", span(parser, parser.lastEnd));
     const isPattern = from.kind === "literal" && typeof from.value === "string" && count !== undefined;
     return closed(parser, open, token, isPattern ? "substring similar" : "substring", [operand, from, ...(count ? [count] : [])]);
   }),
-  position: form((parser, open, token) => {
-    const needle = parser.expression(power.like);
-    if (parser.take(",")) return parser.call(token.value, token.range, [needle, ...parser.arguments(")", open)], "function");
-    parser.expect("in");
-    return closed(parser, open, token, "position", [parser.expression(power.like), needle]);
-  }),
-  overlay: form((parser, open, token) => {
-    const args = [parser.expression()];
-    if (!parser.takeWords("placing")) {
-      const rest = parser.take(",") ? parser.arguments(")", open) : (parser.close(")", open), []);
-      return parser.call(token.value, token.range, [...args, ...rest], "function");
-    }
-    args.push(parser.expression());
-    parser.expect("from");
-    args.push(parser.expression());
-    if (parser.takeWords("for")) args.push(parser.expression());
-    return closed(parser, open, token, "overlay", args);
-  }),
-  trim: form((parser, open, token) => {
-    const side = parser.takeWords("leading")
-      ? "ltrim"
-      : parser.takeWords("trailing")
-        ? "rtrim"
-        : (parser.takeWords("both"), "btrim");
-    let characters = parser.atWords("from") ? undefined : parser.expression();
-    let operand: Expression | undefined;
-    if (parser.takeWords("from")) operand = parser.expression();
-    else [operand, characters] = [characters, undefined];
-    if (parser.take(",")) characters = parser.expression();
-    return closed(parser, open, token, side, [operand ?? parser.missing(), ...(characters ? [characters] : [])]);
-  }),
+  position: positionForm("position", power.like),
+  overlay: overlayForm,
+  trim: trimForm("btrim", "ltrim", "rtrim"),
   normalize: form((parser, open, token) => {
     const args = [parser.expression()];
     if (parser.take(",")) {
@@ -267,55 +225,10 @@ const specials: Readonly<Record<string, Special>> = lookup({
     }
     return closed(parser, open, token, "normalize", args);
   }),
-  extract: form((parser, open, token) => {
-    const { value, range } = parser.next();
-    parser.expect("from");
-    return closed(parser, open, token, "extract", [{ kind: "literal", value, type: "text", range }, parser.expression()]);
-  }),
-  // COALESCE(a, b) is CASE WHEN a IS NOT NULL THEN a ELSE b END; NULLIF(a, b) is CASE WHEN a = b THEN NULL ELSE a END.
-  coalesce: form((parser, open, token) => {
-    const args = parser.arguments(")", open);
-    const [last] = args.slice(-1);
-    if (!last) return parser.call("coalesce", token.range, args, "function");
-    const branches = args.slice(0, -1).map((result) => ({
-      condition: { ...parser.call("is not null", token.range, [result], "operator"), range: result.range },
-      result,
-    }));
-    return { kind: "choice", branches, otherwise: last, range: span(parser, token.range.start) };
-  }),
-  nullif: form((parser, open, token) => {
-    const args = parser.arguments(")", open);
-    const range = span(parser, token.range.start);
-    if (args.length !== 2) return parser.call("nullif", token.range, args, "function");
-    const condition: Expression = { kind: "call", name: "=", nameRange: token.range, args, notation: "operator", range };
-    const nothing: Expression = { kind: "literal", value: null, type: "unknown", range: token.range };
-    return { kind: "choice", branches: [{ condition, result: nothing }], otherwise: args[0], range };
-  }),
+  extract: extractForm,
+  coalesce: coalesceForm,
+  nullif: nullifForm,
 });
-
-function closed(parser: Parser, open: Token, token: Token, name: string, args: Expression[]): Expression {
-  parser.close(")", open);
-  return parser.call(name, token.range, args, "function");
-}
-
-/** CASE [subject] (WHEN condition THEN result)+ [ELSE result] END */
-function readCase(parser: Parser, { range }: Token): Expression {
-  parser.next();
-  const subject = parser.atWords("when") ? undefined : parser.expression();
-  const branches: { condition: Expression; result: Expression }[] = [];
-  while (parser.takeWords("when")) {
-    const given = parser.expression();
-    const condition: Expression = subject
-      ? { kind: "call", name: "=", nameRange: given.range, args: [subject, given], notation: "operator", range: given.range }
-      : given;
-    parser.expect("then");
-    branches.push({ condition, result: parser.expression() });
-  }
-  if (branches.length === 0) parser.expect("when");
-  const otherwise = parser.takeWords("else") ? parser.expression() : undefined;
-  parser.expect("end");
-  return { kind: "choice", branches, ...(otherwise && { otherwise }), range: span(parser, range.start) };
-}
 
 function infix(parser: Parser): Infix | undefined {
   const { token } = parser;

@@ -1,5 +1,6 @@
 import type { Expression, Parser } from "../../syntax/index.ts";
 import type { TextRange } from "../../values/index.ts";
+import { not, readBetween, readIn } from "../shared/sql-forms.ts";
 
 /** How tightly operators bind (PostgreSQL documentation, 4.1.6). */
 export const power = {
@@ -18,11 +19,6 @@ export const power = {
   "::": 80,
 } as const;
 
-export const not = (parser: Parser, inner: Expression, nameRange: TextRange): Expression => ({
-  ...parser.call("not", nameRange, [inner], "operator", inner.range.start),
-  range: inner.range,
-});
-
 /** Whether ANY, SOME or ALL and a bracket follow the token so many places ahead. */
 export const isQuantified = (parser: Parser, ahead: number): boolean =>
   ["any", "some", "all"].includes(parser.ahead(ahead + 1).value) && parser.ahead(ahead + 2).value === "(";
@@ -40,32 +36,8 @@ export function readLike(parser: Parser, left: Expression, negation: "" | "not "
   const word = parser.next();
   const { range } = word;
   const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
-  if (word.value === "in") {
-    const open = parser.token;
-    if (!parser.expect("(")) return call("=", [left, parser.missing()]);
-    const items = parser.arguments(")", open);
-    const tests = items.map((item): Expression => ({
-      kind: "call",
-      name: "=",
-      nameRange: range,
-      args: [left, item],
-      notation: "operator",
-      range: item.range,
-    }));
-    // Halved, so that a long list does not make a deep tree.
-    const anyOf = (some: readonly Expression[]): Expression =>
-      some.length === 1 ? some[0] : call("or", [anyOf(some.slice(0, some.length >> 1)), anyOf(some.slice(some.length >> 1))]);
-    return tests.length === 0 ? parser.missing("a value in the list") : anyOf(tests);
-  }
-  if (word.value === "between") {
-    const symmetric = parser.takeWords("symmetric");
-    if (!symmetric) parser.takeWords("asymmetric");
-    const low = parser.expression(power.like);
-    parser.expect("and");
-    const high = parser.expression(power.like);
-    const within = (a: Expression, b: Expression) => call("and", [call(">=", [left, a]), call("<=", [left, b])]);
-    return symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
-  }
+  if (word.value === "in") return readIn(parser, left, range);
+  if (word.value === "between") return readBetween(parser, left, range, power.like);
   if (word.value === "similar") parser.expect("to");
   if (isQuantified(parser, -1)) return quantified(parser, left, negation + word.value, range);
   const args = [left, parser.expression(power.like)];

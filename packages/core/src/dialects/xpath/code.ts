@@ -96,10 +96,10 @@ const doubleBy = (whole: (value: Decimal) => bigint) => (value: number, digits: 
   return result === 0 && value < 0 ? -0 : result;
 };
 
-const sumKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal" } as never, {
+const sumKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" } as never, {
   sign: "+",
 }) as unknown as (a: Value, b: Value) => Value;
-const divideKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal" } as never, {
+const divideKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" } as never, {
   sign: "/",
 }) as unknown as (a: Value, b: Value) => Value;
 

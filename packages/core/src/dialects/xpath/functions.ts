@@ -26,8 +26,8 @@ const split = {
   emptyMatch: "error",
   missingDelimiter: "null",
 } as const;
-const compared = { missing: "null", case: "minded", mixed: "error" } as const;
-const calculated = { missing: "null", numbers: "exact", quotient: "decimal" } as const;
+const compared = { missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as const;
+const calculated = { missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" } as const;
 const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
 
 /** Functions of the text families: each is an operation with answers. */
@@ -36,10 +36,10 @@ const text: FunctionRow[] = [
   { name: "substring", family: "extract", summary: "A number of characters from a position.", parameters: params("text string?, start double, length? double"), result: "text", operation: "slice", answers: sliced, evidence: fo("5.4.3") },
   { name: "substring-before", family: "extract", summary: "What stands before the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "before" }, evidence: fo("5.5.4") },
   { name: "substring-after", family: "extract", summary: "What stands after the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "after" }, evidence: fo("5.5.5") },
-  { name: "contains", family: "locate", summary: "Whether a text stands in another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "anywhere" }, evidence: fo("5.5.1") },
-  { name: "starts-with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "start" }, evidence: fo("5.5.2") },
-  { name: "ends-with", family: "locate", summary: "Whether a text ends with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "end" }, evidence: fo("5.5.3") },
-  { name: "matches", family: "locate", summary: "Whether a pattern matches.", parameters: params("text string?, pattern string > needle, flags? string"), result: "boolean", operation: "test", answers: { ...tested, pattern: "xpath", where: "anywhere" }, evidence: fo("5.6.3") },
+  { name: "contains", family: "locate", summary: "Whether a text stands in another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "anywhere", truth: "true or false" }, evidence: fo("5.5.1") },
+  { name: "starts-with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "start", truth: "true or false" }, evidence: fo("5.5.2") },
+  { name: "ends-with", family: "locate", summary: "Whether a text ends with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "end", truth: "true or false" }, evidence: fo("5.5.3") },
+  { name: "matches", family: "locate", summary: "Whether a pattern matches.", parameters: params("text string?, pattern string > needle, flags? string"), result: "boolean", operation: "test", answers: { ...tested, pattern: "xpath", where: "anywhere", truth: "true or false" }, evidence: fo("5.6.3") },
   { name: "replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text string?, pattern string > old, replacement string > new, flags? string"), result: "text", operation: "substitute", answers: { missing, pattern: "xpath", case: "minded", occurrences: "all", replacement: "dollar", emptyMatch: "error" }, evidence: fo("5.6.4") },
   { name: "translate", family: "substitute", summary: "Maps single characters, or drops them.", parameters: params("text string?, from string, to string"), result: "text", operation: "translate", answers: { missing, unit: "code point" }, evidence: fo("5.4.9") },
   { name: "encode-for-uri", family: "substitute", summary: "The text as a part of a URI.", parameters: params("text string?"), result: "text", operation: "escape", answers: { missing, scheme: "uri part" }, evidence: fo("6.2") },

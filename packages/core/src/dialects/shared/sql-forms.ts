@@ -1,0 +1,216 @@
+import type { Expression, Parser, Token } from "../../syntax/index.ts";
+import type { TextRange, Value } from "../../values/index.ts";
+
+/** Special forms of SQL (ISO 9075-2) that several dialects read alike; each dialect lists those that it has. */
+
+/** Reads what begins with a word; undefined when the word turns out to be an ordinary name. */
+export type Special = (parser: Parser, token: Token) => Expression | undefined;
+
+/** From `start` to the last token taken. */
+export const span = (parser: Parser, start: number): TextRange => ({ start, end: parser.lastEnd });
+
+export const literal = (value: Value, type: string, range: TextRange): Expression => ({ kind: "literal", value, type, range });
+
+export const constant =
+  (value: Value, type: string): Special =>
+  (parser, { range }) => {
+    parser.next();
+    return literal(value, type, range);
+  };
+
+/** A special form that looks like a function; read only when a bracket follows. */
+export const form =
+  (read: (parser: Parser, open: Token, token: Token) => Expression): Special =>
+  (parser, token) => {
+    if (parser.ahead(1).value !== "(" || parser.ahead(1).kind !== "symbol") return undefined;
+    parser.next();
+    return read(parser, parser.next(), token);
+  };
+
+/** The call of a form whose closing bracket comes next. */
+export function closed(parser: Parser, open: Token, token: Token, name: string, args: readonly Expression[]): Expression {
+  parser.close(")", open);
+  return parser.call(name, token.range, args, "function");
+}
+
+/** `not x`, written where an operator with NOT in it stands. */
+export const not = (parser: Parser, inner: Expression, nameRange: TextRange): Expression => ({
+  ...parser.call("not", nameRange, [inner], "operator", inner.range.start),
+  range: inner.range,
+});
+
+/** The arguments between commas after what has been read, up to the closing bracket. */
+const rest = (parser: Parser, open: Token): Expression[] =>
+  parser.take(",") ? parser.arguments(")", open) : (parser.close(")", open), []);
+
+/** CASE [subject] (WHEN condition THEN result)+ [ELSE result] END */
+export function readCase(parser: Parser, { range }: Token): Expression {
+  parser.next();
+  const subject = parser.atWords("when") ? undefined : parser.expression();
+  const branches: { condition: Expression; result: Expression }[] = [];
+  while (parser.takeWords("when")) {
+    const given = parser.expression();
+    const condition: Expression = subject
+      ? { kind: "call", name: "=", nameRange: given.range, args: [subject, given], notation: "operator", range: given.range }
+      : given;
+    parser.expect("then");
+    branches.push({ condition, result: parser.expression() });
+  }
+  if (branches.length === 0) parser.expect("when");
+  const otherwise = parser.takeWords("else") ? parser.expression() : undefined;
+  parser.expect("end");
+  return { kind: "choice", branches, ...(otherwise && { otherwise }), range: span(parser, range.start) };
+}
+
+export type TypeName = (parser: Parser) => { type: string; typeRange: TextRange };
+
+/** CAST(x AS type) */
+export const castForm = (typeName: TypeName): Special =>
+  form((parser, open, token) => {
+    const operand = parser.expression();
+    parser.expect("as");
+    const { type, typeRange } = typeName(parser);
+    parser.close(")", open);
+    return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
+  });
+
+/** TypeName : word+ ['(' number [',' number] ')'] , the words of one type joined by a space. */
+export function plainTypeName(parser: Parser): { type: string; typeRange: TextRange } {
+  const { start } = parser.token.range;
+  const words: string[] = [];
+  while (parser.token.kind === "name") words.push(parser.next().value.toLowerCase());
+  let type = words.join(" ");
+  if (words.length === 0) parser.expected("a type");
+  if (parser.take("(")) {
+    const sizes: string[] = [];
+    do sizes.push(parser.next().source);
+    while (parser.take(","));
+    parser.expect(")");
+    type += `(${sizes.join(",")})`;
+  }
+  return { type, typeRange: span(parser, start) };
+}
+
+/** COALESCE(a, b) is CASE WHEN a IS NOT NULL THEN a ELSE b END. */
+export const coalesceForm: Special = form((parser, open, token) => {
+  const args = parser.arguments(")", open);
+  const [last] = args.slice(-1);
+  if (!last) return parser.call("coalesce", token.range, args, "function");
+  const branches = args.slice(0, -1).map((result) => ({
+    condition: { ...parser.call("is not null", token.range, [result], "operator"), range: result.range },
+    result,
+  }));
+  return { kind: "choice", branches, otherwise: last, range: span(parser, token.range.start) };
+});
+
+/** NULLIF(a, b) is CASE WHEN a = b THEN NULL ELSE a END. */
+export const nullifForm: Special = form((parser, open, token) => {
+  const args = parser.arguments(")", open);
+  const range = span(parser, token.range.start);
+  if (args.length !== 2) return parser.call("nullif", token.range, args, "function");
+  const condition: Expression = { kind: "call", name: "=", nameRange: token.range, args, notation: "operator", range };
+  return { kind: "choice", branches: [{ condition, result: literal(null, "unknown", token.range) }], otherwise: args[0], range };
+});
+
+/** `first` FROM p FOR n in either order, or plain arguments: the call of `name`. */
+export const substringForm = (name: (token: Token) => string): Special =>
+  form((parser, open, token) => {
+    const operand = parser.expression();
+    const { from, count } = fromFor(parser);
+    if (!from && !count) return parser.call(name(token), token.range, [operand, ...rest(parser, open)], "function");
+    const start = from ?? literal(1, "integer", span(parser, parser.lastEnd));
+    return closed(parser, open, token, name(token), [operand, start, ...(count ? [count] : [])]);
+  });
+
+/** FROM x and FOR y, in either order. */
+export function fromFor(parser: Parser): { from?: Expression; count?: Expression } {
+  let from: Expression | undefined;
+  let count: Expression | undefined;
+  while (!(from && count)) {
+    if (!from && parser.takeWords("from")) from = parser.expression();
+    else if (!count && parser.takeWords("for")) count = parser.expression();
+    else break;
+  }
+  return { ...(from && { from }), ...(count && { count }) };
+}
+
+/** POSITION(a IN b): the call of `name` with the text first. `power` is that of IN. */
+export const positionForm = (name: string, power: number): Special =>
+  form((parser, open, token) => {
+    const needle = parser.expression(power);
+    if (parser.at(",") || !parser.takeWords("in"))
+      return parser.call(token.value, token.range, [needle, ...rest(parser, open)], "function");
+    return closed(parser, open, token, name, [parser.expression(power), needle]);
+  });
+
+/** OVERLAY(s PLACING r FROM p [FOR n]) */
+export const overlayForm: Special = form((parser, open, token) => {
+  const args = [parser.expression()];
+  if (!parser.takeWords("placing")) return parser.call(token.value, token.range, [...args, ...rest(parser, open)], "function");
+  args.push(parser.expression());
+  parser.expect("from");
+  args.push(parser.expression());
+  if (parser.takeWords("for")) args.push(parser.expression());
+  return closed(parser, open, token, "overlay", args);
+});
+
+/** TRIM([LEADING | TRAILING | BOTH] [characters] FROM s), TRIM(s [, characters]): the call of one of three names. */
+export const trimForm = (both: string, leading: string, trailing: string): Special =>
+  form((parser, open, token) => {
+    const name = parser.takeWords("leading")
+      ? leading
+      : parser.takeWords("trailing")
+        ? trailing
+        : (parser.takeWords("both"), both);
+    let characters = parser.atWords("from") ? undefined : parser.expression();
+    let operand: Expression | undefined;
+    if (parser.takeWords("from")) operand = parser.expression();
+    else [operand, characters] = [characters, undefined];
+    if (parser.take(",")) characters = parser.expression();
+    return closed(parser, open, token, name, [operand ?? parser.missing(), ...(characters ? [characters] : [])]);
+  });
+
+/** EXTRACT(field FROM x) */
+export const extractForm: Special = form((parser, open, token) => {
+  const { value, range } = parser.next();
+  parser.expect("from");
+  return closed(parser, open, token, "extract", [literal(value, "text", range), parser.expression()]);
+});
+
+/** x [NOT] BETWEEN [SYMMETRIC] a AND b, the word having been taken. */
+export function readBetween(parser: Parser, left: Expression, range: TextRange, power: number): Expression {
+  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
+  const symmetric = parser.takeWords("symmetric");
+  if (!symmetric) parser.takeWords("asymmetric");
+  const low = parser.expression(power);
+  parser.expect("and");
+  const high = parser.expression(power);
+  const within = (a: Expression, b: Expression) => call("and", [call(">=", [left, a]), call("<=", [left, b])]);
+  return symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
+}
+
+/** x IN (a, b, …), the word having been taken; `item` may change how an item is compared. */
+export function readIn(
+  parser: Parser,
+  left: Expression,
+  range: TextRange,
+  item: (expression: Expression) => Expression = (expression) => expression,
+): Expression {
+  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
+  const open = parser.token;
+  if (!parser.expect("(")) return call("=", [left, parser.missing()]);
+  const tests = parser.arguments(")", open).map(
+    (each): Expression => ({
+      kind: "call",
+      name: "=",
+      nameRange: range,
+      args: [left, item(each)],
+      notation: "operator",
+      range: each.range,
+    }),
+  );
+  // Halved, so that a long list does not make a deep tree.
+  const anyOf = (some: readonly Expression[]): Expression =>
+    some.length === 1 ? some[0] : call("or", [anyOf(some.slice(0, some.length >> 1)), anyOf(some.slice(some.length >> 1))]);
+  return tests.length === 0 ? parser.missing("a value in the list") : anyOf(tests);
+}

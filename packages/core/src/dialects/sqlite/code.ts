@@ -1,0 +1,319 @@
+import { operationOf } from "../../text/index.ts";
+import {
+  Bytes,
+  Double,
+  Failure,
+  type Value,
+  bytesOfHex,
+  hexOf,
+  integer,
+  isFailure,
+  lookup,
+  utf8Of,
+} from "../../values/index.ts";
+import type { Cell, Code, CodeContext } from "../dialect.ts";
+import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
+import { dateFunctions, strftime, timediff } from "./moments.ts";
+import { digitsOf, fitInteger, isNumeral, prefixNumber, toDouble, toInteger, toNumeric, toText } from "./numbers.ts";
+import { printf } from "./printf.ts";
+
+const bad = (problem: string) => new Failure("invalid-value", { problem });
+
+type Order = (a: Value, b: Value) => number;
+
+/** The order of two present values in a collation. */
+const orders: Readonly<Record<string, Order>> = lookup(
+  Object.fromEntries(
+    Object.entries(collations).map(([name, answers]) => [
+      name,
+      operationOf("compare").prepare({ missing: "null", ...answers, mixed: "by kind", truth: "1 or 0" } as never, { relation: "order" }) as never,
+    ]),
+  ),
+);
+
+const isNumericType = (type: string) => ["integer", "real", "numeric"].includes(affinityOf(type));
+
+/** Two values as a comparison sees them: affinity applied (4.2). */
+function compared(a: Value, b: Value, [left, right]: readonly string[]): [Value, Value] {
+  if (isNumericType(left) && !isNumericType(right)) return [a, toNumeric(b)];
+  if (isNumericType(right) && !isNumericType(left)) return [toNumeric(a), b];
+  const asText = (value: Value) => (value instanceof Bytes ? value : toText(value));
+  if (affinityOf(left) === "text" && affinityOf(right) === "none") return [a, asText(b)];
+  return affinityOf(right) === "text" && affinityOf(left) === "none" ? [asText(a), b] : [a, b];
+}
+
+const orderFor = (types: readonly string[]): Order => orders[collationFor(types)] ?? orders.binary;
+
+function same(a: Value, b: Value, { types }: CodeContext): boolean {
+  if (a === null || b === null) return a === b;
+  const [x, y] = compared(a, b, types);
+  return orderFor(types)(x, y) === 0;
+}
+
+const strict = (run: (...args: never[]) => Value): Code => ({
+  strict: true,
+  run: (args) => (run as (...args: Value[]) => Value)(...args),
+});
+
+/** True, false or null from two conditions; `decisive` settles it whatever the other is. */
+const logic = (decisive: boolean): Code => ({
+  lazy:
+    ([left, right]: readonly Cell[]) =>
+    (row) => {
+      const a = left(row);
+      if (isFailure(a)) return a;
+      const first = truthOf(a);
+      if (first === decisive) return decisive;
+      const b = right(row);
+      if (isFailure(b)) return b;
+      const second = truthOf(b);
+      if (second === decisive) return decisive;
+      return first === null || second === null ? null : !decisive;
+    },
+});
+
+const extreme = (direction: number): Code => ({
+  strict: true,
+  run: (args, { types }) => {
+    const order = orders[(types.map((type) => type.split(" ")[1]).find(Boolean) ?? "binary").replace("!", "")] ?? orders.binary;
+    return args.reduce((best, arg) => (order(arg, best) * direction > 0 ? arg : best));
+  },
+});
+
+const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
+  strict((a: number | bigint, b: number | bigint) => integer(BigInt.asIntN(64, operate(BigInt(a), BigInt(b)))));
+
+function shifted(a: bigint, by: bigint): bigint {
+  if (by < 0n) return by < -63n ? (a < 0n ? -1n : 0n) : a >> -by;
+  return by > 63n ? 0n : a << by;
+}
+
+/** A function of doubles: null for what is no number and outside its domain. */
+const onDouble = (run: (value: number, other: number) => number): Code => ({
+  strict: true,
+  run: (args) => {
+    const numbers = args.map(numberOrNull);
+    if (numbers.some((number) => number === null)) return null;
+    const result = run(Number(numberOf(numbers[0])), Number(numberOf(numbers[1] ?? 0)));
+    return Number.isNaN(result) ? null : new Double(result);
+  },
+});
+
+const numberOf = (value: Value): number => (value instanceof Double ? value.value : Number(value));
+
+/** A number, or a text that is one; null for anything else. */
+function numberOrNull(value: Value): Value {
+  if (typeof value === "string") return isNumeral(value) ? prefixNumber(value) : null;
+  return value instanceof Bytes ? null : value;
+}
+
+/** The whole number next to one; an integer stays one. */
+const wholeOf = (run: (value: number) => number): Code =>
+  strict((value: Value) => {
+    const number = numberOrNull(value);
+    return number instanceof Double ? new Double(run(number.value)) : number;
+  });
+
+const degrees = Math.PI / 180;
+
+function round(value: Double, digits: number | bigint = 0): Value {
+  const size = Math.min(30, Math.max(0, Number(digits)));
+  const given = value.value;
+  if (Math.abs(given) >= 2 ** 52 || !Number.isFinite(given)) return value;
+  if (size === 0) return new Double(Math.trunc(given + (given < 0 ? -0.5 : 0.5)) + 0);
+  const rounded = digitsOf(Math.abs(given), { places: size, limit: 26 });
+  const result = Number(`${rounded.digits[0]}.${rounded.digits.slice(1) || "0"}e${rounded.exponent}`);
+  return new Double(given < 0 ? -result : result);
+}
+
+const bytesOf = (value: Value): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(toText(value) as string));
+
+function quote(value: Value): Value {
+  if (value === null) return "NULL";
+  if (value instanceof Bytes) return `X'${hexOf(value.bytes)}'`;
+  if (typeof value !== "string") return value instanceof Double && !Number.isFinite(value.value) ? (value.value < 0 ? "-9.0e+999" : "9.0e+999") : toText(value);
+  const end = value.indexOf("\0");
+  return `'${(end < 0 ? value : value.slice(0, end)).replaceAll("'", "''")}'`;
+}
+
+function unistr(text: string): Value {
+  let broken = false;
+  const result = text.replace(
+    /\\(?:(\\)|u([0-9a-fA-F]{4})|U([0-9a-fA-F]{8})|\+([0-9a-fA-F]{6})|([0-9a-fA-F]{4})|)/g,
+    (_part, backslash, ...codes: (string | undefined)[]) => {
+      if (backslash) return "\\";
+      const code = parseInt(codes.slice(0, 4).find((c) => c !== undefined) ?? "", 16);
+      if (Number.isNaN(code) || code > 0x10ffff) broken = true;
+      return broken ? "" : String.fromCodePoint(code);
+    },
+  );
+  return broken ? bad("invalid Unicode escape") : result;
+}
+
+function unistrQuote(value: Value): Value {
+  const quoted = quote(value) as string;
+  if (typeof value !== "string" || !/[\x01-\x1f]/.test(value)) return quoted;
+  const escaped = quoted.replace(/[\x01-\x1f\\]/g, (char) =>
+    char === "\\" ? "\\\\" : `\\u${char.charCodeAt(0).toString(16).padStart(4, "0")}`,
+  );
+  return `unistr(${escaped})`;
+}
+
+function unhex(text: string, ignored = ""): Value {
+  const skipped = new Set(ignored);
+  let digits = "";
+  for (const char of text) {
+    if (/[0-9a-fA-F]/.test(char)) digits += char;
+    else if (!skipped.has(char) || digits.length % 2 === 1) return null;
+  }
+  const bytes = bytesOfHex(digits);
+  return bytes ? new Bytes(bytes) : null;
+}
+
+function byteSlice({ bytes }: Bytes, start: number | bigint, count?: number | bigint): Value {
+  if (bytes.length === 0) return null;
+  const all = String.fromCharCode(...bytes);
+  const slice = operationOf("slice").prepare(
+    { missing: "null", unit: "utf-16 unit", first: "1", from: "start", third: "length", startBelow: "from the end", negativeLength: "before", fraction: "truncated" } as never,
+    {},
+  ) as (text: string, start: number, length?: number) => string;
+  const taken = slice(all, Number(start), count === undefined ? undefined : Number(count));
+  return new Bytes(Uint8Array.from(taken, (char) => char.charCodeAt(0)));
+}
+
+const kindOf = (value: Value): string => {
+  if (value === null) return "null";
+  if (typeof value === "string") return "text";
+  return value instanceof Bytes ? "blob" : value instanceof Double ? "real" : "integer";
+};
+
+const choose: Code = {
+  lazy: (cells) => (row) => {
+    for (let i = 0; i + 1 < cells.length; i += 2) {
+      const condition = cells[i](row);
+      if (isFailure(condition)) return condition;
+      if (truthOf(condition) === true) return cells[i + 1](row);
+    }
+    return cells.length % 2 === 1 ? cells[cells.length - 1](row) : null;
+  },
+};
+
+const coalesce: Code = {
+  lazy: (cells) => (row) => {
+    for (const cell of cells) {
+      const value = cell(row);
+      if (value !== null) return value;
+    }
+    return null;
+  },
+};
+
+const itself: Code = { run: ([value]) => value };
+
+/** Functions that are not rows of data. */
+export const sqliteCode: Readonly<Record<string, Code>> = {
+  ...Object.fromEntries(Object.entries(dateFunctions).map(([name, run]): [string, Code] => [name, { run: (args) => run(args) }])),
+  strftime: { run: (args) => strftime(args) },
+  timediff: { run: timediff },
+  printf: { run: (args) => printf(args) },
+  char: {
+    run: (args) =>
+      args
+        .map((arg) => {
+          const code = arg === null ? 0 : Number(toInteger(arg));
+          return String.fromCodePoint(code < 0 || code > 0x10ffff || (code >= 0xd800 && code < 0xe000) ? 0xfffd : code);
+        })
+        .join(""),
+  },
+  "byte count": strict(({ bytes }: Bytes) => bytes.length),
+  "byte slice": strict(byteSlice),
+  "byte position": strict(({ bytes: a }: Bytes, { bytes: b }: Bytes) => String.fromCharCode(...a).indexOf(String.fromCharCode(...b)) + 1),
+  hex: { run: ([value]) => (value === null ? "" : hexOf(bytesOf(value))) },
+  unhex: strict(unhex),
+  quote: { run: ([value]) => quote(value) },
+  unistr: strict(unistr),
+  unistr_quote: { run: ([value]) => unistrQuote(value) },
+  typeof: { run: ([value]) => kindOf(value) },
+  zeroblob: {
+    run: ([length]) =>
+      Number(length) > 1_000_000_000 ? bad("string or blob too big") : new Bytes(new Uint8Array(Math.max(0, Number(length)))),
+  },
+  abs: strict((value: Value) => {
+    if (typeof value === "string" || value instanceof Bytes) return new Double(Math.abs(toDouble(value).value));
+    if (value instanceof Double) return new Double(Math.abs(value.value));
+    if (value === -9223372036854775808n) return new Failure("number-out-of-range");
+    return (value as number) < 0 ? fitInteger(-BigInt(value as number)) : value;
+  }),
+  sign: strict((value: Value) => {
+    const number = numberOrNull(value);
+    return number === null ? null : Math.sign(numberOf(number));
+  }),
+  round: strict(round),
+  min: extreme(-1),
+  max: extreme(1),
+  coalesce,
+  nullif: { run: ([a, b], context) => (a !== null && b !== null && same(a, b, context) ? null : a) },
+  iif: choose,
+  itself,
+  negate: strict((value: Value) => (value instanceof Double ? new Double(-value.value) : fitInteger(-BigInt(value as number)))),
+  "~": strict((value: number) => integer(~BigInt(value))),
+  "&": bits((a, b) => a & b),
+  "|": bits((a, b) => a | b),
+  "<<": bits(shifted),
+  ">>": bits((a, b) => shifted(a, -b)),
+  is: { run: ([a, b], context) => same(a, b, context) },
+  "is null": { run: ([value]) => value === null },
+  "is not null": { run: ([value]) => value !== null },
+  "is true": { run: ([value]) => truthOf(value) === true },
+  "is false": { run: ([value]) => truthOf(value) === false },
+  and: logic(false),
+  or: logic(true),
+  not: { run: ([value]) => (value === null ? null : !truthOf(value)) },
+  ...Object.fromEntries(
+    (
+      [
+        ["acos", Math.acos],
+        ["acosh", Math.acosh],
+        ["asin", Math.asin],
+        ["asinh", Math.asinh],
+        ["atan", Math.atan],
+        ["atanh", Math.atanh],
+        ["cos", Math.cos],
+        ["cosh", Math.cosh],
+        ["degrees", (value) => value / degrees],
+        ["exp", Math.exp],
+        ["ln", positive(Math.log)],
+        ["log10", positive(Math.log10)],
+        ["log2", positive(Math.log2)],
+        ["radians", (value) => value * degrees],
+        ["sin", Math.sin],
+        ["sinh", Math.sinh],
+        ["sqrt", Math.sqrt],
+        ["tan", Math.tan],
+        ["tanh", Math.tanh],
+        ["mod", (a, b) => a % b],
+        ["pow", (a, b) => a ** b],
+        ["atan2", Math.atan2],
+      ] satisfies [string, (a: number, b: number) => number][]
+    ).map(([name, run]) => [name, onDouble(run)]),
+  ),
+  log: {
+    strict: true,
+    run: (args) => {
+      const base = numberOrNull(args[0]);
+      const [a, b] = [base === null ? NaN : numberOf(base), args.length > 1 ? toDouble(args[1]).value : NaN];
+      if (!(a > 0)) return null;
+      if (args.length === 1) return new Double(Math.log10(a));
+      return b > 0 && a > 1 ? new Double(Math.log(b) / Math.log(a)) : null;
+    },
+  },
+  pi: { run: () => new Double(Math.PI) },
+  ceil: wholeOf(Math.ceil),
+  floor: wholeOf(Math.floor),
+  trunc: wholeOf(Math.trunc),
+};
+
+function positive(run: (value: number) => number): (value: number) => number {
+  return (value) => (value > 0 ? run(value) : NaN);
+}
+

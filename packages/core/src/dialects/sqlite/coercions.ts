@@ -1,0 +1,140 @@
+import { Bytes, Double, Failure, type Value, isFailure, utf8Of } from "../../values/index.ts";
+import type { Conversion, TypeRules } from "../dialect.ts";
+import { isPure } from "../row.ts";
+import { fitInteger, prefixNumber, toDouble, toInteger, toNumber, toNumeric, toText, untilNul, whole } from "./numbers.ts";
+
+/**
+ * A type here is what is known of an expression before it runs: its affinity (documentation,
+ * "Datatypes In SQLite", 3), and after a space the collation of its column; `!` after that where
+ * COLLATE says it.
+ */
+export type Affinity = "none" | "text" | "integer" | "real" | "numeric" | "blob";
+
+export const affinityOf = (type: string): Affinity => type.split(" ")[0] as Affinity;
+const isNumericAffinity = (type: string) => ["integer", "real", "numeric"].includes(affinityOf(type));
+
+/** The collation of a comparison (7.1): one that COLLATE says, then that of a column, the left one first. */
+export function collationFor(types: readonly string[]): string {
+  const named = types.map((type) => type.split(" ")[1] ?? "");
+  const chosen = named.find((name) => name.endsWith("!")) ?? named.find((name) => name !== "") ?? "binary";
+  return chosen.replace("!", "");
+}
+
+/** The answers that make a collation. */
+export const collations = {
+  binary: { case: "minded", padding: "counted" },
+  nocase: { case: "ignored in ascii", padding: "counted" },
+  rtrim: { case: "minded", padding: "stripped" },
+} as const;
+
+export const unlessMissing =
+  (convert: (value: Value) => Value) =>
+  (value: Value): Value =>
+    value === null || isFailure(value) ? value : convert(value);
+
+const always: Conversion = { cost: 0 };
+const by = (convert: (value: Value) => Value): Conversion => ({ cost: 0, convert: unlessMissing(convert) });
+
+function oneCharacter(value: Value): Value {
+  const escape = toText(value) as string;
+  return [...escape].length === 1 ? escape : new Failure("escape-length", { escape });
+}
+
+/** What functions take; every value can be given for each but `blob`. */
+const parameters: Readonly<Record<string, Conversion>> = {
+  any: always,
+  text: by(toText),
+  clipped: by((value) => untilNul(toText(value) as string)),
+  escape: by(oneCharacter),
+  number: by(toNumber),
+  // An operand of %: of a text that is a number with a fraction or exponent only the leading digits count.
+  divided: by((value) => {
+    const number = toNumber(value);
+    return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
+  }),
+  integer: by(toInteger),
+  real: by(toDouble),
+};
+
+/** How the sides of a comparison take affinity from each other (4.2). */
+function comparisonSide(from: string, to: string): Conversion | undefined {
+  const isPlain = affinityOf(from) === "none" || affinityOf(from) === "blob";
+  if (to === "numeric_side") return isNumericAffinity(from) ? always : undefined;
+  if (to === "as_numeric") return isNumericAffinity(from) ? undefined : by(toNumeric);
+  if (to === "text_side") return affinityOf(from) === "text" ? always : undefined;
+  return isPlain ? by((value) => (value instanceof Bytes ? value : toText(value))) : undefined;
+}
+
+const binary = (value: Value): Value => (value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string)));
+
+/** CAST (documentation, "CAST expressions"), by the affinity of the type's name (3.1). */
+const casts: Readonly<Record<Affinity, (value: Value) => Value>> = {
+  none: (value) => value,
+  text: toText,
+  integer: toInteger,
+  real: toDouble,
+  numeric: (value) => {
+    const isText = typeof value === "string" || value instanceof Bytes;
+    return isText ? whole(prefixNumber(toText(value) as string)) : value;
+  },
+  blob: binary,
+};
+
+/** The affinity that a type name in a cast means. */
+export function affinityNamed(name: string): Affinity {
+  if (/int/i.test(name)) return "integer";
+  if (/char|clob|text/i.test(name)) return "text";
+  if (name === "" || /blob/i.test(name)) return "blob";
+  return /real|floa|doub/i.test(name) ? "real" : "numeric";
+}
+
+/** True, false or null for a condition: a number that is not 0. */
+export function truthOf(value: Value): boolean | null {
+  if (value === null) return null;
+  const number = toNumber(value);
+  return number instanceof Double ? number.value !== 0 : Number(number) !== 0;
+}
+
+/** The rules of values in SQLite, for text columns with a collation. */
+export const typeRules = (collation: string): TypeRules => ({
+  dynamic: true,
+  columnType(values) {
+    const present = values.filter((value) => value !== null);
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return `text ${collation}`;
+    return present.every((value) => typeof value === "boolean" || Number.isInteger(value)) ? "integer binary" : "real binary";
+  },
+  readColumn(type, value) {
+    const affinity = affinityOf(type);
+    if (affinity === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
+    return affinity === "real" ? toDouble(value) : Number(value);
+  },
+  conversion(from, to) {
+    if (to === "blob") return affinityOf(from) === "blob" ? { cost: -1 } : undefined;
+    return parameters[to] ?? (to.includes("_") ? comparisonSide(from, to) : always);
+  },
+  // The rows of a comparison are tried with affinity first; those of another collation are not meant.
+  preference(row, types) {
+    if (!isPure(row) || row.operation !== "compare") return 0;
+    const { case: letterCase, padding } = collations[collationFor(types) as keyof typeof collations] ?? collations.binary;
+    return (row.answers.case === letterCase && row.answers.padding === padding ? 0 : 100) + (row.parameters[0].type === "any" ? 1 : 0);
+  },
+  resultType(row, types) {
+    if (row.result === "collated") return `${affinityOf(types[0])} ${row.name.replace("collate ", "")}!`;
+    return row.result === "same collation" ? ["none", ...types[0].split(" ").slice(1)].join(" ") : row.result;
+  },
+  cast(from, to) {
+    const affinity = affinityNamed(to);
+    return { type: [affinity, ...from.split(" ").slice(1)].join(" "), convert: unlessMissing(casts[affinity]) };
+  },
+  truth: (value) => (isFailure(value) ? value : truthOf(value)),
+  unify: () => "none",
+  list: (_form, values) => values,
+  // Integers beyond 64 bits go on as doubles; what is not a number is null.
+  fits: (type) =>
+    type === "none"
+      ? (value) =>
+          typeof value === "boolean"
+            ? Number(value)
+            : typeof value === "bigint" ? fitInteger(value) : value instanceof Double && Number.isNaN(value.value) ? null : value
+      : undefined,
+});

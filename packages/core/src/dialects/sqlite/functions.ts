@@ -1,0 +1,174 @@
+import { type FunctionRow, params } from "../row.ts";
+import { collations } from "./coercions.ts";
+
+const doc = "SQLite 3.54.1, Built-In Scalar SQL Functions";
+const operatorDoc = "SQLite 3.54.1, SQL Language Expressions";
+const mathDoc = "SQLite 3.54.1, Built-In Mathematical SQL Functions";
+const dateDoc = "SQLite 3.54.1, Date And Time Functions";
+
+const missing = "null" as const;
+const sliced = {
+  missing,
+  unit: "code point",
+  first: "1",
+  from: "start",
+  third: "length",
+  startBelow: "from the end",
+  negativeLength: "before",
+  fraction: "truncated",
+} as const;
+const trimmed = { missing, inner: "kept", characters: "space" } as const;
+const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
+const recased = { missing, mapping: "ascii", words: "space" } as const;
+const liked = { missing, pattern: "like, escape open", where: "whole", truth: "1 or 0", case: "ignored in ascii" } as const;
+const globbed = { missing, pattern: "glob", where: "whole", truth: "1 or 0", case: "minded" } as const;
+
+/** Functions of the text families: each is an operation with answers. */
+// prettier-ignore
+const text: FunctionRow[] = [
+  { name: "substr", aliases: ["substring"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start integer, count? integer > length"), result: "none", operation: "slice", answers: sliced, evidence: doc },
+  { name: "instr", family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "none", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: "minded", absent: "zero", startBelow: "error", emptyNeedle: "at the start", fraction: "truncated" }, evidence: doc },
+  { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _, ignoring the case of A to Z.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "none", operation: "test", answers: liked, notation: "operator", evidence: operatorDoc },
+  { name: "like", family: "locate", summary: "The operator LIKE with the pattern first.", parameters: params("pattern text > needle, text text, escape? escape > flags"), result: "none", operation: "test", answers: liked, evidence: doc },
+  { name: "glob", family: "locate", summary: "Whether the whole text fits a pattern of *, ? and [...].", parameters: params("text text, pattern text > needle"), result: "none", operation: "test", answers: globbed, notation: "operator", evidence: operatorDoc },
+  { name: "glob", family: "locate", summary: "The operator GLOB with the pattern first.", parameters: params("pattern text > needle, text text"), result: "none", operation: "test", answers: globbed, evidence: doc },
+  { name: "replace", family: "substitute", summary: "Replaces a text everywhere.", parameters: params("text text, old text, new text"), result: "none", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: doc },
+  { name: "upper", family: "recase", summary: "The letters a to z in upper case.", parameters: params("text text"), result: "none", operation: "recase", answers: { ...recased, form: "upper" }, evidence: doc },
+  { name: "lower", family: "recase", summary: "The letters A to Z in lower case.", parameters: params("text text"), result: "none", operation: "recase", answers: { ...recased, form: "lower" }, evidence: doc },
+  { name: "trim", family: "trim", summary: "Without given characters at both ends.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: doc },
+  { name: "ltrim", family: "trim", summary: "Without given characters at the start.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: doc },
+  { name: "rtrim", family: "trim", summary: "Without given characters at the end.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: doc },
+  { name: "length", family: "measure-test", summary: "The number of characters, up to a NUL.", parameters: params("text clipped"), result: "none", operation: "measure", answers: { missing, counted: "code point" }, evidence: doc },
+  { name: "octet_length", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "none", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: doc },
+  { name: "unicode", family: "measure-test", summary: "The code point of the first character.", parameters: params("text clipped"), result: "none", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "null" }, evidence: doc },
+  { name: "concat", family: "split-join", summary: "Joins values, null like empty text.", parameters: params("values* text > items"), result: "none", operation: "join", answers: joined, evidence: doc },
+  { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "none", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: doc },
+  { name: "||", family: "split-join", summary: "Joins two values; null with anything is null.", parameters: params("left text > items, right text > items"), result: "none", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: operatorDoc },
+];
+
+const sides = [
+  ["numeric_side", "as_numeric"],
+  ["as_numeric", "numeric_side"],
+  ["text_side", "as_text"],
+  ["as_text", "text_side"],
+  ["any", "any"],
+];
+
+/** Comparisons by affinity and collation, and arithmetic. */
+// prettier-ignore
+const operators: FunctionRow[] = [
+  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+    Object.values(collations).flatMap((collation) =>
+      sides.map(([left, right]): FunctionRow => ({
+        name: relation,
+        family: "measure-test",
+        summary: "Compares two values.",
+        parameters: params(`left ${left} > a, right ${right} > b`),
+        result: "none",
+        operation: "compare",
+        answers: { missing, ...collation, mixed: "by kind", truth: "1 or 0" },
+        fixed: { relation },
+        notation: "operator",
+        evidence: operatorDoc,
+      })),
+    ),
+  ),
+  ...[["+", "number"], ["-", "number"], ["*", "number"], ["/", "number"], ["%", "divided"]].map(([sign, type]): FunctionRow => ({
+    name: sign,
+    family: "convert",
+    summary: "Arithmetic on two numbers; a text counts as the number that it begins with.",
+    parameters: params(`left ${type} > a, right ${type} > b`),
+    result: "none",
+    operation: "calculate",
+    answers: { missing, numbers: "exact", quotient: "integer", byZero: "null", overflow: "infinity", remainder: "of whole parts" },
+    fixed: { sign: sign === "%" ? "mod" : sign },
+    notation: "operator",
+    evidence: operatorDoc,
+  })),
+];
+
+type Coded = readonly [name: string, family: FunctionRow["family"], summary: string, parameters: string, evidence: string, result?: string, code?: string];
+
+const math = "acos acosh asin asinh atan atanh cos cosh degrees exp ln log10 log2 radians sin sinh sqrt tan tanh".split(" ");
+
+// prettier-ignore
+const coded = (
+  [
+    ["char", "measure-test", "The characters of code points.", "codes?* any", doc],
+    ["length", "measure-test", "The number of bytes of a blob.", "bytes blob", doc, "none", "byte count"],
+    ["substr", "extract", "Bytes of a blob from a position.", "bytes blob, start integer, count? integer", doc, "blob", "byte slice"],
+    ["instr", "locate", "The position of bytes in a blob.", "bytes blob, needle blob", doc, "none", "byte position"],
+    ["hex", "convert", "The UTF-8 bytes in base 16.", "value any", doc],
+    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text, ignored? text", doc, "blob"],
+    ["quote", "convert", "The value as an SQL literal.", "value any", doc],
+    ["unistr", "convert", "Reads Unicode escapes.", "text text", doc],
+    ["unistr_quote", "convert", "The value as an SQL literal, control characters escaped.", "value any", doc],
+    ["printf", "split-join", "Fills the directives of a format.", "format any, values?* any", doc],
+    ["format", "split-join", "Fills the directives of a format.", "format any, values?* any", doc, "none", "printf"],
+    ["typeof", "convert", "The kind of a value.", "value any", doc],
+    ["zeroblob", "convert", "A blob of zeros.", "length integer", doc, "blob"],
+    ["abs", "convert", "The number without its sign.", "number any", doc],
+    ["sign", "convert", "-1, 0 or 1 by the sign; null for what is no number.", "number any", doc],
+    ["round", "convert", "Rounded to a number of decimals, always a real.", "number real, digits? integer", doc],
+    ["min", "logic", "The smallest value; null if one is null.", "first any, values* any", doc],
+    ["max", "logic", "The largest value; null if one is null.", "first any, values* any", doc],
+    ["coalesce", "logic", "The first value that is not null.", "first any, values* any", doc],
+    ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", doc, "none", "coalesce"],
+    ["nullif", "logic", "Null where two values are equal, otherwise the first.", "value any, other any", doc],
+    ["iif", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc],
+    ["if", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc, "none", "iif"],
+    ["likely", "logic", "The value itself.", "value any", doc, "same collation", "itself"],
+    ["unlikely", "logic", "The value itself.", "value any", doc, "same collation", "itself"],
+    ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation", "itself"],
+    ["+", "logic", "The value itself, without its affinity.", "value any", operatorDoc, "same collation", "itself"],
+    ["-", "convert", "The negative of a number.", "number number", operatorDoc, "none", "negate"],
+    ["~", "convert", "The bits of an integer inverted.", "number integer", operatorDoc],
+    ["&", "convert", "The bits that both integers have.", "left integer, right integer", operatorDoc],
+    ["|", "convert", "The bits that one of two integers has.", "left integer, right integer", operatorDoc],
+    ["<<", "convert", "The bits of an integer shifted left.", "left integer, right integer", operatorDoc],
+    [">>", "convert", "The bits of an integer shifted right.", "left integer, right integer", operatorDoc],
+    ["collate binary", "logic", "The value, compared byte by byte.", "value any", operatorDoc, "collated", "itself"],
+    ["collate nocase", "logic", "The value, compared without the case of A to Z.", "value any", operatorDoc, "collated", "itself"],
+    ["collate rtrim", "logic", "The value, compared without spaces at the end.", "value any", operatorDoc, "collated", "itself"],
+    ["is", "logic", "Whether two values are the same, null being like null.", "left any, right any", operatorDoc],
+    ["is null", "logic", "Whether it is null.", "value any", operatorDoc],
+    ["is not null", "logic", "Whether it is not null.", "value any", operatorDoc],
+    ["is true", "logic", "Whether it is a number other than 0.", "value any", operatorDoc],
+    ["is false", "logic", "Whether it is 0.", "value any", operatorDoc],
+    ["and", "logic", "Whether both are true.", "left any, right any", operatorDoc],
+    ["or", "logic", "Whether one is true.", "left any, right any", operatorDoc],
+    ["not", "logic", "1 for what is false, 0 for what is true.", "value any", operatorDoc],
+    ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number any", mathDoc]),
+    ["ceil", "convert", "The next higher whole number.", "number any", mathDoc],
+    ["ceiling", "convert", "The next higher whole number.", "number any", mathDoc, "none", "ceil"],
+    ["floor", "convert", "The next lower whole number.", "number any", mathDoc],
+    ["trunc", "convert", "Cut towards zero.", "number any", mathDoc],
+    ["log", "convert", "The logarithm, to base 10 unless one is given.", "number any, argument? any", mathDoc],
+    ["mod", "convert", "What is left of a quotient.", "number any, divisor any", mathDoc],
+    ["pow", "convert", "A power.", "base any, exponent any", mathDoc],
+    ["power", "convert", "A power.", "base any, exponent any", mathDoc, "none", "pow"],
+    ["atan2", "convert", "The angle of a point.", "y any, x any", mathDoc],
+    ["pi", "convert", "The number pi.", "", mathDoc],
+    ["date", "convert", "A date as YYYY-MM-DD.", "value?* any", dateDoc],
+    ["time", "convert", "A time of day as HH:MM:SS.", "value?* any", dateDoc],
+    ["datetime", "convert", "A date and time as YYYY-MM-DD HH:MM:SS.", "value?* any", dateDoc],
+    ["julianday", "convert", "The Julian day number.", "value?* any", dateDoc],
+    ["unixepoch", "convert", "Seconds since 1970.", "value?* any", dateDoc],
+    ["strftime", "convert", "A date in a format.", "format any, value?* any", dateDoc],
+    ["timediff", "convert", "The time between two dates.", "left any, right any", dateDoc],
+  ] satisfies Coded[]
+).map(
+  ([name, family, summary, form, evidence, result = "none", code]: Coded): FunctionRow => ({
+    name,
+    family,
+    summary,
+    parameters: params(form),
+    result,
+    code: code ?? name,
+    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "not", "is"].includes(name) ? {} : { notation: "operator" as const }),
+    evidence,
+  }),
+);
+
+/** The functions and operators of SQLite 3.54. */
+export const sqliteRows: readonly FunctionRow[] = [...text, ...operators, ...coded];

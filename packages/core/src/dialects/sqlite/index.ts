@@ -1,0 +1,51 @@
+import { Bytes, type Value, textOfBytes } from "../../values/index.ts";
+import type { Dialect, DialectOption } from "../dialect.ts";
+import { chooseOptions } from "../shared/options.ts";
+import { plainItem } from "../shared/plain.ts";
+import { sqliteCode } from "./code.ts";
+import { typeRules } from "./coercions.ts";
+import { sqliteRows } from "./functions.ts";
+import { parseSqlite } from "./grammar.ts";
+import { sqliteUncovered } from "./uncovered.ts";
+
+const options: readonly DialectOption[] = [
+  {
+    name: "collation",
+    values: ["BINARY", "NOCASE", "RTRIM"],
+    default: "BINARY",
+    summary: "The collation of text columns: what = , <, IN and MIN find alike.",
+  },
+];
+
+/** SQLite 3.54 without ICU; integers stand for truth values. */
+export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
+  const chosen = chooseOptions("sqlite", options, given);
+  return {
+    id: "sqlite",
+    title: "SQLite",
+    family: "sql",
+    source: "SQLite 3.54.1",
+    options,
+    chosen,
+    parse: parseSqlite,
+    rows: sqliteRows,
+    code: sqliteCode,
+    uncovered: sqliteUncovered,
+    types: typeRules(chosen.collation.toLowerCase()),
+    functionCase: "ignored",
+    separator: ",",
+    columnText: (name) => (/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
+    namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
+    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    standardCode: () => undefined,
+    errorScope: "query",
+    plain,
+  };
+}
+
+/** Truth values are 1 and 0; bytes are shown as the text that they are the UTF-8 form of. */
+function plain(value: Value): unknown {
+  if (typeof value === "boolean") return Number(value);
+  if (value instanceof Bytes) return textOfBytes(value.bytes);
+  return plainItem(value);
+}

@@ -1,0 +1,21 @@
+import { type TokenRule, undoubled } from "../../syntax/index.ts";
+
+/** `x'53'`: pairs of base-16 digits. */
+const readBytes = (source: string): string | { problem: string } => {
+  const digits = source.slice(2, -1);
+  return /^(?:[0-9a-fA-F]{2})*$/.test(digits) ? digits : { problem: "a blob is written as pairs of base-16 digits" };
+};
+
+/** The tokens of SQLite (documentation, "SQL As Understood By SQLite", literal values and names). */
+export const sqliteRules: readonly TokenRule[] = [
+  { kind: "blank", shape: /[ \t\n\f\r]+|--[^\n]*|\/\*[\s\S]*?(?:\*\/|$)/y },
+  { kind: "variable", shape: /[xX]'[^']*'/y, read: readBytes },
+  { kind: "text", shape: /'(?:[^']|'')*'/y, read: undoubled },
+  { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },
+  { kind: "quoted name", shape: /"(?:[^"]|"")*"|`(?:[^`]|``)*`/y, read: undoubled },
+  { kind: "quoted name", shape: /\[[^\]]*\]/y, read: (source) => source.slice(1, -1) },
+  { kind: "quoted name", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
+  { kind: "number", shape: /0[xX][0-9a-fA-F]+(?:_[0-9a-fA-F]+)*|(?:\d+(?:_\d+)*(?:\.(?:\d+(?:_\d+)*)?)?|\.\d+(?:_\d+)*)(?:[eE][+-]?\d+(?:_\d+)*)?/y },
+  { kind: "name", shape: /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y },
+  { kind: "symbol", shape: /->>|->|\|\||<<|>>|<=|>=|<>|!=|==|[-+*/%<>=~(),;.|&?:@]/y },
+];

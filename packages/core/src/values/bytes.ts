@@ -1,0 +1,72 @@
+/** A binary string: bytes that are not read as text. */
+export class Bytes {
+  constructor(readonly bytes: Uint8Array) {}
+}
+
+/** The UTF-8 form of a text; half of a surrogate pair becomes U+FFFD. */
+export function utf8Of(text: string): Uint8Array {
+  const result: number[] = [];
+  for (const char of text) {
+    let code = char.codePointAt(0)!;
+    if (code >= 0xd800 && code <= 0xdfff) code = 0xfffd;
+    if (code < 0x80) result.push(code);
+    else if (code < 0x800) result.push(0xc0 | (code >> 6), 0x80 | (code & 63));
+    else if (code < 0x10000) result.push(0xe0 | (code >> 12), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63));
+    else result.push(0xf0 | (code >> 18), 0x80 | ((code >> 12) & 63), 0x80 | ((code >> 6) & 63), 0x80 | (code & 63));
+  }
+  return Uint8Array.from(result);
+}
+
+/** The code point that starts at a byte, and how many bytes belong to it; −1 for bytes that are no part of a character. */
+function codePointAt(bytes: Uint8Array, at: number): { code: number; size: number } {
+  const first = bytes[at];
+  if (first < 0x80) return { code: first, size: 1 };
+  const more = first >= 0xf0 && first < 0xf5 ? 3 : first >= 0xe0 && first < 0xf0 ? 2 : first >= 0xc2 && first < 0xe0 ? 1 : 0;
+  let code = first & (0x3f >> more);
+  for (let i = 1; i <= more; i++) {
+    const byte = bytes[at + i];
+    const low = i > 1 ? 0x80 : first === 0xe0 ? 0xa0 : first === 0xf0 ? 0x90 : 0x80;
+    const high = i > 1 ? 0xbf : first === 0xed ? 0x9f : first === 0xf4 ? 0x8f : 0xbf;
+    if (!(byte >= low && byte <= high)) return { code: -1, size: i };
+    code = (code << 6) | (byte & 63);
+  }
+  return more === 0 ? { code: -1, size: 1 } : { code, size: more + 1 };
+}
+
+/** The text that bytes are the UTF-8 form of; undefined where they are none. */
+export function textOfUtf8(bytes: Uint8Array): string | undefined {
+  let result = "";
+  for (let at = 0; at < bytes.length;) {
+    const { code, size } = codePointAt(bytes, at);
+    if (code < 0) return undefined;
+    result += String.fromCodePoint(code);
+    at += size;
+  }
+  return result;
+}
+
+/** The text that bytes are the UTF-8 form of, U+FFFD where they are none (Unicode 15, 3.9, the maximal subpart). */
+export function textOfBytes(bytes: Uint8Array): string {
+  let result = "";
+  for (let at = 0; at < bytes.length;) {
+    const { code, size } = codePointAt(bytes, at);
+    result += String.fromCodePoint(code < 0 ? 0xfffd : code);
+    at += size;
+  }
+  return result;
+}
+
+const hexDigits = "0123456789ABCDEF";
+
+/** Two upper-case base-16 digits for each byte. */
+export function hexOf(bytes: Uint8Array): string {
+  let result = "";
+  for (const byte of bytes) result += hexDigits[byte >> 4] + hexDigits[byte & 15];
+  return result;
+}
+
+/** The bytes that pairs of base-16 digits stand for; undefined where they are none. */
+export function bytesOfHex(digits: string): Uint8Array | undefined {
+  if (!/^(?:[0-9a-fA-F]{2})*$/.test(digits)) return undefined;
+  return Uint8Array.from(digits.match(/../g) ?? [], (pair) => parseInt(pair, 16));
+}

@@ -1,0 +1,12 @@
+/** A small generator of random numbers with a seed (mulberry32), so that a case can be made again. */
+export function random(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), state | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+export const pick = <T>(next: () => number, items: readonly T[]): T => items[Math.floor(next() * items.length)];

@@ -1,0 +1,23 @@
+import { PGlite } from "@electric-sql/pglite";
+import { type Connection, eachRow, statementFor } from "../connection.ts";
+import { readers, sourceOf } from "../postgresql/rows.ts";
+
+/** Opens PostgreSQL compiled to WebAssembly, in memory. */
+export async function connect(): Promise<Connection> {
+  const database = await PGlite.create();
+  await database.exec("set default_transaction_read_only = on");
+  const { rows } = await database.query<{ server_version: string }>("show server_version");
+  return {
+    version: `PGlite, PostgreSQL ${rows[0].server_version}`,
+    run: (query) => {
+      const text = statementFor(query, sourceOf(query.columns, query.rows), " offset 0");
+      return eachRow(query, async (row) => {
+        const values = row.map((value) => (value === null ? null : String(value)));
+        const serializers = Object.fromEntries([16, 20, 23, 25, 701, 1700].map((type) => [type, String]));
+        const result = await database.query<{ value: unknown }>(text, values, { parsers: readers, serializers });
+        return result.rows[0].value;
+      });
+    },
+    close: () => database.close(),
+  };
+}
