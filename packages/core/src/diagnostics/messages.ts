@@ -46,6 +46,7 @@ const messages = {
   "negative-length": (f: Facts) => `The length ${String(f.length)} is negative.`,
   "negative-count": (f: Facts) => `The count ${String(f.count)} is negative.`,
   "start-below-first": (f: Facts) => `The start ${String(f.start)} lies before the first position, ${String(f.first)}.`,
+  "empty-fill": () => "Nothing is given to fill up with.",
   "zero-ordinal": () => "The number of a piece must not be 0.",
   "ordinal-below-one": (f: Facts) => `The number of the occurrence, ${String(f.n)}, is below 1.`,
   "group-below-zero": (f: Facts) => `The number of the group, ${String(f.group)}, is below 0.`,

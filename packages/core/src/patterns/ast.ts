@@ -18,7 +18,17 @@ export type PatternNode =
   | { readonly kind: "backreference"; readonly index: number };
 
 export type AssertionPlace =
-  "text start" | "text end" | "line start" | "line end" | "word start" | "word end" | "word edge" | "not word edge";
+  | "text start"
+  | "text end"
+  | "line start"
+  | "line end"
+  | "last line end"
+  | "word start"
+  | "word end"
+  | "word edge"
+  | "not word edge"
+  | "ascii word edge"
+  | "not ascii word edge";
 
 /**
  * A set of code points: the union of inclusive `ranges` and Unicode `classes` (each the source of
@@ -90,7 +100,7 @@ export function membership(set: CharSet, ignoreCase: boolean): (codePoint: numbe
 }
 
 /** A code point with its one-to-one lower and upper case forms. */
-function caseForms(codePoint: number): number[] {
+export function caseForms(codePoint: number): number[] {
   const text = String.fromCodePoint(codePoint);
   const forms = [codePoint];
   for (const form of [text.toLowerCase(), text.toUpperCase()]) {

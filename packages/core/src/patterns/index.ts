@@ -2,6 +2,7 @@ import { type ParsedPattern, type PatternNode, PatternError } from "./ast.ts";
 import { firstMatch } from "./first-match.ts";
 import { LongestMatcher, preference } from "./longest-match.ts";
 import { type NativePlan, type Rule, planNative } from "./native.ts";
+import { parsePerl, pcre, re2 } from "./perl.ts";
 import { parsePosix } from "./posix.ts";
 import { type Budget, type Program, compileProgram } from "./program.ts";
 import { parseGlob, parseLike, parseSimilar, parseWildcards } from "./sql-patterns.ts";
@@ -11,7 +12,7 @@ export { PatternError } from "./ast.ts";
 
 /** The pattern languages; see the trait `pattern`. */
 export type Flavour =
-  "posix" | "xpath" | "open" | "like" | "like, escape open" | "like, escape literal" | "glob" | "similar" | "wildcards";
+  "posix" | "xpath" | "open" | "like" | "like, escape open" | "like, escape literal" | "glob" | "similar" | "wildcards" | "pcre" | "re2";
 
 /** The steps that all matches on one text may take together before they are given up with the failure `pattern-budget`. */
 export const patternSteps = 1_000_000;
@@ -46,6 +47,10 @@ function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
     case "posix":
     case "open":
       return parsePosix(source, flags);
+    case "pcre":
+      return parsePerl(source, flags, pcre);
+    case "re2":
+      return parsePerl(source, flags, re2);
     case "xpath":
       return parseXPath(source, flags);
     case "like":
@@ -166,7 +171,7 @@ const cacheSize = 500;
 
 /** `compilePattern`, remembered; the error is given back, not thrown. */
 export function cachedPattern(flavour: Flavour, source: string, flags = ""): Pattern | PatternError {
-  const key = `${flavour} ${flags} ${source}`;
+  const key = `${flavour} ${flags.length} ${flags} ${source}`;
   let found = cache.get(key);
   if (found === undefined) {
     try {

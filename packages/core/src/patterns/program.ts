@@ -108,6 +108,9 @@ function isWordAt(text: string, offset: number): boolean {
   return offset >= 0 && offset < text.length && wordChar.test(text[offset]);
 }
 
+const isAsciiWordAt = (text: string, offset: number): boolean =>
+  offset >= 0 && offset < text.length && /[0-9A-Za-z_]/.test(text[offset]);
+
 /** Whether `place` holds between the characters before and after `offset`. */
 export function holds(place: AssertionPlace, text: string, offset: number): boolean {
   switch (place) {
@@ -119,6 +122,11 @@ export function holds(place: AssertionPlace, text: string, offset: number): bool
       return offset === 0 || text[offset - 1] === "\n";
     case "line end":
       return offset === text.length || text[offset] === "\n";
+    case "last line end":
+      return offset === text.length || (offset === text.length - 1 && text[offset] === "\n");
+    case "ascii word edge":
+    case "not ascii word edge":
+      return (isAsciiWordAt(text, offset - 1) !== isAsciiWordAt(text, offset)) === (place === "ascii word edge");
   }
   const [before, after] = [isWordAt(text, offset - 1), isWordAt(text, offset)];
   if (place === "word start") return !before && after;

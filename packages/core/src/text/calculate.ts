@@ -94,13 +94,14 @@ export const calculate = operation({
       if (b.isZero) return divideByZero(a.toNumber());
       if (sign === "mod") return a.remainder(b);
       if (sign === "idiv") return integer(a.quotient(b));
+      if (quotient === "four more decimals") return a.over(b, Math.min(30, a.scale + 4));
       return quotient === "integer" ? a.over(b, quotientScale(a, b)) : a.over(b, 20).trimmed();
     }
 
     function withDouble(a: number, b: number): Value {
       if (sign === "mod" && remainder === "of whole parts") {
         const [x, y] = [Math.trunc(a), Math.trunc(b)];
-        return y === 0 ? divideByZero(a) : new Double(x % y);
+        return y === 0 ? divideByZero(a) : new Double((x % y) + 0);
       }
       if (isDivision && b === 0 && (sign === "idiv" || overflow === "error" || byZero === "null")) return divideByZero(a);
       if (sign === "idiv") {

@@ -116,6 +116,19 @@ export const segment = operation({
       }
     }
 
+    /** What stands before the nth delimiter from the left, or after the nth from the right. */
+    function through(value: string, delimiter: string, n: number): Value {
+      if (n === 0 || delimiter === "") return "";
+      let at = n > 0 ? -delimiter.length : value.length;
+      for (let left = Math.abs(n); left > 0; left--) {
+        if (n < 0 && at < delimiter.length) return whenAbsent(value);
+        at = n > 0 ? value.indexOf(delimiter, at + delimiter.length) : value.lastIndexOf(delimiter, at - delimiter.length);
+        if (at < 0) return whenAbsent(value);
+      }
+      return n > 0 ? value.slice(0, at) : value.slice(at + delimiter.length);
+    }
+
+    if (part === "through nth") return (value: string, delimiter: string, n: number = 1) => through(value, delimiter, n);
     if (part === "nth") return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
     if (part === "before" && letterCase === "minded") {
       return (value: string, delimiter: string): Value => {

@@ -1,12 +1,83 @@
 import type { AnswerOf } from "../traits/index.ts";
+import { generalGroups } from "./collations/general.ts";
+import { unicodeExpansions, unicodeIgnored, unicodeOrder } from "./collations/unicode.ts";
 
 const inAscii = (text: string): string => text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
 
-const foldings: Readonly<Record<AnswerOf<"case">, (text: string) => string>> = {
-  minded: (text) => text,
-  ignored: (text) => text.toLowerCase(),
-  "ignored in ascii": inAscii,
+/** Makes something when it is first asked for. */
+function later<T>(make: () => T): () => T {
+  let made: T | undefined;
+  return () => (made ??= make());
+}
+
+/** Each character of a text by a table; a character beyond U+FFFF by `beyond`, which takes two units as well. */
+function eachBy(table: () => ReadonlyMap<string, string>, beyond: (char: string) => string) {
+  return (text: string): string => {
+    const map = table();
+    let result = "";
+    for (const char of text) result += char.length > 1 ? beyond(char) : (map.get(char) ?? char);
+    return result;
+  };
+}
+
+const generalTable = later(() => {
+  const table = new Map<string, string>();
+  for (const group of generalGroups.trimEnd().split(" ")) for (const char of group.slice(1)) table.set(char, group[0]);
+  return table;
+});
+
+const unicodeGroups = later(() => unicodeOrder.split("\0").filter((group) => group !== ""));
+
+const unicodeTable = later(() => {
+  const table = new Map<string, string>();
+  for (const group of unicodeGroups()) for (const char of group) table.set(char, group[0]);
+  return table;
+});
+
+/** The weights of each character as UTF-16 units: its place in the order, from 1. */
+const unicodeWeights = later(() => {
+  const table = new Map<string, string>();
+  unicodeGroups().forEach((group, i) => {
+    for (const char of group) table.set(char, String.fromCharCode(i + 1));
+  });
+  for (const char of unicodeIgnored) table.set(char, "");
+  for (const entry of unicodeExpansions.split("\0")) {
+    const [char, ...others] = entry;
+    if (char) table.set(char, others.map((other) => table.get(other) ?? "").join(""));
+  }
+  return table;
+});
+
+/** A text as its weights; what the order does not list weighs by its code point, after all others. */
+function weigh(text: string): string {
+  const table = unicodeWeights();
+  let result = "";
+  for (const char of text) {
+    const code = char.codePointAt(0)!;
+    result += table.get(char) ?? (code > 0xffff ? "\ufffd" : String.fromCharCode(0xfbc0 + (code >> 15), (code & 0x7fff) | 0x8000));
+  }
+  return result;
+}
+
+/** How the answers to `case` make texts alike. */
+interface Folding {
+  /** One character for each character, of as many units, so that places are kept. */
+  readonly fold: (text: string) => string;
+  /** What two texts are compared by, where that is more than their folded forms. */
+  readonly key?: (text: string) => string;
+}
+
+const foldings: Readonly<Record<AnswerOf<"case">, Folding>> = {
+  minded: { fold: (text) => text },
+  ignored: { fold: (text) => text.toLowerCase() },
+  "ignored in ascii": { fold: inAscii },
+  general: { fold: eachBy(generalTable, () => "\u{10fffd}") },
+  unicode: { fold: eachBy(unicodeTable, () => "\u{10fffd}"), key: weigh },
 };
 
 /** What makes letters alike that the trait `case` does not tell apart. */
-export const foldingOf = (letterCase: AnswerOf<"case">): ((text: string) => string) => foldings[letterCase];
+export const foldingOf = (letterCase: AnswerOf<"case">): ((text: string) => string) => foldings[letterCase].fold;
+
+/** What texts are compared and ordered by under the trait `case`. */
+export const keyOf = (letterCase: AnswerOf<"case">): ((text: string) => string) =>
+  foldings[letterCase].key ?? foldings[letterCase].fold;

@@ -1,5 +1,6 @@
 import type { Budget, Pattern } from "../patterns/index.ts";
-import { Failure, type Value, countCodePoints, isFailure, rulers } from "../values/index.ts";
+import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers } from "../values/index.ts";
+import { keyOf } from "./folding.ts";
 import { number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
@@ -25,8 +26,30 @@ export const locate = operation({
       return answers.absent === "null" ? null : "";
     }
 
+    const isCollated = answers.pattern === "literal" && (answers.case === "general" || answers.case === "unicode");
+    const key = keyOf(answers.case);
+
+    /** The first stretch of as many bytes as the needle that is alike; a character of another size is not found. */
+    function alike(value: string, needle: string, from: number): number {
+      const wanted = key(needle);
+      const size = countBytes(needle);
+      for (let start = from; start <= value.length; start = start === value.length ? start + 1 : forward(value, start, 1)) {
+        let end = start;
+        let bytes = 0;
+        while (end < value.length && bytes < size) {
+          const next = forward(value, end, 1);
+          bytes += countBytes(value.slice(end, next));
+          end = next;
+        }
+        if (bytes < size) return -1;
+        if (bytes === size && key(value.slice(start, end)) === wanted) return start;
+      }
+      return -1;
+    }
+
     function offsetOf(value: string, needle: string, from: number): number | Failure {
       if (plain) return value.indexOf(needle, from);
+      if (isCollated) return alike(value, needle, from);
       const pattern = read(needle);
       if (isFailure(pattern)) return pattern;
       return withinBudget(needle, (budget) => pattern.find(value, from, budget)?.index ?? -1);
@@ -37,9 +60,11 @@ export const locate = operation({
       if (start !== undefined) {
         const at = whole(start);
         if (typeof at !== "number") return at;
+        if (at < first && answers.startBelow === "nowhere") return whenAbsent();
         if (at < first && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
         if (at - first > ruler.count(value)) return whenAbsent();
         from = ruler.forward(value, Math.max(0, at - first));
+        if (answers.emptyNeedle === "before a character" && needle === "" && from === value.length) return whenAbsent();
       }
       if (needle === "" && answers.emptyNeedle === "nowhere") return whenAbsent();
       const found = offsetOf(value, needle, from);

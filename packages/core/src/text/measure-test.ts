@@ -10,7 +10,7 @@ import {
   countCodePoints,
   isFailure,
 } from "../values/index.ts";
-import { foldingOf } from "./folding.ts";
+import { keyOf } from "./folding.ts";
 import { type Slot, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
 
 const any = (name: string): Slot => ({ name, kind: "any" });
@@ -34,6 +34,13 @@ export const measure = operation({
 /** The characters that Windows-1252 has at 128 to 159; a space where it has none. */
 const upperPage = "€ ‚ƒ„…†‡ˆ‰Š‹Œ Ž  ‘’“”•–—˜™š›œ žŸ";
 
+/** The first byte of a code point in UTF-8. */
+function firstByte(code: number): number {
+  if (code < 0x80) return code;
+  if (code < 0x800) return 0xc0 | (code >> 6);
+  return code < 0x10000 ? 0xe0 | (code >> 12) : 0xf0 | (code >> 18);
+}
+
 /** The number of a text's first character. */
 export const codeOf = operation({
   id: "code-of",
@@ -46,6 +53,7 @@ export const codeOf = operation({
     return (value: string): Value => {
       const code = value.codePointAt(0);
       if (code === undefined) return ofEmpty === "zero" ? 0 : ofEmpty === "null" ? null : new Failure("empty-text");
+      if (alphabet === "utf-8 byte") return firstByte(code);
       if (alphabet === "unicode" || code < 128 || (code >= 160 && code < 256)) return code;
       const place = upperPage.indexOf(String.fromCodePoint(code));
       return place < 0 ? 63 : 128 + place;
@@ -104,10 +112,10 @@ function compareTexts(a: string, b: string): number {
   return a.length < b.length ? -1 : 1;
 }
 
-/** Texts as though the shorter one were filled up with spaces. */
-function compareShorterPadded(a: string, b: string): number {
+/** Texts as though the shorter one were filled up with `space`, the key of one. */
+function compareShorterPadded(a: string, b: string, space: string): number {
   const length = Math.max(a.length, b.length);
-  return compareTexts(a.padEnd(length), b.padEnd(length));
+  return compareTexts(a.padEnd(length, space), b.padEnd(length, space));
 }
 
 const withoutEnd = (text: string): string => (text.endsWith(" ") ? text.replace(/ +$/, "") : text);
@@ -141,12 +149,13 @@ export const compare = operation({
       const holds = relation(order);
       return typeof holds === "boolean" ? given(holds) : holds;
     };
-    const fold = foldingOf(letterCase);
-    const inOrder = padding === "padded" ? compareShorterPadded : compareTexts;
-    const orderTexts =
-      padding === "stripped"
-        ? (a: string, b: string) => compareTexts(withoutEnd(fold(a)), withoutEnd(fold(b)))
-        : (a: string, b: string) => inOrder(fold(a), fold(b));
+    const key = keyOf(letterCase);
+    const space = key(" ");
+    const orderTexts: (a: string, b: string) => number = {
+      counted: (a: string, b: string) => compareTexts(key(a), key(b)),
+      stripped: (a: string, b: string) => compareTexts(withoutEnd(key(a)), withoutEnd(key(b))),
+      padded: (a: string, b: string) => compareShorterPadded(key(a), key(b), space),
+    }[padding];
 
     /** Lists item by item, a missing item after all others, then by length. */
     function orderLists(a: readonly Value[], b: readonly Value[]): number | Failure {

@@ -13,7 +13,8 @@ export const repeat = operation({
     return (value: string, count: number): Value => {
       const times = whole(count);
       if (isFailure(times)) return times;
-      if (times < 0) return negativeCount === "empty" ? "" : new Failure("negative-count", { count: times });
+      if (times < 0 && negativeCount === "error") return new Failure("negative-count", { count: times });
+      if (times < 0) return negativeCount === "empty" ? "" : null;
       if (times * value.length > textLimit) return tooLong(times * value.length);
       return value.repeat(times);
     };
@@ -26,16 +27,18 @@ export const pad = operation({
   family: "pad",
   summary: "fills a text up to a length, or cuts it to that",
   slots: [text("text"), number("length"), optional(text("fill"))],
-  traits: ["missing", "unit", "side"],
-  prepare({ unit, side }) {
+  traits: ["missing", "unit", "side", "negativeCount", "emptyFill"],
+  prepare({ unit, side, negativeCount, emptyFill }) {
     const ruler = rulers[unit];
     return (value: string, length: number, fill: string = " "): Value => {
+      if (length < 0 && negativeCount === "error") return new Failure("negative-count", { count: length });
+      if (length < 0 && negativeCount === "null") return null;
       if (length <= 0) return "";
       if (length > textLimit) return tooLong(length);
       const lacking = length - ruler.count(value);
       if (lacking <= 0) return value.slice(0, ruler.forward(value, length));
       const size = ruler.count(fill);
-      if (size === 0) return value;
+      if (size === 0) return emptyFill === "whole" ? value : emptyFill === "null" ? null : new Failure("empty-fill");
       const long = fill.repeat(Math.ceil(lacking / size));
       const filling = long.slice(0, ruler.forward(long, lacking));
       return side === "left" ? filling + value : value + filling;

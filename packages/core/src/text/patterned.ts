@@ -23,6 +23,8 @@ const flagLetters: Readonly<Record<Flavour, RegExp>> = {
   "like, escape open": /^/,
   "like, escape literal": /^/,
   glob: /^/,
+  pcre: /^[imsx]*$/,
+  re2: /^[cigmnpslq]*$/,
   similar: /^/,
   wildcards: /^/,
 };
@@ -54,7 +56,7 @@ export function patternReader(
       return new Failure("escape-length", { escape: flags });
     let letters = flags;
     if (letterCase === "ignored")
-      letters = flavour.startsWith("like") ? `${letters}~i` : flavour === "posix" || flavour === "open" ? `i${letters}` : letters;
+      letters = flavour.startsWith("like") ? `${letters}~i` : ["posix", "open", "pcre", "re2"].includes(flavour) ? `i${letters}` : letters;
     if (language === "literal") letters += "q";
     const fold = foldingOf(letterCase);
     const isFolded = letterCase !== "minded" && letterCase !== "ignored";

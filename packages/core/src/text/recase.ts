@@ -1,3 +1,4 @@
+import { lowerOnly, upperOnly, upperPairs } from "./collations/early-case.ts";
 import { operation, text } from "./operation.ts";
 import { widths } from "./width.ts";
 
@@ -17,6 +18,7 @@ const simpleLower = (char: string) => (char === "İ" ? "i" : char.toLowerCase())
 const mappings = {
   full: { upper: (value: string) => value.toUpperCase(), lower: (value: string) => value.toLowerCase() },
   simple: { upper: eachWhereNeeded(simpleUpper, "toUpperCase"), lower: eachWhereNeeded(simpleLower, "toLowerCase") },
+  "early simple": { upper: earlyCase("upper"), lower: earlyCase("lower") },
   ascii: {
     upper: (value: string) => value.replace(/[a-z]+/g, (run) => run.toUpperCase()),
     lower: (value: string) => value.replace(/[A-Z]+/g, (run) => run.toLowerCase()),
@@ -31,6 +33,30 @@ function eachWhereNeeded(map: (char: string) => string, host: "toUpperCase" | "t
     for (const char of value) result += map(char);
     return result;
   };
+}
+
+function earlyCase(form: "upper" | "lower"): (value: string) => string {
+  let table: Map<string, string> | undefined;
+  return (value) => {
+    if (!/[^\0-\x7f]/.test(value)) return form === "upper" ? value.toUpperCase() : value.toLowerCase();
+    table ??= earlyTable(form);
+    let result = "";
+    for (const char of value) result += table.get(char) ?? char;
+    return result;
+  };
+}
+
+function earlyTable(form: "upper" | "lower"): Map<string, string> {
+  const table = new Map<string, string>();
+  const add = (pairs: string, from: 0 | 1) => {
+    const chars = [...pairs];
+    for (let i = 0; i < chars.length; i += 2) table.set(chars[i + from], chars[i + 1 - from]);
+  };
+  const pairs = [...upperPairs];
+  const own = form === "upper" ? pairs : pairs.filter((_, i) => !upperOnly.includes(pairs[i - (i % 2)]));
+  add(own.join(""), form === "upper" ? 0 : 1);
+  if (form === "lower") add(lowerOnly, 0);
+  return table;
 }
 
 const wordChars = {

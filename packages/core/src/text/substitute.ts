@@ -21,10 +21,11 @@ export const replaceSpan = operation({
       if (typeof at !== "number") return at;
       if (typeof size !== "number") return size;
       let begin = at - first;
+      if (answers.startBelow === "unchanged" && (begin < 0 || begin > ruler.count(value))) return value;
       if (begin < 0 && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
       if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
       if (size < 0 && answers.negativeSpan === "error") return new Failure("negative-length", { length: size });
-      const end = size < 0 && answers.negativeSpan === "empty" ? begin : begin + size;
+      const end = size >= 0 ? begin + size : { empty: begin, "to the end": Infinity, repeated: begin + size }[answers.negativeSpan as "empty"];
       if (value.length + replacement.length > textLimit) return tooLong(value.length + replacement.length);
       const from = answers.startBelow === "clamp" && begin < 0 ? end - begin : end;
       const head = value.slice(0, ruler.forward(value, Math.max(0, begin)));
@@ -42,10 +43,12 @@ function spliced(value: string, start: number, end: number, replacement: string)
 /** A replacement text with its references to groups read: texts and group numbers in turn. */
 type Template = readonly (string | number)[];
 
-function readBackslash(replacement: string): Template {
+/** `\\1`; with `digits` also `\\0`, and any other character after a backslash for itself. */
+function readBackslash(replacement: string, digits: boolean): Template {
   const parts: (string | number)[] = [];
   for (const part of replacement.split(/(\\[\s\S])/)) {
     if (part.length !== 2 || part[0] !== "\\") parts.push(part);
+    else if (digits) parts.push(/\d/.test(part[1]) ? Number(part[1]) : part[1]);
     else if (part[1] === "&") parts.push(0);
     else if (/[1-9]/.test(part[1])) parts.push(Number(part[1]));
     else parts.push(part[1] === "\\" ? "\\" : part);
@@ -123,8 +126,8 @@ export const substitute = operation({
       lastTemplate =
         naming === "literal"
           ? [replacement]
-          : naming === "backslash"
-            ? readBackslash(replacement)
+          : naming === "backslash" || naming === "backslash digits"
+            ? readBackslash(replacement, naming === "backslash digits")
             : readDollar(replacement, pattern.groups);
       return lastTemplate;
     }

@@ -15,8 +15,8 @@ export const trim = operation({
   family: "trim",
   summary: "removes spaces or other characters at the ends, and perhaps within",
   slots: [text("text"), optional(text("characters"))],
-  traits: ["missing", "ends", "inner", "characters"],
-  prepare({ ends, inner, characters }) {
+  traits: ["missing", "ends", "inner", "characters", "removed"],
+  prepare({ ends, inner, characters, removed }) {
     const usual = setOf(defaults[characters]);
     const atStart = ends !== "end";
     const atEnd = ends !== "start";
@@ -58,7 +58,18 @@ export const trim = operation({
       return result.finish();
     }
 
+    /** Without a text at the ends, as often as it stands there. */
+    function stripWhole(value: string, part: string): string {
+      let start = 0;
+      let end = value.length;
+      if (part === "") return value;
+      if (atStart) while (end - start >= part.length && value.startsWith(part, start)) start += part.length;
+      if (atEnd) while (end - start >= part.length && value.endsWith(part, end)) end -= part.length;
+      return value.slice(start, end);
+    }
+
     return (value: string, source?: string) => {
+      if (removed === "whole" && source !== undefined) return stripWhole(value, source);
       const has = source === undefined ? usual : chosen(source);
       if (ends === "everywhere") return strip(value, has);
       let start = 0;

@@ -17,6 +17,8 @@ const patterns = {
   "like, escape literal": "As in LIKE; an escape character at the end of the pattern stands for itself.",
   glob: "* stands for any run of characters, ? for any one and [...] for one of several; the whole text must fit.",
   similar: "% and _ as in LIKE, with alternatives, repeats and brackets; the whole text must fit.",
+  pcre: "A PCRE2 regular expression; the first alternative that fits counts.",
+  re2: "An RE2 regular expression, in which \\w and \\d are ASCII; the first alternative that fits counts.",
   wildcards: "* stands for any run of characters and ? for any one; ~ takes the next one literally.",
 };
 
@@ -55,6 +57,8 @@ export const traits = {
     clamp: "It counts as the first position.",
     "from the end": "A negative start is counted from the end of the text; what lies before it uses up the length.",
     "from the end or nothing": "A negative start is counted from the end; 0, or one before the text, gives empty text.",
+    nowhere: "Nothing is found there.",
+    unchanged: "The text comes back as it is, as for a start beyond the end.",
     "from the end or clamp": "A negative start is counted from the end; one before the text counts as the first position.",
   }),
   negativeLength: trait("What does a negative length give?", {
@@ -66,11 +70,13 @@ export const traits = {
   negativeSpan: trait("What does a negative length replace?", {
     error: "It is an error.",
     empty: "Nothing: the text is put in.",
+    "to the end": "Everything from the start on.",
     repeated: "The characters before the start stand again after what was put in.",
   }),
   negativeCount: trait("What does a negative count give?", {
     error: "It is an error.",
     empty: "Empty text.",
+    null: "Nothing.",
   }),
   fraction: trait("What happens to a fraction in a position or a count?", {
     truncated: "It is cut off: 2.9 counts as 2.",
@@ -86,17 +92,21 @@ export const traits = {
   }),
   emptyNeedle: trait("What does empty text match when it is searched for?", {
     "at the start": "It is found before the first character.",
+    "before a character": "It is found before any character, and in empty text, but not at a start beyond the last one.",
     nowhere: "It is never found.",
   }),
   part: trait("Which part of the text is taken?", {
     before: "What stands before the first delimiter.",
     after: "What stands after the first delimiter.",
+    "through nth": "What stands before the nth delimiter; for a negative n, after the nth from the end.",
     nth: "The nth of the pieces between delimiters; negative n counts from the end.",
   }),
   case: trait("Are upper and lower case letters told apart?", {
     minded: "A and a are different.",
     ignored: "A and a are the same.",
     "ignored in ascii": "A and a are the same, but É and é are different.",
+    general: "A, a, Á and á are the same, and ß and s; one character for one.",
+    unicode: "A, a, Á and á are the same, and ß and ss (Unicode Collation Algorithm 4.0.0, primary weights).",
   }),
   pattern: trait("In which language is the searched text written?", patterns),
   padding: trait("Do spaces at the end count when two texts are compared?", {
@@ -117,6 +127,7 @@ export const traits = {
   replacement: trait("How does the replacement name what was matched?", {
     literal: "It does not: every character stands for itself.",
     backslash: "\\1 to \\9 are the groups and \\& is the whole match.",
+    "backslash digits": "\\0 is the whole match, \\1 to \\9 are the groups; a backslash takes any other character literally.",
     dollar: "$1, $2, … are the groups and $0 is the whole match; \\$ and \\\\ stand for themselves.",
   }),
   emptyMatch: trait("May the pattern match empty text?", {
@@ -148,6 +159,7 @@ export const traits = {
     full: "By the full Unicode mapping: ß becomes SS.",
     simple: "One letter to one letter: ß stays.",
     ascii: "Only A to Z: é stays.",
+    "early simple": "One letter to one letter, of the letters that Unicode 3 had: ß stays, and so does ⱥ.",
   }),
   words: trait("What ends a word?", {
     "not a letter": "Anything but a letter with its accents: 2nd becomes 2Nd.",
@@ -171,12 +183,22 @@ export const traits = {
   }),
   alphabet: trait("By which character set are characters numbered?", {
     unicode: "By Unicode code points.",
+    "utf-8 byte": "By its first byte in UTF-8: é is 195.",
     "windows-1252": "By an 8-bit code page: € is 128.",
   }),
   ofEmpty: trait("What is the code of empty text?", {
     zero: "0.",
     error: "It is an error.",
     null: "Nothing.",
+  }),
+  emptyFill: trait("What does padding with empty text give?", {
+    whole: "The text as it is.",
+    null: "Nothing, where something would have to be filled up.",
+    error: "It is an error, where something would have to be filled up.",
+  }),
+  removed: trait("How are the characters to remove taken?", {
+    each: "Each of them by itself, in any order.",
+    whole: "All of them together, as one text.",
   }),
   side: trait("On which side is it padded?", {
     left: "Before the text.",
@@ -243,6 +265,7 @@ export const traits = {
     integer: "An integer, cut towards zero: 7/2 is 3.",
     decimal: "A decimal: 7/2 is 3.5.",
     double: "A floating-point number: 7/2 is 3.5.",
+    "four more decimals": "A decimal with four more digits: 1/3 is 0.3333.",
   }),
 } as const;
 

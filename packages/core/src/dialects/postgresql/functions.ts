@@ -26,7 +26,7 @@ const located = {
   emptyNeedle: "at the start",
   fraction: "refused",
 } as const;
-const trimmed = { missing, inner: "kept", characters: "space" } as const;
+const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const matching = { missing, pattern: "posix", case: "minded" } as const;
 const found = { ...matching, group: "match", absent: "null" } as const;
 const replacing = { ...matching, occurrences: "first", replacement: "backslash", emptyMatch: "allowed" } as const;
@@ -87,8 +87,8 @@ const text: FunctionRow[] = [
   { name: "ascii", family: "measure-test", summary: "The code point of the first character.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "zero" }, evidence: strings },
   { name: "chr", family: "measure-test", summary: "The character of a code point.", parameters: params("code integer > number"), result: "text", operation: "char-of", answers: { missing, alphabet: "unicode", fraction: "refused" }, evidence: strings },
   { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count integer"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused" }, evidence: strings },
-  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "left" }, evidence: strings },
-  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "right" }, evidence: strings },
+  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "left", negativeCount: "empty", emptyFill: "whole" }, evidence: strings },
+  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "right", negativeCount: "empty", emptyFill: "whole" }, evidence: strings },
   { name: "concat", family: "split-join", summary: "Joins values, skipping null.", parameters: params("values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "||", family: "split-join", summary: "Joins two texts; null with anything is null.", parameters: params("left text > items, right nonarray > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },

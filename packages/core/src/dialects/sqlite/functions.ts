@@ -17,7 +17,7 @@ const sliced = {
   negativeLength: "before",
   fraction: "truncated",
 } as const;
-const trimmed = { missing, inner: "kept", characters: "space" } as const;
+const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
 const recased = { missing, mapping: "ascii", words: "space" } as const;
 const liked = { missing, pattern: "like, escape open", where: "whole", truth: "1 or 0", case: "ignored in ascii" } as const;

@@ -213,7 +213,7 @@ const fields: Readonly<Record<string, (parts: Parts, time: number, subsecond: bo
   d: ({ day }) => two(day),
   e: ({ day }) => String(day).padStart(2),
   f: ({ clock: ms }) => printf(["%06.3f", new Double(Math.min(59.999, (Math.floor(ms / 1000) % 60) + (ms % 1000) / 1000))]) as string,
-  F: dateText,
+  F: ({ year, month, day }) => `${printf(["%04d", year]) as string}-${two(month)}-${two(day)}`,
   G: ({ days }) => printf(["%04d", isoWeekOf(days).year]) as string,
   g: ({ days }) => two(isoWeekOf(days).year % 100),
   H: ({ clock: ms }) => two(Math.floor(ms / 3_600_000)),
@@ -235,7 +235,7 @@ const fields: Readonly<Record<string, (parts: Parts, time: number, subsecond: bo
   V: ({ days }) => two(isoWeekOf(days).week),
   w: ({ weekday }) => String(weekday),
   W: ({ year, days, weekday }) => two(Math.floor((days - daysFromDate(year, 1, 1) + 7 - ((weekday + 6) % 7)) / 7)),
-  Y: ({ year }) => yearText(year),
+  Y: ({ year }) => printf(["%04d", year]) as string,
   "%": () => "%",
 };
 

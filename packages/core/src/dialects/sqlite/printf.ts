@@ -86,7 +86,7 @@ const quotes: Readonly<Record<string, string>> = { q: "'", Q: "'", w: '"' };
 function quoted(value: Value, kind: string, how: Directive): string {
   const mark = quotes[kind];
   if (value === null) return padded(kind === "Q" ? "NULL" : "(NULL)", how);
-  const text = cut(toText(value) as string, how);
+  const text = cut(untilNul(toText(value) as string), how);
   const doubled = text.replaceAll(mark, mark + mark);
   return padded(kind === "Q" ? `'${doubled}'` : doubled, how);
 }
@@ -143,7 +143,7 @@ export function printf(values: readonly Value[]): Value {
     else if (/[fFeEgG]/.test(kind)) result += floating(take(), kind, how);
     else if (/[sz]/.test(kind)) {
       const value = take();
-      result += padded(value === null ? "" : cut(toText(value) as string, how), how);
+      result += padded(value === null ? "" : cut(untilNul(toText(value) as string), how), how);
     } else if (/[qQw]/.test(kind)) result += quoted(take(), kind, how);
     else if (kind === "c") {
       const value = take();

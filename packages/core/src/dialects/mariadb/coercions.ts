@@ -1,0 +1,291 @@
+import { Bytes, Decimal, Double, Failure, type Value, isFailure, lookup, utf8Of } from "../../values/index.ts";
+import type { Conversion, TypeRules } from "../dialect.ts";
+import { isPure } from "../row.ts";
+import { dateText, momentText, readMoment, readTime, spanText } from "./moments.ts";
+import { int64, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
+
+/** Types: `text` with its collation after a space where COLLATE says one, `binary`, the numbers, `date`, `datetime`, `time`, `null`. */
+export const baseType = (type: string): string => type.split(" ")[0];
+
+/** The collations that are covered, by the answers that make them. */
+export const collations = {
+  utf8mb4_general_ci: { case: "general", padding: "padded" },
+  utf8mb4_unicode_ci: { case: "unicode", padding: "padded" },
+  utf8mb4_bin: { case: "minded", padding: "padded" },
+} as const;
+export type Collation = keyof typeof collations;
+
+/** Functions of which there is a row for each collation. */
+const mindsCollation = new Set(
+  ["=", "<>", "<", "<=", ">", ">=", "<=>", "strcmp", "like", "locate", "instr", "position", "regexp"].concat(
+    ["regexp_replace", "regexp_substr", "regexp_instr"],
+  ),
+);
+
+export const byBytes = { case: "minded", padding: "counted" } as const;
+
+/** The collation of a comparison: bytes where one side is binary, what COLLATE says, or the one of the dialect. */
+export function collationFor(types: readonly string[], usual: Collation): Collation | "binary" {
+  if (types.some((type) => baseType(type) === "binary")) return "binary";
+  const named = types.map((type) => type.split(" ")[1]).find((name) => name !== undefined);
+  return (named as Collation | undefined) ?? usual;
+}
+
+export const unlessMissing =
+  (convert: (value: Value) => Value) =>
+  (value: Value): Value =>
+    value === null || isFailure(value) ? value : convert(value);
+
+const numbers = ["integer", "unsigned", "decimal", "double"];
+const temporal = ["date", "datetime", "time"];
+
+/** A text, number or date as a date and time; null where it is none. */
+const asMoment = (value: Value): Value => {
+  const moment = readMoment(toText(value) as string);
+  return moment ? momentText(moment) : null;
+};
+const asTime = (value: Value): Value => {
+  const span = readTime(toText(value) as string);
+  return span === undefined ? null : spanText(span);
+};
+
+/** A date or time as the number of its digits. */
+const digitsOf = (value: Value): Value => {
+  const digits = (value as string).replace(/[-: ]/g, "").replace(/\.0+$/, "");
+  return Decimal.parse((value as string).startsWith("-") ? `-${digits}` : digits) ?? Decimal.of(0);
+};
+
+const numeric = (from: string, convert: (value: Value) => Value) =>
+  unlessMissing(temporal.includes(baseType(from)) ? (value) => convert(digitsOf(value)) : convert);
+
+function asBytes(value: Value): Value {
+  return value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string));
+}
+
+/** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
+function conversion(from: string, to: string): Conversion | undefined {
+  const kind = baseType(from);
+  const isWhole = kind === "integer" || kind === "unsigned";
+  switch (to) {
+    case "any":
+      return { cost: 0 };
+    case "condition":
+      return { cost: 0 };
+    case "escape":
+      return {
+        cost: 0,
+        convert: unlessMissing((value) => {
+          const escape = toText(value) as string;
+          return [...escape].length > 1 ? new Failure("escape-length", { escape }) : escape;
+        }),
+      };
+    case "text":
+      return { cost: kind === "text" ? 0 : 1, ...(kind !== "text" && { convert: unlessMissing(toText) }) };
+    case "binary":
+      return { cost: kind === "binary" ? 0 : 3, convert: unlessMissing(asBytes) };
+    case "string":
+      return kind === "text" || kind === "null" ? { cost: 0 } : undefined;
+    case "bytes":
+      return kind === "text" || kind === "null" || kind === "binary" ? { cost: 1, convert: unlessMissing(asBytes) } : undefined;
+    case "whole":
+      return isWhole || kind === "null" ? { cost: 0 } : undefined;
+    case "exact":
+      return isWhole || kind === "decimal" || kind === "null" ? { cost: 1, convert: unlessMissing(toDecimal) } : undefined;
+    case "moment":
+      if (kind === "date" || kind === "datetime") return { cost: 2, convert: unlessMissing(asMoment) };
+      return kind === "text" || kind === "null" ? { cost: 4, convert: unlessMissing(asMoment) } : undefined;
+    case "clock":
+      return kind === "time" ? { cost: 2 } : kind === "text" ? { cost: 4, convert: unlessMissing(asTime) } : undefined;
+    case "integer":
+    case "unsigned":
+      return { cost: isWhole ? 0 : 2, ...(!isWhole && { convert: numeric(from, toInteger) }) };
+    case "decimal":
+      return { cost: kind === "decimal" ? 0 : isWhole ? 1 : 3, convert: numeric(from, toDecimal) };
+    case "double":
+    case "floating":
+      return { cost: kind === "double" ? 0 : 6, convert: numeric(from, toDouble) };
+    case "date":
+      return { cost: 3, convert: unlessMissing((value) => (readMoment(toText(value) as string) ? dateText(readMoment(toText(value) as string)!) : null)) };
+    case "datetime":
+      return { cost: 3, convert: unlessMissing(asMoment) };
+    case "time":
+      return { cost: 3, convert: unlessMissing(asTime) };
+  }
+  return { cost: kind === to ? 0 : 3 };
+}
+
+const castNames: Readonly<Record<string, string>> = lookup({
+  char: "text",
+  varchar: "text",
+  "char character set utf8mb4": "text",
+  nchar: "text",
+  binary: "binary",
+  varbinary: "binary",
+  signed: "integer",
+  "signed integer": "integer",
+  integer: "integer",
+  int: "integer",
+  unsigned: "unsigned",
+  "unsigned integer": "unsigned",
+  decimal: "decimal",
+  dec: "decimal",
+  numeric: "decimal",
+  double: "double",
+  "double precision": "double",
+  float: "float",
+  date: "date",
+  datetime: "datetime",
+  time: "time",
+});
+
+const limit = (size: number): bigint => 10n ** BigInt(size) - 1n;
+
+/** A decimal of so many digits, so many of them after the point; what is too large becomes the largest. */
+function sizedDecimal(value: Decimal, size: number, scale: number): Decimal {
+  const rounded = value.rounded(scale);
+  const most = limit(size);
+  if (rounded.coefficient > most) return new Decimal(most, scale);
+  return rounded.coefficient < -most ? new Decimal(-most, scale) : rounded;
+}
+
+function castTo(type: string, sizes: readonly number[], from: string): (value: Value) => Value {
+  const [size, scale = 0] = sizes;
+  const convert = (to: string) => conversion(from, to)?.convert ?? ((value: Value) => value);
+  switch (type) {
+    case "text":
+      return (value) => {
+        const text = toText(value) as string;
+        return size === undefined ? text : [...text].slice(0, size).join("");
+      };
+    case "binary":
+      return (value) => {
+        const { bytes } = asBytes(value) as Bytes;
+        if (size === undefined) return new Bytes(bytes);
+        const sized = new Uint8Array(size);
+        sized.set(bytes.slice(0, size));
+        return new Bytes(sized);
+      };
+    case "integer":
+      return (value) => {
+        const whole = convert("integer")(value);
+        return typeof whole === "bigint" && whole > int64 ? BigInt.asIntN(64, whole) : whole;
+      };
+    case "unsigned":
+      return (value) => {
+        const exact = value instanceof Decimal ? value.rounded(0).coefficient : undefined;
+        if (exact !== undefined && exact > int64) return exact > uint64 ? uint64 : exact;
+        if (value instanceof Double && value.value >= 2 ** 63) return value.value >= 2 ** 64 ? uint64 : BigInt(value.value);
+        const digits = typeof value === "string" ? /^[ \t\n\v\f\r]*\+?(\d+)/.exec(value)?.[1] : undefined;
+        if (digits !== undefined && BigInt(digits) > int64) return BigInt(digits) > uint64 ? uint64 : BigInt(digits);
+        const whole = convert("integer")(value);
+        return typeof whole === "number" || typeof whole === "bigint" ? whole < 0 ? BigInt.asUintN(64, BigInt(whole)) : whole : whole;
+      };
+    case "decimal":
+      return (value) => sizedDecimal(convert("decimal")(value) as Decimal, size ?? 10, scale);
+    case "float":
+      return (value) => new Double(Number(Math.fround((toDouble(value) as Double).value).toPrecision(6)));
+    case "double":
+      return convert("double");
+    case "datetime":
+    case "time":
+      return (value) => withFraction(convert(type)(value), size ?? 0);
+  }
+  return convert(type);
+}
+
+/** A moment with so many digits of the second's fraction. */
+function withFraction(value: Value, digits: number): Value {
+  if (typeof value !== "string") return value;
+  const [whole, fraction = ""] = value.split(".");
+  return digits === 0 ? whole : `${whole}.${fraction.slice(0, digits).padEnd(digits, "0")}`;
+}
+
+const literals: Readonly<Record<string, (text: string) => string | undefined>> = lookup({
+  "date literal": (text) => (readMoment(text) && dateText(readMoment(text)!)) as string | undefined,
+  "datetime literal": (text) => (readMoment(text) && momentText(readMoment(text)!)) as string | undefined,
+  "time literal": (text) => (readTime(text) === undefined ? undefined : spanText(readTime(text)!)),
+});
+
+/** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
+const packet = 16 * 1024 * 1024;
+
+function fits(type: string): ((value: Value) => Value) | undefined {
+  const tooLarge = () => new Failure("number-out-of-range");
+  switch (type) {
+    case "integer":
+      return (value) => ((typeof value === "bigint" || typeof value === "number") && (value > int64 || value < -int64 - 1n) ? tooLarge() : value);
+    case "unsigned":
+      return (value) => ((typeof value === "bigint" || typeof value === "number") && (value > uint64 || value < 0) ? tooLarge() : value);
+    case "double":
+      return (value) => (value instanceof Double && !Number.isFinite(value.value) ? tooLarge() : value);
+    case "text":
+      return (value) => (typeof value === "string" && value.length > packet ? null : value);
+  }
+  return undefined;
+}
+
+/** The rules of values in MariaDB, for texts of a collation. */
+export const typeRules = (collation: Collation): TypeRules => ({
+  dynamic: true,
+  columnType(values) {
+    const present = values.filter((value) => value !== null);
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
+    return present.every((value) => typeof value === "boolean" || Number.isInteger(value)) ? "integer" : "decimal";
+  },
+  readColumn(type, value) {
+    if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
+    return type === "decimal" && typeof value === "number" ? Decimal.of(value) : typeof value === "boolean" ? Number(value) : value;
+  },
+  conversion,
+  // Of the rows of a function that minds the collation, the one with the answers of this call's collation is meant.
+  preference(row, types) {
+    if (!isPure(row) || !mindsCollation.has(row.name)) return 0;
+    const wanted = collationFor(types, collation);
+    const answers = row.answers as Readonly<Record<string, string>>;
+    const { case: letterCase } = wanted === "binary" ? byBytes : collations[wanted];
+    if (row.operation === "compare") {
+      const [{ type }] = row.parameters;
+      if (type !== "string" && type !== "bytes") return 0;
+      return (type === "bytes") === (wanted === "binary") && (type === "bytes" || answers.case === letterCase) ? 0 : 100;
+    }
+    const isAlike = answers.case === letterCase || (answers.case === "ignored" && letterCase !== "minded");
+    return isAlike ? 0 : 100;
+  },
+  resultType(row, types) {
+    if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
+    if (row.result === "integer" && row.name !== "div" && /^[-+*%]$/.test(row.name) && types.includes("unsigned")) return "unsigned";
+    if (row.result === "unified") return unify(types.slice(row.name === "nvl2" ? 1 : 0)) ?? "text";
+    return row.result === "same" ? (baseType(types[0]) === "null" ? "double" : types[0]) : row.result;
+  },
+  cast(from, to) {
+    const literal = literals[to];
+    if (literal) {
+      const type = baseType(to);
+      return { type, convert: unlessMissing((value) => literal(value as string) ?? new Failure("not-a-date", { text: value })) };
+    }
+    const match = /^([a-z ]+?)(?: ?\(([\d,]+)\))?( character set \w+| charset \w+)?$/.exec(to);
+    const type = match && castNames[match[1]];
+    if (!type) return undefined;
+    const sizes = match[2]?.split(",").map(Number) ?? [];
+    return { type: type === "float" ? "double" : type, convert: unlessMissing(castTo(type, sizes, from)) };
+  },
+  truth: truthOf,
+  unify,
+  list: (_form, values) => values,
+  fits,
+});
+
+/** The type that a choice has whose branches have these types. */
+export function unify(types: readonly string[]): string | undefined {
+  const kinds = types.map(baseType).filter((type) => type !== "null");
+  if (kinds.length === 0) return "null";
+  if (kinds.every((kind) => kind === kinds[0])) return kinds[0] === "text" ? (types.find((type) => type.includes(" ")) ?? "text") : kinds[0];
+  if (kinds.every((kind) => numbers.includes(kind))) {
+    const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
+    return highest === "unsigned" ? "decimal" : highest;
+  }
+  if (kinds.every((kind) => kind === "date" || kind === "datetime")) return "datetime";
+  return kinds.includes("binary") && kinds.every((kind) => kind === "binary" || kind === "text") ? "binary" : "text";
+}
+
+

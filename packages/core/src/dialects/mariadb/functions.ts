@@ -1,0 +1,243 @@
+import { type FunctionRow, params } from "../row.ts";
+import { byBytes, collations } from "./coercions.ts";
+
+const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
+const strings = doc("String Functions");
+const operatorsDoc = doc("Operators");
+const patterns = doc("Regular Expressions Functions");
+const numeric = doc("Numeric Functions");
+const dates = doc("Date & Time Functions");
+const control = doc("Control Flow Functions");
+
+const missing = "null" as const;
+const sliced = {
+  missing,
+  unit: "code point",
+  first: "1",
+  from: "start",
+  third: "length",
+  startBelow: "from the end or nothing",
+  negativeLength: "empty",
+  fraction: "rounded",
+} as const;
+const trimmed = { missing, inner: "kept", characters: "space", removed: "whole" } as const;
+const joined = { missing, missingItem: "null", emptyItem: "kept" } as const;
+const recased = { missing, mapping: "early simple", words: "space" } as const;
+const padded = { missing, unit: "code point", negativeCount: "null", emptyFill: "null" } as const;
+const found = { missing, pattern: "pcre", group: "match" } as const;
+const letterCases = ["general", "unicode", "minded"] as const;
+
+/** A row for each way in which letters are told apart. */
+const eachCase = (make: (letterCase: (typeof letterCases)[number]) => FunctionRow): FunctionRow[] => letterCases.map(make);
+const eachPatternCase = (make: (letterCase: "ignored" | "minded") => FunctionRow): FunctionRow[] => (["ignored", "minded"] as const).map(make);
+
+/** Functions of the text families: each is an operation with answers. */
+// prettier-ignore
+const text: FunctionRow[] = [
+  { name: "substring", aliases: ["substr", "mid"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start integer, count? integer > length"), result: "text", operation: "slice", answers: sliced, evidence: strings },
+  { name: "left", family: "extract", summary: "The first n characters.", parameters: params("text text, count integer > length"), result: "text", operation: "slice", answers: sliced, fixed: { start: 1 }, evidence: strings },
+  { name: "right", family: "extract", summary: "The last n characters.", parameters: params("text text, count integer > length"), result: "text", operation: "slice", answers: { ...sliced, from: "end" }, fixed: { start: 1 }, evidence: strings },
+  { name: "substring_index", family: "extract", summary: "What stands before the nth delimiter, or after the nth from the end.", parameters: params("text text, delimiter text, n integer"), result: "text", operation: "segment", answers: { missing, part: "through nth", absent: "whole", emptyNeedle: "nowhere", case: "minded" }, evidence: strings },
+  { name: "reverse", family: "extract", summary: "The characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "code point" }, evidence: strings },
+  ...eachCase((letterCase): FunctionRow => ({ name: "locate", family: "locate", summary: "The position of a text from a start on, 0 when absent.", parameters: params("needle text, text text, start? integer"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),
+  ...eachCase((letterCase): FunctionRow => ({ name: "instr", aliases: ["position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),
+  ...eachCase((letterCase): FunctionRow => ({ name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "integer", operation: "test", answers: { missing, pattern: "like, escape literal", where: "whole", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: strings })),
+  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp", family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern text > needle"), result: "integer", operation: "test", answers: { missing, pattern: "pcre", where: "anywhere", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: patterns })),
+  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_instr", family: "locate", summary: "The position of the first match of a pattern, 0 when absent.", parameters: params("text text, pattern text > needle"), result: "integer", operation: "find", answers: { ...found, case: letterCase, report: "position", absent: "zero" }, evidence: patterns })),
+  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_substr", family: "extract", summary: "The first match of a pattern, empty when there is none.", parameters: params("text text, pattern text > needle"), result: "text", operation: "find", answers: { ...found, case: letterCase, report: "text", absent: "empty" }, evidence: patterns })),
+  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern text > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "allowed" }, evidence: patterns })),
+  { name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: strings },
+  { name: "insert", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start integer, length integer, new text"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "unchanged", negativeSpan: "to the end", fraction: "rounded" }, evidence: strings },
+  { name: "upper", aliases: ["ucase"], family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
+  { name: "lower", aliases: ["lcase"], family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
+  { name: "trim", family: "trim", summary: "Without a text at both ends, a space unless one is given.", parameters: params("text text, removed? text > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: strings },
+  { name: "trim leading", family: "trim", summary: "Without a text at the start, a space unless one is given.", parameters: params("text text, removed? text > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, notation: "operator", evidence: strings },
+  { name: "trim trailing", family: "trim", summary: "Without a text at the end, a space unless one is given.", parameters: params("text text, removed? text > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, notation: "operator", evidence: strings },
+  { name: "ltrim", family: "trim", summary: "Without spaces at the start.", parameters: params("text text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: strings },
+  { name: "rtrim", family: "trim", summary: "Without spaces at the end.", parameters: params("text text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: strings },
+  { name: "char_length", aliases: ["character_length"], family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "code point" }, evidence: strings },
+  { name: "length", aliases: ["octet_length", "lengthb"], family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
+  { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
+  { name: "ascii", family: "measure-test", summary: "The first byte.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "utf-8 byte", ofEmpty: "zero" }, evidence: strings },
+  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count integer"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded" }, evidence: strings },
+  { name: "space", family: "pad", summary: "A number of spaces.", parameters: params("count integer"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded" }, fixed: { text: " " }, evidence: strings },
+  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
+  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
+  { name: "concat", family: "split-join", summary: "Joins values; null with anything is null.", parameters: params("values* text > items"), result: "text", operation: "join", answers: joined, evidence: strings },
+  { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: strings },
+  ...eachCase((letterCase): FunctionRow => ({ name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, case: letterCase, padding: "padded", mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
+  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left text > a, right text > b"), result: "integer", operation: "compare", answers: { missing, case: "general", padding: "padded", mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
+  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts of bytes.", parameters: params("left bytes > a, right bytes > b"), result: "integer", operation: "compare", answers: { missing, ...byBytes, mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
+];
+
+const kinds: readonly (readonly [string, { readonly case: "general" | "unicode" | "minded"; readonly padding: "padded" | "counted" }])[] = [
+  ...Object.values(collations).map((collation) => ["string", collation] as const),
+  ["bytes", byBytes],
+  ["whole", byBytes],
+  ["exact", byBytes],
+  ["moment", byBytes],
+  ["clock", byBytes],
+  ["floating", byBytes],
+];
+
+// prettier-ignore
+const operators: FunctionRow[] = [
+  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+    kinds.map(([type, collation]): FunctionRow => ({
+      name: relation,
+      family: "measure-test",
+      summary: "Compares two values.",
+      parameters: params(`left ${type} > a, right ${type} > b`),
+      result: "integer",
+      operation: "compare",
+      answers: { missing, ...collation, mixed: "error", truth: "1 or 0" },
+      fixed: { relation },
+      notation: "operator",
+      evidence: operatorsDoc,
+    })),
+  ),
+  ...[["+", "+"], ["-", "-"], ["*", "*"], ["/", "/"], ["%", "mod"], ["div", "idiv"]].flatMap(([name, sign]) =>
+    [["whole", "integer"], ["exact", "decimal"], ["floating", "double"]]
+      .filter(([type]) => !(name === "/" && type === "whole") && !(name === "div" && type === "floating"))
+      .map(([type, result]): FunctionRow => ({
+        name,
+        aliases: name === "%" ? ["mod"] : [],
+        family: "convert",
+        summary: "Arithmetic on two numbers; a text counts as the number that it begins with.",
+        parameters: params(`left ${name === "div" && type === "exact" ? "decimal" : type} > a, right ${name === "div" && type === "exact" ? "decimal" : type} > b`),
+        result: name === "div" ? "integer" : result,
+        operation: "calculate",
+        answers: { missing, numbers: "exact", quotient: "four more decimals", byZero: "null", overflow: "infinity", remainder: "of fractions" },
+        fixed: { sign },
+        notation: "operator",
+        evidence: operatorsDoc,
+      })),
+  ),
+];
+
+type Coded = readonly [name: string, family: FunctionRow["family"], summary: string, parameters: string, result: string, evidence: string, code?: string];
+
+const ofDate = (name: string, summary: string, result = "integer"): Coded => [name, "convert", summary, "date datetime", result, dates];
+const math = "acos asin atan cos cot degrees exp ln log10 log2 radians sin sqrt tan".split(" ");
+
+// prettier-ignore
+const coded = (
+  [
+    ["ord", "measure-test", "The bytes of the first character as a number.", "text text", "integer", strings],
+    ["char", "measure-test", "The bytes of numbers.", "codes* any", "binary", strings],
+    ["char using", "measure-test", "The characters of numbers.", "codes* any", "text", strings],
+    ["chr", "measure-test", "The character of a byte.", "code integer", "text", strings],
+    ["hex", "convert", "A number, or the bytes of a text, in base 16.", "value any", "text", strings],
+    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text", "binary", strings],
+    ["bin", "convert", "A number in base 2.", "number integer", "text", strings],
+    ["oct", "convert", "A number in base 8.", "number integer", "text", numeric],
+    ["conv", "convert", "A number from one base to another.", "number text, from integer, to integer", "text", numeric],
+    ["elt", "list", "The nth of several values.", "n integer, values* any", "text", strings],
+    ["field", "list", "The place of a value among others, 0 when it is none of them.", "value any, values* any", "integer", strings],
+    ["find_in_set", "list", "The place of a text in a list with commas, 0 when it is not there.", "text text, list text", "integer", strings],
+    ["make_set", "list", "The values whose bits are set, with commas.", "bits integer, values* any", "text", strings],
+    ["export_set", "list", "One text for each bit that is set, another for each that is not.", "bits integer, on text, off text, separator? text, count? integer", "text", strings],
+    ["interval", "list", "How many of the sorted values are not above the first.", "value any, values* any", "integer", control],
+    ["format", "convert", "A number with thousands separated.", "number any, decimals integer, locale? text", "text", strings],
+    ["quote", "substitute", "The text as an SQL literal.", "text any", "text", strings],
+    ["soundex", "convert", "A key of how a text sounds.", "text text", "text", strings],
+    ["to_base64", "convert", "The bytes in base 64.", "text binary", "text", strings],
+    ["from_base64", "convert", "Bytes from base 64; null for anything else.", "text text", "binary", strings],
+    ["crc32", "convert", "A check sum.", "text binary", "unsigned", numeric],
+    ["sformat", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
+    ["coalesce", "logic", "The first value that is not null.", "values* any", "unified", control],
+    ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", control, "coalesce"],
+    ["nvl", "logic", "The first value that is not null.", "value any, otherwise any", "unified", control, "coalesce"],
+    ["nvl2", "logic", "The second value where the first is not null, otherwise the third.", "value any, present any, absent any", "unified", control],
+    ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "unified", operatorsDoc],
+    ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "unified", operatorsDoc],
+    ["isnull", "logic", "Whether it is null.", "value any", "integer", operatorsDoc, "is null"],
+    ["is null", "logic", "Whether it is null.", "value any", "integer", operatorsDoc],
+    ["is not null", "logic", "Whether it is not null.", "value any", "integer", operatorsDoc],
+    ["is true", "logic", "Whether it is a number other than 0.", "value any", "integer", operatorsDoc],
+    ["is false", "logic", "Whether it is 0.", "value any", "integer", operatorsDoc],
+    ["<=>", "logic", "Whether two values are equal, null being like null.", "left any, right any", "integer", operatorsDoc],
+    ["and", "logic", "Whether both are true.", "left any, right any", "integer", operatorsDoc],
+    ["or", "logic", "Whether one is true.", "left any, right any", "integer", operatorsDoc],
+    ["xor", "logic", "Whether just one is true.", "left any, right any", "integer", operatorsDoc],
+    ["not", "logic", "1 for what is false, 0 for what is true.", "value any", "integer", operatorsDoc],
+    ...["utf8mb4_general_ci", "utf8mb4_unicode_ci", "utf8mb4_bin"].map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
+    ...[["whole", "integer"], ["exact", "decimal"], ["floating", "double"]].flatMap(([type, result]): Coded[] => [
+      ["-", "convert", "The negative of a number.", `number ${type}`, result, operatorsDoc, "negate"],
+      ["abs", "convert", "The number without its sign.", `number ${type}`, result, numeric],
+      ["ceiling", "convert", "The next higher whole number.", `number ${type}`, result === "decimal" ? "integer" : result, numeric],
+      ["ceil", "convert", "The next higher whole number.", `number ${type}`, result === "decimal" ? "integer" : result, numeric, "ceiling"],
+      ["floor", "convert", "The next lower whole number.", `number ${type}`, result === "decimal" ? "integer" : result, numeric],
+      ["round", "convert", "Rounded, halves away from zero.", `number ${type}, decimals? integer`, result, numeric],
+      ["truncate", "convert", "Cut to a number of decimals.", `number ${type}, decimals integer`, result, numeric],
+      ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "integer", numeric],
+    ]),
+    ["+", "convert", "The value itself.", "value any", "same", operatorsDoc, "itself"],
+    ["~", "convert", "The bits of a number inverted.", "number any", "unsigned", operatorsDoc],
+    ["&", "convert", "The bits that both numbers have.", "left any, right any", "unsigned", operatorsDoc],
+    ["|", "convert", "The bits that one of two numbers has.", "left any, right any", "unsigned", operatorsDoc],
+    ["^", "convert", "The bits that just one of two numbers has.", "left any, right any", "unsigned", operatorsDoc],
+    ["<<", "convert", "The bits of a number shifted left.", "left any, right any", "unsigned", operatorsDoc],
+    [">>", "convert", "The bits of a number shifted right.", "left any, right any", "unsigned", operatorsDoc],
+    ["bit_count", "convert", "How many bits are set.", "number any", "integer", numeric],
+    ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numeric]),
+    ["log", "convert", "The natural logarithm, or one to a base.", "number double, argument? double", "double", numeric],
+    ["pow", "convert", "A power.", "base double, exponent double", "double", numeric],
+    ["power", "convert", "A power.", "base double, exponent double", "double", numeric, "pow"],
+    ["atan2", "convert", "The angle of a point.", "y double, x double", "double", numeric],
+    ["pi", "convert", "The number pi.", "", "double", numeric],
+    ofDate("year", "The year of a date."),
+    ofDate("quarter", "The quarter of a date."),
+    ofDate("month", "The month of a date."),
+    ofDate("day", "The day of a date."),
+    ofDate("dayofmonth", "The day of a date."),
+    ofDate("dayofweek", "The day of the week, 1 for Sunday."),
+    ofDate("dayofyear", "The day of the year."),
+    ofDate("weekday", "The day of the week, 0 for Monday."),
+    ofDate("weekofyear", "The ISO week."),
+    ofDate("to_days", "Days since the year 0."),
+    ofDate("to_seconds", "Seconds since the year 0."),
+    ofDate("dayname", "The name of the day.", "text"),
+    ofDate("monthname", "The name of the month.", "text"),
+    ofDate("last_day", "The last day of the month.", "date"),
+    ofDate("date", "The date of a date and time.", "date"),
+    ["hour", "convert", "The hour of a time.", "time time", "integer", dates],
+    ["minute", "convert", "The minute of a time.", "time time", "integer", dates],
+    ["second", "convert", "The second of a time.", "time time", "integer", dates],
+    ["microsecond", "convert", "The millionths of the second.", "time time", "integer", dates],
+    ["time", "convert", "The time of a date and time.", "time time", "time", dates, "itself"],
+    ["time_to_sec", "convert", "A time in seconds.", "time time", "integer", dates],
+    ["sec_to_time", "convert", "Seconds as a time.", "seconds decimal", "time", dates],
+    ["week", "convert", "The week of the year.", "date datetime, mode? integer", "integer", dates],
+    ["yearweek", "convert", "The year and week.", "date datetime, mode? integer", "integer", dates],
+    ["extract", "convert", "A field of a date.", "field text, date any", "integer", dates],
+    ["timestamp", "convert", "A date and time.", "date datetime, time? time", "datetime", dates],
+    ["date_format", "convert", "A date in a format.", "date datetime, format text, locale? text", "text", dates],
+    ["time_format", "convert", "A time in a format.", "time time, format text", "text", dates],
+    ["str_to_date", "convert", "A date read by a format.", "text text, format text", "datetime", dates],
+    ["date_add", "convert", "A date some time later.", "date any, amount text, unit text", "shifted", dates],
+    ["date_sub", "convert", "A date some time earlier.", "date any, amount text, unit text", "shifted", dates],
+    ["datediff", "convert", "The days between two dates.", "left datetime, right datetime", "integer", dates],
+    ["timestampdiff", "convert", "The time between two dates in a unit.", "unit text, left datetime, right datetime", "integer", dates],
+    ["timestampadd", "convert", "A date some units later.", "unit text, amount text, date any", "text", dates],
+    ["from_days", "convert", "The date of a day number.", "days integer", "date", dates],
+    ["makedate", "convert", "A date from a year and a day of the year.", "year integer, day integer", "date", dates],
+    ["maketime", "convert", "A time from its parts.", "hour integer, minute integer, second decimal", "time", dates],
+    ["period_add", "convert", "A period YYYYMM some months later.", "period integer, months integer", "integer", dates],
+    ["period_diff", "convert", "The months between two periods.", "left integer, right integer", "integer", dates],
+  ] satisfies Coded[]
+).map(
+  ([name, family, summary, form, result, evidence, code]: Coded): FunctionRow => ({
+    name,
+    family,
+    summary,
+    parameters: params(form),
+    result,
+    code: code ?? name,
+    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "xor", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    evidence,
+  }),
+);
+
+/** The functions and operators of MariaDB 10.11. */
+export const mariadbRows: readonly FunctionRow[] = [...text, ...operators, ...coded];

@@ -1,0 +1,351 @@
+import {
+  type Expression,
+  type Grammar,
+  type Infix,
+  type ParseLimits,
+  type Parsed,
+  type Parser,
+  type Token,
+  parseWith,
+} from "../../syntax/index.ts";
+import { Bytes, Decimal, Double, bytesOfHex, integer, lookup } from "../../values/index.ts";
+import {
+  type Special,
+  castForm,
+  closed,
+  constant,
+  extractForm,
+  form,
+  literal,
+  not,
+  nullifForm,
+  plainTypeName,
+  positionForm,
+  readBetween,
+  readCase,
+  readIn,
+  span,
+  substringForm,
+  trimForm,
+} from "../shared/sql-forms.ts";
+import { mariadbRules } from "./lexis.ts";
+import { int64, uint64 } from "./numbers.ts";
+
+/** How tightly operators bind (MariaDB documentation, "Operator Precedence"). */
+const power = {
+  or: 5,
+  xor: 8,
+  and: 10,
+  not: 15,
+  comparison: 20,
+  predicate: 25,
+  "|": 30,
+  "&": 35,
+  shift: 40,
+  sum: 45,
+  product: 50,
+  "^": 55,
+  sign: 60,
+  bang: 65,
+  collate: 70,
+};
+
+const infixPower: Readonly<Record<string, number>> = lookup({
+  "||": power.or,
+  "&&": power.and,
+  "=": power.comparison,
+  "<=>": power.comparison,
+  "<>": power.comparison,
+  "!=": power.comparison,
+  "<": power.comparison,
+  "<=": power.comparison,
+  ">": power.comparison,
+  ">=": power.comparison,
+  "|": power["|"],
+  "&": power["&"],
+  "<<": power.shift,
+  ">>": power.shift,
+  "+": power.sum,
+  "-": power.sum,
+  "*": power.product,
+  "/": power.product,
+  "%": power.product,
+  "^": power["^"],
+});
+const renamed: Readonly<Record<string, string>> = lookup({ "!=": "<>", "||": "or", "&&": "and" });
+const words: Readonly<Record<string, readonly [name: string, power: number]>> = lookup({
+  or: ["or", power.or],
+  xor: ["xor", power.xor],
+  and: ["and", power.and],
+  div: ["div", power.product],
+  mod: ["%", power.product],
+});
+
+const grammar: Grammar = { separator: ",", rules: mariadbRules, prefix, infix };
+
+function prefix(parser: Parser): Expression {
+  const { token } = parser;
+  const { range } = token;
+  if (parser.at("-") || parser.at("+") || parser.at("~")) {
+    parser.next();
+    const operand = parser.expression(power.sign);
+    const isLiteral = operand.kind === "literal" && token.value === "-" && /^\d+$/.test(parser.source.slice(operand.range.start, operand.range.end));
+    if (isLiteral && BigInt(parser.source.slice(operand.range.start, operand.range.end)) === int64 + 1n)
+      return literal(integer(-int64 - 1n), "integer", span(parser, range.start));
+    return parser.call(token.source, range, [operand], "operator");
+  }
+  if (parser.take("!")) return parser.call("not", range, [parser.expression(power.bang)], "operator");
+  if (parser.take("(")) {
+    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
+    const inner = parser.expression();
+    if (parser.at(",")) return parser.uncovered("row values", range.start);
+    parser.close(")", token);
+    return { kind: "group", inner, range: span(parser, range.start) };
+  }
+  switch (token.kind) {
+    case "number":
+      parser.next();
+      return numberLiteral(token);
+    case "text":
+      return text(parser);
+    case "variable":
+      parser.next();
+      return literal(new Bytes(bytesOfHex(token.value) ?? new Uint8Array()), "binary", range);
+    case "quoted name":
+      parser.next();
+      return { kind: "name", name: token.value, range };
+    case "name":
+      return named(parser, token);
+  }
+  if (parser.at("@")) return parser.uncovered("variables");
+  return parser.missing();
+}
+
+function numberLiteral({ source, range }: Token): Expression {
+  if (/[eE]/.test(source)) return literal(new Double(Number(source)), "double", range);
+  if (!/^\d+$/.test(source)) return literal(Decimal.parse(source.replace(/\.$/, ""))!, "decimal", range);
+  const value = BigInt(source);
+  if (value <= int64) return literal(integer(value), "integer", range);
+  return value <= uint64 ? literal(value, "unsigned", range) : literal(new Decimal(value, 0), "decimal", range);
+}
+
+/** Text literals side by side are one. */
+function text(parser: Parser): Expression {
+  const first = parser.next();
+  let { value } = first;
+  while (parser.token.kind === "text") value += parser.next().value;
+  return literal(value, "text", span(parser, first.range.start));
+}
+
+const reserved = new Set(
+  "and as asc between binary by case collate convert cross desc distinct div else exists false for from group having in interval is join key like limit mod not null on or order regexp rlike select set table then true union update using values when where with xor".split(
+    " ",
+  ),
+);
+
+function named(parser: Parser, token: Token): Expression {
+  const word = token.value.toLowerCase();
+  const read = specials[word]?.(parser, token);
+  if (read) return read;
+  if (parser.ahead(1).kind === "text" && (word.startsWith("_") || word === "n")) {
+    if (!/^(?:_utf8mb4|_utf8mb3|_utf8|_latin1|_ascii|_binary|n)$/.test(word)) return parser.uncovered(`the character set ${word.slice(1)}`);
+    parser.next();
+    const value = text(parser);
+    return word === "_binary" ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) } : value;
+  }
+  if (reserved.has(word)) return parser.missing();
+  parser.next();
+  if (parser.at("(")) return called(parser, token, word);
+  if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
+  return { kind: "name", name: token.value, range: token.range };
+}
+
+function called(parser: Parser, token: Token, word: string): Expression {
+  const open = parser.next();
+  if (parser.at("*") || parser.atWords("distinct") || parser.atWords("select"))
+    return parser.uncovered("subqueries and aggregates", token.range.start);
+  return parser.call(word, token.range, parser.arguments(")", open), "function");
+}
+
+/** INTERVAL n unit: the amount and the unit as two arguments. */
+function interval(parser: Parser): Expression[] {
+  parser.expect("interval");
+  const amount = parser.expression();
+  const { value, range } = parser.next();
+  return [amount, literal(value.toLowerCase(), "text", range)];
+}
+
+/** DATE_ADD(d, INTERVAL n unit) and its kin; a plain number is days where that is allowed. */
+const dateForm = (name: string, plainDays: boolean): Special =>
+  form((parser, open, token) => {
+    const operand = parser.expression();
+    parser.expect(",");
+    if (parser.atWords("interval")) return closed(parser, open, token, name, [operand, ...interval(parser)]);
+    if (!plainDays) parser.expected('"interval"');
+    return closed(parser, open, token, name, [operand, parser.expression(), literal("day", "text", token.range)]);
+  });
+
+const typedText = (type: string): Special => (parser, token) => {
+  if (parser.ahead(1).kind !== "text") return undefined;
+  parser.next();
+  const operand = text(parser);
+  return { kind: "cast", operand, type: `${type} literal`, typeRange: token.range, range: span(parser, token.range.start) };
+};
+
+const specials: Readonly<Record<string, Special>> = lookup({
+  true: constant(1, "integer"),
+  false: constant(0, "integer"),
+  null: constant(null, "null"),
+  date: typedText("date"),
+  time: typedText("time"),
+  timestamp: typedText("datetime"),
+  not: (parser, { range }) => {
+    parser.next();
+    if (parser.atWords("exists")) return parser.uncovered("subqueries");
+    return parser.call("not", range, [parser.expression(power.not)], "operator");
+  },
+  exists: form((parser) => parser.uncovered("subqueries")),
+  case: readCase,
+  cast: castForm(plainTypeName),
+  convert: form((parser, open, token) => {
+    const operand = parser.expression();
+    if (parser.takeWords("using")) {
+      const { value } = parser.next();
+      parser.close(")", open);
+      if (!/^(?:utf8mb4|utf8mb3|utf8|binary)$/i.test(value)) return parser.uncovered(`the character set ${value}`);
+      const type = value.toLowerCase() === "binary" ? "binary" : "char";
+      return { kind: "cast", operand, type, typeRange: token.range, range: span(parser, token.range.start) };
+    }
+    parser.expect(",");
+    const { type, typeRange } = plainTypeName(parser);
+    parser.close(")", open);
+    return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
+  }),
+  binary: (parser, token) => {
+    parser.next();
+    const operand = parser.expression(power.bang);
+    return { kind: "cast", operand, type: "binary", typeRange: token.range, range: span(parser, token.range.start) };
+  },
+  substring: substringForm(() => "substring"),
+  substr: substringForm(() => "substring"),
+  mid: substringForm(() => "substring"),
+  position: positionForm("position", power.predicate),
+  trim: trimForm("trim", "trim leading", "trim trailing"),
+  extract: extractForm,
+  nullif: nullifForm,
+  if: form((parser, open, token) => {
+    const args = parser.arguments(")", open);
+    if (args.length !== 3) return parser.call("if", token.range, args, "function");
+    const [condition, result, otherwise] = args;
+    return { kind: "choice", branches: [{ condition, result }], otherwise, range: span(parser, token.range.start) };
+  }),
+  char: form((parser, open, token) => {
+    const args: Expression[] = [];
+    do args.push(parser.expression());
+    while (parser.take(","));
+    if (!parser.takeWords("using")) return closed(parser, open, token, "char", args);
+    parser.next();
+    return closed(parser, open, token, "char using", args);
+  }),
+  date_add: dateForm("date_add", false),
+  adddate: dateForm("date_add", true),
+  date_sub: dateForm("date_sub", false),
+  subdate: dateForm("date_sub", true),
+  timestampdiff: form((parser, open, token) => withUnit(parser, open, token, "timestampdiff")),
+  timestampadd: form((parser, open, token) => withUnit(parser, open, token, "timestampadd")),
+  interval: (parser, token) => {
+    if (parser.ahead(1).value === "(") return undefined;
+    const [amount, unit] = interval(parser);
+    parser.expect("+");
+    return parser.call("date_add", token.range, [parser.expression(power.sum), amount, unit], "function");
+  },
+});
+
+/** TIMESTAMPDIFF(unit, a, b) and TIMESTAMPADD */
+function withUnit(parser: Parser, open: Token, token: Token, name: string): Expression {
+  const { value, range } = parser.next();
+  parser.expect(",");
+  const unit = literal(value.toLowerCase().replace(/^sql_tsi_/, ""), "text", range);
+  return parser.call(name, token.range, [unit, ...parser.arguments(")", open)], "function");
+}
+
+function infix(parser: Parser): Infix | undefined {
+  const { token } = parser;
+  if (token.kind === "symbol") {
+    const found = infixPower[token.value];
+    if (found === undefined) return undefined;
+    if ((token.value === "+" || token.value === "-") && parser.ahead(1).source.toLowerCase() === "interval" && parser.ahead(2).value !== "(")
+      return { power: found, read: readInterval };
+    return parser.binary(renamed[token.value] ?? token.value, found);
+  }
+  if (token.kind !== "name") return undefined;
+  const word = token.value.toLowerCase();
+  if (words[word]) return parser.binary(...words[word]);
+  switch (word) {
+    case "is":
+      return { power: power.comparison, read: readIs };
+    case "collate":
+      return {
+        power: power.collate,
+        read: (p, left) => {
+          const { range } = p.next();
+          const { value } = p.next();
+          return p.call(`collate ${value.toLowerCase()}`, range, [left], "operator", left.range.start);
+        },
+      };
+    case "sounds":
+      return {
+        power: power.predicate,
+        read: (p, left) => {
+          const { range } = p.next();
+          p.expect("like");
+          const sound = (of: Expression) => p.call("soundex", range, [of], "function", of.range.start);
+          return p.call("=", range, [sound(left), sound(p.expression(power.predicate))], "operator", left.range.start);
+        },
+      };
+    case "not":
+      return predicates.has(parser.ahead(1).source.toLowerCase())
+        ? {
+            power: power.predicate,
+            read: (p, left) => {
+              const { range } = p.next();
+              return not(p, readPredicate(p, left), range);
+            },
+          }
+        : undefined;
+  }
+  return predicates.has(word) ? { power: power.predicate, read: readPredicate } : undefined;
+}
+
+const predicates = new Set(["like", "regexp", "rlike", "in", "between"]);
+
+function readInterval(parser: Parser, left: Expression): Expression {
+  const sign = parser.next();
+  return parser.call(sign.value === "+" ? "date_add" : "date_sub", sign.range, [left, ...interval(parser)], "function", left.range.start);
+}
+
+/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN */
+function readIs(parser: Parser, left: Expression): Expression {
+  const { range } = parser.next();
+  const negative = parser.takeWords("not");
+  const call = (name: string) => parser.call(name, range, [left], "operator", left.range.start);
+  if (parser.takeWords("null") || parser.takeWords("unknown")) return call(negative ? "is not null" : "is null");
+  for (const word of ["true", "false"]) {
+    if (!parser.takeWords(word)) continue;
+    return negative ? not(parser, call(`is ${word}`), range) : call(`is ${word}`);
+  }
+  return parser.missing('"null", "true", "false" or "unknown"');
+}
+
+/** x LIKE y [ESCAPE e], REGEXP, IN (…), BETWEEN a AND b */
+function readPredicate(parser: Parser, left: Expression): Expression {
+  const { range, value } = parser.next();
+  const word = value.toLowerCase();
+  if (word === "in") return readIn(parser, left, range);
+  if (word === "between") return readBetween(parser, left, range, power.predicate);
+  const args = [left, parser.expression(word === "like" ? power.sign : power.predicate)];
+  if (word === "like" && parser.takeWords("escape")) args.push(parser.expression(power.sign));
+  return parser.call(word === "rlike" ? "regexp" : word, range, args, "operator", left.range.start);
+}
+
+export const parseMariadb = (source: string, limits?: ParseLimits): Parsed => parseWith(grammar, source, limits);

@@ -1,0 +1,62 @@
+import { Bytes, type Value, textOfBytes } from "../../values/index.ts";
+import type { Dialect, DialectOption } from "../dialect.ts";
+import { chooseOptions } from "../shared/options.ts";
+import { plainItem } from "../shared/plain.ts";
+import { mariadbCode } from "./code.ts";
+import { type Collation, typeRules } from "./coercions.ts";
+import { mariadbRows } from "./functions.ts";
+import { parseMariadb } from "./grammar.ts";
+import { mariadbUncovered } from "./uncovered.ts";
+
+const options: readonly DialectOption[] = [
+  {
+    name: "collation",
+    values: ["utf8mb4_general_ci", "utf8mb4_unicode_ci", "utf8mb4_bin"],
+    default: "utf8mb4_general_ci",
+    summary: "The collation of columns and literals: which letters =, LIKE, LOCATE and REGEXP find alike.",
+  },
+];
+
+/** The SQLSTATE for a failure (documentation, "MariaDB Error Codes"). */
+const states: Readonly<Record<string, string>> = {
+  "number-out-of-range": "22003",
+  "unknown-function": "42000",
+  "argument-count": "42000",
+  "unknown-column": "42S22",
+  "pattern-syntax": "42000",
+  "escape-length": "HY000",
+  expected: "42000",
+  "extra-text": "42000",
+  "unclosed-quote": "42000",
+  "unclosed-bracket": "42000",
+};
+
+/** MariaDB 10.11 with utf8mb4 and its default sql_mode. */
+export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
+  const chosen = chooseOptions("mariadb", options, given);
+  const collation = chosen.collation as Collation;
+  return {
+    id: "mariadb",
+    title: "MariaDB",
+    family: "sql",
+    source: "MariaDB 10.11.19, utf8mb4, default sql_mode",
+    options,
+    chosen,
+    parse: parseMariadb,
+    rows: mariadbRows,
+    code: mariadbCode(collation),
+    uncovered: mariadbUncovered,
+    types: typeRules(collation),
+    functionCase: "ignored",
+    separator: ",",
+    columnText: (name) => (/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? name : `\`${name.replaceAll("`", "``")}\``),
+    namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
+    textLiteral: (text) => `'${text.replaceAll("\\", "\\\\").replaceAll("'", "''")}'`,
+    standardCode: (code) => states[code],
+    errorScope: "query",
+    plain,
+  };
+}
+
+/** Bytes are shown as the text that they are the UTF-8 form of. */
+const plain = (value: Value): unknown => (value instanceof Bytes ? textOfBytes(value.bytes) : plainItem(value));

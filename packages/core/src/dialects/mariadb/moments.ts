@@ -1,0 +1,319 @@
+import { type Value, dateFromDays, dayNames, daysFromDate, isDate, isoWeekOf, lookup, monthNames } from "../../values/index.ts";
+
+/** A date and time; `micro` is the fraction of the second in millionths. */
+export interface Moment {
+  readonly year: number;
+  readonly month: number;
+  readonly day: number;
+  readonly hour: number;
+  readonly minute: number;
+  readonly second: number;
+  readonly micro: number;
+}
+
+const two = (value: number): string => String(value).padStart(2, "0");
+const four = (value: number): string => String(value).padStart(4, "0");
+
+/** Years of two digits are 2000 to 2069 and 1970 to 1999. */
+const fullYear = (digits: string): number => (digits.length > 2 ? Number(digits) : Number(digits) + (Number(digits) < 70 ? 2000 : 1900));
+
+function moment(parts: readonly (string | undefined)[]): Moment | undefined {
+  const [year, month, day, hour = "0", minute = "0", second = "0", fraction = ""] = parts;
+  const [m, d] = [Number(month), Number(day)];
+  const y = fullYear(year!);
+  const time = [Number(hour), Number(minute), Number(second)];
+  if (time[0] > 23 || time[1] > 59 || time[2] > 59 || m > 12 || d > 31) return undefined;
+  if (m > 0 && d > 0 && !isDate(y || 4, m, d)) return undefined;
+  if (m === 0 || d === 0) return undefined;
+  return { year: y, month: m, day: d, hour: time[0], minute: time[1], second: time[2], micro: Number(fraction.slice(0, 6).padEnd(6, "0")) };
+}
+
+const delimited =
+  /^\s*(\d{1,4})[^\w\s](\d{1,2})[^\w\s](\d{1,2})(?:(?:\s+|T)(\d{1,2})(?:[^\w\s](\d{1,2})(?:[^\w\s](\d{1,2})(?:\.(\d*))?)?)?)?/;
+
+/** A text, or a number as text, read as a date and time; undefined where it is none. */
+export function readMoment(text: string): Moment | undefined {
+  const found = delimited.exec(text);
+  if (found) return moment(found.slice(1));
+  const [, digits, fraction] = /^\s*(\d+)(?:\.(\d*))?/.exec(text) ?? [];
+  if (digits === undefined) return undefined;
+  const long = digits.length === 8 || digits.length === 14;
+  if (!long && digits.length !== 6 && digits.length !== 12) return undefined;
+  const size = long ? 4 : 2;
+  const rest = digits.slice(size).match(/../g) ?? [];
+  return moment([digits.slice(0, size), ...rest, ...Array<undefined>(Math.max(0, 5 - rest.length)).fill(undefined), fraction]);
+}
+
+export const dateText = ({ year, month, day }: Moment): string => `${four(year)}-${two(month)}-${two(day)}`;
+
+const fractionText = (micro: number): string => (micro ? `.${String(micro).padStart(6, "0")}` : "");
+
+export const clockText = ({ hour, minute, second, micro }: Moment): string =>
+  `${two(hour)}:${two(minute)}:${two(second)}${fractionText(micro)}`;
+
+export const momentText = (value: Moment): string => `${dateText(value)} ${clockText(value)}`;
+
+export const momentOf = (text: Value): Moment => readMoment(text as string)!;
+
+export const dayOf = ({ year, month, day }: Moment): number => daysFromDate(year, month, day);
+
+/** Days from the year 0 to 1970-01-01, as to_days() counts. */
+export const epochDays = 719_528;
+
+/** A time of day or a span in microseconds; undefined where the text is none. */
+export function readTime(text: string): number | undefined {
+  const found = /^\s*(-?)(?:(\d+) )?(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d*))?)?/.exec(text);
+  const sign = (mark: string) => (mark === "-" ? -1 : 1);
+  const micro = (fraction = "") => Number(fraction.slice(0, 6).padEnd(6, "0"));
+  if (found) {
+    const [, mark, days = "0", hour, minute, second = "0", fraction] = found;
+    if (Number(minute) > 59 || Number(second) > 59) return undefined;
+    const seconds = (Number(days) * 24 + Number(hour)) * 3600 + Number(minute) * 60 + Number(second);
+    return sign(mark) * Math.min(seconds * 1e6 + micro(fraction), 3_020_399_999_999);
+  }
+  const date = readMoment(text);
+  if (date && /\d\D\d/.test(text.trim().slice(0, 11))) return microOf(date);
+  const [, mark = "", digits, fraction] = /^\s*(-?)(\d+)(?:\.(\d*))?/.exec(text) ?? [];
+  if (digits === undefined || digits.length > 7) return undefined;
+  const padded = digits.padStart(6, "0");
+  const [hour, minute, second] = [padded.slice(0, -4), padded.slice(-4, -2), padded.slice(-2)].map(Number);
+  if (minute > 59 || second > 59) return undefined;
+  return sign(mark) * ((hour * 3600 + minute * 60 + second) * 1e6 + micro(fraction));
+}
+
+const microOf = ({ hour, minute, second, micro }: Moment): number => (hour * 3600 + minute * 60 + second) * 1e6 + micro;
+
+/** A span of microseconds as `[-]HH:MM:SS[.ffffff]`. */
+export function spanText(span: number): string {
+  const size = Math.abs(span);
+  const seconds = Math.floor(size / 1e6);
+  return `${span < 0 ? "-" : ""}${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${fractionText(size % 1e6)}`;
+}
+
+/** The moment some microseconds after midnight of a day (days after 1970-01-01); undefined outside the years 1 to 9999. */
+export function momentAt(days: number, micro: number): Moment | undefined {
+  const whole = days + Math.floor(micro / 86_400e6);
+  const { year, month, day } = dateFromDays(whole);
+  if (year < 1 || year > 9999) return undefined;
+  const rest = micro - Math.floor(micro / 86_400e6) * 86_400e6;
+  const seconds = Math.floor(rest / 1e6);
+  return {
+    year,
+    month,
+    day,
+    hour: Math.floor(seconds / 3600),
+    minute: Math.floor(seconds / 60) % 60,
+    second: seconds % 60,
+    micro: rest % 1e6,
+  };
+}
+
+/** How many months, and how many microseconds, one of each unit is. */
+const units: Readonly<Record<string, readonly [months: number, micro: number]>> = lookup({
+  microsecond: [0, 1],
+  second: [0, 1e6],
+  minute: [0, 60e6],
+  hour: [0, 3600e6],
+  day: [0, 86_400e6],
+  week: [0, 7 * 86_400e6],
+  month: [1, 0],
+  quarter: [3, 0],
+  year: [12, 0],
+});
+
+/** The units of a compound one, the largest first. */
+const compounds: Readonly<Record<string, readonly string[]>> = lookup({
+  second_microsecond: ["second", "microsecond"],
+  minute_microsecond: ["minute", "second", "microsecond"],
+  minute_second: ["minute", "second"],
+  hour_microsecond: ["hour", "minute", "second", "microsecond"],
+  hour_second: ["hour", "minute", "second"],
+  hour_minute: ["hour", "minute"],
+  day_microsecond: ["day", "hour", "minute", "second", "microsecond"],
+  day_second: ["day", "hour", "minute", "second"],
+  day_minute: ["day", "hour", "minute"],
+  day_hour: ["day", "hour"],
+  year_month: ["year", "month"],
+});
+
+export const isUnit = (unit: string): boolean => unit in units || unit in compounds;
+/** Whether a unit is one of time, so that a date becomes a date with time. */
+export const isTimeUnit = (unit: string): boolean => /micro|second|minute|hour/.test(unit);
+
+/** Months and microseconds of an amount of a unit; a compound amount is read from its runs of digits. */
+function amountOf(amount: string, unit: string): readonly [number, number] | undefined {
+  const names = compounds[unit];
+  const sign = /^\s*-/.test(amount) ? -1 : 1;
+  if (!names) {
+    const number = unit === "second" ? Number(/^\s*-?\d*(?:\.\d*)?/.exec(amount)?.[0] || 0) : Number(/^\s*-?\d+/.exec(amount)?.[0] ?? 0);
+    const [months, micro] = units[unit] ?? [0, 0];
+    return unit in units ? [number * months, Math.trunc(number * micro)] : undefined;
+  }
+  const runs = amount.match(/\d+/g)?.map(Number) ?? [];
+  const used = runs.length > names.length ? runs.slice(0, names.length) : [...Array<number>(names.length - runs.length).fill(0), ...runs];
+  let [months, micro] = [0, 0];
+  names.forEach((name, i) => {
+    months += units[name][0] * used[i];
+    micro += units[name][1] * used[i];
+  });
+  return [sign * months, sign * micro];
+}
+
+/** The moment an amount of a unit later (`direction` 1) or earlier; undefined where there is none. */
+export function shifted(from: Moment, amount: string, unit: string, direction: 1 | -1): Moment | undefined {
+  const change = amountOf(amount, unit);
+  if (!change) return undefined;
+  const total = from.year * 12 + from.month - 1 + direction * change[0];
+  const [year, month] = [Math.floor(total / 12), (total % 12) + 1];
+  if (total < 0 || year > 9999) return undefined;
+  const last = daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
+  return momentAt(daysFromDate(year, month, Math.min(from.day, last)), microOf(from) + direction * change[1]);
+}
+
+/** Week of the year by the mode of week() (documentation, "WEEK"). */
+export function weekOf(date: Moment, mode: number): { year: number; week: number } {
+  const mondayFirst = (mode & 1) === 1;
+  let weekYear = (mode & 2) === 2;
+  const firstWeekday = (mode & 4) === 4 !== mondayFirst;
+  const days = dayOf(date);
+  const weekdayOf = (day: number) => (dateFromDays(day).weekday + (mondayFirst ? 6 : 0)) % 7;
+  let { year } = date;
+  const firstOf = (y: number) => daysFromDate(y, 1, 1);
+  let weekday = weekdayOf(firstOf(year));
+  let length = firstOf(year + 1) - firstOf(year);
+  if (date.month === 1 && date.day <= 7 - weekday) {
+    if (!weekYear && ((firstWeekday && weekday !== 0) || (!firstWeekday && weekday >= 4))) return { year, week: 0 };
+    weekYear = true;
+    year--;
+    length = firstOf(year + 1) - firstOf(year);
+    weekday = (weekday + 53 * 7 - length) % 7;
+  }
+  const start = firstOf(date.year) - (year < date.year ? length : 0);
+  const startsLate = firstWeekday ? weekday !== 0 : weekday >= 4;
+  const count = startsLate ? days - (start + (7 - weekday)) : days - (start - weekday);
+  if (year === date.year + 0 && count < 0) return { year, week: 0 };
+  if (weekYear && count >= 52 * 7) {
+    weekday = (weekday + length) % 7;
+    if ((!firstWeekday && weekday < 4) || (firstWeekday && weekday === 0)) return { year: year + 1, week: 1 };
+  }
+  return { year, week: Math.floor(count / 7) + 1 };
+}
+
+const ordinalEnding = (day: number): string =>
+  day >= 10 && day <= 19 ? "th" : (["th", "st", "nd", "rd"][day % 10] ?? "th");
+
+/** What each letter after % stands for in date_format(). */
+const fields: Readonly<Record<string, (value: Moment) => string>> = lookup({
+  a: (m) => dayNames[dateFromDays(dayOf(m)).weekday].slice(0, 3),
+  b: ({ month }) => monthNames[month - 1].slice(0, 3),
+  c: ({ month }) => String(month),
+  D: ({ day }) => `${day}${ordinalEnding(day)}`,
+  d: ({ day }) => two(day),
+  e: ({ day }) => String(day),
+  f: ({ micro }) => String(micro).padStart(6, "0"),
+  H: ({ hour }) => two(hour),
+  h: ({ hour }) => two(hour % 12 || 12),
+  I: ({ hour }) => two(hour % 12 || 12),
+  i: ({ minute }) => two(minute),
+  j: (m) => String(dayOf(m) - daysFromDate(m.year, 1, 1) + 1).padStart(3, "0"),
+  k: ({ hour }) => String(hour),
+  l: ({ hour }) => String(hour % 12 || 12),
+  M: ({ month }) => monthNames[month - 1],
+  m: ({ month }) => two(month),
+  p: ({ hour }) => (hour < 12 ? "AM" : "PM"),
+  r: (m) => `${two(m.hour % 12 || 12)}:${two(m.minute)}:${two(m.second)} ${m.hour < 12 ? "AM" : "PM"}`,
+  S: ({ second }) => two(second),
+  s: ({ second }) => two(second),
+  T: (m) => `${two(m.hour)}:${two(m.minute)}:${two(m.second)}`,
+  U: (m) => two(weekOf(m, 0).week),
+  u: (m) => two(weekOf(m, 1).week),
+  V: (m) => two(weekOf(m, 2).week),
+  v: (m) => two(weekOf(m, 3).week),
+  W: (m) => dayNames[dateFromDays(dayOf(m)).weekday],
+  w: (m) => String(dateFromDays(dayOf(m)).weekday),
+  X: (m) => four(weekOf(m, 2).year),
+  x: (m) => four(isoWeekOf(dayOf(m)).year),
+  Y: ({ year }) => four(year),
+  y: ({ year }) => two(year % 100),
+});
+
+/** date_format() */
+export const formatMoment = (value: Moment, format: string): string =>
+  format.replace(/%([\s\S])/gu, (_directive, letter: string) => fields[letter]?.(value) ?? letter);
+
+/** What is read for each letter after % in str_to_date(): the field and the shape. */
+const readers: Readonly<Record<string, readonly [field: string, shape: string]>> = lookup({
+  Y: ["year", "\\d{1,4}"],
+  y: ["shortYear", "\\d{1,2}"],
+  m: ["month", "\\d{1,2}"],
+  c: ["month", "\\d{1,2}"],
+  d: ["day", "\\d{1,2}"],
+  e: ["day", "\\d{1,2}"],
+  D: ["ordinal", "\\d{1,2}(?:st|nd|rd|th)"],
+  H: ["hour", "\\d{1,2}"],
+  k: ["hour", "\\d{1,2}"],
+  h: ["hour12", "\\d{1,2}"],
+  I: ["hour12", "\\d{1,2}"],
+  l: ["hour12", "\\d{1,2}"],
+  i: ["minute", "\\d{1,2}"],
+  s: ["second", "\\d{1,2}"],
+  S: ["second", "\\d{1,2}"],
+  f: ["micro", "\\d{1,6}"],
+  p: ["half", "am|pm"],
+  M: ["monthName", monthNames.join("|")],
+  b: ["monthName", monthNames.map((name) => name.slice(0, 3)).join("|")],
+  W: ["", dayNames.join("|")],
+  a: ["", dayNames.map((name) => name.slice(0, 3)).join("|")],
+  j: ["yearDay", "\\d{1,3}"],
+  w: ["", "\\d"],
+});
+const composite: Readonly<Record<string, string>> = lookup({ T: "%H:%i:%S", r: "%I:%i:%S %p" });
+
+/** str_to_date(): the text by the format; null where it does not fit. */
+export function readByFormat(text: string, format: string): { text: string; hasDate: boolean; hasTime: boolean } | null {
+  const full = format.replace(/%([Tr])/g, (_part, letter: string) => composite[letter]);
+  const found: Record<string, string> = {};
+  let rest = text;
+  for (const [part, letter] of full.matchAll(/%([\s\S])|[\s\S]/gu)) {
+    rest = rest.replace(/^\s+/, "");
+    if (rest === "") break;
+    if (letter === undefined || letter === "%") {
+      const char = letter ?? part;
+      if (/\s/.test(char)) continue;
+      if (!rest.startsWith(char)) return null;
+      rest = rest.slice(char.length);
+      continue;
+    }
+    const reader = readers[letter];
+    const match = reader && new RegExp(`^(?:${reader[1]})`, "i").exec(rest);
+    if (!match) return null;
+    found[reader[0]] = match[0];
+    rest = rest.slice(match[0].length);
+  }
+  const number = (name: string) => (found[name] === undefined ? undefined : parseInt(found[name], 10));
+  const monthByName = found.monthName && monthNames.findIndex((name) => name.slice(0, 3).toLowerCase() === found.monthName.slice(0, 3).toLowerCase()) + 1;
+  let hour = number("hour") ?? (number("hour12") === undefined ? 0 : number("hour12")! % 12);
+  if (number("hour12") !== undefined && (number("hour12")! > 12 || number("hour12") === 0)) return null;
+  if (found.half?.toLowerCase() === "pm") hour += 12;
+  const year = found.year !== undefined ? fullYear(found.year.padStart(found.year.length > 2 ? 4 : 2, "0")) : found.shortYear !== undefined ? fullYear(found.shortYear.padStart(2, "0")) : 0;
+  let [month, day] = [number("month") ?? (monthByName || 0), number("day") ?? number("ordinal") ?? 0];
+  const yearDay = number("yearDay");
+  if (yearDay !== undefined && yearDay > 0) ({ month, day } = dateFromDays(daysFromDate(year, 1, yearDay)));
+  const [minute, second] = [number("minute") ?? 0, number("second") ?? 0];
+  if (month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return null;
+  const has = (...names: string[]) => names.some((name) => found[name] !== undefined);
+  const hasDate = has("year", "shortYear", "month", "monthName", "day", "ordinal", "yearDay");
+  const hasTime = has("hour", "hour12", "minute", "second", "micro", "half");
+  if (hasDate && (month === 0 || day === 0 ? false : !isDate(year || 4, month, day))) return null;
+  const fraction = found.micro === undefined ? "" : `.${found.micro.padEnd(6, "0")}`;
+  const date = `${four(year)}-${two(month)}-${two(day)}`;
+  const time = `${two(hour)}:${two(minute)}:${two(second)}${fraction}`;
+  return { text: hasDate ? (hasTime ? `${date} ${time}` : date) : time, hasDate, hasTime };
+}
+
+/** Which parts the letters of a format stand for. */
+export const partsOfFormat = (format: string): { hasDate: boolean; hasTime: boolean; hasFraction: boolean } => ({
+  hasDate: /%[aYymcbMdDejWwUuVvXx]/.test(format),
+  hasTime: /%[HkhIlisSfprT]/.test(format),
+  hasFraction: /%f/.test(format),
+});
