@@ -62,13 +62,12 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   /** Options that the pattern starts with hold for all of it. */
   const leading = reader.match(/(?:\(\?[imsxU]+\))+/y)?.[0] ?? "";
   const outer: Flags = {
-    i: false,
+    i: flags.includes("i") || leading.includes("i"),
     m: start.m || leading.includes("m"),
     s: start.s || leading.includes("s"),
     x: start.x || leading.includes("x"),
     U: leading.includes("U"),
   };
-  const ignoreCase = flags.includes("i") || leading.includes("i");
 
   const uncovered = (what: string, offset: number): never => {
     throw new PatternError(what, offset, true);
@@ -341,5 +340,5 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   }
 
   const node = choice(0, outer);
-  return { node, groups, ignoreCase };
+  return { node, groups, ignoreCase: false };
 }

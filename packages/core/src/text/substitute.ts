@@ -21,7 +21,7 @@ export const replaceSpan = operation({
       if (typeof at !== "number") return at;
       if (typeof size !== "number") return size;
       let begin = at - first;
-      if (answers.startBelow === "unchanged" && (begin < 0 || begin > ruler.count(value))) return value;
+      if (answers.startBelow === "unchanged" && (begin < 0 || begin >= ruler.count(value))) return value;
       if (begin < 0 && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
       if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
       if (size < 0 && answers.negativeSpan === "error") return new Failure("negative-length", { length: size });

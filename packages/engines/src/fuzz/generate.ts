@@ -8,6 +8,8 @@ export interface Style {
   readonly atoms?: Readonly<Record<string, readonly string[]>>;
   /** How calls that are neither functions nor plain operators are written, by the row's name; undefined for a row that cannot be written. */
   readonly forms?: Readonly<Record<string, (args: readonly string[]) => string>>;
+  /** How functions that are not called in the plain way are written, by name. */
+  readonly calls?: Readonly<Record<string, (args: readonly string[]) => string>>;
   /** Rows that the engine cannot be asked about in an expression. */
   readonly skip?: readonly string[];
   /** What a parameter of a type may be given: `text`, `integer`, `decimal`, `boolean`, or any of them. */
@@ -67,6 +69,8 @@ export function generator(dialect: Dialect, style: Style, seed: number): (row: F
     const { name, notation } = row;
     const own = style.forms?.[name];
     if (own && notation === "operator") return own(args);
+    const call = style.calls?.[name];
+    if (call) return call(args);
     if (notation !== "operator") return `${name}(${args.join(", ")})`;
     if (name === "not") return `(not ${args[0]})`;
     if (args.length === 1) return /^is /.test(name) ? `(${args[0]} ${name})` : /^\w/.test(name) ? `(${args[0]} ${name})` : `(${name} ${args[0]})`;

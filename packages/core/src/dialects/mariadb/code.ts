@@ -15,11 +15,11 @@ import {
   isoWeekOf,
   lookup,
   monthNames,
-  textOfBytes,
+  textOfUtf8,
   utf8Of,
 } from "../../values/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
-import { type Collation, baseType, byBytes, collationFor, collations, typeRules, unify } from "./coercions.ts";
+import { type Collation, baseType, byBytes, collationFor, collations, extremeType, typeRules, unify } from "./coercions.ts";
 import {
   type Moment,
   dateText,
@@ -37,6 +37,7 @@ import {
   shifted,
   spanText,
   weekOf,
+  weekRule,
 } from "./moments.ts";
 import { doubleText, int64, roundEven, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
@@ -44,6 +45,14 @@ const strict = (run: (...args: never[]) => Value): Code => ({
   strict: true,
   run: (args) => (run as (...args: Value[]) => Value)(...args),
 });
+
+/** Like `strict`, for code that minds the types of its arguments. */
+const withTypes = (run: (types: readonly string[], ...args: never[]) => Value): Code => ({
+  strict: true,
+  run: (args, { types }) => (run as (types: readonly string[], ...args: Value[]) => Value)(types, ...args),
+});
+
+const isWhole = (type: string): boolean => type === "integer" || type === "unsigned";
 
 /** True, false or null from two conditions; `decisive` settles it whatever the other is. */
 const logic = (decisive: boolean): Code => ({
@@ -84,18 +93,27 @@ function comparison(types: readonly string[], collation: Collation): { convert: 
   return { convert: to(isExact ? "decimal" : "double"), order: orders.binary };
 }
 
-const same = (a: Value, b: Value, types: readonly string[], collation: Collation): boolean => {
+/** Whether two present values are equal; a failure where one cannot be brought to what they are compared as. */
+function same(a: Value, b: Value, types: readonly string[], collation: Collation): boolean | Failure {
   const { convert, order } = comparison(types, collation);
-  return order(convert(a, types[0]), convert(b, types[1])) === 0;
-};
+  const [x, y] = [convert(a, types[0]), convert(b, types[1])];
+  if (isFailure(x)) return x;
+  if (isFailure(y)) return y;
+  return x !== null && y !== null && order(x, y) === 0;
+}
 
-/** The values brought to the type that they have together. */
-const unified = (pick: (values: readonly Value[], order: Order, convert: (value: Value, from: string) => Value, types: readonly string[]) => number, collation: Collation): Code => ({
+/** The greatest (`direction` 1) or least of present values, as the type that they have together. */
+const extreme = (direction: number, collation: Collation): Code => ({
   strict: true,
   run: (args, { types }) => {
     const { convert, order } = comparison(types, collation);
-    const chosen = pick(args, order, convert, types);
-    return toType(unify(types) ?? "text", types[chosen], collation)(args[chosen]);
+    const keys = args.map((arg, i) => convert(arg, types[i]));
+    const failure = keys.find(isFailure);
+    if (failure) return failure;
+    if (keys.includes(null)) return new Failure("not-covered", { what: "texts that are no dates beside dates" });
+    let best = 0;
+    for (let i = 1; i < keys.length; i++) if (order(keys[i], keys[best]) * direction > 0) best = i;
+    return toType(extremeType(types), types[best], collation)(args[best]);
   },
 });
 
@@ -103,14 +121,6 @@ const toType =
   (type: string, from: string, collation: Collation) =>
   (value: Value): Value =>
     value === null || baseType(from) === baseType(type) ? value : (typeRules(collation).conversion(from, baseType(type))?.convert?.(value) ?? value);
-
-const extreme = (direction: number, collation: Collation): Code =>
-  unified((values, order, convert, types) => {
-    let best = 0;
-    for (let i = 1; i < values.length; i++)
-      if (order(convert(values[i], types[i]), convert(values[best], types[best])) * direction > 0) best = i;
-    return best;
-  }, collation);
 
 /** The first value that is there, from some place on, as the type that all have together. */
 const firstPresent = (collation: Collation): Code => ({
@@ -211,6 +221,7 @@ function ord(text: string): Value {
 function conv(text: string, from: number, to: number): Value {
   const [base, target] = [Math.abs(from), Math.abs(to)];
   if (base < 2 || base > 36 || target < 2 || target > 36) return null;
+  if (text === "") return null;
   const [, sign, written] = /^\s*([+-]?)([0-9a-zA-Z]*)/.exec(text)!;
   let value = 0n;
   for (const char of written) {
@@ -251,7 +262,7 @@ const soundCodes = "01230120022455012623010202";
 
 function soundex(text: string): Value {
   const codeOf = (letter: string) => soundCodes[letter.charCodeAt(0) - 65];
-  const letters = [...text].map((char) => char.toUpperCase()).filter((char) => /\p{L}/u.test(char));
+  const letters = [...text].map((char) => (/[a-z]/.test(char) ? char.toUpperCase() : char)).filter((char) => /[A-Z]/.test(char) || char >= "\u00c0");
   if (letters.length === 0) return "";
   let result = letters[0];
   let last = /[A-Z]/.test(letters[0]) ? codeOf(letters[0]) : "0";
@@ -338,6 +349,7 @@ const shift = (direction: 1 | -1): Code =>
     const given = toText(value) as string;
     const moment = readMoment(given);
     const result = moment && shifted(moment, amount, unitName, direction);
+    if (!moment && /^0{4}-|-00/.test(given)) return new Failure("not-covered", { what: `dates like ${given}` });
     if (!result) return null;
     const hadTime = /\d[ T]\d|^\d{12,}/.test(given.trim());
     return hadTime || isTimeUnit(unitName) ? momentText(result) : dateText(result);
@@ -362,7 +374,7 @@ const extracted: Readonly<Record<string, (moment: Moment) => number>> = lookup({
   year: (m) => m.year,
   quarter: (m) => Math.ceil(m.month / 3),
   month: (m) => m.month,
-  week: (m) => weekOf(m, 0).week,
+  week: (m) => weekOf(m, weekRule(0)).week,
   day: (m) => m.day,
   hour: (m) => m.hour,
   minute: (m) => m.minute,
@@ -391,6 +403,7 @@ function extract(field: string, value: Value): Value {
 }
 
 const periodMonths = (period: number): number => {
+  if (period === 0) return 0;
   const year = Math.floor(period / 100);
   return (year < 70 ? year + 2000 : year < 100 ? year + 1900 : year) * 12 + (period % 100) - 1;
 };
@@ -410,7 +423,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
   return {
     ord: strict(ord),
     char: { run: (args) => new Bytes(bytesOfCodes(args)) },
-    "char using": { run: (args) => textOfBytes(bytesOfCodes(args)) },
+    "char using": { run: (args) => textOfUtf8(bytesOfCodes(args)) ?? null },
     chr: strict((code: number) => (code >= 0 && code < 128 ? String.fromCharCode(code) : null)),
     hex: strict((value: Value) => {
       if (typeof value === "string") return hexOf(utf8Of(value));
@@ -420,8 +433,8 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       const bytes = bytesOfHex(text.length % 2 ? `0${text}` : text);
       return bytes ? new Bytes(bytes) : null;
     }),
-    bin: strict((value: number) => BigInt.asUintN(64, BigInt(value)).toString(2)),
-    oct: strict((value: number) => BigInt.asUintN(64, BigInt(value)).toString(8)),
+    bin: strict((text: string) => conv(text, 10, 2)),
+    oct: strict((text: string) => conv(text, 10, 8)),
     conv: strict(conv),
     elt: { run: ([n, ...values]) => (n === null ? null : (toText(values[Number(n) - 1] ?? null) as Value)) },
     field: {
@@ -429,7 +442,8 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
         if (value === null) return 0;
         const { convert, order } = fieldComparison(types, collation);
         const wanted = convert(value, types[0]);
-        return others.findIndex((other, i) => other !== null && order(convert(other, types[i + 1]), wanted) === 0) + 1;
+        const isSame = (other: Value) => other !== null && wanted !== null && !isFailure(other) && !isFailure(wanted) && order(other, wanted) === 0;
+        return others.findIndex((other, i) => isSame(convert(other, types[i + 1]))) + 1;
       },
     },
     find_in_set: { strict: true, run: ([text, list], { types }) => findInSet(text as string, list as string, unpadded(collationFor(types, collation))) },
@@ -476,7 +490,10 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     "is true": { run: ([value]) => Number(truthOf(value) === true) },
     "is false": { run: ([value]) => Number(truthOf(value) === false) },
     "<=>": {
-      run: ([a, b], { types }: CodeContext) => Number(a === null || b === null ? a === b : same(a, b, types, collation)),
+      run: ([a, b], { types }) => {
+        const equal = a === null || b === null ? a === b : same(a, b, types, collation);
+        return isFailure(equal) ? equal : Number(equal);
+      },
     },
     and: logic(false),
     or: logic(true),
@@ -518,7 +535,10 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       if (b === undefined) return a.value > 0 ? new Double(Math.log(a.value)) : null;
       return a.value > 0 && a.value !== 1 && b.value > 0 ? new Double(Math.log(b.value) / Math.log(a.value)) : null;
     }),
-    pow: onDouble((a, b) => a ** b),
+    pow: strict((a: Double, b: Double) => {
+      const result = a.value ** b.value;
+      return Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
+    }),
     atan2: onDouble(Math.atan2),
     pi: { run: () => new Double(Math.PI) },
     year: onMoment((m) => m.year),
@@ -540,31 +560,36 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     minute: onTime((span) => Math.floor(span / 60e6) % 60),
     second: onTime((span) => Math.floor(span / 1e6) % 60),
     microsecond: onTime((span) => span % 1e6),
-    time_to_sec: strict((text: string) => Math.trunc(readTime(text)! / 1e6)),
-    sec_to_time: strict((seconds: Decimal) => {
-      const micro = Number(seconds.times(Decimal.of(1_000_000)).rounded(0).coefficient);
-      return spanText(Math.max(-3_020_399_000_000, Math.min(3_020_399_000_000, micro)));
+    time_to_sec: strict((text: string) => {
+      const span = readTime(text)!;
+      return span % 1e6 === 0 ? Decimal.of(span / 1e6) : new Decimal(BigInt(span), 6);
     }),
-    week: strict((text: string, mode: number = 0) => weekOf(momentOf(text), Number(mode) & 7).week),
+    sec_to_time: withTypes((types, seconds: Decimal) => {
+      const micro = Number(seconds.times(Decimal.of(1_000_000)).rounded(0).coefficient);
+      return spanText(Math.max(-3_020_399_000_000, Math.min(3_020_399_000_000, micro)), isWhole(types[0]) ? undefined : 6);
+    }),
+    week: strict((text: string, mode: number = 0) => weekOf(momentOf(text), weekRule(Number(mode) & 7)).week),
     yearweek: strict((text: string, mode: number = 0) => {
-      const { year, week } = weekOf(momentOf(text), (Number(mode) & 7) | 2);
+      const { year, week } = weekOf(momentOf(text), weekRule((Number(mode) & 7) | 2));
       return year * 100 + week;
     }),
     extract: strict(extract),
     timestamp: strict((text: string, time?: string) => {
       if (time === undefined) return text;
+      if (readMoment(time) || readTime(time) === undefined) return null;
       const from = momentOf(text);
       const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + readTime(time)!);
       return result ? momentText(result) : null;
     }),
     date_format: { run: ([text, template]) => (text === null || template === null || template === "" ? null : formatMoment(momentOf(text), template as string)) },
     time_format: strict((text: string, template: string) => {
-      const span = Math.abs(readTime(text)!);
+      const given = readTime(text)!;
+      const span = Math.abs(given);
       const seconds = Math.floor(span / 1e6);
       const time = { year: 0, month: 0, day: 0, hour: Math.floor(seconds / 3600), minute: Math.floor(seconds / 60) % 60, second: seconds % 60, micro: span % 1e6 };
-      return template === "" ? null : formatMoment(time, template);
+      return template === "" ? null : (given < 0 ? "-" : "") + formatMoment(time, template);
     }),
-    str_to_date: strict((text: string, template: string) => readByFormat(text, template)?.text ?? null),
+    str_to_date: strict((text: string, template: string) => readByFormat(text, template)),
     date_add: shift(1),
     date_sub: shift(-1),
     datediff: strict((a: string, b: string) => dayOf(momentOf(a)) - dayOf(momentOf(b))),
@@ -580,10 +605,10 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       const { year: y, month, day: d } = dateFromDays(daysFromDate(full, 1, 1) + Number(day) - 1);
       return y > 9999 ? null : dateText({ year: y, month, day: d } as Moment);
     }),
-    maketime: strict((hour: number, minute: number, second: Decimal) => {
+    maketime: withTypes((types, hour: number, minute: number, second: Decimal) => {
       if (minute < 0 || minute > 59 || second.coefficient < 0n || second.toNumber() >= 60) return null;
       const micro = (Math.abs(hour) * 3600 + Number(minute) * 60) * 1e6 + Number(second.times(Decimal.of(1_000_000)).rounded(0).coefficient);
-      return spanText(Math.sign(hour || 1) * Math.min(micro, 3_020_399_000_000));
+      return spanText(Math.sign(hour || 1) * Math.min(micro, 3_020_399_000_000), isWhole(types[2]) ? undefined : 6);
     }),
     period_add: strict((period: number, months: number) => {
       const total = periodMonths(Number(period)) + Number(months);

@@ -1,11 +1,13 @@
-import { Bytes, Decimal, Double, Failure, type Value, isFailure, lookup, utf8Of } from "../../values/index.ts";
+import { Bytes, Decimal, Double, Failure, type Value, integer, isFailure, lookup, utf8Of } from "../../values/index.ts";
+import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure } from "../row.ts";
 import { dateText, momentText, readMoment, readTime, spanText } from "./moments.ts";
-import { int64, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
+import { int64, ofBytes, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
-/** Types: `text` with its collation after a space where COLLATE says one, `binary`, the numbers, `date`, `datetime`, `time`, `null`. */
+/** Types: `text` with its collation after a space where COLLATE says one, `binary`, `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
 export const baseType = (type: string): string => type.split(" ")[0];
+const isBinary = (type: string): boolean => type === "binary" || type === "hybrid";
 
 /** The collations that are covered, by the answers that make them. */
 export const collations = {
@@ -26,7 +28,7 @@ export const byBytes = { case: "minded", padding: "counted" } as const;
 
 /** The collation of a comparison: bytes where one side is binary, what COLLATE says, or the one of the dialect. */
 export function collationFor(types: readonly string[], usual: Collation): Collation | "binary" {
-  if (types.some((type) => baseType(type) === "binary")) return "binary";
+  if (types.some(isBinary)) return "binary";
   const named = types.map((type) => type.split(" ")[1]).find((name) => name !== undefined);
   return (named as Collation | undefined) ?? usual;
 }
@@ -40,10 +42,16 @@ const numbers = ["integer", "unsigned", "decimal", "double"];
 const temporal = ["date", "datetime", "time"];
 
 /** A text, number or date as a date and time; null where it is none. */
-const asMoment = (value: Value): Value => {
-  const moment = readMoment(toText(value) as string);
-  return moment ? momentText(moment) : null;
-};
+function asMoment(value: Value): Value {
+  const text = toText(value) as string;
+  const moment = readMoment(text);
+  if (moment) return momentText(moment);
+  const isOdd = typeof value !== "string" || /^0{4}-|-00/.test(text);
+  return isOdd ? new Failure("not-covered", { what: `dates like ${text}, in which a part is missing or zero` }) : null;
+}
+/** A time of day becomes a moment of the current day. */
+const onToday = (): Value => new Failure("not-covered", { what: "the current date" });
+
 const asTime = (value: Value): Value => {
   const span = readTime(toText(value) as string);
   return span === undefined ? null : spanText(span);
@@ -55,8 +63,20 @@ const digitsOf = (value: Value): Value => {
   return Decimal.parse((value as string).startsWith("-") ? `-${digits}` : digits) ?? Decimal.of(0);
 };
 
-const numeric = (from: string, convert: (value: Value) => Value) =>
-  unlessMissing(temporal.includes(baseType(from)) ? (value) => convert(digitsOf(value)) : convert);
+/** A conversion to a number, from the type's own number where it has one: dates by their digits, 0x… by its bytes. */
+function numeric(from: string, convert: (value: Value) => Value): (value: Value) => Value {
+  if (temporal.includes(baseType(from))) return unlessMissing((value) => convert(digitsOf(value)));
+  if (baseType(from) === "hybrid") return unlessMissing((value) => convert(integer(ofBytes(value as Bytes))));
+  return unlessMissing((value) => convert(value instanceof Bytes ? toText(value) : value));
+}
+
+/** A pattern that can be read, or the failure that says why not. */
+function readable(pattern: string): Value {
+  const found = cachedPattern("pcre", pattern, "");
+  return found instanceof PatternError && !found.isUncovered
+    ? new Failure("pattern-syntax", { pattern, problem: found.problem, offset: found.offset })
+    : pattern;
+}
 
 function asBytes(value: Value): Value {
   return value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string));
@@ -64,7 +84,8 @@ function asBytes(value: Value): Value {
 
 /** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
 function conversion(from: string, to: string): Conversion | undefined {
-  const kind = baseType(from);
+  const isHybrid = baseType(from) === "hybrid";
+  const kind = isHybrid ? "binary" : baseType(from);
   const isWhole = kind === "integer" || kind === "unsigned";
   switch (to) {
     case "any":
@@ -83,6 +104,10 @@ function conversion(from: string, to: string): Conversion | undefined {
       return { cost: kind === "text" ? 0 : 1, ...(kind !== "text" && { convert: unlessMissing(toText) }) };
     case "binary":
       return { cost: kind === "binary" ? 0 : 3, convert: unlessMissing(asBytes) };
+    case "bits":
+      return { cost: 0, ...(isWhole || kind === "double" ? {} : { convert: numeric(from, toDecimal) }) };
+    case "pattern":
+      return { cost: kind === "text" ? 0 : 1, convert: unlessMissing((value) => readable(toText(value) as string)) };
     case "string":
       return kind === "text" || kind === "null" ? { cost: 0 } : undefined;
     case "bytes":
@@ -93,7 +118,8 @@ function conversion(from: string, to: string): Conversion | undefined {
       return isWhole || kind === "decimal" || kind === "null" ? { cost: 1, convert: unlessMissing(toDecimal) } : undefined;
     case "moment":
       if (kind === "date" || kind === "datetime") return { cost: 2, convert: unlessMissing(asMoment) };
-      return kind === "text" || kind === "null" ? { cost: 4, convert: unlessMissing(asMoment) } : undefined;
+      // A text that is no date comes before every date.
+      return kind === "text" || kind === "null" ? { cost: 4, convert: unlessMissing((value) => asMoment(value) ?? "") } : undefined;
     case "clock":
       return kind === "time" ? { cost: 2 } : kind === "text" ? { cost: 4, convert: unlessMissing(asTime) } : undefined;
     case "integer":
@@ -105,9 +131,15 @@ function conversion(from: string, to: string): Conversion | undefined {
     case "floating":
       return { cost: kind === "double" ? 0 : 6, convert: numeric(from, toDouble) };
     case "date":
-      return { cost: 3, convert: unlessMissing((value) => (readMoment(toText(value) as string) ? dateText(readMoment(toText(value) as string)!) : null)) };
+      return {
+        cost: 3,
+        convert: unlessMissing((value) => {
+          const moment = kind === "time" ? onToday() : asMoment(value);
+          return typeof moment === "string" ? moment.slice(0, 10) : moment;
+        }),
+      };
     case "datetime":
-      return { cost: 3, convert: unlessMissing(asMoment) };
+      return { cost: 3, convert: unlessMissing(kind === "time" ? onToday : asMoment) };
     case "time":
       return { cost: 3, convert: unlessMissing(asTime) };
   }
@@ -254,6 +286,8 @@ export const typeRules = (collation: Collation): TypeRules => ({
   resultType(row, types) {
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
     if (row.result === "integer" && row.name !== "div" && /^[-+*%]$/.test(row.name) && types.includes("unsigned")) return "unsigned";
+    if (row.result === "shifted") return baseType(types[0]) === "datetime" ? "datetime" : "date";
+    if (row.result === "extreme") return extremeType(types);
     if (row.result === "unified") return unify(types.slice(row.name === "nvl2" ? 1 : 0)) ?? "text";
     return row.result === "same" ? (baseType(types[0]) === "null" ? "double" : types[0]) : row.result;
   },
@@ -275,9 +309,16 @@ export const typeRules = (collation: Collation): TypeRules => ({
   fits,
 });
 
+/** The type of the greatest of values: a double where numbers stand beside texts. */
+export function extremeType(types: readonly string[]): string {
+  const kinds = types.map(baseType);
+  const isMixed = kinds.some((kind) => numbers.includes(kind)) && kinds.some((kind) => kind === "text" || kind === "binary");
+  return isMixed ? "double" : (unify(types) ?? "text");
+}
+
 /** The type that a choice has whose branches have these types. */
 export function unify(types: readonly string[]): string | undefined {
-  const kinds = types.map(baseType).filter((type) => type !== "null");
+  const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
   if (kinds.every((kind) => kind === kinds[0])) return kinds[0] === "text" ? (types.find((type) => type.includes(" ")) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {

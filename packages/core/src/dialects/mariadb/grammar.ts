@@ -110,7 +110,7 @@ function prefix(parser: Parser): Expression {
       return text(parser);
     case "variable":
       parser.next();
-      return literal(new Bytes(bytesOfHex(token.value) ?? new Uint8Array()), "binary", range);
+      return literal(new Bytes(bytesOfHex(token.value) ?? new Uint8Array()), /^x/i.test(token.source) ? "binary" : "hybrid", range);
     case "quoted name":
       parser.next();
       return { kind: "name", name: token.value, range };
@@ -153,7 +153,8 @@ function named(parser: Parser, token: Token): Expression {
     const value = text(parser);
     return word === "_binary" ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) } : value;
   }
-  if (reserved.has(word)) return parser.missing();
+  const isCall = parser.ahead(1).value === "(" && (word === "mod" || word === "interval");
+  if (reserved.has(word) && !isCall) return parser.missing();
   parser.next();
   if (parser.at("(")) return called(parser, token, word);
   if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);

@@ -46,7 +46,7 @@ export function readMoment(text: string): Moment | undefined {
 
 export const dateText = ({ year, month, day }: Moment): string => `${four(year)}-${two(month)}-${two(day)}`;
 
-const fractionText = (micro: number): string => (micro ? `.${String(micro).padStart(6, "0")}` : "");
+const fractionText = (micro: number): string => (micro ? `.${String(micro).padStart(6, "0").replace(/0+$/, "")}` : "");
 
 export const clockText = ({ hour, minute, second, micro }: Moment): string =>
   `${two(hour)}:${two(minute)}:${two(second)}${fractionText(micro)}`;
@@ -83,11 +83,13 @@ export function readTime(text: string): number | undefined {
 
 const microOf = ({ hour, minute, second, micro }: Moment): number => (hour * 3600 + minute * 60 + second) * 1e6 + micro;
 
-/** A span of microseconds as `[-]HH:MM:SS[.ffffff]`. */
-export function spanText(span: number): string {
+/** A span of microseconds as `[-]HH:MM:SS[.ffffff]`, with so many digits of the fraction or as many as are needed. */
+export function spanText(span: number, digits?: number): string {
   const size = Math.abs(span);
   const seconds = Math.floor(size / 1e6);
-  return `${span < 0 ? "-" : ""}${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${fractionText(size % 1e6)}`;
+  return `${span < 0 ? "-" : ""}${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${
+    digits === undefined ? fractionText(size % 1e6) : `.${String(size % 1e6).padStart(6, "0").slice(0, digits)}`
+  }`;
 }
 
 /** The moment some microseconds after midnight of a day (days after 1970-01-01); undefined outside the years 1 to 9999. */
@@ -170,33 +172,41 @@ export function shifted(from: Moment, amount: string, unit: string, direction: 1
   return momentAt(daysFromDate(year, month, Math.min(from.day, last)), microOf(from) + direction * change[1]);
 }
 
-/** Week of the year by the mode of week() (documentation, "WEEK"). */
-export function weekOf(date: Moment, mode: number): { year: number; week: number } {
-  const mondayFirst = (mode & 1) === 1;
-  let weekYear = (mode & 2) === 2;
-  const firstWeekday = (mode & 4) === 4 !== mondayFirst;
-  const days = dayOf(date);
-  const weekdayOf = (day: number) => (dateFromDays(day).weekday + (mondayFirst ? 6 : 0)) % 7;
-  let { year } = date;
+/** How weeks are counted: whether they start on Monday, whether there is a week 0, and what the first week of a year is. */
+export interface WeekRule {
+  readonly mondayFirst: boolean;
+  /** The days before the first week belong to the last week of the year before; otherwise to week 0. */
+  readonly weekYear: boolean;
+  /** The first week is the one with the first such day, not the one with four days of the year. */
+  readonly firstWeekday: boolean;
+}
+
+/** The rule of a mode of week() (documentation, "WEEK"). */
+export const weekRule = (mode: number): WeekRule => ({
+  mondayFirst: (mode & 1) === 1,
+  weekYear: (mode & 2) === 2,
+  firstWeekday: ((mode & 4) === 4) === ((mode & 1) === 1),
+});
+
+/** Week of the year, and the year that it belongs to. */
+export function weekOf(date: Moment, rule: WeekRule): { year: number; week: number } {
   const firstOf = (y: number) => daysFromDate(y, 1, 1);
-  let weekday = weekdayOf(firstOf(year));
-  let length = firstOf(year + 1) - firstOf(year);
+  const lengthOf = (y: number) => firstOf(y + 1) - firstOf(y);
+  const startsLate = (day: number) => (rule.firstWeekday ? day !== 0 : day >= 4);
+  let { year } = date;
+  let { weekYear } = rule;
+  let start = firstOf(year);
+  let weekday = (dateFromDays(start).weekday + (rule.mondayFirst ? 6 : 0)) % 7;
   if (date.month === 1 && date.day <= 7 - weekday) {
-    if (!weekYear && ((firstWeekday && weekday !== 0) || (!firstWeekday && weekday >= 4))) return { year, week: 0 };
+    if (!weekYear && startsLate(weekday)) return { year, week: 0 };
     weekYear = true;
     year--;
-    length = firstOf(year + 1) - firstOf(year);
-    weekday = (weekday + 53 * 7 - length) % 7;
+    start -= lengthOf(year);
+    weekday = (weekday + 53 * 7 - lengthOf(year)) % 7;
   }
-  const start = firstOf(date.year) - (year < date.year ? length : 0);
-  const startsLate = firstWeekday ? weekday !== 0 : weekday >= 4;
-  const count = startsLate ? days - (start + (7 - weekday)) : days - (start - weekday);
-  if (year === date.year + 0 && count < 0) return { year, week: 0 };
-  if (weekYear && count >= 52 * 7) {
-    weekday = (weekday + length) % 7;
-    if ((!firstWeekday && weekday < 4) || (firstWeekday && weekday === 0)) return { year: year + 1, week: 1 };
-  }
-  return { year, week: Math.floor(count / 7) + 1 };
+  const days = startsLate(weekday) ? dayOf(date) - (start + 7 - weekday) : dayOf(date) - (start - weekday);
+  if (weekYear && days >= 52 * 7 && !startsLate((weekday + lengthOf(year)) % 7)) return { year: year + 1, week: 1 };
+  return { year, week: Math.floor(days / 7) + 1 };
 }
 
 const ordinalEnding = (day: number): string =>
@@ -225,13 +235,13 @@ const fields: Readonly<Record<string, (value: Moment) => string>> = lookup({
   S: ({ second }) => two(second),
   s: ({ second }) => two(second),
   T: (m) => `${two(m.hour)}:${two(m.minute)}:${two(m.second)}`,
-  U: (m) => two(weekOf(m, 0).week),
-  u: (m) => two(weekOf(m, 1).week),
-  V: (m) => two(weekOf(m, 2).week),
-  v: (m) => two(weekOf(m, 3).week),
+  U: (m) => two(weekOf(m, weekRule(0)).week),
+  u: (m) => two(weekOf(m, weekRule(1)).week),
+  V: (m) => two(weekOf(m, weekRule(2)).week),
+  v: (m) => two(weekOf(m, weekRule(3)).week),
   W: (m) => dayNames[dateFromDays(dayOf(m)).weekday],
   w: (m) => String(dateFromDays(dayOf(m)).weekday),
-  X: (m) => four(weekOf(m, 2).year),
+  X: (m) => four(weekOf(m, weekRule(2)).year),
   x: (m) => four(isoWeekOf(dayOf(m)).year),
   Y: ({ year }) => four(year),
   y: ({ year }) => two(year % 100),
@@ -270,7 +280,7 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
 const composite: Readonly<Record<string, string>> = lookup({ T: "%H:%i:%S", r: "%I:%i:%S %p" });
 
 /** str_to_date(): the text by the format; null where it does not fit. */
-export function readByFormat(text: string, format: string): { text: string; hasDate: boolean; hasTime: boolean } | null {
+export function readByFormat(text: string, format: string): string | null {
   const full = format.replace(/%([Tr])/g, (_part, letter: string) => composite[letter]);
   const found: Record<string, string> = {};
   let rest = text;
@@ -301,19 +311,15 @@ export function readByFormat(text: string, format: string): { text: string; hasD
   if (yearDay !== undefined && yearDay > 0) ({ month, day } = dateFromDays(daysFromDate(year, 1, yearDay)));
   const [minute, second] = [number("minute") ?? 0, number("second") ?? 0];
   if (month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return null;
-  const has = (...names: string[]) => names.some((name) => found[name] !== undefined);
-  const hasDate = has("year", "shortYear", "month", "monthName", "day", "ordinal", "yearDay");
-  const hasTime = has("hour", "hour12", "minute", "second", "micro", "half");
-  if (hasDate && (month === 0 || day === 0 ? false : !isDate(year || 4, month, day))) return null;
+  const { hasDate, hasTime } = partsOfFormat(full);
   const fraction = found.micro === undefined ? "" : `.${found.micro.padEnd(6, "0")}`;
   const date = `${four(year)}-${two(month)}-${two(day)}`;
   const time = `${two(hour)}:${two(minute)}:${two(second)}${fraction}`;
-  return { text: hasDate ? (hasTime ? `${date} ${time}` : date) : time, hasDate, hasTime };
+  return hasTime ? (hasDate ? `${date} ${time}` : time) : date;
 }
 
 /** Which parts the letters of a format stand for. */
-export const partsOfFormat = (format: string): { hasDate: boolean; hasTime: boolean; hasFraction: boolean } => ({
+const partsOfFormat = (format: string): { hasDate: boolean; hasTime: boolean } => ({
   hasDate: /%[aYymcbMdDejWwUuVvXx]/.test(format),
   hasTime: /%[HkhIlisSfprT]/.test(format),
-  hasFraction: /%f/.test(format),
 });

@@ -35,7 +35,7 @@ const numeral = /^[ \t\n\v\f\r]*([+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?)/
 export const prefixDouble = (text: string): number => Number(numeral.exec(text)?.[1] ?? 0);
 
 /** Bytes written in base 16 or 2 as the number that they make. */
-const ofBytes = ({ bytes }: Bytes): bigint => bytes.reduce((sum, byte) => ((sum << 8n) | BigInt(byte)) & uint64, 0n);
+export const ofBytes = ({ bytes }: Bytes): bigint => bytes.reduce((sum, byte) => ((sum << 8n) | BigInt(byte)) & uint64, 0n);
 
 export function toDouble(value: Value): Value {
   if (value === null || value instanceof Double || isFailure(value)) return value;
@@ -43,7 +43,7 @@ export function toDouble(value: Value): Value {
     const number = prefixDouble(value);
     return new Double(Number.isFinite(number) ? number : Math.sign(number) * Number.MAX_VALUE);
   }
-  if (value instanceof Bytes) return new Double(Number(ofBytes(value)));
+  if (value instanceof Bytes) return toDouble(toText(value));
   return new Double(value instanceof Decimal ? value.toNumber() : Number(value));
 }
 
@@ -52,7 +52,7 @@ export function toDecimal(value: Value): Value {
   if (value === null || value instanceof Decimal || isFailure(value)) return value;
   if (typeof value === "string") return Decimal.parse(numeral.exec(value)?.[1] ?? "0") ?? Decimal.of(0);
   if (value instanceof Double) return Decimal.parse(doubleText(value.value)) ?? Decimal.of(0);
-  return Decimal.of(value instanceof Bytes ? integer(ofBytes(value)) : Number.isSafeInteger(value) ? (value as number) : BigInt(value as bigint));
+  return value instanceof Bytes ? toDecimal(toText(value)) : Decimal.of(Number.isSafeInteger(value) ? (value as number) : BigInt(value as bigint));
 }
 
 const clamped = (value: bigint): number | bigint => integer(value > int64 ? int64 : value < -int64 - 1n ? -int64 - 1n : value);
@@ -61,7 +61,7 @@ const clamped = (value: bigint): number | bigint => integer(value > int64 ? int6
 export function toInteger(value: Value): Value {
   if (value === null || isFailure(value) || typeof value === "number" || typeof value === "bigint") return value;
   if (typeof value === "boolean") return Number(value);
-  if (value instanceof Bytes) return integer(ofBytes(value));
+  if (value instanceof Bytes) return toInteger(toText(value));
   if (value instanceof Decimal) return clamped(value.rounded(0).coefficient);
   if (value instanceof Double) return wholeDouble(value.value);
   const digits = /^[ \t\n\v\f\r]*([+-]?\d+)/.exec(value as string)?.[1];
