@@ -1,5 +1,6 @@
 import { lookup } from "../values/index.ts";
 import type { Dialect } from "./dialect.ts";
+import { duckdb } from "./duckdb/index.ts";
 import { mariadb } from "./mariadb/index.ts";
 import { openformula } from "./openformula/index.ts";
 import { postgresql } from "./postgresql/index.ts";
@@ -8,10 +9,11 @@ import { xpath } from "./xpath/index.ts";
 
 export type { Cell, Code, Dialect, DialectOption, TypeRules } from "./dialect.ts";
 export { type FunctionRow, type Parameter, arity, isPure, params, signature } from "./row.ts";
-export { mariadb, openformula, postgresql, sqlite, xpath };
+export { duckdb, mariadb, openformula, postgresql, sqlite, xpath };
 
 /** Every dialect, made with options; a new dialect is added here and nowhere else. */
 export const dialects: Readonly<Record<string, (options?: Readonly<Record<string, string>>) => Dialect>> = lookup({
+  duckdb,
   mariadb,
   openformula,
   postgresql,

@@ -160,6 +160,8 @@ export class Binder {
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     const [{ row, conversions, cost }] = fitting;
     const isOpen = types.length > 1 && types.every((type) => type === "unknown") && fitting[1]?.cost === cost;
+    if (this.dialect.types.ambiguous?.(node.name, types))
+      return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     if (isOpen && row.notation === "operator" && !row.parameters.some((p) => p.type === "text")) {
       return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     }
@@ -249,13 +251,14 @@ export class Binder {
     const results = [...node.branches.map((branch) => branch.result), ...(node.otherwise ? [node.otherwise] : [])].map((e) =>
       this.bind(e),
     );
-    for (const condition of conditions) {
-      if (!this.dialect.types.conversion(condition.type, "condition")) {
-        this.diagnostics.push(mistake("condition-type", condition.source.range, { given: condition.type }));
-      }
-    }
+    const tests = conditions.map((condition) => {
+      const conversion = this.dialect.types.conversion(condition.type, "condition");
+      if (conversion) return this.#converted(condition, conversion, "condition");
+      this.diagnostics.push(mistake("condition-type", condition.source.range, { given: condition.type }));
+      return condition;
+    });
     const { type, items } = this.#unified(results, node);
-    return this.#code(node, type, [...conditions, ...items], (cells) =>
+    return this.#code(node, type, [...tests, ...items], (cells) =>
       lazyChoice(cells.slice(0, conditions.length), cells.slice(conditions.length), this.dialect.types),
     );
   }

@@ -12,7 +12,7 @@ export { PatternError } from "./ast.ts";
 
 /** The pattern languages; see the trait `pattern`. */
 export type Flavour =
-  "posix" | "xpath" | "open" | "like" | "like, escape open" | "like, escape literal" | "glob" | "similar" | "wildcards" | "pcre" | "re2";
+  "posix" | "xpath" | "open" | "like" | "like, escape open" | "like, escape literal" | "glob" | "glob with escapes" | "similar" | "wildcards" | "pcre" | "re2";
 
 /** The steps that all matches on one text may take together before they are given up with the failure `pattern-budget`. */
 export const patternSteps = 1_000_000;
@@ -50,7 +50,7 @@ function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
     case "pcre":
       return parsePerl(source, flags, pcre);
     case "re2":
-      return parsePerl(source, flags, re2);
+      return parsePerl(source, flags.replace("l", "q"), re2);
     case "xpath":
       return parseXPath(source, flags);
     case "like":
@@ -58,7 +58,8 @@ function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
     case "like, escape literal":
       return parseLike(source, flags.replace("~i", ""), flags.endsWith("~i"), flavour);
     case "glob":
-      return parseGlob(source);
+    case "glob with escapes":
+      return parseGlob(source, flavour === "glob with escapes");
     case "similar":
       return parseSimilar(source, flags);
     case "wildcards":
@@ -66,7 +67,9 @@ function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
   }
 }
 
-const isWhole = (flavour: Flavour) => flavour.startsWith("like") || flavour === "glob";
+/** Whether the pattern has to fit the whole text: always in some flavours, with the letter `W` in others. */
+const isWhole = (flavour: Flavour, flags: string) =>
+  flavour.startsWith("like") || flavour.startsWith("glob") || (["pcre", "re2"].includes(flavour) && flags.includes("W"));
 
 /**
  * Compiles a pattern in its own flavour. `flags` are the flavour's letters; for `like` and
@@ -75,7 +78,7 @@ const isWhole = (flavour: Flavour) => flavour.startsWith("like") || flavour === 
  */
 export function compilePattern(flavour: Flavour, source: string, flags = ""): Pattern {
   const parsed = parse(flavour, source, flags);
-  const node: PatternNode = isWhole(flavour)
+  const node: PatternNode = isWhole(flavour, flags)
     ? {
         kind: "sequence",
         items: [{ kind: "assertion", at: "text start" }, parsed.node, { kind: "assertion", at: "text end" }],

@@ -75,21 +75,22 @@ export function parseSimilar(source: string, escape: string): ParsedPattern {
 }
 
 /** Reads a pattern of `*`, `?` and `[...]`, where `[^...]` is any other; a bracket that is not closed fits nothing. */
-export function parseGlob(source: string): ParsedPattern {
+export function parseGlob(source: string, escapes: boolean): ParsedPattern {
   const reader = new Reader(source);
   const items: PatternNode[] = [];
   while (!reader.done) {
     const char = reader.next();
     if (char === "*") items.push(anyRun);
     else if (char === "?") items.push({ kind: "set", set: anyChar });
-    else items.push(char === "[" ? globSet(reader) : oneChar(char.codePointAt(0)!));
+    else if (char === "\\" && escapes) items.push(reader.done ? never : oneChar(reader.next().codePointAt(0)!));
+    else items.push(char === "[" ? globSet(reader, escapes) : oneChar(char.codePointAt(0)!));
   }
   return { node: sequence(items), groups: 0, ignoreCase: false };
 }
 
 /** A `]` that stands first is one of the characters, and so is a `-` that stands first or last. */
-function globSet(reader: Reader): PatternNode {
-  const negated = reader.take("^");
+function globSet(reader: Reader, escapes: boolean): PatternNode {
+  const negated = reader.take(escapes ? "!" : "^");
   const ranges: (readonly [number, number])[] = [];
   let low: number | undefined;
   for (let first = true; ; first = false) {

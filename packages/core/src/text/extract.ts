@@ -1,4 +1,4 @@
-import { Failure, type Value, forward, rulers, stretches } from "../values/index.ts";
+import { Failure, type Value, forward, graphemesOf, rulers, stretches } from "../values/index.ts";
 import { number, operation, optional, text, wholeBy } from "./operation.ts";
 
 /** Takes a part of a text by position. */
@@ -87,7 +87,8 @@ export const segment = operation({
     }
 
     function nth(value: string, delimiter: string, n: number): Value {
-      if (n === 0) return new Failure("zero-ordinal");
+      if (n === 0) return part === "nth" ? new Failure("zero-ordinal") : "";
+      if (delimiter === "" && emptyNeedle === "between characters") return [...value].at(n > 0 ? n - 1 : n) ?? "";
       if (delimiter === "" || !fold(value).includes(fold(delimiter))) {
         return n === 1 || n === -1 ? whenAbsent(value) : "";
       }
@@ -129,7 +130,7 @@ export const segment = operation({
     }
 
     if (part === "through nth") return (value: string, delimiter: string, n: number = 1) => through(value, delimiter, n);
-    if (part === "nth") return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
+    if (part === "nth" || part === "nth or nothing") return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
     if (part === "before" && letterCase === "minded") {
       return (value: string, delimiter: string): Value => {
         const at = delimiter === "" && emptyNeedle === "nowhere" ? -1 : value.indexOf(delimiter);
@@ -153,6 +154,7 @@ export const reverse = operation({
   slots: [text("text")],
   traits: ["missing", "unit"],
   prepare({ unit }) {
+    if (unit === "grapheme") return (value: string) => graphemesOf(value).reverse().join("");
     const unitsOf = unit === "utf-16 unit" ? (value: string) => value.split("") : (value: string) => [...value];
     return (value: string) => {
       let result = "";

@@ -4,6 +4,9 @@ import { unicodeExpansions, unicodeIgnored, unicodeOrder } from "./collations/un
 
 const inAscii = (text: string): string => text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
 
+/** Letters without what their canonical decomposition adds to them. */
+export const withoutAccents = (text: string): string => text.normalize("NFD").replace(/\p{Mn}+/gu, "").normalize("NFC");
+
 /** Makes something when it is first asked for. */
 function later<T>(make: () => T): () => T {
   let made: T | undefined;
@@ -71,6 +74,8 @@ const foldings: Readonly<Record<AnswerOf<"case">, Folding>> = {
   minded: { fold: (text) => text },
   ignored: { fold: (text) => text.toLowerCase() },
   "ignored in ascii": { fold: inAscii },
+  "accents ignored": { fold: withoutAccents },
+  "both ignored": { fold: (text) => withoutAccents(text.toLowerCase()) },
   general: { fold: eachBy(generalTable, () => "\u{10fffd}") },
   unicode: { fold: eachBy(unicodeTable, () => "\u{10fffd}"), key: weigh },
 };

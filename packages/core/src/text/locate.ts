@@ -1,7 +1,7 @@
 import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
-import { number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
+import { listLimit, listTooLong, number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
 import { patternReader, stepOver, withinBudget } from "./patterned.ts";
 
 /** Finds the position of a text or pattern. */
@@ -105,7 +105,7 @@ export const test = operation({
     }
 
     return (value: string, needle: string, flags?: string): Value => {
-      const pattern = read(needle, flags);
+      const pattern = read(needle, flags, where === "whole");
       return isFailure(pattern) ? pattern : withinBudget(needle, (budget) => given(stands(pattern, value, budget)));
     };
   },
@@ -178,6 +178,16 @@ export const find = operation({
       const from = rulers["code point"].forward(value, start - 1);
       return withinBudget<Value>(needle, (budget) => {
         let seen = 0;
+        if (report === "texts") {
+          const texts: string[] = [];
+          for (const found of matches(pattern, value, from, budget)) {
+            const wanted = group ?? 0;
+            if (wanted * 2 >= found.length) break;
+            texts.push(found[2 * wanted] < 0 ? "" : value.slice(found[2 * wanted], found[2 * wanted + 1]));
+            if (texts.length > listLimit) return listTooLong(texts.length);
+          }
+          return texts;
+        }
         if (start - 1 <= countCodePoints(value)) {
           for (const found of matches(pattern, value, from, budget)) {
             if (++seen === n && report !== "count") return describe(value, found, group, side);

@@ -9,6 +9,7 @@ import {
   countBytes,
   countCodePoints,
   isFailure,
+  rulers,
 } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
 import { type Slot, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
@@ -26,6 +27,7 @@ export const measure = operation({
   prepare({ counted }) {
     if (counted === "code point") return (value: string) => countCodePoints(value);
     if (counted === "utf-16 unit") return (value: string) => value.length;
+    if (counted === "grapheme") return (value: string) => rulers.grapheme.count(value);
     const bits = counted === "utf-8 bit" ? 8 : 1;
     return (value: string) => bits * countBytes(value);
   },
@@ -52,7 +54,7 @@ export const codeOf = operation({
   prepare({ alphabet, ofEmpty }) {
     return (value: string): Value => {
       const code = value.codePointAt(0);
-      if (code === undefined) return ofEmpty === "zero" ? 0 : ofEmpty === "null" ? null : new Failure("empty-text");
+      if (code === undefined) return ofEmpty === "zero" ? 0 : ofEmpty === "null" ? null : ofEmpty === "minus one" ? -1 : new Failure("empty-text");
       if (alphabet === "utf-8 byte") return firstByte(code);
       if (alphabet === "unicode" || code < 128 || (code >= 160 && code < 256)) return code;
       const place = upperPage.indexOf(String.fromCodePoint(code));

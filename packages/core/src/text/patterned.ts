@@ -23,8 +23,9 @@ const flagLetters: Readonly<Record<Flavour, RegExp>> = {
   "like, escape open": /^/,
   "like, escape literal": /^/,
   glob: /^/,
+  "glob with escapes": /^/,
   pcre: /^[imsx]*$/,
-  re2: /^[cigmnpslq]*$/,
+  re2: /^[cimnpsl]*$/,
   similar: /^/,
   wildcards: /^/,
 };
@@ -36,21 +37,21 @@ const flagLetters: Readonly<Record<Flavour, RegExp>> = {
 export function patternReader(
   language: AnswerOf<"pattern">,
   letterCase: AnswerOf<"case">,
-): (source: string, flags?: string) => Pattern | Failure {
+): (source: string, flags?: string, whole?: boolean) => Pattern | Failure {
   const flavour: Flavour = language === "literal" ? "posix" : language;
   let lastSource: string | undefined;
   let lastFlags: string | undefined;
   let last: Pattern | Failure;
   const hasEscape = flavour.startsWith("like") || flavour === "similar";
   const usual = flavour === "like" || flavour === "like, escape literal" || flavour === "similar" ? "\\" : "";
-  return (source, given) => {
+  return (source, given, whole = false) => {
     const flags = given ?? usual;
     if (source === lastSource && flags === lastFlags) return last;
     [lastSource, lastFlags] = [source, flags];
-    return (last = read(source, flags));
+    return (last = read(source, flags, whole));
   };
 
-  function read(source: string, flags: string): Pattern | Failure {
+  function read(source: string, flags: string, whole: boolean): Pattern | Failure {
     if (!flagLetters[flavour].test(flags)) return new Failure("pattern-flags", { flags });
     if (hasEscape && [...flags].length > 1)
       return new Failure("escape-length", { escape: flags });
@@ -58,6 +59,7 @@ export function patternReader(
     if (letterCase === "ignored")
       letters = flavour.startsWith("like") ? `${letters}~i` : ["posix", "open", "pcre", "re2"].includes(flavour) ? `i${letters}` : letters;
     if (language === "literal") letters += "q";
+    if (whole && (flavour === "re2" || flavour === "pcre")) letters += "W";
     const fold = foldingOf(letterCase);
     const isFolded = letterCase !== "minded" && letterCase !== "ignored";
     const found = cachedPattern(flavour, isFolded ? fold(source) : source, letters);

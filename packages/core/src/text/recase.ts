@@ -18,6 +18,10 @@ const simpleLower = (char: string) => (char === "İ" ? "i" : char.toLowerCase())
 const mappings = {
   full: { upper: (value: string) => value.toUpperCase(), lower: (value: string) => value.toLowerCase() },
   simple: { upper: eachWhereNeeded(simpleUpper, "toUpperCase"), lower: eachWhereNeeded(simpleLower, "toLowerCase") },
+  "simple, capital ß": {
+    upper: eachWhereNeeded((char) => (char === "ß" ? "ẞ" : simpleUpper(char)), "toUpperCase"),
+    lower: eachWhereNeeded(simpleLower, "toLowerCase"),
+  },
   "early simple": { upper: earlyCase("upper"), lower: earlyCase("lower") },
   ascii: {
     upper: (value: string) => value.replace(/[a-z]+/g, (run) => run.toUpperCase()),

@@ -95,6 +95,7 @@ export const split = operation({
 
     return (value: string, delimiter?: string | null, flags?: string, missingPiece?: string): Value => {
       if (delimiter === null && missingDelimiter === "null") return null;
+      if (delimiter === null && missingDelimiter === "whole") return [value];
       const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : charactersOf(value);
       if (isFailure(found)) return found;
       if (found.length > listLimit) return listTooLong(found.length);

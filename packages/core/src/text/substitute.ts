@@ -80,6 +80,18 @@ function readDollar(replacement: string, groups: number): Template | Failure {
   return parts;
 }
 
+/** RE2's rewrite: `\\0` to `\\9` and `\\\\`; undefined where it names a group that is not there or anything else. */
+function readNumbers(replacement: string, groups: number): Template | undefined {
+  const parts: (string | number)[] = [];
+  for (const part of replacement.split(/(\\[\s\S]?)/)) {
+    if (part[0] !== "\\") parts.push(part);
+    else if (part[1] === "\\") parts.push("\\");
+    else if (/^\d$/.test(part[1] ?? "") && Number(part[1]) <= groups) parts.push(Number(part[1]));
+    else return undefined;
+  }
+  return parts;
+}
+
 /** Replaces occurrences of a text or of what a pattern matches. */
 export const substitute = operation({
   id: "substitute",
@@ -119,8 +131,8 @@ export const substitute = operation({
 
     let lastReplacement: string | undefined;
     let lastPattern: Pattern | undefined;
-    let lastTemplate: Template | Failure;
-    function template(replacement: string, pattern: Pattern): Template | Failure {
+    let lastTemplate: Template | Failure | undefined;
+    function template(replacement: string, pattern: Pattern): Template | Failure | undefined {
       if (replacement === lastReplacement && pattern === lastPattern) return lastTemplate;
       [lastReplacement, lastPattern] = [replacement, pattern];
       lastTemplate =
@@ -128,7 +140,9 @@ export const substitute = operation({
           ? [replacement]
           : naming === "backslash" || naming === "backslash digits"
             ? readBackslash(replacement, naming === "backslash digits")
-            : readDollar(replacement, pattern.groups);
+            : naming === "backslash numbers"
+              ? readNumbers(replacement, pattern.groups)
+              : readDollar(replacement, pattern.groups);
       return lastTemplate;
     }
 
@@ -151,9 +165,12 @@ export const substitute = operation({
       if (which === 1) return spliced(value, match.index, match.index + match[0].length, fill(parts, match));
       const result = new GrowingText();
       let kept = 0;
+      let lastEnd = -1;
       for (let seen = 1; match && !result.isTooLong; seen++) {
         const end = match.index + match[0].length;
-        if (which === 0 || seen === which) {
+        const isRepeated = emptyMatch === "not after a match" && match[0] === "" && match.index === lastEnd;
+        lastEnd = end;
+        if (!isRepeated && (which === 0 || seen === which)) {
           result.add(value.slice(kept, match.index) + fill(parts, match));
           kept = end;
           if (seen === which) break;
@@ -185,6 +202,7 @@ export const substitute = operation({
       if (isFailure(pattern)) return pattern;
       const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern);
       if (isFailure(parts)) return parts;
+      if (parts === undefined) return value;
       if (start < 1) return new Failure("start-below-first", { start, first: 1 });
       return withinBudget(old, (budget) => {
         if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: old });

@@ -15,6 +15,7 @@ const patterns = {
   like: "% stands for any run of characters and _ for any one; the whole text must fit.",
   "like, escape open": "As in LIKE; an escape character at the end of the pattern never fits.",
   "like, escape literal": "As in LIKE; an escape character at the end of the pattern stands for itself.",
+  "glob with escapes": "As in a glob; a backslash takes the next character literally, and any other is [!...], not [^...].",
   glob: "* stands for any run of characters, ? for any one and [...] for one of several; the whole text must fit.",
   similar: "% and _ as in LIKE, with alternatives, repeats and brackets; the whole text must fit.",
   pcre: "A PCRE2 regular expression; the first alternative that fits counts.",
@@ -29,11 +30,13 @@ export const traits = {
     blank: "It counts as empty text, or as 0 where a number is wanted.",
   }),
   unit: trait("What is counted as one character?", {
+    grapheme: "A letter with a combining accent counts 1, and so does a family of emoji.",
     "code point": "An emoji counts 1; a letter with a combining accent counts 2.",
     "utf-16 unit": "An emoji counts 2 and can be cut in half.",
     "utf-8 byte": "A letter with an accent counts 2, an emoji 4.",
   }),
   counted: trait("What does the length count?", {
+    grapheme: "A letter with a combining accent counts 1, and so does a family of emoji.",
     "code point": "An emoji counts 1; a letter with a combining accent counts 2.",
     "utf-16 unit": "An emoji counts 2.",
     "utf-8 byte": "A letter with an accent counts 2, an emoji 4.",
@@ -94,17 +97,21 @@ export const traits = {
     "at the start": "It is found before the first character.",
     "before a character": "It is found before any character, and in empty text, but not at a start beyond the last one.",
     nowhere: "It is never found.",
+    "between characters": "It stands between any two characters.",
   }),
   part: trait("Which part of the text is taken?", {
     before: "What stands before the first delimiter.",
     after: "What stands after the first delimiter.",
     "through nth": "What stands before the nth delimiter; for a negative n, after the nth from the end.",
-    nth: "The nth of the pieces between delimiters; negative n counts from the end.",
+    nth: "The nth of the pieces between delimiters; negative n counts from the end, 0 is an error.",
+    "nth or nothing": "The nth of the pieces between delimiters; negative n counts from the end, 0 gives empty text.",
   }),
   case: trait("Are upper and lower case letters told apart?", {
     minded: "A and a are different.",
     ignored: "A and a are the same.",
     "ignored in ascii": "A and a are the same, but É and é are different.",
+    "accents ignored": "A and Á are the same, A and a are different.",
+    "both ignored": "A, a, Á and á are the same, by taking accents off.",
     general: "A, a, Á and á are the same, and ß and s; one character for one.",
     unicode: "A, a, Á and á are the same, and ß and ss (Unicode Collation Algorithm 4.0.0, primary weights).",
   }),
@@ -128,10 +135,12 @@ export const traits = {
     literal: "It does not: every character stands for itself.",
     backslash: "\\1 to \\9 are the groups and \\& is the whole match.",
     "backslash digits": "\\0 is the whole match, \\1 to \\9 are the groups; a backslash takes any other character literally.",
+    "backslash numbers": "\\0 is the whole match, \\1 to \\9 are the groups; a group that is not there leaves the text as it is.",
     dollar: "$1, $2, … are the groups and $0 is the whole match; \\$ and \\\\ stand for themselves.",
   }),
   emptyMatch: trait("May the pattern match empty text?", {
     allowed: "Empty matches count like others.",
+    "not after a match": "An empty match right after another match does not count.",
     error: "A pattern that matches empty text is an error.",
   }),
   asked: trait("What is asked about the normal form?", {
@@ -143,6 +152,7 @@ export const traits = {
     position: "Where it starts.",
     count: "How many matches there are.",
     groups: "The text of every group, as a list.",
+    texts: "The texts of all matches, as a list.",
   }),
   group: trait("What is taken of a match that has groups?", {
     match: "The whole match.",
@@ -158,6 +168,7 @@ export const traits = {
   mapping: trait("How are letters mapped to the other case?", {
     full: "By the full Unicode mapping: ß becomes SS.",
     simple: "One letter to one letter: ß stays.",
+    "simple, capital ß": "One letter to one letter: ß becomes ẞ.",
     ascii: "Only A to Z: é stays.",
     "early simple": "One letter to one letter, of the letters that Unicode 3 had: ß stays, and so does ⱥ.",
   }),
@@ -190,6 +201,7 @@ export const traits = {
     zero: "0.",
     error: "It is an error.",
     null: "Nothing.",
+    "minus one": "-1.",
   }),
   emptyFill: trait("What does padding with empty text give?", {
     whole: "The text as it is.",
@@ -214,6 +226,7 @@ export const traits = {
     skipped: "It is left out, with its separator.",
   }),
   missingDelimiter: trait("What does a missing delimiter split the text into?", {
+    whole: "One piece, the whole text.",
     null: "Nothing comes back.",
     characters: "One piece for each character.",
   }),

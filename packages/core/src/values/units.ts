@@ -1,5 +1,5 @@
 /** What counts as one character; see the trait `unit`. */
-export type Unit = "code point" | "utf-16 unit" | "utf-8 byte";
+export type Unit = "grapheme" | "code point" | "utf-16 unit" | "utf-8 byte";
 
 const isHigh = (unit: number) => (unit & 0xfc00) === 0xd800;
 const isLow = (unit: number) => (unit & 0xfc00) === 0xdc00;
@@ -71,7 +71,19 @@ export interface UnitRuler {
   backward(text: string, count: number): number;
 }
 
+const segmenter = new Intl.Segmenter("und", { granularity: "grapheme" });
+
+/** What a reader sees as characters: extended grapheme clusters (Unicode Standard Annex 29). */
+export const graphemesOf = (text: string): string[] => Array.from(segmenter.segment(text), ({ segment }) => segment);
+
+const lengthOf = (parts: readonly string[]): number => parts.reduce((sum, part) => sum + part.length, 0);
+
 export const rulers: Readonly<Record<Unit, UnitRuler>> = {
+  grapheme: {
+    count: (text, end = text.length) => graphemesOf(text.slice(0, end)).length,
+    forward: (text, count) => lengthOf(graphemesOf(text).slice(0, count)),
+    backward: (text, count) => text.length - lengthOf(count === 0 ? [] : graphemesOf(text).slice(-count)),
+  },
   "code point": {
     count: countCodePoints,
     forward: (text, count) => forward(text, 0, count),

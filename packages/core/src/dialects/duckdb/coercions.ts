@@ -1,0 +1,391 @@
+import { Bytes, Decimal, Double, Failure, type Value, isDate, isFailure, isoDate, lookup } from "../../values/index.ts";
+import type { Conversion, TypeRules } from "../dialect.ts";
+import { isPure } from "../row.ts";
+import { doubleText, inRange, ranges, readDouble, readInteger, toDecimal, toDouble, toInteger, toText } from "./numbers.ts";
+
+/**
+ * Types: the engine's in lower case, with `text` for VARCHAR, `literal` for a text literal that becomes
+ * what is wanted, `null`, `any` for the variable of a lambda, and `[]` after the type of a list's items.
+ * A collation stands after a space.
+ */
+export const baseType = (type: string): string => type.split(" ")[0];
+
+const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
+const numeric = [...integers, "decimal", "float", "double"];
+export const isInteger = (type: string): boolean => integers.includes(type);
+const isNumeric = (type: string): boolean => numeric.includes(type);
+
+const unlessMissing =
+  (convert: (value: Value) => Value) =>
+  (value: Value): Value =>
+    value === null || isFailure(value) ? value : convert(value);
+
+const names: Readonly<Record<string, string>> = lookup({
+  varchar: "text",
+  text: "text",
+  string: "text",
+  char: "text",
+  bpchar: "text",
+  character: "text",
+  tinyint: "tinyint",
+  int1: "tinyint",
+  smallint: "smallint",
+  int2: "smallint",
+  short: "smallint",
+  integer: "integer",
+  int: "integer",
+  int4: "integer",
+  signed: "integer",
+  bigint: "bigint",
+  int8: "bigint",
+  long: "bigint",
+  hugeint: "hugeint",
+  utinyint: "utinyint",
+  usmallint: "usmallint",
+  uinteger: "uinteger",
+  ubigint: "ubigint",
+  decimal: "decimal",
+  numeric: "decimal",
+  double: "double",
+  float8: "double",
+  float: "float",
+  float4: "float",
+  real: "float",
+  boolean: "boolean",
+  bool: "boolean",
+  logical: "boolean",
+  date: "date",
+  timestamp: "timestamp",
+  datetime: "timestamp",
+  time: "time",
+  blob: "blob",
+  bytea: "blob",
+  binary: "blob",
+  varbinary: "blob",
+});
+
+function readBoolean(text: string): Value {
+  const word = text.trim().toLowerCase();
+  if (["true", "t", "yes", "y", "1"].includes(word)) return true;
+  return ["false", "f", "no", "n", "0"].includes(word) ? false : new Failure("not-a-boolean", { text });
+}
+
+const two = (digits: string): string => digits.padStart(2, "0");
+
+/** A date, and what stands after it; undefined where there is none. */
+function readDay(text: string): { date: string; rest: string } | undefined {
+  const found = /^\s*(\d{1,6})([-/ \\])(\d{1,2})\2(\d{1,2})([\s\S]*)$/.exec(text);
+  if (!found || !isDate(Number(found[1]), Number(found[3]), Number(found[4]))) return undefined;
+  return { date: isoDate(Number(found[1]), Number(found[3]), Number(found[4])), rest: found[5] };
+}
+
+function readClock(text: string): string | undefined {
+  const found = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:\.(\d{1,9}))?)?$/.exec(text.trim());
+  if (!found || Number(found[1]) > 23 || Number(found[2]) > 59 || Number(found[3] ?? 0) > 59) return undefined;
+  const fraction = (found[4] ?? "").slice(0, 6).replace(/0+$/, "");
+  return `${two(found[1])}:${found[2]}:${found[3] ?? "00"}${fraction && `.${fraction}`}`;
+}
+
+function readDate(text: string): Value {
+  const day = readDay(text);
+  if (day && (day.rest.trim() === "" || readClock(day.rest.replace(/^[T ]/, "")) !== undefined)) return day.date;
+  return /^\s*(?:epoch|-?infinity)\s*$|\(BC\)/i.test(text)
+    ? new Failure("not-covered", { what: `the date ${text}` })
+    : new Failure("not-a-date", { text });
+}
+
+function readTimestamp(text: string): Value {
+  const day = readDay(text);
+  const rest = day?.rest.replace(/^[T ]/, "") ?? "";
+  const clock = rest.trim() === "" ? "00:00:00" : readClock(rest);
+  if (day && clock) return `${day.date} ${clock}`;
+  return day && /[zZ]|[+-]\d\d/.test(rest) ? new Failure("not-covered", { what: "time zones" }) : new Failure("not-a-date", { text });
+}
+
+function readBytes(text: string): Value {
+  const bytes: number[] = [];
+  for (const [part, hex] of text.matchAll(/\\x([0-9a-fA-F]{2})|[\s\S]/g)) {
+    if (hex !== undefined) bytes.push(parseInt(hex, 16));
+    else if (part.charCodeAt(0) < 128 && part !== "\\") bytes.push(part.charCodeAt(0));
+    else return new Failure("invalid-value", { problem: `"${text}" is not a blob: bytes outside ASCII are written \\xNN` });
+  }
+  return new Bytes(Uint8Array.from(bytes));
+}
+
+/** Reads the text form of a list. */
+function readList(text: string, item: string): Value {
+  const inner = /^\s*\[([\s\S]*)\]\s*$/.exec(text)?.[1];
+  const bad = new Failure("invalid-value", { problem: `"${text}" is not a list` });
+  if (inner === undefined) return bad;
+  if (/[[{]/.test(inner)) return new Failure("not-covered", { what: "lists of lists as text" });
+  if (inner.trim() === "") return [];
+  const items: Value[] = [];
+  const shape = /\s*(?:'((?:[^'\\]|\\[\s\S]|'')*)'|"((?:[^"\\]|\\[\s\S])*)"|((?:[^,'"\\]|\\[\s\S])*?))\s*(,|$)/y;
+  for (let more = true; more;) {
+    const match = shape.exec(inner);
+    if (!match) return bad;
+    const quoted = match[1] ?? match[2];
+    const value = quoted !== undefined ? quoted.replace(/\\([\s\S])/g, "$1") : match[3];
+    items.push(quoted === undefined && /^null$/i.test(value) ? null : read(item, value));
+    more = match[4] === ",";
+  }
+  return items.find(isFailure) ?? items;
+}
+
+/** A text read as a value of a type. */
+export function read(type: string, text: string): Value {
+  if (type.endsWith("[]")) return readList(text, type.slice(0, -2));
+  if (isInteger(type)) return readInteger(type, text);
+  switch (type) {
+    case "double":
+      return readDouble(text);
+    case "float": {
+      const value = readDouble(text);
+      return value instanceof Double ? new Double(Math.fround(value.value)) : value;
+    }
+    case "decimal":
+      return readDecimal(text) ?? new Failure("not-a-number", { text });
+    case "boolean":
+      return readBoolean(text);
+    case "date":
+      return readDate(text);
+    case "timestamp":
+      return readTimestamp(text);
+    case "time":
+      return readClock(text) ?? new Failure("not-a-date", { text });
+    case "blob":
+      return readBytes(text);
+  }
+  return text;
+}
+
+const readDecimal = (text: string): Decimal | undefined => {
+  const trimmed = text.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
+  return /^-?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(trimmed) ? Decimal.parse(trimmed.replace(/\.(?=$|[eE])/, "")) : undefined;
+};
+
+const literalTo = (type: string): Conversion => ({
+  cost: type === "text" ? 1 : 2,
+  convert: unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
+});
+
+/** How far a number type has to go up to become another; undefined where it would lose something. */
+function widening(from: string, to: string): number | undefined {
+  const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
+  if (low < 0 || high < low) return undefined;
+  if (isInteger(from) && isInteger(to)) {
+    const [[a, b], [c, d]] = [ranges[from], ranges[to]];
+    return a >= c && b <= d ? 1 + (high - low) / 10 : undefined;
+  }
+  return to === "decimal" ? 2 : to === "float" ? 4 : 3;
+}
+
+const numberTo = (to: string) => (to === "decimal" ? toDecimal : to === "double" || to === "float" ? toDouble : undefined);
+
+/** How an argument becomes a parameter: implicit casts only. */
+function conversion(given: string, to: string): Conversion | undefined {
+  const from = baseType(given);
+  if (from === to || to === "any") return { cost: 0 };
+  if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
+  if (from === "any") return { cost: 3 };
+  if (to === "lambda") return undefined;
+  if (to === "open") return from === "open" ? { cost: 0 } : conversion(given, "bigint");
+  if (to === "condition") {
+    if (from === "boolean") return { cost: 0 };
+    if (from === "literal" || from === "text") return literalTo("boolean");
+    return isNumeric(from) ? { cost: 2, convert: unlessMissing((value) => truthOfNumber(value)) } : undefined;
+  }
+  if (to === "output") return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: unlessMissing(toText) }) };
+  if (to === "joined") return from.endsWith("[]") || from === "blob" ? undefined : { cost: 1, convert: unlessMissing(toText) };
+  if (to.startsWith("side.")) return comparedAs(from, to.slice(5));
+  if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "anylist" ? undefined : literalTo(to);
+  if (to === "anylist") return from.endsWith("[]") ? { cost: 1 } : undefined;
+  if (to.endsWith("[]") && from.endsWith("[]")) {
+    const [inner, target] = [from.slice(0, -2), to.slice(0, -2)];
+    if (inner === "null" || inner === "any" || target === "any") return { cost: 1 };
+    const item = conversion(inner, target);
+    const convert = item?.convert;
+    return (
+      item && {
+        cost: item.cost,
+        ...(convert && { convert: unlessMissing((items) => settledList((items as readonly Value[]).map((each) => (each === null ? null : convert(each))))) }),
+      }
+    );
+  }
+  if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => `${value as string} 00:00:00`) };
+  const steps = widening(from, to);
+  if (steps === undefined) return undefined;
+  const convert = numberTo(to);
+  return { cost: steps, ...(convert && { convert: unlessMissing(convert) }) };
+}
+
+const settledList = (items: readonly Value[]): Value => items.find(isFailure) ?? items;
+
+const truthOfNumber = (value: Value): boolean =>
+  value instanceof Double ? value.value !== 0 : value instanceof Decimal ? !value.isZero : Number(value) !== 0;
+
+/** A side of a comparison: a text beside another type is read as that type. */
+function comparedAs(from: string, to: string): Conversion | undefined {
+  if (from === to) return { cost: 0 };
+  if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "list" ? undefined : { ...literalTo(to), cost: 3 };
+  if (to === "list") return from.endsWith("[]") ? { cost: 0 } : undefined;
+  if (from === "text") return { ...literalTo(to), cost: 8 };
+  if (from === "boolean") return isInteger(to) ? { cost: 4, convert: unlessMissing(Number) } : undefined;
+  return from === "any" ? { cost: 3 } : conversion(from, to);
+}
+
+/** What a type name in a cast means: its name here, and its sizes. */
+function typeNamed(written: string): { type: string; sizes: readonly number[]; depth: number } | undefined {
+  const match = /^([a-z0-9]+)(?:\((\d+(?:,\d+)*)\))?((?:\[\])*)$/.exec(written);
+  const type = match ? names[match[1]] : undefined;
+  if (!match || !type) return undefined;
+  return { type, sizes: match[2]?.split(",").map(Number) ?? [], depth: match[3].length / 2 };
+}
+
+function castTo(from: string, type: string, sizes: readonly number[]): ((value: Value) => Value) | undefined {
+  if (type === "text") return toText;
+  if (from === "text" || from === "literal" || from === "any" || from === "null")
+    return sized(type, sizes, (value) => (typeof value === "string" ? read(type, value) : castAny(type, value)));
+  if (isNumeric(from) && (isNumeric(type) || type === "boolean")) return sized(type, sizes, (value) => castAny(type, value));
+  if (from === "boolean" && isNumeric(type)) return (value) => castAny(type, Number(value));
+  if (from === "date" && type === "timestamp") return (value) => `${value as string} 00:00:00`;
+  if (from === "timestamp" && type === "date") return (value) => (value as string).slice(0, 10);
+  if (from === "timestamp" && type === "time") return (value) => (value as string).slice(11);
+  return from === type ? (value) => value : undefined;
+}
+
+function castAny(type: string, value: Value): Value {
+  if (isInteger(type)) return toInteger(type, typeof value === "boolean" ? Number(value) : value);
+  if (type === "boolean") return truthOfNumber(value);
+  if (type === "float") return new Double(Math.fround((toDouble(value) as Double).value));
+  if (type === "double") return toDouble(value);
+  return value instanceof Double ? (readDecimal(doubleText(value.value)) ?? new Failure("number-out-of-range")) : toDecimal(value);
+}
+
+/** A decimal of so many digits, so many of them after the point: 18 and 3 unless said otherwise. */
+function sized(type: string, [size = 18, scale]: readonly number[], convert: (value: Value) => Value): (value: Value) => Value {
+  if (type !== "decimal") return convert;
+  const places = scale ?? (size === 18 ? 3 : 0);
+  return (value) => {
+    const number = convert(value);
+    if (!(number instanceof Decimal)) return number;
+    const rounded = number.rounded(places);
+    const limit = 10n ** BigInt(size);
+    return rounded.coefficient < limit && rounded.coefficient > -limit ? rounded : new Failure("number-out-of-range");
+  };
+}
+
+/** The type that values of several types have together; undefined when there is none. */
+export function unify(types: readonly string[]): string | undefined {
+  const kinds = types.map(baseType);
+  const known = kinds.filter((kind) => kind !== "null" && kind !== "any" && kind !== "literal");
+  if (known.length === 0) return kinds.includes("any") ? "any" : kinds.includes("literal") ? "text" : "null";
+  if (known.every((kind) => kind === known[0])) return types.find((type) => baseType(type) === known[0])!;
+  if (known.every(isNumeric)) {
+    const wide = numeric.filter((type) => known.every((kind) => kind === type || widening(kind, type) !== undefined));
+    return wide[0];
+  }
+  if (known.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
+  if (known.every((kind) => kind.endsWith("[]"))) {
+    const item = unify(known.map((kind) => kind.slice(0, -2)));
+    return item && `${item}[]`;
+  }
+  return undefined;
+}
+
+/** Collations that COLLATE may name, by the answers that make them. */
+export const collations: Readonly<Record<string, "minded" | "ignored" | "accents ignored" | "both ignored">> = lookup({
+  binary: "minded",
+  c: "minded",
+  posix: "minded",
+  nocase: "ignored",
+  noaccent: "accents ignored",
+  "nocase.noaccent": "both ignored",
+});
+
+export const collationOf = (types: readonly string[]): (typeof collations)[string] =>
+  collations[types.map((type) => type.split(" ")[1]).find((name) => name !== undefined) ?? "binary"] ?? "minded";
+
+const resultName = (row: { result: string }, types: readonly string[]): string => {
+  const kinds = types.map(baseType);
+  switch (row.result) {
+    case "same":
+      return kinds[0] === "literal" || kinds[0] === "null" ? "text" : types[0];
+    case "item":
+      return kinds[0].endsWith("[]") ? kinds[0].slice(0, -2) : kinds[0] === "any" ? "any" : "text";
+    case "list":
+      return kinds[0].endsWith("[]") ? (kinds[0] === "null[]" && kinds[1] && kinds[1] !== "null" ? `${kinds[1] === "literal" ? "text" : kinds[1]}[]` : kinds[0]) : "any[]";
+    case "list of second item":
+      return kinds[1].endsWith("[]") ? kinds[1] : "any[]";
+    case "aggregated":
+      return "any";
+    case "unified":
+      return unify(types) ?? "text";
+    case "unified list":
+      return `${unify(types) ?? "text"}[]`;
+  }
+  return row.result;
+};
+
+/** The rules of values in DuckDB. */
+export const typeRules: TypeRules = {
+  // A constant that does not convert fails on the rows that need it.
+  dynamic: true,
+  columnType(values) {
+    const present = values.filter((value) => value !== null);
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
+    if (present.every((value) => typeof value === "boolean")) return "boolean";
+    if (!present.every((value) => typeof value === "number")) return "text";
+    if (!present.every((value) => Number.isInteger(value))) return "decimal";
+    return present.every((value) => !isFailure(inRange("integer", BigInt(value as number)))) ? "integer" : "bigint";
+  },
+  readColumn(type, value) {
+    if (type === "text") return toText(value);
+    return type === "decimal" && typeof value === "number" ? Decimal.of(value) : value;
+  },
+  conversion,
+  preference(row, types) {
+    if (!isPure(row) || row.operation !== "compare" || row.parameters[0].type !== "side.text") return 0;
+    return row.answers.case === collationOf(types) ? 0 : 100;
+  },
+  // Beside a whole number a text literal may be a number or a date.
+  ambiguous: (name, types) =>
+    (name === "+" || name === "-") &&
+    types.length === 2 &&
+    types.includes("literal") &&
+    types.every((type) => type === "literal" || isInteger(type)),
+  resultType(row, types) {
+    if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
+    if (row.result === "text" && row.family === "recase" && types[0]?.includes(" ")) return types[0];
+    return resultName(row, types);
+  },
+  cast(from, to) {
+    const isTry = to.startsWith("try ");
+    const named = typeNamed(isTry ? to.slice(4) : to);
+    if (!named) return undefined;
+    const { type, sizes, depth } = named;
+    const target = type + "[]".repeat(depth);
+    const kind = baseType(from);
+    let convert: ((value: Value) => Value) | undefined;
+    if (depth === 0) convert = castTo(kind, type, sizes);
+    else if (kind === "text" || kind === "literal") convert = (value) => readList(value as string, target.slice(0, -2));
+    else if (kind.endsWith("[]") && depth === 1) {
+      const item = castTo(kind.slice(0, -2), type, sizes);
+      convert = item && ((value) => settledList((value as readonly Value[]).map((each) => (each === null ? null : item(each)))));
+    } else if (kind === "null" || kind === target) convert = (value) => value;
+    if (!convert) return undefined;
+    const cast = unlessMissing(convert);
+    return { type: target, convert: isTry ? (value) => (isFailure(value) ? value : unlessFailed(cast(value))) : cast };
+  },
+  truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
+  unify,
+  list: (_form, values) => values,
+  fits: (type) =>
+    type in ranges
+      ? (value) => (typeof value === "number" || typeof value === "bigint" ? inRange(type, BigInt(value)) : value)
+      : undefined,
+  items: (value) => (value === null ? [] : (value as readonly Value[])),
+  sequence: (items) => items,
+};
+
+const unlessFailed = (value: Value): Value => (isFailure(value) && value.code !== "not-covered" ? null : value);

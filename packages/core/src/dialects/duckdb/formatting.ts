@@ -1,0 +1,243 @@
+import { Decimal, Double, Failure, type Value, countCodePoints } from "../../values/index.ts";
+import { textLimit, tooLong } from "../../text/index.ts";
+import { doubleText, toText } from "./numbers.ts";
+
+const bad = (problem: string) => new Failure("invalid-value", { problem });
+
+/** What stands between a directive's mark and its type. */
+interface Spec {
+  readonly fill: string;
+  readonly align: "<" | ">" | "^" | "=" | "";
+  readonly sign: string;
+  readonly alternate: boolean;
+  readonly zero: boolean;
+  readonly width: number;
+  readonly separator: string;
+  readonly precision: number | undefined;
+  readonly type: string;
+}
+
+type Kind = "int" | "float" | "string" | "bool";
+
+const kindOf = (value: Value): Kind => {
+  if (typeof value === "boolean") return "bool";
+  if (typeof value === "number" || typeof value === "bigint") return "int";
+  return value instanceof Double || value instanceof Decimal ? "float" : "string";
+};
+
+/** `[[fill]align][sign][#][0][width][,][.precision][type]` as the fmt library has it. */
+const braces = /^(?:([\s\S])?([<>^=]))?([-+ ])?(#)?(0)?(\d+)?(?:([,_'])|t([\s\S]))?(?:\.(\d+))?([\s\S])?$/u;
+const percent = /^([-+ #0,']*)(\d+)?(?:\.(\d*))?([A-Za-z])$/;
+
+function readBraces(written: string): Spec | undefined {
+  const found = braces.exec(written);
+  if (!found) return undefined;
+  const [, fill = " ", align = "", sign = "", alternate, zero, width = "0", mark, custom, precision, type = ""] = found;
+  return {
+    fill,
+    align: align as Spec["align"],
+    sign: sign === "-" ? "" : sign,
+    alternate: alternate !== undefined,
+    zero: zero !== undefined,
+    width: Number(width),
+    separator: custom ?? mark ?? "",
+    precision: precision === undefined ? undefined : Number(precision),
+    type,
+  };
+}
+
+function readPercent(written: string): Spec | undefined {
+  const found = percent.exec(written);
+  if (!found) return undefined;
+  const [, flags, width = "0", precision, type] = found;
+  return {
+    fill: " ",
+    align: flags.includes("-") ? "<" : ">",
+    sign: flags.includes("+") ? "+" : flags.includes(" ") ? " " : "",
+    alternate: flags.includes("#"),
+    zero: flags.includes("0") && !flags.includes("-"),
+    width: Number(width),
+    separator: /[,']/.exec(flags)?.[0] ?? "",
+    precision: precision === undefined ? undefined : Number(precision || "0"),
+    type,
+  };
+}
+
+/** Laid out in the width; `usual` is where a value of its kind stands unless said otherwise. */
+function laidOut(body: string, { fill, align, width }: Spec, usual: "<" | ">"): string {
+  const lacking = Math.max(0, width - countCodePoints(body));
+  const side = align === "" || align === "=" ? usual : align;
+  const before = side === "<" ? 0 : side === ">" ? lacking : lacking >> 1;
+  return fill.repeat(before) + body + fill.repeat(lacking - before);
+}
+
+/** A number of a sign and digits, zeros between them up to the width where asked for. */
+function numberText(negative: boolean, mark: string, digits: string, spec: Spec): string {
+  const sign = (negative ? "-" : spec.sign) + mark;
+  const zeros = spec.zero ? "0".repeat(Math.max(0, spec.width - sign.length - digits.length)) : "";
+  return laidOut(sign + zeros + digits, spec, ">");
+}
+
+const grouped = (digits: string, separator: string): string =>
+  separator === "" ? digits : digits.replace(/\B(?=(?:\d{3})+$)/g, separator);
+
+function integerText(value: Value, spec: Spec): string | Failure {
+  const given = typeof value === "boolean" ? BigInt(value) : BigInt(value as number);
+  const size = given < 0n ? -given : given;
+  const { type, alternate } = spec;
+  if (spec.precision !== undefined && type !== "c") return bad("a precision is not allowed for a whole number");
+  if (type === "" || type === "d" || type === "i" || type === "u") return numberText(given < 0n, "", grouped(String(size), spec.separator), spec);
+  if (type === "c") return laidOut(String.fromCodePoint(Number(given)), spec, "<");
+  const base = ({ x: 16, X: 16, o: 8, b: 2, B: 2 } as Record<string, number>)[type];
+  if (base === undefined) return bad(`the type "${type}" is not for a whole number`);
+  const digits = size.toString(base);
+  const mark = alternate && type !== "o" ? `0${type}` : alternate ? "0" : "";
+  return numberText(given < 0n, mark, type === "X" ? digits.toUpperCase() : digits, spec);
+}
+
+/** The digits of a finite double, all of them, and the power of ten of the first. */
+function exactDigits(value: number): { digits: string; exponent: number } {
+  if (value === 0) return { digits: "0", exponent: 0 };
+  let power = 0;
+  let mantissa = value;
+  while (!Number.isInteger(mantissa)) {
+    mantissa *= 2;
+    power++;
+  }
+  // value = mantissa / 2^power = mantissa * 5^power / 10^power
+  const digits = String(BigInt(mantissa) * 5n ** BigInt(power));
+  return { digits, exponent: digits.length - 1 - power };
+}
+
+/** The first `count` digits, the rest rounded half to even; a carry raises the exponent. */
+function roundedTo(value: number, count: (exponent: number) => number): { digits: string; exponent: number } {
+  const { digits, exponent } = exactDigits(value);
+  const length = count(exponent);
+  if (length >= digits.length) return { digits: digits.padEnd(length, "0"), exponent };
+  if (length < 0) return { digits: "", exponent };
+  const rest = digits.slice(length);
+  const kept = BigInt(digits.slice(0, length) || "0");
+  const half = "5".padEnd(rest.length, "0");
+  const isUp = rest > half || (rest === half && kept % 2n === 1n);
+  const result = String(isUp ? kept + 1n : kept).padStart(length, "0");
+  if (length === 0) return isUp ? { digits: "1", exponent: exponent + 1 } : { digits: "", exponent };
+  return result.length > length ? { digits: result.slice(0, length), exponent: exponent + 1 } : { digits: result, exponent };
+}
+
+/** So many digits after the point. */
+function fixedText(value: number, places: number): string {
+  const { digits, exponent } = roundedTo(value, (power) => power + 1 + places);
+  const whole = exponent < 0 ? "0" : digits.slice(0, exponent + 1).padEnd(exponent + 1, "0");
+  const fraction = exponent < 0 ? "0".repeat(-exponent - 1) + digits : digits.slice(exponent + 1);
+  return places === 0 ? whole : `${whole}.${fraction.slice(0, places).padEnd(places, "0")}`;
+}
+
+/** One digit, so many after the point, and a power of ten of at least two digits. */
+function scientificText(value: number, places: number): string {
+  const { digits, exponent } = roundedTo(value, () => places + 1);
+  const power = `e${exponent < 0 ? "-" : "+"}${String(Math.abs(exponent)).padStart(2, "0")}`;
+  return `${digits[0]}${places > 0 ? "." + digits.slice(1) : ""}${power}`;
+}
+
+function floatText(value: Value, spec: Spec): string | Failure {
+  const given = value instanceof Double ? value.value : (value as Decimal).toNumber();
+  const { type, precision } = spec;
+  const size = Math.abs(given);
+  const negative = given < 0 || Object.is(given, -0);
+  if (!Number.isFinite(given)) {
+    const word = Number.isNaN(given) ? "nan" : "inf";
+    return numberText(negative, "", /[EFG]/.test(type) ? word.toUpperCase() : word, { ...spec, zero: false });
+  }
+  let body: string;
+  if (type === "" && precision === undefined) body = doubleText(size);
+  else if (type === "f" || type === "F") body = fixedText(size, precision ?? 6);
+  else if (type === "e" || type === "E") body = scientificText(size, precision ?? 6);
+  else if (type === "g" || type === "G" || type === "") body = generalText(size, precision ?? 6, spec.alternate);
+  else if (type === "%") body = `${fixedText(size * 100, precision ?? 6)}%`;
+  else return bad(`the type "${type}" is not for a number with a fraction`);
+  if (type === "E" || type === "G") body = body.toUpperCase();
+  const [whole, ...rest] = body.split(".");
+  const shown = spec.separator === "" || body.includes("e") ? body : [grouped(whole, spec.separator), ...rest].join(".");
+  return numberText(negative, "", shown, spec);
+}
+
+function generalText(size: number, precision: number, alternate: boolean): string {
+  const digits = Math.max(1, precision);
+  if (size === 0) return alternate ? fixedText(0, digits - 1) : "0";
+  const { exponent } = roundedTo(size, () => digits);
+  const body = exponent < -4 || exponent >= digits ? scientificText(size, digits - 1) : fixedText(size, Math.max(0, digits - 1 - exponent));
+  return alternate ? body : body.replace(/\.?0+(?=e|$)/, (zeros) => (zeros.startsWith(".") || body.includes(".") ? "" : zeros));
+}
+
+function one(value: Value, spec: Spec): string | Failure {
+  switch (kindOf(value)) {
+    case "int":
+      return integerText(value, spec);
+    case "float":
+      return floatText(value, spec);
+    case "bool":
+      if (spec.type === "" || spec.type === "s") return laidOut(String(value), spec, "<");
+      return integerText(value, spec);
+    case "string": {
+      if (spec.type !== "" && spec.type !== "s") return bad(`the type "${spec.type}" is not for a text`);
+      const text = toText(value) as string;
+      return laidOut(spec.precision === undefined ? text : [...text].slice(0, spec.precision).join(""), spec, "<");
+    }
+  }
+}
+
+/** The values put in place of what `shape` matches; each match names a place, or an escape. */
+function filled(
+  template: string,
+  shape: RegExp,
+  read: (match: RegExpExecArray, take: (place: number | undefined) => Value | Failure) => string | Failure,
+  values: readonly Value[],
+): Value {
+  let next = 0;
+  const take = (place: number | undefined): Value | Failure => {
+    const at = place ?? next++;
+    return at < values.length ? values[at] : bad(`the format wants a value ${at}, which is not there`);
+  };
+  let result = "";
+  let kept = 0;
+  shape.lastIndex = 0;
+  for (let match = shape.exec(template); match; match = shape.exec(template)) {
+    const text = read(match, take);
+    if (text instanceof Failure) return text;
+    result += template.slice(kept, match.index) + text;
+    if (result.length > textLimit) return tooLong(result.length);
+    kept = match.index + match[0].length;
+  }
+  return result + template.slice(kept);
+}
+
+/** format(): the places `{}`, `{n}` and `{:spec}`. */
+export const formatBraces = ([template, ...values]: readonly Value[]): Value =>
+  filled(
+    template as string,
+    /\{\{|\}\}|\{(\d*)(?::([^{}]*))?\}|[{}]/g,
+    ([part, place, written = ""], take) => {
+      if (part === "{{" || part === "}}") return part[0];
+      if (place === undefined) return bad("the format has a brace that is not closed or not opened");
+      const value = take(place === "" ? undefined : Number(place));
+      const spec = readBraces(written);
+      if (value instanceof Failure) return value;
+      return spec && spec.width <= textLimit ? one(value, spec) : bad(`"${written}" cannot be read in a format`);
+    },
+    values,
+  );
+
+/** printf(): directives `%[flags][width][.precision]type`. */
+export const formatPercent = ([template, ...values]: readonly Value[]): Value =>
+  filled(
+    template as string,
+    /%(?:(%)|([-+ #0,']*\d*(?:\.\d*)?)(?:ll|l|hh|h|z|j|t|L)?([\s\S]|$))/g,
+    ([part, escaped, before, type], take) => {
+      if (escaped) return "%";
+      const spec = readPercent(before + type);
+      if (!spec) return bad(`"${part}" is no directive of a format`);
+      const value = take(undefined);
+      return value instanceof Failure ? value : one(value, spec);
+    },
+    values,
+  );

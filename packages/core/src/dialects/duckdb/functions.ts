@@ -1,0 +1,323 @@
+import { type FunctionRow, params } from "../row.ts";
+
+const doc = (section: string) => `DuckDB 1.5.6, ${section}`;
+const strings = doc("Text Functions");
+const patterns = doc("Pattern Matching");
+const regexes = doc("Regular Expressions");
+const lists = doc("List Functions");
+const numbers = doc("Numeric Functions");
+const operatorsDoc = doc("Comparison Operators");
+const dates = doc("Date Functions");
+
+const missing = "null" as const;
+const truth = "true or false" as const;
+const sliced = {
+  missing,
+  unit: "code point",
+  first: "1",
+  from: "start",
+  third: "length",
+  startBelow: "from the end",
+  negativeLength: "before",
+  fraction: "refused",
+} as const;
+const located = {
+  missing,
+  unit: "code point",
+  first: "1",
+  pattern: "literal",
+  case: "minded",
+  absent: "zero",
+  startBelow: "error",
+  emptyNeedle: "at the start",
+  fraction: "refused",
+} as const;
+const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
+const recased = { missing, mapping: "simple, capital ß", words: "space" } as const;
+const matching = { missing, pattern: "re2", case: "minded" } as const;
+const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
+const padded = { missing, unit: "code point", negativeCount: "empty", emptyFill: "error" } as const;
+const literalSplit = {
+  missing,
+  pattern: "literal",
+  case: "minded",
+  emptyDelimiter: "characters",
+  emptyText: "one piece",
+  edges: "pieces",
+  emptyMatch: "allowed",
+  missingDelimiter: "whole",
+} as const;
+const literalTest = { missing, pattern: "literal", case: "minded", truth } as const;
+const likeTest = { missing, pattern: "like, escape literal", where: "whole", truth } as const;
+
+/** Functions of the text families: each is an operation with answers. */
+// prettier-ignore
+const text: FunctionRow[] = [
+  { name: "substring", aliases: ["substr"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start bigint, count? bigint > length"), result: "text", operation: "slice", answers: sliced, evidence: strings },
+  { name: "substring_grapheme", family: "extract", summary: "What a reader sees as characters, from a position.", parameters: params("text text, start bigint, count? bigint > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme" }, evidence: strings },
+  { name: "left", family: "extract", summary: "The first n characters, or all but the last -n.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
+  { name: "right", family: "extract", summary: "The last n characters, or all but the first -n.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
+  { name: "left_grapheme", family: "extract", summary: "The first n of what a reader sees as characters.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
+  { name: "right_grapheme", family: "extract", summary: "The last n of what a reader sees as characters.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
+  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n bigint"), result: "text", operation: "segment", answers: { missing, part: "nth or nothing", absent: "whole", emptyNeedle: "between characters", case: "minded" }, evidence: strings },
+  { name: "reverse", family: "extract", summary: "What a reader sees as characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "grapheme" }, evidence: strings },
+  { name: "strpos", aliases: ["instr", "position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "bigint", operation: "locate", answers: located, evidence: strings },
+  { name: "contains", family: "locate", summary: "Whether a text stands in another.", parameters: params("text text, needle text"), result: "boolean", operation: "test", answers: { ...literalTest, where: "anywhere" }, evidence: strings },
+  { name: "starts_with", aliases: ["prefix", "^@"], family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { ...literalTest, where: "start" }, evidence: strings },
+  { name: "ends_with", aliases: ["suffix"], family: "locate", summary: "Whether a text ends with another.", parameters: params("text text, end text > needle"), result: "boolean", operation: "test", answers: { ...literalTest, where: "end" }, evidence: strings },
+  ...(["like", "ilike"] as const).flatMap((name): FunctionRow[] => [
+    { name, family: "locate", summary: "Whether the whole text fits a pattern of % and _, without an escape character.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...likeTest, case: name === "like" ? "minded" : "ignored" }, fixed: { flags: "" }, notation: "operator", evidence: patterns },
+    { name, family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: name === "like" ? "minded" : "ignored" }, notation: "operator", evidence: patterns },
+  ]),
+  { name: "like_escape", family: "locate", summary: "LIKE with its escape character.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: "minded" }, evidence: patterns },
+  { name: "ilike_escape", family: "locate", summary: "ILIKE with its escape character.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: "ignored" }, evidence: patterns },
+  { name: "glob", family: "locate", summary: "Whether the whole text fits a pattern of *, ? and [...].", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "glob with escapes", where: "whole", truth, case: "minded" }, notation: "operator", evidence: patterns },
+  { name: "similar to", family: "locate", summary: "Whether a pattern fits the whole text.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, where: "whole", truth }, notation: "operator", evidence: patterns },
+  { name: "regexp_full_match", family: "locate", summary: "Whether a pattern fits the whole text.", parameters: params("text text, pattern text > needle, options? text > flags"), result: "boolean", operation: "test", answers: { ...matching, where: "whole", truth }, evidence: regexes },
+  { name: "regexp_matches", aliases: ["regexp_like"], family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern text > needle, options? text > flags"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth }, evidence: regexes },
+  { name: "regexp_extract", family: "extract", summary: "The first match of a pattern, or one of its groups; empty when there is none.", parameters: params("text text, pattern text > needle, group? integer, options? text > flags"), result: "text", operation: "find", answers: { ...matching, report: "text", group: "match", absent: "empty" }, evidence: regexes },
+  { name: "regexp_extract_all", family: "split-join", summary: "Every match of a pattern, or one of its groups, as a list.", parameters: params("text text, pattern text > needle, group? integer, options? text > flags"), result: "text[]", operation: "find", answers: { ...matching, report: "texts", group: "match", absent: "empty" }, evidence: regexes },
+  { name: "replace", family: "substitute", summary: "Replaces a text everywhere.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: strings },
+  { name: "regexp_replace", family: "substitute", summary: "Replaces the first match of a pattern, or all with option g.", parameters: params("text text, pattern text > old, replacement text > new, options? text > flags"), result: "text", operation: "substitute", answers: { ...matching, occurrences: "first", replacement: "backslash numbers", emptyMatch: "not after a match" }, evidence: regexes },
+  { name: "translate", family: "substitute", summary: "Maps single characters, or drops them.", parameters: params("text text, from text, to text"), result: "text", operation: "translate", answers: { missing, unit: "code point" }, evidence: strings },
+  { name: "upper", aliases: ["ucase"], family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
+  { name: "lower", aliases: ["lcase"], family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
+  { name: "nfc_normalize", family: "recase", summary: "The composed Unicode normal form.", parameters: params("text text"), result: "text", operation: "normalize", answers: { missing, asked: "text" }, evidence: strings },
+  { name: "trim", family: "trim", summary: "Without given characters at both ends.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: strings },
+  { name: "ltrim", family: "trim", summary: "Without given characters at the start.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: strings },
+  { name: "rtrim", family: "trim", summary: "Without given characters at the end.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: strings },
+  { name: "length", aliases: ["len", "char_length", "character_length"], family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "bigint", operation: "measure", answers: { missing, counted: "code point" }, evidence: strings },
+  { name: "length_grapheme", family: "measure-test", summary: "The number of what a reader sees as characters.", parameters: params("text text"), result: "bigint", operation: "measure", answers: { missing, counted: "grapheme" }, evidence: strings },
+  { name: "strlen", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "bigint", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
+  { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "bigint", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
+  { name: "ascii", family: "measure-test", summary: "The code point of the first character, 0 for empty text.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "zero" }, evidence: strings },
+  { name: "unicode", aliases: ["ord"], family: "measure-test", summary: "The code point of the first character, -1 for empty text.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "minus one" }, evidence: strings },
+  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count bigint"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused" }, evidence: strings },
+  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
+  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
+  { name: "concat", family: "split-join", summary: "Joins values, skipping null.", parameters: params("values* joined > items"), result: "text", operation: "join", answers: joined, evidence: strings },
+  { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
+  { name: "||", family: "split-join", summary: "Joins two values; null with anything is null.", parameters: params("left joined > items, right joined > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
+  { name: "string_split", aliases: ["str_split", "string_to_array", "split"], family: "split-join", summary: "Splits at a delimiter, into characters at an empty one.", parameters: params("text text, delimiter text"), result: "text[]", operation: "split", answers: literalSplit, evidence: strings },
+  { name: "string_split_regex", aliases: ["str_split_regex", "regexp_split_to_array"], family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern text > delimiter, options? text > flags"), result: "text[]", operation: "split", answers: { ...literalSplit, pattern: "re2", missingDelimiter: "whole" }, evidence: regexes },
+  { name: "array_to_string", family: "split-join", summary: "Joins the items of a list.", parameters: params("list anylist > items, separator text"), result: "text", operation: "join", answers: joined, evidence: lists },
+];
+
+const compared = ["text", "boolean", "integer", "bigint", "hugeint", "decimal", "double", "date", "timestamp", "time", "blob", "list"];
+const textCases = ["minded", "ignored", "accents ignored", "both ignored"] as const;
+
+// prettier-ignore
+const operators: FunctionRow[] = [
+  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+    compared.flatMap((type) =>
+      (type === "text" ? textCases : (["minded"] as const)).map((letterCase): FunctionRow => ({
+        name: relation,
+        family: "measure-test",
+        summary: "Compares two values.",
+        parameters: params(`left side.${type} > a, right side.${type} > b`),
+        result: "boolean",
+        operation: "compare",
+        answers: { missing, case: letterCase, padding: "counted", mixed: "error", truth },
+        fixed: { relation },
+        notation: "operator",
+        evidence: operatorsDoc,
+      })),
+    ),
+  ),
+  ...[["+", "+"], ["-", "-"], ["*", "*"], ["/", "/"], ["//", "idiv"], ["%", "mod"], ["^", "^"]].flatMap(([name, sign]) =>
+    (name === "/" || name === "^" ? ["double"] : name === "//" ? ["integer", "bigint", "hugeint", "double"] : ["tinyint", "smallint", "integer", "bigint", "hugeint", "decimal", "double"]).map((type): FunctionRow => ({
+      name,
+      aliases: name === "%" ? ["mod"] : name === "^" ? ["pow", "power"] : name === "//" ? ["divide"] : [],
+      family: "convert",
+      summary: "Arithmetic on two numbers.",
+      parameters: params(`left ${type} > a, right ${type} > b`),
+      result: type,
+      operation: "calculate",
+      answers: { missing, numbers: "exact", quotient: "double", byZero: name === "/" || type === "double" ? "infinity" : "null", overflow: "infinity", remainder: "of fractions" },
+      fixed: { sign: name === "//" && type === "double" ? "/" : sign },
+      notation: "operator",
+      evidence: numbers,
+    })),
+  ),
+];
+
+type Coded = readonly [name: string, family: FunctionRow["family"], summary: string, parameters: string, result: string, evidence: string, code?: string];
+
+const math = "acos acosh asin asinh atan atanh cbrt cos cosh cot degrees exp gamma lgamma ln log10 log2 radians sin sinh sqrt tan tanh".split(" ");
+
+// prettier-ignore
+const coded = (
+  [
+    ["chr", "measure-test", "The character of a code point.", "code integer", "text", strings],
+    ["strip_accents", "recase", "Letters without their accents.", "text text", "text", strings],
+    ["hex", "convert", "The bytes of a text in base 16.", "value text", "text", strings],
+    ["hex", "convert", "A number in base 16.", "value bigint", "text", strings],
+    ["hex", "convert", "Bytes in base 16.", "value blob", "text", strings],
+    ["to_hex", "convert", "The bytes of a text in base 16.", "value text", "text", strings, "hex"],
+    ["to_hex", "convert", "A number in base 16.", "value bigint", "text", strings, "hex"],
+    ["to_hex", "convert", "Bytes in base 16.", "value blob", "text", strings, "hex"],
+    ["unhex", "convert", "Bytes from base 16.", "text text", "blob", strings],
+    ["from_hex", "convert", "Bytes from base 16.", "text text", "blob", strings, "unhex"],
+    ["bin", "convert", "The bytes of a text in base 2.", "value text", "text", strings],
+    ["bin", "convert", "A number in base 2.", "value bigint", "text", strings],
+    ["to_binary", "convert", "The bytes of a text in base 2.", "value text", "text", strings, "bin"],
+    ["to_binary", "convert", "A number in base 2.", "value bigint", "text", strings, "bin"],
+    ["unbin", "convert", "Bytes from base 2.", "text text", "blob", strings],
+    ["from_binary", "convert", "Bytes from base 2.", "text text", "blob", strings, "unbin"],
+    ["to_base", "convert", "A number in a base.", "number bigint, base integer, digits? integer", "text", strings],
+    ["to_base64", "convert", "Bytes in base 64.", "bytes blob", "text", strings],
+    ["base64", "convert", "Bytes in base 64.", "bytes blob", "text", strings, "to_base64"],
+    ["from_base64", "convert", "Bytes from base 64.", "text text", "blob", strings],
+    ["encode", "convert", "The UTF-8 bytes of a text.", "text text", "blob", strings],
+    ["decode", "convert", "The text of UTF-8 bytes.", "bytes blob", "text", strings],
+    ["octet_length", "measure-test", "The number of bytes.", "bytes blob", "bigint", strings],
+    ["length", "list", "The number of items.", "list anylist", "bigint", lists, "list length"],
+    ["len", "list", "The number of items.", "list anylist", "bigint", lists, "list length"],
+    ["array_length", "list", "The number of items.", "list anylist, dimension? bigint", "bigint", lists],
+    ["format", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
+    ["printf", "split-join", "Fills the directives % of a format.", "format text, values?* any", "text", strings],
+    ["regexp_escape", "convert", "The text as a pattern for itself.", "text text", "text", regexes],
+    ["levenshtein", "measure-test", "How many changes of single bytes make one text the other.", "left text, right text", "bigint", strings],
+    ["editdist3", "measure-test", "How many changes of single bytes make one text the other.", "left text, right text", "bigint", strings, "levenshtein"],
+    ["damerau_levenshtein", "measure-test", "The same, with swaps of neighbours.", "left text, right text", "bigint", strings],
+    ["hamming", "measure-test", "How many bytes differ between texts of one length.", "left text, right text", "bigint", strings],
+    ["mismatches", "measure-test", "How many bytes differ between texts of one length.", "left text, right text", "bigint", strings, "hamming"],
+    ["jaccard", "measure-test", "How many characters two texts share.", "left text, right text", "double", strings],
+    ["jaro_similarity", "measure-test", "How alike two texts are, from 0 to 1.", "left text, right text, cutoff? double", "double", strings],
+    ["jaro_winkler_similarity", "measure-test", "How alike two texts are, their starts counting more.", "left text, right text, cutoff? double", "double", strings],
+    ["url_encode", "convert", "Percent-encoded for a URL.", "text text", "text", strings],
+    ["url_decode", "convert", "Percent-encoding read.", "text text", "text", strings],
+    ["parse_filename", "extract", "The last part of a path.", "path text, withoutExtension? boolean, separator? text", "text", strings],
+    ["parse_filename", "extract", "The last part of a path.", "path text, separator text", "text", strings, "parse_filename by"],
+    ["parse_dirname", "extract", "The first part of a path.", "path text, separator? text", "text", strings],
+    ["parse_dirpath", "extract", "A path without its last part.", "path text, separator? text", "text", strings],
+    ["parse_path", "split-join", "The parts of a path.", "path text, separator? text", "text[]", strings],
+    ["format_bytes", "convert", "A number of bytes in KiB, MiB and so on.", "bytes bigint", "text", strings],
+    ["formatreadablesize", "convert", "A number of bytes in KiB, MiB and so on.", "bytes bigint", "text", strings, "format_bytes"],
+    ["formatreadabledecimalsize", "convert", "A number of bytes in kB, MB and so on.", "bytes bigint", "text", strings, "format_decimal_bytes"],
+    ["bar", "pad", "A bar as long as a number is large.", "x double, min double, max double, width? double", "text", strings],
+    ["typeof", "convert", "The type of a value.", "value any", "text", doc("Utility Functions")],
+    ["coalesce", "logic", "The first value that is not null.", "values* any", "unified", operatorsDoc],
+    ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", operatorsDoc, "coalesce"],
+    ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
+    ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
+    ["is null", "logic", "Whether it is null.", "value any", "boolean", operatorsDoc],
+    ["is not null", "logic", "Whether it is not null.", "value any", "boolean", operatorsDoc],
+    ["is true", "logic", "Whether it is true.", "value condition", "boolean", operatorsDoc],
+    ["is false", "logic", "Whether it is false.", "value condition", "boolean", operatorsDoc],
+    ...compared.map((type): Coded => ["is distinct from", "logic", "Whether they differ, null being like null.", `left side.${type}, right side.${type}`, "boolean", operatorsDoc]),
+    ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", operatorsDoc],
+    ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", operatorsDoc],
+    ["not", "logic", "True for false.", "value condition", "boolean", operatorsDoc],
+    ...["binary", "c", "posix", "nocase", "noaccent", "nocase.noaccent"].map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
+    ...["tinyint", "smallint", "integer", "bigint", "hugeint", "decimal", "double"].flatMap((type): Coded[] => [
+      ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, "negate"],
+      ["+", "convert", "The number itself.", `number ${type}`, type, numbers, "itself"],
+      ["abs", "convert", "The number without its sign.", `number ${type}`, type, numbers],
+      ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "tinyint", numbers],
+    ]),
+    ...["integer", "bigint", "hugeint", "decimal", "double"].flatMap((type): Coded[] => [
+      ["round", "convert", "Rounded, halves away from zero.", `number ${type}, digits? integer`, type, numbers],
+      ["trunc", "convert", "Cut towards zero.", `number ${type}`, type, numbers],
+      ["ceil", "convert", "The next higher whole number.", `number ${type}`, type, numbers],
+      ["ceiling", "convert", "The next higher whole number.", `number ${type}`, type, numbers, "ceil"],
+      ["floor", "convert", "The next lower whole number.", `number ${type}`, type, numbers],
+    ]),
+    ...["integer", "bigint"].flatMap((type): Coded[] => [
+      ["&", "convert", "The bits that both numbers have.", `left ${type}, right ${type}`, type, numbers],
+      ["|", "convert", "The bits that one of two numbers has.", `left ${type}, right ${type}`, type, numbers],
+      ["xor", "convert", "The bits that just one of two numbers has.", `left ${type}, right ${type}`, type, numbers],
+      ["<<", "convert", "The bits of a number shifted left.", `left ${type}, right ${type}`, type, numbers],
+      [">>", "convert", "The bits of a number shifted right.", `left ${type}, right ${type}`, type, numbers],
+      ["~", "convert", "The bits of a number inverted.", `number ${type}`, type, numbers],
+      ["bit_count", "convert", "How many bits are set.", `number ${type}`, "tinyint", numbers],
+    ]),
+    ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numbers]),
+    ["log", "convert", "The logarithm to base 10, or to a base.", "number double, argument? double", "double", numbers],
+    ["atan2", "convert", "The angle of a point.", "y double, x double", "double", numbers],
+    ["pi", "convert", "The number pi.", "", "double", numbers],
+    ["factorial", "convert", "The product of the numbers up to one.", "number integer", "hugeint", numbers],
+    ["gcd", "convert", "The greatest common divisor.", "left bigint, right bigint", "bigint", numbers],
+    ["lcm", "convert", "The least common multiple.", "left bigint, right bigint", "bigint", numbers],
+    ["even", "convert", "The next even number away from zero.", "number double", "double", numbers],
+    ["isnan", "convert", "Whether it is not a number.", "number double", "boolean", numbers],
+    ["array_extract", "extract", "The character at a position.", "text text, index bigint", "text", strings, "character at"],
+    ["array_slice", "extract", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
+    ["list_slice", "extract", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
+    ["array_extract", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
+    ["list_extract", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
+    ["list_element", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
+    ["list_extract", "extract", "The character at a position.", "text text, index bigint", "text", strings, "character at"],
+    ["list_element", "extract", "The character at a position.", "text text, index bigint", "text", strings, "character at"],
+    ["array_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
+    ["list_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
+    ["list_value", "list", "A list of values.", "values?* any", "unified list", lists],
+    ["list_pack", "list", "A list of values.", "values?* any", "unified list", lists, "list_value"],
+    ...["list_contains", "list_has", "array_contains", "array_has", "contains"].map((name): Coded => [name, "list", "Whether a list holds a value.", "list anylist, item any", "boolean", lists, "list_contains"]),
+    ...["list_position", "list_indexof", "array_position", "array_indexof"].map((name): Coded => [name, "list", "The position of a value, null when it is not there.", "list anylist, item any", "integer", lists, "list_position"]),
+    ...["list_has_any", "array_has_any", "&&"].map((name): Coded => [name, "list", "Whether two lists share a value.", "left anylist, right anylist", "boolean", lists, "list_has_any"]),
+    ...["list_has_all", "array_has_all", "@>"].map((name): Coded => [name, "list", "Whether the first list holds every value of the second.", "left anylist, right anylist", "boolean", lists, "list_has_all"]),
+    ["<@", "list", "Whether the second list holds every value of the first.", "left anylist, right anylist", "boolean", lists],
+    ...["list_concat", "list_cat", "array_concat", "array_cat"].map((name): Coded => [name, "list", "Joins lists.", "lists* anylist", "unified", lists, "list_concat"]),
+    ["||", "list", "Joins two lists.", "left anylist, right anylist", "unified", lists, "list joined"],
+    ...["list_append", "array_append", "array_push_back"].map((name): Coded => [name, "list", "Appends a value to a list.", "list anylist, item any", "list", lists, "list_append"]),
+    ["list_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists],
+    ["array_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists, "list_prepend"],
+    ["array_push_front", "list", "Puts a value before a list.", "list anylist, item any", "list", lists],
+    ["array_pop_back", "list", "Without the last item.", "list anylist", "list", lists],
+    ["array_pop_front", "list", "Without the first item.", "list anylist", "list", lists],
+    ...["list_distinct", "array_distinct"].map((name): Coded => [name, "list", "Every value once, null left out.", "list anylist", "list", lists, "list_distinct"]),
+    ...["list_unique", "array_unique"].map((name): Coded => [name, "list", "How many different values there are.", "list anylist", "ubigint", lists, "list_unique"]),
+    ...["list_reverse", "array_reverse"].map((name): Coded => [name, "list", "The items in reverse order.", "list anylist", "list", lists, "list_reverse"]),
+    ...["list_sort", "array_sort"].map((name): Coded => [name, "list", "The items in order.", "list anylist, direction? text, nulls? text", "list", lists, "list_sort"]),
+    ...["list_reverse_sort", "array_reverse_sort"].map((name): Coded => [name, "list", "The items in descending order.", "list anylist, nulls? text", "list", lists, "list_reverse_sort"]),
+    ...["list_resize", "array_resize"].map((name): Coded => [name, "list", "Cut or filled up to a length.", "list anylist, length bigint, fill? any", "list", lists, "list_resize"]),
+    ...["list_select", "array_select"].map((name): Coded => [name, "list", "The items at several positions.", "list anylist, positions anylist", "list", lists, "list_select"]),
+    ...["list_where", "array_where"].map((name): Coded => [name, "list", "The items at the places of true.", "list anylist, mask boolean[]", "list", lists, "list_where"]),
+    ...["list_intersect", "array_intersect"].map((name): Coded => [name, "list", "The values that two lists share.", "left anylist, right anylist", "list", lists, "list_intersect"]),
+    ...["list_aggregate", "list_aggr", "array_aggregate", "array_aggr", "aggregate"].map((name): Coded => [name, "list", "An aggregate of the items.", "list anylist, name text, more?* any", "aggregated", lists, "list_aggregate"]),
+    ["list_string_agg", "split-join", "Joins the items with commas.", "list anylist", "text", lists],
+    ...["list_min", "list_max", "list_first", "list_last", "list_any_value"].map((name): Coded => [name, "list", "One of the items.", "list anylist", "item", lists]),
+    ...["list_sum", "list_avg", "list_count"].map((name): Coded => [name, "list", "A number made from the items.", "list anylist", "any", lists]),
+    ["flatten", "list", "The items of the lists in a list.", "list anylist", "item", lists],
+    ["range", "list", "Numbers from 0 or a start up to an end, which is left out.", "start bigint, end? bigint, step? bigint", "bigint[]", lists],
+    ["generate_series", "list", "Numbers from 0 or a start up to an end.", "start bigint, end? bigint, step? bigint", "bigint[]", lists],
+    ...["list_transform", "list_apply", "array_transform", "array_apply", "apply"].map((name): Coded => [name, "list", "A function of every item.", "list anylist, lambda lambda", "any[]", lists, "list_transform"]),
+    ...["list_filter", "array_filter", "filter"].map((name): Coded => [name, "list", "The items for which a function is true.", "list anylist, lambda lambda", "list", lists, "list_filter"]),
+    ...["list_reduce", "array_reduce", "reduce"].map((name): Coded => [name, "list", "The items put together one after the other.", "list anylist, lambda lambda, initial? any", "any", lists, "list_reduce"]),
+    ...["date", "timestamp"].flatMap((type): Coded[] => [
+      ["strftime", "convert", "A date in a format.", `date ${type}, format text`, "text", dates],
+      ["extract", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates],
+      ["date_part", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
+      ["datepart", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
+      ["dayname", "convert", "The name of the day.", `date ${type}`, "text", dates],
+      ["monthname", "convert", "The name of the month.", `date ${type}`, "text", dates],
+      ...["year", "month", "day", "quarter", "week", "dayofweek", "isodow", "dayofyear", "dayofmonth", "weekday", "hour", "minute", "second"].map((name): Coded => [name, "convert", "A field of a date.", `date ${type}`, "bigint", dates]),
+      ["last_day", "convert", "The last day of the month.", `date ${type}`, "date", dates],
+    ]),
+    ["strftime", "convert", "A date in a format.", "format text, date timestamp", "text", dates, "strftime turned"],
+    ["strptime", "convert", "A date read by a format.", "text text, format text", "timestamp", dates],
+    ["try_strptime", "convert", "A date read by a format, null when it does not fit.", "text text, format text", "timestamp", dates],
+    ["make_date", "convert", "A date from its parts.", "year bigint, month bigint, day bigint", "date", dates],
+    ["-", "convert", "The days between two dates.", "left date, right date", "bigint", dates, "days between"],
+    ["+", "convert", "A date some days later.", "date date, days integer", "date", dates, "add days"],
+    ["-", "convert", "A date some days earlier.", "date date, days integer", "date", dates, "subtract days"],
+    ["datediff", "convert", "How many borders of a part lie between two dates.", "part text, left timestamp, right timestamp", "bigint", dates],
+    ["date_diff", "convert", "How many borders of a part lie between two dates.", "part text, left timestamp, right timestamp", "bigint", dates, "datediff"],
+    ["date_trunc", "convert", "The start of a part.", "part text, date timestamp", "timestamp", dates],
+  ] satisfies Coded[]
+).map(
+  ([name, family, summary, form, result, evidence, code]: Coded): FunctionRow => ({
+    name,
+    family,
+    summary,
+    parameters: params(form),
+    result,
+    code: code ?? name,
+    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    evidence,
+  }),
+);
+
+/** The functions and operators of DuckDB 1.5. */
+export const duckdbRows: readonly FunctionRow[] = [...text, ...operators, ...coded];

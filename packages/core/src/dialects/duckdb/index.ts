@@ -1,0 +1,64 @@
+import { Bytes, type Value, isList } from "../../values/index.ts";
+import type { Dialect } from "../dialect.ts";
+import { chooseOptions } from "../shared/options.ts";
+import { plainItem } from "../shared/plain.ts";
+import { duckdbCode } from "./code.ts";
+import { typeRules } from "./coercions.ts";
+import { duckdbRows } from "./functions.ts";
+import { parseDuckdb } from "./grammar.ts";
+import { bytesText } from "./numbers.ts";
+import { duckdbUncovered } from "./uncovered.ts";
+
+/** The engine's class of error for a failure. */
+const classes: Readonly<Record<string, string>> = {
+  "number-out-of-range": "Out of Range Error",
+  "not-a-number": "Conversion Error",
+  "not-a-boolean": "Conversion Error",
+  "not-a-date": "Conversion Error",
+  "pattern-syntax": "Invalid Input Error",
+  "pattern-flags": "Invalid Input Error",
+  "escape-length": "Syntax Error",
+  "empty-fill": "Invalid Input Error",
+  "no-such-character": "Invalid Input Error",
+  "unknown-function": "Catalog Error",
+  "argument-type": "Binder Error",
+  "argument-count": "Binder Error",
+  "branch-types": "Binder Error",
+  "unknown-column": "Binder Error",
+  "unknown-type": "Catalog Error",
+  expected: "Parser Error",
+  "extra-text": "Parser Error",
+  "unclosed-quote": "Parser Error",
+  "unclosed-bracket": "Parser Error",
+};
+
+/** DuckDB 1.5 without extensions. */
+export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
+  return {
+    id: "duckdb",
+    title: "DuckDB",
+    family: "sql",
+    source: "DuckDB 1.5.6, no extensions",
+    options: [],
+    chosen: chooseOptions("duckdb", [], given),
+    parse: parseDuckdb,
+    rows: duckdbRows,
+    code: duckdbCode,
+    uncovered: duckdbUncovered,
+    types: typeRules,
+    functionCase: "ignored",
+    separator: ",",
+    columnText: (name) => (/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
+    namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
+    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    standardCode: (code) => classes[code],
+    errorScope: "query",
+    plain,
+  };
+}
+
+/** Bytes in the engine's text form. */
+function plain(value: Value): unknown {
+  if (isList(value)) return value.map(plain);
+  return value instanceof Bytes ? bytesText(value) : plainItem(value);
+}

@@ -1,0 +1,275 @@
+import {
+  Failure,
+  type Value,
+  dateFromDays,
+  dayNames,
+  daysFromDate,
+  isDate,
+  isoDate,
+  isoWeekOf,
+  lookup,
+  monthNames,
+} from "../../values/index.ts";
+
+/** A date and time as its parts; `micro` is the fraction of the second in millionths. */
+interface Parts {
+  readonly year: number;
+  readonly month: number;
+  readonly day: number;
+  readonly hour: number;
+  readonly minute: number;
+  readonly second: number;
+  readonly micro: number;
+  readonly days: number;
+  readonly weekday: number;
+}
+
+const two = (value: number): string => String(value).padStart(2, "0");
+
+function partsOf(text: string): Parts {
+  const [date, time = "00:00:00"] = text.split(" ");
+  const [year, month, day] = date.split("-").map(Number);
+  const [hour, minute, seconds] = time.split(":");
+  const [second, fraction = ""] = seconds.split(".");
+  const days = daysFromDate(year, month, day);
+  return {
+    year,
+    month,
+    day,
+    hour: Number(hour),
+    minute: Number(minute),
+    second: Number(second),
+    micro: Number(fraction.padEnd(6, "0")),
+    days,
+    weekday: dateFromDays(days).weekday,
+  };
+}
+
+const yearDay = ({ days, year }: Parts): number => days - daysFromDate(year, 1, 1) + 1;
+const sundayWeek = (parts: Parts): number => Math.floor((yearDay(parts) + 6 - parts.weekday) / 7);
+const mondayWeek = (parts: Parts): number => Math.floor((yearDay(parts) + 6 - ((parts.weekday + 6) % 7)) / 7);
+
+/** What each letter after % stands for in strftime(). */
+const fields: Readonly<Record<string, (parts: Parts) => string>> = lookup({
+  a: ({ weekday }) => dayNames[weekday].slice(0, 3),
+  A: ({ weekday }) => dayNames[weekday],
+  w: ({ weekday }) => String(weekday),
+  u: ({ weekday }) => String(weekday || 7),
+  d: ({ day }) => two(day),
+  "-d": ({ day }) => String(day),
+  b: ({ month }) => monthNames[month - 1].slice(0, 3),
+  h: ({ month }) => monthNames[month - 1].slice(0, 3),
+  B: ({ month }) => monthNames[month - 1],
+  m: ({ month }) => two(month),
+  "-m": ({ month }) => String(month),
+  y: ({ year }) => two(year % 100),
+  "-y": ({ year }) => String(year % 100),
+  Y: ({ year }) => String(year),
+  G: ({ days }) => String(isoWeekOf(days).year).padStart(4, "0"),
+  V: ({ days }) => two(isoWeekOf(days).week),
+  H: ({ hour }) => two(hour),
+  "-H": ({ hour }) => String(hour),
+  I: ({ hour }) => two(hour % 12 || 12),
+  "-I": ({ hour }) => String(hour % 12 || 12),
+  p: ({ hour }) => (hour < 12 ? "AM" : "PM"),
+  M: ({ minute }) => two(minute),
+  "-M": ({ minute }) => String(minute),
+  S: ({ second }) => two(second),
+  "-S": ({ second }) => String(second),
+  f: ({ micro }) => String(micro).padStart(6, "0"),
+  g: ({ micro }) => String(Math.floor(micro / 1000)).padStart(3, "0"),
+  n: ({ micro }) => String(micro * 1000).padStart(9, "0"),
+  z: () => "+00",
+  Z: () => "",
+  j: (parts) => String(yearDay(parts)).padStart(3, "0"),
+  "-j": (parts) => String(yearDay(parts)),
+  U: (parts) => two(sundayWeek(parts)),
+  W: (parts) => two(mondayWeek(parts)),
+  c: ({ year, month, day, hour, minute, second }) => `${isoDate(year, month, day)} ${two(hour)}:${two(minute)}:${two(second)}`,
+  x: ({ year, month, day }) => isoDate(year, month, day),
+  X: ({ hour, minute, second }) => `${two(hour)}:${two(minute)}:${two(second)}`,
+  "%": () => "%",
+});
+
+export function formatDate(text: string, format: string): Value {
+  const parts = partsOf(text);
+  let unknown: string | undefined;
+  const result = format.replace(/%(-?[\s\S]|$)/g, (directive, letter: string) => {
+    const field = fields[letter];
+    if (!field) unknown ??= directive;
+    return field?.(parts) ?? "";
+  });
+  return unknown === undefined ? result : new Failure("invalid-value", { problem: `"${unknown}" is no directive of a date format` });
+}
+
+/** What is read for each letter after % in strptime(): the field and its shape. */
+const readers: Readonly<Record<string, readonly [field: string, shape: string]>> = lookup({
+  a: ["", dayNames.map((name) => name.slice(0, 3)).join("|")],
+  A: ["", dayNames.join("|")],
+  d: ["day", "\\d{1,2}"],
+  b: ["monthName", monthNames.map((name) => name.slice(0, 3)).join("|")],
+  h: ["monthName", monthNames.map((name) => name.slice(0, 3)).join("|")],
+  B: ["monthName", monthNames.join("|")],
+  m: ["month", "\\d{1,2}"],
+  y: ["shortYear", "\\d{1,2}"],
+  Y: ["year", "-?\\d{1,4}"],
+  H: ["hour", "\\d{1,2}"],
+  I: ["hour12", "\\d{1,2}"],
+  p: ["half", "am|pm"],
+  M: ["minute", "\\d{1,2}"],
+  S: ["second", "\\d{1,2}"],
+  f: ["micro", "\\d{1,6}"],
+  g: ["milli", "\\d{1,3}"],
+  j: ["yearDay", "\\d{1,3}"],
+  w: ["", "[0-6]"],
+  u: ["", "[1-7]"],
+});
+
+/** The text read by a format; undefined where it does not fit, a failure where the format cannot be read. */
+export function readDate(text: string, format: string): string | undefined | Failure {
+  const full = format.replace(/%c/g, "%Y-%m-%d %H:%M:%S").replace(/%x/g, "%Y-%m-%d").replace(/%X/g, "%H:%M:%S");
+  const found: Record<string, string> = {};
+  let rest = text.replace(/^\s+/, "");
+  for (const [part, letter] of full.matchAll(/%(-?[\s\S]|$)|[\s\S]/gu)) {
+    if (letter === undefined || letter === "%") {
+      const char = letter ?? part;
+      if (/\s/.test(char)) {
+        if (!/^\s/.test(rest)) return undefined;
+        rest = rest.replace(/^\s+/, "");
+        continue;
+      }
+      if (!rest.startsWith(char)) return undefined;
+      rest = rest.slice(char.length);
+      continue;
+    }
+    const reader = readers[letter.replace("-", "")];
+    if (!reader)
+      return fields[letter]
+        ? new Failure("not-covered", { what: `%${letter} when a date is read` })
+        : new Failure("invalid-value", { problem: `"${part}" is no directive of a date format` });
+    const match = new RegExp(`^(?:${reader[1]})`, "i").exec(rest);
+    if (!match) return undefined;
+    found[reader[0]] = match[0];
+    rest = rest.slice(match[0].length);
+  }
+  if (rest.trim() !== "") return undefined;
+  return assembled(found);
+}
+
+function assembled(found: Readonly<Record<string, string>>): string | undefined {
+  const number = (name: string) => (found[name] === undefined ? undefined : Number(found[name]));
+  const short = number("shortYear");
+  const year = number("year") ?? (short === undefined ? 1900 : short < 70 ? short + 2000 : short + 1900);
+  const name = found.monthName?.slice(0, 3).toLowerCase();
+  const named = name === undefined ? undefined : monthNames.findIndex((month) => month.slice(0, 3).toLowerCase() === name) + 1;
+  let [month, day] = [number("month") ?? named ?? 1, number("day") ?? 1];
+  const ordinal = number("yearDay");
+  if (ordinal !== undefined && number("month") === undefined && named === undefined) {
+    if (ordinal < 1 || ordinal > 366) return undefined;
+    ({ month, day } = dateFromDays(daysFromDate(year, 1, ordinal)));
+  }
+  const hour12 = number("hour12");
+  if (hour12 !== undefined && (hour12 < 1 || hour12 > 12)) return undefined;
+  const pm = found.half?.toLowerCase() === "pm";
+  const hour = hour12 === undefined ? (number("hour") ?? 0) : (hour12 % 12) + (pm ? 12 : 0);
+  const [minute, second] = [number("minute") ?? 0, number("second") ?? 0];
+  if (!isDate(year, month, day) || hour > 23 || minute > 59 || second > 59) return undefined;
+  const fraction = (found.micro ?? found.milli ?? "").replace(/0+$/, "");
+  return `${isoDate(year, month, day)} ${two(hour)}:${two(minute)}:${two(second)}${fraction && `.${fraction}`}`;
+}
+
+/** The fields that date_part() and the functions of their names give. */
+const parts: Readonly<Record<string, (parts: Parts) => number>> = lookup({
+  year: ({ year }) => year,
+  month: ({ month }) => month,
+  day: ({ day }) => day,
+  dayofmonth: ({ day }) => day,
+  quarter: ({ month }) => Math.ceil(month / 3),
+  decade: ({ year }) => Math.floor(year / 10),
+  century: ({ year }) => Math.ceil(year / 100),
+  millennium: ({ year }) => Math.ceil(year / 1000),
+  week: ({ days }) => isoWeekOf(days).week,
+  weekofyear: ({ days }) => isoWeekOf(days).week,
+  isoyear: ({ days }) => isoWeekOf(days).year,
+  yearweek: ({ days }) => isoWeekOf(days).year * 100 + isoWeekOf(days).week,
+  dow: ({ weekday }) => weekday,
+  dayofweek: ({ weekday }) => weekday,
+  weekday: ({ weekday }) => weekday,
+  isodow: ({ weekday }) => weekday || 7,
+  doy: yearDay,
+  dayofyear: yearDay,
+  hour: ({ hour }) => hour,
+  minute: ({ minute }) => minute,
+  second: ({ second }) => second,
+  millisecond: ({ second, micro }) => second * 1000 + Math.floor(micro / 1000),
+  microsecond: ({ second, micro }) => second * 1e6 + micro,
+});
+
+const singular = (name: string): string => name.toLowerCase().replace(/^(years|months|days|quarters|weeks|hours|minutes|seconds)$/, (word) => word.slice(0, -1));
+
+export function datePart(name: string, text: string): Value {
+  const field = parts[singular(name)];
+  return field ? field(partsOf(text)) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
+}
+
+/** The start of a part. */
+export function truncated(name: string, text: string): Value {
+  const { year, month, hour, minute, second, days, weekday } = partsOf(text);
+  const day = (y: number, m: number, d = 1) => `${isoDate(y, m, d)} 00:00:00`;
+  const date = text.slice(0, text.indexOf(" "));
+  switch (singular(name)) {
+    case "year":
+      return day(year, 1);
+    case "quarter":
+      return day(year, Math.floor((month - 1) / 3) * 3 + 1);
+    case "month":
+      return day(year, month);
+    case "week": {
+      const monday = dateFromDays(days - ((weekday + 6) % 7));
+      return day(monday.year, monday.month, monday.day);
+    }
+    case "day":
+      return `${date} 00:00:00`;
+    case "hour":
+      return `${date} ${two(hour)}:00:00`;
+    case "minute":
+      return `${date} ${two(hour)}:${two(minute)}:00`;
+    case "second":
+      return `${date} ${two(hour)}:${two(minute)}:${two(second)}`;
+  }
+  return new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
+}
+
+/** How many borders of a part lie between two dates. */
+export function borders(name: string, from: string, to: string): Value {
+  const [a, b] = [partsOf(from), partsOf(to)];
+  const seconds = ({ days, hour, minute, second }: Parts) => days * 86_400 + hour * 3600 + minute * 60 + second;
+  const between = (unit: (parts: Parts) => number): number => unit(b) - unit(a);
+  const units: Readonly<Record<string, (parts: Parts) => number>> = lookup({
+    year: ({ year }) => year,
+    quarter: ({ year, month }) => year * 4 + Math.floor((month - 1) / 3),
+    month: ({ year, month }) => year * 12 + month,
+    week: ({ days }) => Math.floor((days + 3) / 7),
+    day: ({ days }) => days,
+    hour: (p) => Math.floor(seconds(p) / 3600),
+    minute: (p) => Math.floor(seconds(p) / 60),
+    second: seconds,
+  });
+  const unit = units[singular(name)];
+  return unit ? between(unit) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
+}
+
+export const dayName = (text: string): string => dayNames[partsOf(text).weekday];
+export const monthName = (text: string): string => monthNames[partsOf(text).month - 1];
+
+export function lastDay(text: string): string {
+  const { year, month } = partsOf(text);
+  return isoDate(year, month, daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1));
+}
+
+export const dayNumber = (text: string): number => partsOf(text).days;
+
+export function dayAt(days: number): string {
+  const { year, month, day } = dateFromDays(days);
+  return isoDate(year, month, day);
+}
