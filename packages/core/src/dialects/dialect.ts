@@ -57,8 +57,8 @@ export interface TypeRules {
   conversion(from: string, to: string): Conversion | undefined;
   /** Added to the cost of an overload for these argument types; left out where the conversions alone decide. */
   preference?(row: FunctionRow, types: readonly string[]): number;
-  /** Whether a call with these types could be meant in several ways though one costs least; left out where the cost decides. */
-  ambiguous?(name: string, types: readonly string[]): boolean;
+  /** Why the row that fits best is still not what a call with these types means; undefined where it is. */
+  refuses?(row: FunctionRow, types: readonly string[]): "ambiguous-call" | "argument-type" | undefined;
   /** The type of a call: from the row's result type and the arguments' types. */
   resultType(row: FunctionRow, types: readonly string[]): string;
   /** How an operand is cast to a named type; undefined when there is no such type or cast. */

@@ -4,12 +4,13 @@ import { duckdb } from "./duckdb/index.ts";
 import { mariadb } from "./mariadb/index.ts";
 import { openformula } from "./openformula/index.ts";
 import { postgresql } from "./postgresql/index.ts";
+import { sql } from "./sql/index.ts";
 import { sqlite } from "./sqlite/index.ts";
 import { xpath } from "./xpath/index.ts";
 
 export type { Cell, Code, Dialect, DialectOption, TypeRules } from "./dialect.ts";
 export { type FunctionRow, type Parameter, arity, isPure, params, signature } from "./row.ts";
-export { duckdb, mariadb, openformula, postgresql, sqlite, xpath };
+export { duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath };
 
 /** Every dialect, made with options; a new dialect is added here and nowhere else. */
 export const dialects: Readonly<Record<string, (options?: Readonly<Record<string, string>>) => Dialect>> = lookup({
@@ -17,6 +18,7 @@ export const dialects: Readonly<Record<string, (options?: Readonly<Record<string
   mariadb,
   openformula,
   postgresql,
+  sql,
   sqlite,
   xpath,
 });

@@ -160,8 +160,9 @@ export class Binder {
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     const [{ row, conversions, cost }] = fitting;
     const isOpen = types.length > 1 && types.every((type) => type === "unknown") && fitting[1]?.cost === cost;
-    if (this.dialect.types.ambiguous?.(node.name, types))
-      return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
+    const refusal = this.dialect.types.refuses?.(row, types);
+    if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
+    if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types }));
     if (isOpen && row.notation === "operator" && !row.parameters.some((p) => p.type === "text")) {
       return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     }
@@ -169,8 +170,8 @@ export class Binder {
     if (swapped) this.diagnostics.push(swapped);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
     const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
-    if (unreadable) return unreadable;
     const type = this.dialect.types.resultType(row, types);
+    if (unreadable) return { ...unreadable, type };
     const bound = isPure(row)
       ? { ...boundOperation(row, converted), source: node as Expression, type }
       : this.#coded(node, row, this.dialect.code[row.code], args, converted, type);

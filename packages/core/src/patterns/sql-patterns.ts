@@ -18,15 +18,18 @@ export function parseLike(
   source: string,
   escape: string,
   ignoreCase: boolean,
-  flavour: "like" | "like, escape open" | "like, escape literal" = "like",
+  flavour: "like" | "like, escape strict" | "like, escape open" | "like, escape literal" = "like",
 ): ParsedPattern {
   const reader = new Reader(source);
   const items: PatternNode[] = [];
   while (!reader.done) {
     const char = reader.next();
     if (char === escape) {
+      const isStrict = flavour === "like, escape strict";
+      if (isStrict && !reader.done && !["%", "_", escape].includes(reader.peek()))
+        reader.fail("the escape character stands before a character that needs none");
       if (!reader.done) items.push(oneChar(reader.next().codePointAt(0)!));
-      else if (flavour === "like") reader.fail("the escape character ends the pattern");
+      else if (flavour === "like" || isStrict) reader.fail("the escape character ends the pattern");
       else items.push(flavour === "like, escape open" ? never : oneChar(char.codePointAt(0)!));
     } else if (char === "%") items.push(anyRun);
     else if (char === "_") items.push({ kind: "set", set: anyChar });

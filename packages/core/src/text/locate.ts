@@ -182,7 +182,7 @@ export const find = operation({
           const texts: string[] = [];
           for (const found of matches(pattern, value, from, budget)) {
             const wanted = group ?? 0;
-            if (wanted * 2 >= found.length) break;
+            if (wanted > pattern.groups) return new Failure("no-such-group", { group: wanted });
             texts.push(found[2 * wanted] < 0 ? "" : value.slice(found[2 * wanted], found[2 * wanted + 1]));
             if (texts.length > listLimit) return listTooLong(texts.length);
           }

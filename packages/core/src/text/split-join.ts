@@ -99,7 +99,7 @@ export const split = operation({
       const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : charactersOf(value);
       if (isFailure(found)) return found;
       if (found.length > listLimit) return listTooLong(found.length);
-      if (value === "" && emptyText === "nothing") return [];
+      if (value === "") return emptyText === "nothing" ? [] : [""];
       if (edges === "trimmed") {
         while (found.length > 0 && found[0] === "") found.shift();
         while (found.length > 0 && found[found.length - 1] === "") found.pop();

@@ -13,6 +13,7 @@ const patterns = {
   xpath: "An XML Schema regular expression with anchors; the first alternative that fits counts.",
   open: "A regular expression as in OpenFormula; the first alternative that fits counts.",
   like: "% stands for any run of characters and _ for any one; the whole text must fit.",
+  "like, escape strict": "As in LIKE; an escape character must stand before %, _ or itself.",
   "like, escape open": "As in LIKE; an escape character at the end of the pattern never fits.",
   "like, escape literal": "As in LIKE; an escape character at the end of the pattern stands for itself.",
   "glob with escapes": "As in a glob; a backslash takes the next character literally, and any other is [!...], not [^...].",

@@ -45,7 +45,7 @@ const names = ["label", "remark", "n", "d", "gap"];
 
 /** What we make of an expression on a row. */
 function own(dialect: Dialect, expression: string, row: FuzzRow): { outcome: OwnOutcome; safe: boolean } {
-  const sample = { ...sampleOf([row as Readonly<Record<string, Value>>]), rows: 1 };
+  const sample = { ...sampleOf([row]), rows: 1 };
   const program = compile(dialect, expression, sample);
   const safe = !program.diagnostics.some((d) => ["expected", "extra-text", "unclosed-quote", "unclosed-bracket", "unclosed-comment"].includes(d.code));
   return { outcome: outcomeOf(dialect, program.run(sample)[0]), safe };

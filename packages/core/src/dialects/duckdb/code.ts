@@ -16,14 +16,14 @@ import {
   textOfUtf8,
   utf8Of,
 } from "../../values/index.ts";
-import type { Cell, Code, CodeContext } from "../dialect.ts";
+import { walk } from "../../syntax/index.ts";
+import type { Code, CodeContext } from "../dialect.ts";
+import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { baseType, typeRules, unify } from "./coercions.ts";
 import { formatBraces, formatPercent } from "./formatting.ts";
 import { borders, datePart, dayAt, dayName, dayNumber, formatDate, lastDay, monthName, readDate, truncated } from "./moments.ts";
 import { inRange, toDouble, toText } from "./numbers.ts";
 import { editDistance, jaccard, jaro, jaroWinkler } from "./similarity.ts";
-
-const bad = (problem: string) => new Failure("invalid-value", { problem });
 
 /** Compares two present values of one type: −1, 0 or 1. */
 const order = operationOf("compare").prepare(
@@ -34,23 +34,19 @@ const order = operationOf("compare").prepare(
 /** Equality of items; null is like null only where asked for. */
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 
-const strict = (run: (...args: never[]) => Value): Code => ({
-  strict: true,
-  run: (args) => (run as (...args: Value[]) => Value)(...args),
-});
-
-/** True, false or null from two conditions; `decisive` settles it whatever the other is. */
-const logic = (decisive: boolean): Code => ({
-  lazy:
-    ([left, right]: readonly Cell[]) =>
-    (row) => {
-      const a = left(row);
-      if (a === decisive || isFailure(a)) return a;
-      const b = right(row);
-      if (b === decisive || isFailure(b)) return b;
-      return a === null || b === null ? null : !decisive;
+/** Like `strict`, for functions of which one argument must not depend on the row, perhaps only for one type of the first. */
+function withConstant(place: number, run: (args: readonly Value[]) => Value, onlyFor?: string): Code {
+  return {
+    run: (args, context) => {
+      const node = context.args[place];
+      const isMeant = node !== undefined && (onlyFor === undefined || context.types[0] === onlyFor);
+      if (isMeant && [...walk(node)].some((each) => each.kind === "name")) return bad("this argument must be a constant");
+      return args.includes(null) ? null : run(args);
     },
-});
+  };
+}
+
+const logic = (decisive: boolean): Code => logicBy(decisive, (value) => value as boolean | null, (value) => value);
 
 /** A value as the type that it has together with others. */
 function converted(value: Value, from: string, to: string): Value {
@@ -188,7 +184,7 @@ function urlDecode(text: string): Value {
 }
 
 /** Where the parts of a path are divided. */
-const dividers: Readonly<Record<string, RegExp>> = { system: /\//, both_slash: /[/\\]/, forward_slash: /\//, backslash: /\\/ };
+const dividers: Readonly<Record<string, RegExp>> = { system: /[/\\]/, both_slash: /[/\\]/, forward_slash: /\//, backslash: /\\/ };
 const divider = (separator = "system"): RegExp => dividers[separator] ?? dividers.system;
 
 function fileName(path: string, withoutExtension: boolean, separator?: string): string {
@@ -224,7 +220,7 @@ function bytesShown(size: number, base: number, units: readonly string[]): strin
 function bar(x: Double, min: Double, max: Double, width?: Double): Value {
   const size = width?.value ?? 80;
   if (!Number.isFinite(size) || size < 1 || size > 1000) return bad("the width of a bar must lie between 1 and 1000");
-  const part = Math.min(1, Math.max(0, (x.value - min.value) / (max.value - min.value)));
+  const part = x.value < min.value ? 0 : x.value > max.value ? 1 : (x.value - min.value) / (max.value - min.value);
   const eighths = Math.floor(part * size * 8 + 1e-9);
   const full = Math.floor(eighths / 8);
   const rest = eighths % 8;
@@ -262,10 +258,10 @@ const itemsBetween: Code = {
     const items = list as List;
     const by = Number(step ?? 1);
     if (by === 0) return bad("the step of a slice must not be 0");
+    if (by < 0) return new Failure("not-covered", { what: "slices with a negative step" });
     const [begin, end] = sliceBounds(first, last, items.length);
     const taken = items.slice(begin, end);
-    if (by === 1) return taken;
-    return by > 0 ? taken.filter((_, i) => i % by === 0) : [...taken].reverse().filter((_, i) => i % -by === 0);
+    return by === 1 ? taken : taken.filter((_, i) => i % by === 0);
   },
 };
 
@@ -278,8 +274,18 @@ const charactersBetween: Code = {
   },
 };
 
+/** Like `strict`, but only the path has to be there. */
+const onPath = (run: (...args: never[]) => Value): Code => ({
+  run: ([path, ...rest]) =>
+    path === null ? null : (run as (...args: (Value | undefined)[]) => Value)(path, ...rest.map((value) => value ?? undefined)),
+});
+
 /** A value as an item of a list of the type, so that it can be compared with others. */
 const itemLike = (item: Value, from: string, listType: string): Value => converted(item, from, listType.slice(0, -2));
+
+/** A value cast to the type of a list's items. */
+const castLike = (item: Value, from: string, listType: string): Value =>
+  item === null ? null : (typeRules.cast(from, listType.slice(0, -2).replace("text", "varchar"))?.convert(item) ?? item);
 
 /** Sorted, null last unless said otherwise. */
 function sorted(list: List, descending: boolean, nullsFirst: boolean): List {
@@ -288,6 +294,12 @@ function sorted(list: List, descending: boolean, nullsFirst: boolean): List {
   present.sort((a, b) => (descending ? order(b, a) : order(a, b)));
   return nullsFirst ? [...missing, ...present] : [...present, ...missing];
 }
+
+/** The list with its missing items where they are asked for: last unless first. */
+const withNulls = (nulls: Value, sort: (first: boolean) => Value): Value =>
+  nulls !== null && !/^(?:nulls[_ ])?(?:first|last)$|^default$/i.test(nulls as string)
+    ? bad(`"${String(nulls)}" is no place for null`)
+    : sort(/first/i.test(String(nulls ?? "")));
 
 const isDescending = (direction: Value): boolean => /^desc/i.test(String(direction ?? "asc"));
 
@@ -320,7 +332,7 @@ function aggregate(list: List, name: string, more: List): Value {
     case "sum": {
       if (present.length === 0) return null;
       if (present.every(isNumber)) return integer(present.reduce<bigint>((sum, item) => sum + BigInt(item as number), 0n));
-      if (present.every((item) => item instanceof Decimal)) return present.reduce<Decimal>((sum, item) => sum.plus(item as Decimal), Decimal.of(0));
+      if (present.every((item) => item instanceof Decimal)) return present.reduce<Decimal>((sum, item) => sum.plus(item), Decimal.of(0));
       return new Double(asNumbers().reduce((sum, item) => sum + item, 0));
     }
     case "avg":
@@ -350,14 +362,18 @@ const transform: Code = {
   },
 };
 
+/** What a function of a filter gives as a condition. */
+const conditionOf = (value: Value): Value => converted(value, typeof value === "string" ? "text" : "double", "condition");
+
 const filter: Code = {
   run: ([list, lambda], context) => {
     if (list === null) return null;
     const kept: Value[] = [];
     for (const [i, each] of (list as List).entries()) {
       const result = called(lambda as FunctionItem, [each, i + 1], context);
-      if (isFailure(result)) return result;
-      if (result === true) kept.push(each);
+      const holds = result === null || isFailure(result) ? result : conditionOf(result);
+      if (isFailure(holds)) return holds;
+      if (holds === true) kept.push(each);
     }
     return kept;
   },
@@ -366,6 +382,7 @@ const filter: Code = {
 const reduce: Code = {
   run: ([list, lambda, initial], context) => {
     if (list === null) return null;
+    if ((lambda as FunctionItem).arity < 2) return bad("the function of list_reduce takes two or three arguments");
     const items = initial === undefined ? (list as List) : [initial, ...(list as List)];
     if (items.length === 0) return bad("an empty list has nothing to reduce");
     let result = items[0];
@@ -379,7 +396,7 @@ const reduce: Code = {
 
 function series(first: number, last: number | undefined, step: number = 1, withEnd: boolean): Value {
   const [from, to] = last === undefined ? [0, first] : [first, last];
-  if (step === 0) return bad("the step of a series must not be 0");
+  if (step === 0) return [];
   const length = Math.floor((to - from) / step) + 1;
   if (length > listLimit) return listTooLong(length);
   const result: number[] = [];
@@ -438,17 +455,17 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   jaro_winkler_similarity: strict((a: string, b: string, cutoff?: Double) => new Double(above(jaroWinkler(a, b), cutoff))),
   url_encode: strict(urlEncode),
   url_decode: strict(urlDecode),
-  parse_filename: strict((path: string, withoutExtension = false, separator?: string) => fileName(path, withoutExtension, separator)),
-  "parse_filename by": strict((path: string, separator: string) => fileName(path, false, separator)),
-  parse_dirname: strict((path: string, separator?: string) => {
+  parse_filename: onPath((path: string, withoutExtension = false, separator?: string) => fileName(path, withoutExtension, separator)),
+  "parse_filename by": onPath((path: string, separator: string) => fileName(path, false, separator)),
+  parse_dirname: onPath((path: string, separator?: string) => {
     const [first, ...others] = path.split(divider(separator));
     return others.length === 0 ? "" : first === "" ? path[0] : first;
   }),
-  parse_dirpath: strict((path: string, separator?: string) => {
+  parse_dirpath: onPath((path: string, separator?: string) => {
     const at = lastDivider(path, separator);
     return at < 0 ? "" : at === 0 ? path[0] : path.slice(0, at);
   }),
-  parse_path: strict((path: string, separator?: string) => pathParts(path, separator)),
+  parse_path: onPath((path: string, separator?: string) => pathParts(path, separator)),
   format_bytes: strict((size: number) => bytesShown(Number(size), 1024, ["KiB", "MiB", "GiB", "TiB", "PiB"])),
   format_decimal_bytes: strict((size: number) => bytesShown(Number(size), 1000, ["kB", "MB", "GB", "TB", "PB"])),
   bar: strict(bar),
@@ -471,7 +488,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
     return isNegative ? negate(value) : value;
   }),
   sign: strict((value: Value) => (value instanceof Decimal ? value.compare(Decimal.of(0)) : Math.sign(value instanceof Double ? value.value : Number(value)) + 0)),
-  round: strict(round),
+  round: withConstant(1, ([value, digits]) => round(value, digits as number | undefined), "decimal"),
   trunc: onNumber((value) => new Decimal(value.coefficient / 10n ** BigInt(value.scale), 0), Math.trunc),
   ceil: onNumber((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
   floor: onNumber((value) => new Decimal(value.floor(), 0), Math.floor),
@@ -483,7 +500,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   "~": strict((value: number) => integer(~BigInt(value))),
   bit_count: { strict: true, run: ([value], { types }) => BigInt.asUintN(types[0] === "bigint" ? 64 : 32, BigInt(value as number)).toString(2).replaceAll("0", "").length },
   acos: onDouble(Math.acos),
-  acosh: onDouble(Math.acosh),
+  acosh: strict(({ value }: Double) => new Double(Math.acosh(value))),
   asin: onDouble(Math.asin),
   asinh: onDouble(Math.asinh),
   atan: onDouble(Math.atan),
@@ -491,7 +508,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   cbrt: onDouble(Math.cbrt),
   cos: onDouble(Math.cos),
   cosh: onDouble(Math.cosh),
-  cot: onDouble((value) => 1 / Math.tan(value)),
+  cot: strict(({ value }: Double) => (value === 0 ? new Failure("number-out-of-range") : new Double(1 / Math.tan(value)))),
   degrees: onDouble((value) => (value * 180) / Math.PI),
   exp: onDouble(Math.exp),
   gamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
@@ -514,6 +531,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   atan2: onDouble(Math.atan2),
   pi: { run: () => new Double(Math.PI) },
   factorial: strict((value: number) => {
+    if (value < 0) return new Failure("number-out-of-range");
     let result = 1n;
     for (let i = 2n; i <= BigInt(value) && result < 2n ** 128n; i++) result *= i;
     return inRange("hugeint", result);
@@ -585,20 +603,22 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   list_unique: strict((list: List) => distinct(list).length),
   list_reverse: strict((list: List) => [...list].reverse()),
   list_sort: strict((list: List, direction: Value = null, nulls: Value = null) =>
-    sorted(list, isDescending(direction), /first/i.test(String(nulls ?? ""))),
+    direction !== null && !/^(?:asc|desc|ascending|descending|default)$/i.test(direction as string)
+      ? bad(`"${String(direction)}" is no order of a list`)
+      : withNulls(nulls, (first) => sorted(list, isDescending(direction), first)),
   ),
-  list_reverse_sort: strict((list: List, nulls: Value = null) => sorted(list, true, !/last/i.test(String(nulls ?? "first")))),
+  list_reverse_sort: strict((list: List, nulls: Value = null) => withNulls(nulls, (first) => sorted(list, true, first))),
   list_resize: {
     run: ([list, length, fill = null], { types }) => {
       if (list === null) return null;
       const size = Number(length ?? 0);
       if (size < 0) return bad("a list cannot be shorter than nothing");
       if (size > listLimit) return listTooLong(size);
-      const filling = types.length > 2 ? itemLike(fill, types[2], types[0]) : null;
+      const filling = types.length > 2 ? castLike(fill, types[2], types[0]) : null;
       return isFailure(filling) ? filling : Array.from({ length: size }, (_, i) => (i < (list as List).length ? (list as List)[i] : filling));
     },
   },
-  list_select: strict((list: List, positions: List) => positions.map((at) => (at === null ? null : (list[indexOf(Number(at), list.length)] ?? null)))),
+  list_select: strict((list: List, positions: List) => positions.map((at) => (at === null ? null : (list[Number(at) - 1] ?? null)))),
   list_where: strict((list: List, mask: List) =>
     mask.includes(null) ? bad("a mask must not hold null") : mask.flatMap((isKept, i) => (isKept === true ? [list[i] ?? null] : [])),
   ),
@@ -613,10 +633,10 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   list_transform: transform,
   list_filter: filter,
   list_reduce: reduce,
-  strftime: strict(formatDate),
-  "strftime turned": strict((format: string, date: string) => formatDate(date, format)),
-  strptime: strict((text: string, format: string) => readDate(text, format) ?? bad(`"${text}" does not fit the format "${format}"`)),
-  try_strptime: strict((text: string, format: string) => readDate(text, format) ?? null),
+  strftime: withConstant(1, ([date, format]) => formatDate(date as string, format as string)),
+  "strftime turned": withConstant(0, ([format, date]) => formatDate(date as string, format as string)),
+  strptime: withConstant(1, ([text, format]) => readDate(text as string, format as string) ?? bad(`"${text as string}" does not fit the format "${format as string}"`)),
+  try_strptime: withConstant(1, ([text, format]) => readDate(text as string, format as string) ?? null),
   extract: strict(datePart),
   ...Object.fromEntries(
     ["year", "month", "day", "quarter", "week", "dayofweek", "isodow", "dayofyear", "dayofmonth", "weekday", "hour", "minute", "second"].map(
@@ -627,7 +647,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   monthname: strict(monthName),
   last_day: strict(lastDay),
   make_date: strict((year: number, month: number, day: number) =>
-    isDate(Number(year), Number(month), Number(day)) && year >= 1 ? isoDate(Number(year), Number(month), Number(day)) : bad(`there is no date ${year}-${month}-${day}`),
+    year < 1 ? new Failure("not-covered", { what: "dates before the year 1" }) : isDate(Number(year), Number(month), Number(day)) ? isoDate(Number(year), Number(month), Number(day)) : bad(`there is no date ${year}-${month}-${day}`),
   ),
   "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
   "add days": strict((date: string, days: number) => dayAt(dayNumber(date) + days)),

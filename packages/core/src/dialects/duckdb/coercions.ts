@@ -1,6 +1,7 @@
 import { Bytes, Decimal, Double, Failure, type Value, isDate, isFailure, isoDate, lookup } from "../../values/index.ts";
+import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import { isPure } from "../row.ts";
+import { type FunctionRow, isPure } from "../row.ts";
 import { doubleText, inRange, ranges, readDouble, readInteger, toDecimal, toDouble, toInteger, toText } from "./numbers.ts";
 
 /**
@@ -189,6 +190,16 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
   if (from === "any") return { cost: 3 };
   if (to === "lambda") return undefined;
+  if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
+  if (to === "options" || to === "replace_options") {
+    const allowed = to === "options" ? /^[cimnpsl\s]*$/ : /^[cgimnpsl\s]*$/;
+    const text = conversion(given, "text");
+    return text && { cost: text.cost, convert: unlessMissing((value) => (allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }))) };
+  }
+  if (to === "pattern") {
+    const text = conversion(given, "text");
+    return text && { cost: text.cost, convert: unlessMissing((value) => readable(value as string)) };
+  }
   if (to === "open") return from === "open" ? { cost: 0 } : conversion(given, "bigint");
   if (to === "condition") {
     if (from === "boolean") return { cost: 0 };
@@ -213,10 +224,19 @@ function conversion(given: string, to: string): Conversion | undefined {
     );
   }
   if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => `${value as string} 00:00:00`) };
+  if (from === "boolean" && isInteger(to)) return { cost: 50, convert: unlessMissing(Number) };
   const steps = widening(from, to);
   if (steps === undefined) return undefined;
   const convert = numberTo(to);
   return { cost: steps, ...(convert && { convert: unlessMissing(convert) }) };
+}
+
+/** A pattern that can be read, or the failure that says why not. */
+function readable(pattern: string): Value {
+  const found = cachedPattern("re2", pattern, "");
+  return found instanceof PatternError && !found.isUncovered
+    ? new Failure("pattern-syntax", { pattern, problem: found.problem, offset: found.offset })
+    : pattern;
 }
 
 const settledList = (items: readonly Value[]): Value => items.find(isFailure) ?? items;
@@ -278,11 +298,12 @@ function sized(type: string, [size = 18, scale]: readonly number[], convert: (va
 /** The type that values of several types have together; undefined when there is none. */
 export function unify(types: readonly string[]): string | undefined {
   const kinds = types.map(baseType);
-  const known = kinds.filter((kind) => kind !== "null" && kind !== "any" && kind !== "literal");
+  const isText = kinds.filter((kind) => kind === "literal").length > 1;
+  const known = kinds.filter((kind) => kind !== "null" && kind !== "any" && kind !== "literal").concat(isText ? ["text"] : []);
   if (known.length === 0) return kinds.includes("any") ? "any" : kinds.includes("literal") ? "text" : "null";
-  if (known.every((kind) => kind === known[0])) return types.find((type) => baseType(type) === known[0])!;
-  if (known.every(isNumeric)) {
-    const wide = numeric.filter((type) => known.every((kind) => kind === type || widening(kind, type) !== undefined));
+  if (known.every((kind) => kind === known[0])) return types.find((type) => baseType(type) === known[0]) ?? known[0];
+  if (known.every((kind) => isNumeric(kind)) || known.every((kind) => isInteger(kind) || kind === "boolean")) {
+    const wide = numeric.filter((type) => known.every((kind) => kind === type || kind === "boolean" || widening(kind, type) !== undefined));
     return wide[0];
   }
   if (known.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
@@ -291,6 +312,20 @@ export function unify(types: readonly string[]): string | undefined {
     return item && `${item}[]`;
   }
   return undefined;
+}
+
+/** Whether lists and the items that go with them have a type together, and are of a kind that the function takes. */
+function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
+  const [first] = types.map(baseType);
+  if (/_(?:sum|avg)$/.test(row.name) && first.endsWith("[]")) return isNumeric(first.slice(0, -2)) || ["null[]", "any[]"].includes(first);
+  if (row.name === "flatten") return first.endsWith("[][]") || first === "null" || first === "any" || first === "null[]" || first === "any[]";
+  const mixed = types.flatMap((type, i) => {
+    const given = baseType(type);
+    const parameter = row.parameters[Math.min(i, row.parameters.length - 1)];
+    if (parameter.type === "anylist" && given.endsWith("[]")) return [given.slice(0, -2)];
+    return parameter.type === "any" && parameter.name === "item" ? [given] : [];
+  });
+  return mixed.length < 2 || unify(mixed) !== undefined;
 }
 
 /** Collations that COLLATE may name, by the answers that make them. */
@@ -337,7 +372,7 @@ export const typeRules: TypeRules = {
     if (present.every((value) => typeof value === "boolean")) return "boolean";
     if (!present.every((value) => typeof value === "number")) return "text";
     if (!present.every((value) => Number.isInteger(value))) return "decimal";
-    return present.every((value) => !isFailure(inRange("integer", BigInt(value as number)))) ? "integer" : "bigint";
+    return present.every((value) => !isFailure(inRange("integer", BigInt(value)))) ? "integer" : "bigint";
   },
   readColumn(type, value) {
     if (type === "text") return toText(value);
@@ -348,12 +383,21 @@ export const typeRules: TypeRules = {
     if (!isPure(row) || row.operation !== "compare" || row.parameters[0].type !== "side.text") return 0;
     return row.answers.case === collationOf(types) ? 0 : 100;
   },
-  // Beside a whole number a text literal may be a number or a date.
-  ambiguous: (name, types) =>
-    (name === "+" || name === "-") &&
-    types.length === 2 &&
-    types.includes("literal") &&
-    types.every((type) => type === "literal" || isInteger(type)),
+  refuses(row, types) {
+    // Beside a whole number a text literal may be a number or a date.
+    const isSum = (row.name === "+" || row.name === "-") && types.length === 2;
+    if (isSum && types.includes("literal") && types.every((type) => type === "literal" || isInteger(type))) return "ambiguous-call";
+    // Only = and <> compare a text with what is none.
+    const isOrder = ["<", "<=", ">", ">="].includes(row.name);
+    if (isOrder && types.includes("text") && types.some((type) => !/^(?:text|literal|null|any)\b/.test(type))) return "argument-type";
+    // A text literal may be a date or a timestamp.
+    const isDated = (type: string, i: number) => type === "literal" && /^(?:date|timestamp)$/.test(row.parameters[i].type);
+    if (row.evidence.endsWith("Date Functions") && !isSum && types.some(isDated)) return "ambiguous-call";
+    // A truth value is a number only beside numbers, in a list or a choice.
+    const isTruth = (type: string, i: number) => type === "boolean" && isInteger(row.parameters[Math.min(i, row.parameters.length - 1)].type);
+    if (types.some(isTruth)) return "argument-type";
+    return row.family === "list" && !itemsFit(row, types) ? "argument-type" : undefined;
+  },
   resultType(row, types) {
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
     if (row.result === "text" && row.family === "recase" && types[0]?.includes(" ")) return types[0];

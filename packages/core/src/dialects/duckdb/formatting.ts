@@ -179,6 +179,7 @@ function one(value: Value, spec: Spec): string | Failure {
       if (spec.type === "" || spec.type === "s") return laidOut(String(value), spec, "<");
       return integerText(value, spec);
     case "string": {
+      if (spec.sign !== "" || spec.align === "=") return bad("a sign is only for a number");
       if (spec.type !== "" && spec.type !== "s") return bad(`the type "${spec.type}" is not for a text`);
       const text = toText(value) as string;
       return laidOut(spec.precision === undefined ? text : [...text].slice(0, spec.precision).join(""), spec, "<");

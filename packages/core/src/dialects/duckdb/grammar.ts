@@ -7,6 +7,7 @@ import {
   type Parser,
   type Token,
   parseWith,
+  walk,
 } from "../../syntax/index.ts";
 import { type TextRange, lookup } from "../../values/index.ts";
 import {
@@ -400,4 +401,12 @@ function readSubscript(parser: Parser, left: Expression): Expression {
   return parser.call(args.length > 2 ? "array_slice" : "array_extract", open.range, args, "function", left.range.start);
 }
 
-export const parseDuckdb = (source: string, limits?: ParseLimits): Parsed => parseWith(grammar, source, limits);
+export function parseDuckdb(source: string, limits?: ParseLimits): Parsed {
+  const parsed = parseWith(grammar, source, limits);
+  const nodes = [...walk(parsed.tree)];
+  const isArgument = new Set(nodes.flatMap((node) => (node.kind === "call" ? node.args : [])));
+  const stray = nodes.find((node) => node.kind === "lambda" && !isArgument.has(node));
+  if (!stray) return parsed;
+  const facts = { expected: "a value", found: "a function, which only list functions take" };
+  return { ...parsed, diagnostics: [...parsed.diagnostics, { code: "expected", severity: "error", range: stray.range, facts, fixes: [] }] };
+}

@@ -91,7 +91,10 @@ const fields: Readonly<Record<string, (parts: Parts) => string>> = lookup({
   "%": () => "%",
 });
 
+const noFormat = () => new Failure("invalid-value", { problem: "the format is empty" });
+
 export function formatDate(text: string, format: string): Value {
+  if (format === "") return noFormat();
   const parts = partsOf(text);
   let unknown: string | undefined;
   const result = format.replace(/%(-?[\s\S]|$)/g, (directive, letter: string) => {
@@ -127,6 +130,7 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
 
 /** The text read by a format; undefined where it does not fit, a failure where the format cannot be read. */
 export function readDate(text: string, format: string): string | undefined | Failure {
+  if (format === "") return noFormat();
   const full = format.replace(/%c/g, "%Y-%m-%d %H:%M:%S").replace(/%x/g, "%Y-%m-%d").replace(/%X/g, "%H:%M:%S");
   const found: Record<string, string> = {};
   let rest = text.replace(/^\s+/, "");

@@ -28,7 +28,6 @@ export function jaccard(left: string, right: string): number {
 
 export function jaro(left: string, right: string): number {
   const [a, b] = [utf8Of(left), utf8Of(right)];
-  if (a.length === 0 && b.length === 0) return 1;
   const range = Math.max(0, Math.floor(Math.max(a.length, b.length) / 2) - 1);
   const taken = new Set<number>();
   const matched: number[] = [];

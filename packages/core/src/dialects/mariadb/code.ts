@@ -18,7 +18,8 @@ import {
   textOfUtf8,
   utf8Of,
 } from "../../values/index.ts";
-import type { Cell, Code, CodeContext } from "../dialect.ts";
+import type { Code, CodeContext } from "../dialect.ts";
+import { logic as logicBy, strict } from "../shared/code.ts";
 import { type Collation, baseType, byBytes, collationFor, collations, extremeType, typeRules, unify } from "./coercions.ts";
 import {
   type Moment,
@@ -41,11 +42,6 @@ import {
 } from "./moments.ts";
 import { doubleText, int64, roundEven, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
-const strict = (run: (...args: never[]) => Value): Code => ({
-  strict: true,
-  run: (args) => (run as (...args: Value[]) => Value)(...args),
-});
-
 /** Like `strict`, for code that minds the types of its arguments. */
 const withTypes = (run: (types: readonly string[], ...args: never[]) => Value): Code => ({
   strict: true,
@@ -54,18 +50,7 @@ const withTypes = (run: (types: readonly string[], ...args: never[]) => Value): 
 
 const isWhole = (type: string): boolean => type === "integer" || type === "unsigned";
 
-/** True, false or null from two conditions; `decisive` settles it whatever the other is. */
-const logic = (decisive: boolean): Code => ({
-  lazy:
-    ([left, right]: readonly Cell[]) =>
-    (row) => {
-      const first = truthOf(left(row));
-      if (first === decisive || isFailure(first)) return isFailure(first) ? first : Number(decisive);
-      const second = truthOf(right(row));
-      if (second === decisive || isFailure(second)) return isFailure(second) ? second : Number(decisive);
-      return first === null || second === null ? null : Number(!decisive);
-    },
-});
+const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
 type Order = (a: Value, b: Value) => number;
 
@@ -436,7 +421,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     bin: strict((text: string) => conv(text, 10, 2)),
     oct: strict((text: string) => conv(text, 10, 8)),
     conv: strict(conv),
-    elt: { run: ([n, ...values]) => (n === null ? null : (toText(values[Number(n) - 1] ?? null) as Value)) },
+    elt: { run: ([n, ...values]) => (n === null ? null : (toText(values[Number(n) - 1] ?? null))) },
     field: {
       run: ([value, ...others], { types }) => {
         if (value === null) return 0;

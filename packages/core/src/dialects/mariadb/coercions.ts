@@ -233,8 +233,8 @@ function withFraction(value: Value, digits: number): Value {
 }
 
 const literals: Readonly<Record<string, (text: string) => string | undefined>> = lookup({
-  "date literal": (text) => (readMoment(text) && dateText(readMoment(text)!)) as string | undefined,
-  "datetime literal": (text) => (readMoment(text) && momentText(readMoment(text)!)) as string | undefined,
+  "date literal": (text) => (readMoment(text) && dateText(readMoment(text)!)),
+  "datetime literal": (text) => (readMoment(text) && momentText(readMoment(text)!)),
   "time literal": (text) => (readTime(text) === undefined ? undefined : spanText(readTime(text)!)),
 });
 

@@ -13,11 +13,10 @@ import {
   isoDate,
   lookup,
 } from "../../values/index.ts";
-import type { Cell, Code } from "../dialect.ts";
+import type { Code } from "../dialect.ts";
+import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { formatDate, formatNumber, readDate, readNumberBy } from "./formats.ts";
 import { outputText, readNumber } from "./numbers.ts";
-
-const bad = (problem: string) => new Failure("invalid-value", { problem });
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
 const order = operationOf("compare").prepare({ missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as never, {
@@ -48,23 +47,7 @@ const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>>
 
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 
-const strict = (run: (...args: never[]) => Value): Code => ({
-  strict: true,
-  run: (args) => (run as (...args: Value[]) => Value)(...args),
-});
-
-/** True, false or null from two conditions; `decisive` settles it whatever the other is. */
-const logic = (decisive: boolean): Code => ({
-  lazy:
-    ([left, right]: readonly Cell[]) =>
-    (row) => {
-      const a = left(row);
-      if (a === decisive || isFailure(a)) return a;
-      const b = right(row);
-      if (b === decisive || isFailure(b)) return b;
-      return a === null || b === null ? null : !decisive;
-    },
-});
+const logic = (decisive: boolean): Code => logicBy(decisive, (value) => value as boolean | null, (value) => value);
 
 /** `= ANY`, `LIKE ALL` and the like, with null where a null item leaves it open. */
 const quantified = (any: boolean): Code =>

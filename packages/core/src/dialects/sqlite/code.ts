@@ -11,13 +11,12 @@ import {
   lookup,
   utf8Of,
 } from "../../values/index.ts";
-import type { Cell, Code, CodeContext } from "../dialect.ts";
+import type { Code, CodeContext } from "../dialect.ts";
+import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { digitsOf, fitInteger, isNumeral, prefixNumber, toDouble, toInteger, toNumeric, toText } from "./numbers.ts";
 import { printf } from "./printf.ts";
-
-const bad = (problem: string) => new Failure("invalid-value", { problem });
 
 type Order = (a: Value, b: Value) => number;
 
@@ -50,27 +49,7 @@ function same(a: Value, b: Value, { types }: CodeContext): boolean {
   return orderFor(types)(x, y) === 0;
 }
 
-const strict = (run: (...args: never[]) => Value): Code => ({
-  strict: true,
-  run: (args) => (run as (...args: Value[]) => Value)(...args),
-});
-
-/** True, false or null from two conditions; `decisive` settles it whatever the other is. */
-const logic = (decisive: boolean): Code => ({
-  lazy:
-    ([left, right]: readonly Cell[]) =>
-    (row) => {
-      const a = left(row);
-      if (isFailure(a)) return a;
-      const first = truthOf(a);
-      if (first === decisive) return decisive;
-      const b = right(row);
-      if (isFailure(b)) return b;
-      const second = truthOf(b);
-      if (second === decisive) return decisive;
-      return first === null || second === null ? null : !decisive;
-    },
-});
+const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
 const extreme = (direction: number): Code => ({
   strict: true,

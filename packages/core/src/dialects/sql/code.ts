@@ -1,0 +1,85 @@
+import { operationOf } from "../../text/index.ts";
+import { Decimal, Double, Failure, type Value, integer } from "../../values/index.ts";
+import type { Code } from "../dialect.ts";
+import { bad, logic, strict } from "../shared/code.ts";
+
+/** Compares two present values of one type: −1, 0 or 1. */
+const order = operationOf("compare").prepare(
+  { missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as never,
+  { relation: "order" },
+) as unknown as (a: Value, b: Value) => number;
+
+const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
+
+const extreme = (direction: number): Code => ({
+  strict: true,
+  run: (args) => args.reduce((best, arg) => (order(arg, best) * direction > 0 ? arg : best)),
+});
+
+const truth = (value: Value) => value as boolean | null;
+
+const negate = (value: Value): Value =>
+  value instanceof Double ? new Double(-value.value) : value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
+
+const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
+  strict((value: Value) => (value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value));
+
+const onDouble = (run: (value: number, other: number) => number): Code =>
+  strict((a: Double, b?: Double) => {
+    const result = run(a.value, b?.value ?? 0);
+    return Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
+  });
+
+const logarithm = (run: (value: number) => number): Code =>
+  strict(({ value }: Double) => (value > 0 ? new Double(run(value)) : new Failure("logarithm-argument")));
+
+function extract(field: string, date: string): Value {
+  const part = ["YEAR", "MONTH", "DAY"].indexOf(field.toUpperCase());
+  return part < 0 ? bad(`"${field}" is no field of a date that is covered`) : Number(date.split("-")[part]);
+}
+
+/** Functions that are not rows of data. */
+export const sqlCode: Readonly<Record<string, Code>> = {
+  and: logic(false, truth, (value) => value),
+  or: logic(true, truth, (value) => value),
+  not: strict((value: boolean) => !value),
+  "is null": { run: ([value]) => value === null },
+  "is not null": { run: ([value]) => value !== null },
+  "is true": { run: ([value]) => value === true },
+  "is false": { run: ([value]) => value === false },
+  "is unknown": { run: ([value]) => value === null },
+  "is distinct from": { run: ([a, b]) => !same(a, b) },
+  greatest: extreme(1),
+  least: extreme(-1),
+  negate: strict(negate),
+  itself: { run: ([value]) => value },
+  abs: strict((value: Value) => {
+    const isNegative = value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
+    return isNegative ? negate(value) : value;
+  }),
+  ceiling: onNumber((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
+  floor: onNumber((value) => new Decimal(value.floor(), 0), Math.floor),
+  acos: onDouble(Math.acos),
+  asin: onDouble(Math.asin),
+  atan: onDouble(Math.atan),
+  cos: onDouble(Math.cos),
+  cosh: onDouble(Math.cosh),
+  exp: onDouble(Math.exp),
+  ln: logarithm(Math.log),
+  log10: logarithm(Math.log10),
+  sin: onDouble(Math.sin),
+  sinh: onDouble(Math.sinh),
+  sqrt: onDouble(Math.sqrt),
+  tan: onDouble(Math.tan),
+  tanh: onDouble(Math.tanh),
+  log: strict((base: Double, value: Double) =>
+    base.value > 0 && base.value !== 1 && value.value > 0
+      ? new Double(Math.log(value.value) / Math.log(base.value))
+      : new Failure("logarithm-argument"),
+  ),
+  power: strict((base: Double, exponent: Double) => {
+    const result = base.value ** exponent.value;
+    return Number.isFinite(result) ? new Double(result) : new Failure("power-argument");
+  }),
+  extract: strict(extract),
+};

@@ -1,0 +1,286 @@
+import {
+  type Expression,
+  type Grammar,
+  type Infix,
+  type ParseLimits,
+  type Parsed,
+  type Parser,
+  type Token,
+  parseWith,
+} from "../../syntax/index.ts";
+import { Decimal, Double, integer, lookup } from "../../values/index.ts";
+import {
+  type Special,
+  castForm,
+  closed,
+  coalesceForm,
+  constant,
+  extractForm,
+  form,
+  fromFor,
+  literal,
+  not,
+  nullifForm,
+  overlayForm,
+  plainTypeName,
+  positionForm,
+  readBetween,
+  readCase,
+  readIn,
+  span,
+  trimForm,
+} from "../shared/sql-forms.ts";
+import { sqlRules } from "./lexis.ts";
+
+/** How tightly operators bind: by the productions of clause 6. */
+const power = { or: 5, and: 10, not: 15, is: 20, comparison: 25, sum: 40, product: 45, joined: 40, sign: 60, collate: 70 };
+
+const infixPower: Readonly<Record<string, number>> = lookup({
+  "=": power.comparison,
+  "<>": power.comparison,
+  "<": power.comparison,
+  "<=": power.comparison,
+  ">": power.comparison,
+  ">=": power.comparison,
+  "||": power.joined,
+  "+": power.sum,
+  "-": power.sum,
+  "*": power.product,
+  "/": power.product,
+});
+
+const grammar: Grammar = { separator: ",", rules: sqlRules, prefix, infix };
+
+function prefix(parser: Parser): Expression {
+  const { token } = parser;
+  const { range } = token;
+  if (parser.at("-") || parser.at("+")) {
+    parser.next();
+    return parser.call(token.source, range, [parser.expression(power.sign)], "operator");
+  }
+  if (parser.take("(")) {
+    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
+    const inner = parser.expression();
+    if (parser.at(",")) return parser.uncovered("row values", range.start);
+    parser.close(")", token);
+    return { kind: "group", inner, range: span(parser, range.start) };
+  }
+  switch (token.kind) {
+    case "number":
+      parser.next();
+      return numberLiteral(token);
+    case "text":
+      return text(parser);
+    case "quoted name":
+      parser.next();
+      return { kind: "name", name: token.value, range };
+    case "name":
+      return named(parser, token);
+  }
+  return parser.missing();
+}
+
+/** <exact numeric literal> and <approximate numeric literal> (5.3) */
+function numberLiteral({ source, range }: Token): Expression {
+  const digits = source.replaceAll("_", "");
+  if (/^0[xob]/i.test(digits)) return literal(integer(BigInt(digits.toLowerCase())), "integer", range);
+  if (/[eE]/.test(digits)) return literal(new Double(Number(digits)), "double", range);
+  return /^\d+$/.test(digits)
+    ? literal(integer(BigInt(digits)), "integer", range)
+    : literal(Decimal.parse(digits.replace(/\.$/, ""))!, "decimal", range);
+}
+
+/** Text literals with a line break between them are one (5.3, syntax rule 1). */
+function text(parser: Parser): Expression {
+  const first = parser.next();
+  let { value } = first;
+  while (parser.token.kind === "text" && parser.source.slice(parser.lastEnd, parser.token.range.start).includes("\n"))
+    value += parser.next().value;
+  return literal(value, "text", span(parser, first.range.start));
+}
+
+const reserved = new Set(
+  "ALL AND ANY AS BETWEEN BOTH BY CASE CAST COLLATE CREATE DELETE DISTINCT ELSE END ESCAPE EXCEPT EXISTS FALSE FOR FROM GROUP HAVING IN INSERT INTERSECT INTO IS JOIN LEADING LIKE LIKE_REGEX NOT NULL OF ON OR ORDER PLACING SELECT SET SIMILAR SOME TABLE THEN TO TRAILING TRUE UNION UNKNOWN UPDATE USING VALUES WHEN WHERE WITH".split(
+    " ",
+  ),
+);
+
+function named(parser: Parser, token: Token): Expression {
+  const read = specials[token.value.toLowerCase()]?.(parser, token);
+  if (read) return read;
+  if (reserved.has(token.value)) return parser.missing();
+  parser.next();
+  if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
+  const open = parser.token;
+  if (!parser.take("(")) return { kind: "name", name: token.value, range: token.range };
+  if (parser.at("*") || parser.atWords("select") || parser.atWords("distinct"))
+    return parser.uncovered("subqueries and aggregates", token.range.start);
+  return parser.call(token.value.toLowerCase(), token.range, parser.arguments(")", open), "function");
+}
+
+/** USING CHARACTERS or USING OCTETS after the arguments of a form; characters unless said otherwise. */
+function inOctets(parser: Parser): boolean {
+  if (!parser.takeWords("using")) return false;
+  if (parser.takeWords("octets")) return true;
+  parser.expect("characters");
+  return false;
+}
+
+/** The arguments of a regular expression function: pattern [FLAG f] IN text, and what may follow in any order. */
+function regexForm(name: string, follows: readonly string[]): Special {
+  return form((parser, open, token) => {
+    const after = name === "position_regex" && (parser.takeWords("after") || (parser.takeWords("start"), false));
+    const pattern = parser.expression(power.comparison);
+    const flags = parser.takeWords("flag") ? parser.expression(power.comparison) : literal("", "text", token.range);
+    parser.expect("in");
+    const subject = parser.expression(power.comparison);
+    const found: Record<string, Expression> = {};
+    for (let more = true; more;) {
+      more = false;
+      for (const word of follows) {
+        if (found[word] || !parser.takeWords(word)) continue;
+        found[word] = word === "occurrence" && parser.takeWords("all") ? literal(0, "integer", token.range) : parser.expression(power.comparison);
+        more = true;
+      }
+      if (inOctets(parser)) return parser.uncovered("positions in octets");
+    }
+    const number = (word: string, value: number) => found[word] ?? literal(value, "integer", token.range);
+    const start = number("from", 1);
+    const args: Readonly<Record<string, Expression[]>> = {
+      occurrences_regex: [subject, pattern, flags, start],
+      substring_regex: [subject, pattern, flags, start, number("occurrence", 1), number("group", 0)],
+      position_regex: [subject, pattern, flags, start, number("occurrence", 1), number("group", 0), literal(after ? 1 : 0, "integer", token.range)],
+      translate_regex: [subject, pattern, found.with ?? literal("", "text", token.range), flags, start, number("occurrence", 0)],
+    };
+    return closed(parser, open, token, name, args[name]);
+  });
+}
+
+/** CHAR_LENGTH(s USING OCTETS) */
+const lengthForm = form((parser, open, token) => {
+  const operand = parser.expression();
+  return closed(parser, open, token, inOctets(parser) ? "octet_length" : "char_length", [operand]);
+});
+
+const typedText = (type: string): Special => (parser, token) => {
+  if (parser.ahead(1).kind !== "text") return undefined;
+  parser.next();
+  const { value, range } = parser.next();
+  const operand = literal(value, "text", range);
+  return { kind: "cast", operand, type, typeRange: token.range, range: span(parser, token.range.start) };
+};
+
+const specials: Readonly<Record<string, Special>> = lookup({
+  true: constant(true, "boolean"),
+  false: constant(false, "boolean"),
+  unknown: constant(null, "boolean"),
+  null: constant(null, "null"),
+  date: typedText("date"),
+  not: (parser, { range }) => {
+    parser.next();
+    if (parser.atWords("exists")) return parser.uncovered("subqueries");
+    return parser.call("not", range, [parser.expression(power.not)], "operator");
+  },
+  exists: form((parser) => parser.uncovered("subqueries")),
+  case: readCase,
+  cast: castForm(plainTypeName),
+  coalesce: coalesceForm,
+  nullif: nullifForm,
+  char_length: lengthForm,
+  character_length: lengthForm,
+  substring: form((parser, open, token) => {
+    const operand = parser.expression();
+    if (parser.takeWords("similar")) {
+      const pattern = parser.expression();
+      parser.expect("escape");
+      return closed(parser, open, token, "substring similar", [operand, pattern, parser.expression()]);
+    }
+    const { from, count } = fromFor(parser);
+    if (!from) parser.expected('"from"');
+    const name = inOctets(parser) ? "substring octets" : "substring";
+    return closed(parser, open, token, name, [operand, from ?? parser.missing(), ...(count ? [count] : [])]);
+  }),
+  position: positionForm("position", power.comparison),
+  overlay: overlayForm,
+  trim: trimForm("trim", "trim leading", "trim trailing"),
+  extract: extractForm,
+  normalize: form((parser, open, token) => {
+    const args = [parser.expression()];
+    if (parser.take(",")) {
+      const { value, range } = parser.next();
+      args.push(literal(value.toLowerCase(), "text", range));
+    }
+    return closed(parser, open, token, "normalize", args);
+  }),
+  substring_regex: regexForm("substring_regex", ["from", "occurrence", "group"]),
+  occurrences_regex: regexForm("occurrences_regex", ["from"]),
+  position_regex: regexForm("position_regex", ["from", "occurrence", "group"]),
+  translate_regex: regexForm("translate_regex", ["with", "from", "occurrence"]),
+});
+
+function infix(parser: Parser): Infix | undefined {
+  const { token } = parser;
+  if (token.kind === "symbol") {
+    const found = infixPower[token.value];
+    if (found === undefined) return undefined;
+    return found === power.comparison ? parser.unchained(token.value, found) : parser.binary(token.value, found);
+  }
+  if (token.kind !== "name") return undefined;
+  const word = token.value.toLowerCase();
+  switch (word) {
+    case "and":
+    case "or":
+      return parser.binary(word, power[word]);
+    case "is":
+      return { power: power.is, read: readIs };
+    case "collate":
+      return { power: power.collate, read: (p) => p.uncovered("COLLATE; the collation is an option of the dialect") };
+    case "not":
+      return predicates.has(parser.ahead(1).source.toLowerCase())
+        ? {
+            power: power.comparison,
+            read: (p, left) => {
+              const { range } = p.next();
+              return not(p, readPredicate(p, left), range);
+            },
+          }
+        : undefined;
+  }
+  return predicates.has(word) ? { power: power.comparison, read: readPredicate } : undefined;
+}
+
+const predicates = new Set(["like", "similar", "like_regex", "in", "between"]);
+
+/** x LIKE y [ESCAPE e], SIMILAR TO, LIKE_REGEX p [FLAG f], IN (…), BETWEEN a AND b */
+function readPredicate(parser: Parser, left: Expression): Expression {
+  const { range, value } = parser.next();
+  const word = value.toLowerCase();
+  if (word === "in") return readIn(parser, left, range);
+  if (word === "between") return readBetween(parser, left, range, power.comparison);
+  if (word === "similar") parser.expect("to");
+  const args = [left, parser.expression(power.comparison)];
+  if (parser.takeWords(word === "like_regex" ? "flag" : "escape")) args.push(parser.expression(power.comparison));
+  return parser.call(word === "similar" ? "similar to" : word, range, args, "operator", left.range.start);
+}
+
+/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN | DISTINCT FROM y | [form] NORMALIZED */
+function readIs(parser: Parser, left: Expression): Expression {
+  const { range } = parser.next();
+  const negative = parser.takeWords("not");
+  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
+  const finish = (name: string, ...args: Expression[]) => {
+    const result = call(name, [left, ...args]);
+    return negative ? not(parser, result, range) : result;
+  };
+  if (parser.takeWords("null")) return call(negative ? "is not null" : "is null", [left]);
+  for (const word of ["true", "false", "unknown"]) if (parser.takeWords(word)) return finish(`is ${word}`);
+  if (parser.takeWords("distinct")) {
+    parser.expect("from");
+    return finish("is distinct from", parser.expression(power.is));
+  }
+  const form = /^nfk?[cd]$/i.test(parser.token.source) ? parser.next().value.toLowerCase() : "nfc";
+  if (parser.takeWords("normalized")) return finish("is normalized", literal(form, "text", range));
+  return parser.missing('"null", "true", "false", "unknown", "distinct from" or "normalized"');
+}
+
+export const parseSql = (source: string, limits?: ParseLimits): Parsed => parseWith(grammar, source, limits);
