@@ -21,7 +21,7 @@ const { values } = parseArgs({
 });
 const options = Object.fromEntries(values.option.map((each) => each.split("=")));
 const connection = await open(values.dialect, values.url, { options });
-const dialect = dialects[values.dialect](options);
+const dialect = dialects[values.dialect]({ ...connection.options, ...options });
 const report = await fuzz(connection, dialect, {
   count: Number(values.count),
   seed: Number(values.seed),

@@ -1,12 +1,16 @@
 import { expect, test } from "@jest/globals";
 import { compile, message } from "indigo-quill";
 import { arity, dialects } from "indigo-quill/dialects";
-import { pick, random, trapTexts } from "./differential/generate.ts";
+import { pick, random, trapTexts } from "./random.ts";
 
 /** Arguments that fit nothing in particular: blanks, lists, huge and tiny numbers, broken patterns, errors. */
 const oddities: Readonly<Record<string, string>> = {
   openformula: `label n gap flag mix 1 0 -1 2.5 1E308 -1E308 1E-300 "" "a" "12" TRUE() 1/0 NA() {1;2;3} {"a";"b"} 99999999999 "([" "*"`,
   postgresql: `label n gap flag mix 1 0 -1 2.5 1e300 '' 'a' '12' true null 1/0 array['a',null] array[1,2] '([' '%' 9999999999 1.5::float8 date'2019-04-03' 'nfc'`,
+  sql: `label n gap flag mix 1 0 -1 2.5 1e300 '' 'a' '12' true null 1/0 '([' '%' 9999999999 'nfc'`,
+  sqlite: `label n gap flag mix 1 0 -1 2.5 1e300 '' 'a' '12' x'00ff' null 1/0 '([' '%' 9999999999 '%d' '2019-04-03'`,
+  mariadb: `label n gap flag mix 1 0 -1 2.5 1e300 '' 'a' '12' x'00ff' null 1/0 '([' '%' 9999999999 '%d' date'2019-04-03'`,
+  duckdb: `label n gap flag mix 1 0 -1 2.5 1e300 '' 'a' '12' true null 1/0 ['a',null] [1,2] '([' '%' 9999999999 'ab'::blob date'2019-04-03'`,
   xpath: `$label $n $gap $flag $mix 1 0 -1 2.5 1e308 -1e308 '' 'a' '12' true() () (1,2,3) ('a','b') [1,2] map{'a':1} function($x){$x} upper-case#1 99999999999999999999 '([' xs:date('2019-04-03')`,
 };
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { type Program, applyFix, compile, drawCaret, message, sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
 import { type Expression, childrenOf } from "../src/syntax/index.ts";
-import { random } from "./differential/generate.ts";
+import { random } from "./random.ts";
 
 const sample = sampleOf([{ label: "Alnus", "Collector Notes": "x", n: 3 }]);
 const program = (dialect: string, source: string): Program => compile(dialects[dialect](), source, sample);

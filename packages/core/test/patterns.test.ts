@@ -3,7 +3,7 @@ import { type Flavour, OverBudget, PatternError, compilePattern, newBudget } fro
 import { planNative } from "../src/patterns/native.ts";
 import { parsePosix } from "../src/patterns/posix.ts";
 import { parseXPath } from "../src/patterns/xpath.ts";
-import { random } from "./differential/generate.ts";
+import { random } from "./random.ts";
 
 /** The match of a pattern with its groups, undefined where there is none. */
 function matched(flavour: Flavour, source: string, text: string, flags = ""): (string | undefined)[] | undefined {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { type Value, applyKernel } from "indigo-quill";
+import { Double, type Value, applyKernel } from "indigo-quill";
 import { dialects, isPure } from "indigo-quill/dialects";
 import { type OperationId, operationOf, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait } from "indigo-quill/traits";
@@ -56,6 +56,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     pattern: { slots: ["ab", "a.", _], answers: ["literal", "posix"] },
     where: { slots: ["ab", "b", _], answers: ["anywhere", "start"], with: { pattern: "literal" } },
     case: { slots: ["ab", "A", _], answers: ["minded", "ignored"] },
+    truth: { slots: ["ab", "a", _], answers: ["true or false", "1 or 0"] },
   },
   find: {
     missing: { slots: [null, "a", _, _, _, _, _], answers: blank, with: { absent: "zero" } },
@@ -104,6 +105,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     ends: { slots: [" a ", _], answers: ["both", "start"], with: { characters: "space" } },
     inner: { slots: ["a  b", _], answers: ["kept", "one space"], with: { characters: "space", ends: "both" } },
     characters: { slots: ["\ta", _], answers: ["space", "xml space"], with: { ends: "both" } },
+    removed: { slots: ["abxba", "ab"], answers: ["each", "whole"], with: { ends: "both" } },
   },
   measure: {
     missing: { slots: [null], answers: blank },
@@ -123,6 +125,8 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     missing: { slots: ["", null, "="], answers: blank, fixed: { relation: "=" } },
     case: { slots: ["a", "A", "="], answers: ["minded", "ignored"], fixed: { relation: "=" } },
     mixed: { slots: ["a", 1, "="], answers: ["error", "by kind"], fixed: { relation: "=" } },
+    padding: { slots: ["a ", "a", "="], answers: ["counted", "padded"], fixed: { relation: "=" } },
+    truth: { slots: ["a", "a", "="], answers: ["true or false", "1 or 0"], fixed: { relation: "=" } },
   },
   join: {
     missing: { slots: [["a"], null, _, _], answers: blank },
@@ -148,11 +152,16 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     missing: { slots: [null, 2, "x"], answers: blank },
     unit: { slots: ["😀", 2, "x"], answers: ["code point", "utf-16 unit"] },
     side: { slots: ["a", 3, "x"], answers: ["left", "right"] },
+    negativeCount: { slots: ["a", -1, "x"], answers: ["empty", "null"] },
+    emptyFill: { slots: ["a", 3, ""], answers: ["whole", "null"] },
   },
   calculate: {
-    missing: { slots: [null, 1, "+"], answers: blank, fixed: { sign: "+" } },
+    missing: { slots: [null, 1, "+"], answers: blank, with: { numbers: "double" }, fixed: { sign: "+" } },
     numbers: { slots: [7, 2, "/"], answers: ["double", "exact"], with: { quotient: "integer" }, fixed: { sign: "/" } },
     quotient: { slots: [7, 2, "/"], answers: ["integer", "decimal"], with: { numbers: "exact" }, fixed: { sign: "/" } },
+    byZero: { slots: [1, 0, "/"], answers: ["error", "null"], with: { numbers: "exact" }, fixed: { sign: "/" } },
+    overflow: { slots: [new Double(1e308), new Double(1e308), "*"], answers: ["error", "infinity"], with: { numbers: "exact" }, fixed: { sign: "*" } },
+    remainder: { slots: [new Double(5.5), new Double(2), "mod"], answers: ["of fractions", "of whole parts"], with: { numbers: "exact", overflow: "infinity" }, fixed: { sign: "mod" } },
   },
 };
 

@@ -24,6 +24,8 @@ export type Outcome = { readonly value: unknown } | { readonly error: { readonly
 export interface Connection {
   /** The engine's own name and version. */
   readonly version: string;
+  /** The options of the dialect that this engine is like (its version, say). */
+  readonly options: Readonly<Record<string, string>>;
   /** One outcome for each row; rejects only where the engine cannot be reached any more. */
   run(query: Query): Promise<Outcome[]>;
   close(): Promise<void>;
@@ -53,7 +55,7 @@ export function readNumber(text: string | number | bigint): number | string {
 }
 
 /** Runs each row by itself; what it throws is that row's error. */
-export async function eachRow(query: Query, one: (row: readonly Cell[]) => Promise<unknown> | unknown): Promise<Outcome[]> {
+export async function eachRow(query: Query, one: (row: readonly Cell[]) => unknown): Promise<Outcome[]> {
   const outcomes: Outcome[] = [];
   for (const row of query.rows) {
     try {

@@ -2,7 +2,11 @@ import { type ChildProcess, fork } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import type { Connection, Outcome, Query, Settings } from "./connection.ts";
 
-type Answer = { readonly version?: string; readonly outcomes?: Outcome[] };
+interface Answer {
+  readonly version?: string;
+  readonly options?: Readonly<Record<string, string>>;
+  readonly outcomes?: Outcome[];
+}
 
 /** The built worker, from the sources as from what is built. */
 const worker = fileURLToPath(new URL("../dist/worker.js", import.meta.url));
@@ -28,16 +32,17 @@ export async function connect(name: string, settings: Settings): Promise<Connect
       from.once("error", (error) => finish(error.message));
     });
 
-  async function start(): Promise<string> {
+  async function start(): Promise<Answer> {
     child = fork(worker, [name, JSON.stringify(settings)], { serialization: "advanced", execArgv: [] });
     const said = await answer(child, 30_000);
     if (typeof said === "string") throw new Error(`the embedded engine ${name} did not start: ${said}`);
-    return said.version!;
+    return said;
   }
 
-  const version = await start();
+  const { version, options } = await start();
   return {
-    version,
+    version: version!,
+    options: options!,
     async run(query: Query) {
       if (!child) await start();
       child!.send(query);

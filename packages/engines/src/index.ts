@@ -17,12 +17,58 @@ const defaults: Settings = { timeLimit: 5000, options: {} };
  */
 export async function open(dialect: string, url?: string, settings: Partial<Settings> = {}): Promise<Connection> {
   const chosen = { ...defaults, ...settings };
-  if (url !== undefined) {
-    if (!Object.hasOwn(servers, dialect)) throw new RangeError(`${dialect} has no server engine`);
-    return servers[dialect](url, chosen);
+  if (url === undefined) {
+    if (!Object.hasOwn(embeddedEngines, dialect))
+      throw new RangeError(
+        Object.hasOwn(servers, dialect)
+          ? `${dialect} has no embedded engine; give the URL of a server, like ${dialect}://user:password@localhost/database`
+          : `there is no engine to ask about ${dialect}; there is one for ${Object.keys({ ...embeddedEngines, ...servers }).join(", ")}`,
+      );
+    return embedded(embeddedEngines[dialect], chosen);
   }
-  if (!Object.hasOwn(embeddedEngines, dialect)) throw new RangeError(`${dialect} has no embedded engine`);
-  return embedded(embeddedEngines[dialect], chosen);
+  if (!Object.hasOwn(servers, dialect)) throw new RangeError(`${dialect} has no server; leave the URL out`);
+  const { host, username } = addressOf(dialect, url);
+  try {
+    return await servers[dialect](url, chosen);
+  } catch (error) {
+    throw new Unreachable(`${username || "nobody"} at ${host}`, reasonOf(error), adviceFor(error));
+  }
+}
+
+/** A server that could not be reached: who was to connect where, why it failed, and what to try. */
+export class Unreachable extends Error {
+  constructor(
+    readonly address: string,
+    readonly reason: string,
+    readonly advice: string,
+  ) {
+    super(`could not connect as ${address}: ${reason}; ${advice}`);
+  }
+}
+
+function addressOf(dialect: string, url: string): { host: string; username: string } {
+  try {
+    const { host, username } = new URL(url);
+    if (host !== "") return { host, username: decodeURIComponent(username) };
+  } catch {
+    // Told below.
+  }
+  throw new RangeError(`"${url}" is not the URL of a server, like ${dialect}://user:password@localhost/database`);
+}
+
+const reasonOf = (error: unknown): string => {
+  const { message, code, errors } = error as { message?: string; code?: string; errors?: readonly Error[] };
+  return (message || errors?.[0]?.message || code || "it failed").split("\n")[0];
+};
+
+function adviceFor(error: unknown): string {
+  const text = `${(error as { code?: string }).code ?? ""} ${reasonOf(error)}`;
+  if (/ECONNREFUSED/.test(text)) return "is the server running, and does it listen on that port?";
+  if (/ENOTFOUND|EAI_AGAIN/.test(text)) return "is the name of the host right?";
+  if (/timeout|ETIMEDOUT/i.test(text)) return "is the host right, and is a firewall in the way?";
+  if (/password|28P01|28000|1045|Access denied/i.test(text)) return "are the user name and the password right?";
+  if (/3D000|1049|does not exist|Unknown database/i.test(text)) return "is the name of the database right?";
+  return "check the URL";
 }
 
 export { type OwnOutcome, type Probe, type ProbeRow, probe, sameOutcome } from "./probe.ts";

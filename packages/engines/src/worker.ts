@@ -11,4 +11,4 @@ const [, , name, settings] = process.argv;
 /** A process that holds one embedded engine: it says its version, then answers queries, and can be killed. */
 const connection = await engines[name](JSON.parse(settings) as Settings);
 process.on("message", (query: Query) => void connection.run(query).then((outcomes) => process.send!({ outcomes })));
-process.send!({ version: connection.version });
+process.send!({ version: connection.version, options: connection.options });

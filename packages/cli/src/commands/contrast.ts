@@ -2,7 +2,7 @@ import type { ReadOptions } from "@indigo-quill/data";
 import type { Program, Sample } from "indigo-quill";
 import { message } from "indigo-quill";
 import { type Contrast, contrast, explainParting, paste } from "indigo-quill/contrast";
-import { dialects } from "indigo-quill/dialects";
+import { type Dialect, dialects } from "indigo-quill/dialects";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
 import { type Style, cellText, styleFor } from "../output/style.ts";
@@ -31,9 +31,10 @@ export async function contrastCommand(sides: readonly string[], options: Contras
 function contrastSides(sides: readonly string[], sample: Sample): Contrast {
   if (sides.length < 2) throw new UsageError("give at least two expressions, each as dialect=expression, or one with --pasted");
   const read = sides.map((side) => {
-    const at = side.indexOf("=");
-    if (at < 1) throw new UsageError(`"${side}" is not dialect=expression, for example postgresql='left(taxon, 3)'`);
-    return { dialect: dialectOf(side.slice(0, at)), expression: side.slice(at + 1) };
+    const found = /^([\w-]+)(?:\[([^\]]*)\])?=([^]*)$/.exec(side);
+    if (!found) throw new UsageError(`"${side}" is not dialect=expression, for example postgresql='left(taxon, 3)'`);
+    const [, id, settings, expression] = found;
+    return { dialect: dialectOf(id, settings?.split(",") ?? []), expression };
   });
   return contrast(read, sample);
 }
@@ -53,9 +54,15 @@ function pasteText(expression: string, sample: Sample, streams: Streams): Contra
   return result.contrast;
 }
 
-/** A title for each side; a dialect that stands there twice is numbered. */
+/** The title of a dialect, with its options that are not the usual ones. */
+function titleOf({ title, options, chosen }: Dialect): string {
+  const own = options.filter((option) => chosen[option.name] !== option.default).map(({ name }) => chosen[name]);
+  return own.length > 0 ? `${title} ${own.join(" ")}` : title;
+}
+
+/** A title for each side; one that stands there twice is numbered. */
 export function titlesOf(programs: readonly Program[]): string[] {
-  const titles = programs.map((program) => program.dialect.title);
+  const titles = programs.map((program) => titleOf(program.dialect));
   return titles.map((title, i) =>
     titles.filter((t) => t === title).length > 1 ? `${title} ${titles.slice(0, i + 1).filter((t) => t === title).length}` : title,
   );

@@ -1,2 +1,3 @@
 export { type Ruler, type RulerCell, rulerOf } from "./ruler.ts";
 export { visibleText } from "./white-space.ts";
+export * from "./statements.ts";

@@ -90,6 +90,21 @@ export interface DialectOption {
   readonly summary: string;
 }
 
+/** How a calculated column is written into a statement of an engine. */
+export interface Statements {
+  /** A name between the engine's quotes. */
+  quoted(name: string): string;
+  /** The engine's name for a type. */
+  typeName(type: string): string;
+  /** `ALTER TABLE` text that adds a generated column; names and type are as the engine writes them. */
+  generated(table: string, column: string, type: string, expression: string): string;
+  /**
+   * What the engine does not take in a generated column because it is not immutable: functions by
+   * name, casts as `cast FROM to TO`, a trailing `*` for any ending.
+   */
+  readonly unsteady: ReadonlySet<string>;
+}
+
 /** A language for expressions: how it is read, its functions, its rules for values. */
 export interface Dialect {
   readonly id: string;
@@ -117,6 +132,8 @@ export interface Dialect {
   textLiteral(text: string): string;
   /** What an engine would say: the standard's code for one of our failure codes. */
   standardCode(code: string, facts: Facts): string | undefined;
+  /** How a column is written into a statement; left out where the language has none. */
+  readonly statements?: Statements;
   /** What a failing row does to the whole: one error value, or the whole query fails. */
   readonly errorScope: "value" | "query";
   /** A value as plain data: the form of the verify contract. */

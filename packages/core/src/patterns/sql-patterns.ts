@@ -55,6 +55,7 @@ function similarAsPosix(source: string, escape: string): string {
     const char = reader.next();
     if (char === escape && !bracket) {
       const next = reader.next();
+      if (next === "") break;
       if (next === '"') result += marks++ === 0 ? "){1,1}?(" : "){1,1}(?:";
       else result += /\w/.test(next) && next !== "_" ? `\\${next}` : `[${next === "^" ? "\\^" : next === "\\" ? "\\\\" : next}]`;
     } else if (bracket) {

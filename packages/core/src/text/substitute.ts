@@ -204,6 +204,7 @@ export const substitute = operation({
       if (isFailure(parts)) return parts;
       if (parts === undefined) return value;
       if (start < 1) return new Failure("start-below-first", { start, first: 1 });
+      if (start - 1 > rulers["code point"].count(value)) return value;
       return withinBudget(old, (budget) => {
         if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: old });
         return byPattern(value, pattern, parts, nth, rulers["code point"].forward(value, start - 1), budget);

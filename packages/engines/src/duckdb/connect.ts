@@ -51,6 +51,7 @@ export async function connect(): Promise<Connection> {
   const connection = await instance.connect();
   const version = (await connection.runAndReadAll("select version()")).getRows()[0][0];
   return {
+    options: {},
     version: `DuckDB ${String(version).replace(/^v/, "")}`,
     run: (query) => {
       const source = query.columns
@@ -68,6 +69,9 @@ export async function connect(): Promise<Connection> {
         return read(result.getRows()[0][0], result.columnType(0));
       });
     },
-    close: () => Promise.resolve(connection.closeSync()),
+    close: () => {
+      connection.closeSync();
+      return Promise.resolve();
+    },
   };
 }

@@ -20,4 +20,9 @@ export const argued: readonly Argued[] = [
     why: "DuckDB gives the values of list_distinct and list_intersect in the order of a hash table, which it does not promise",
     holds: (dialect, { expression }) => dialect === "duckdb" && /(?:list|array)_(?:distinct|intersect)/.test(expression),
   },
+  {
+    why: "PostgreSQL folds a strict function of a null that it knows beforehand to null, and never evaluates its other arguments, which fail",
+    holds: (dialect, { ours, theirs }) =>
+      dialect === "postgresql" && ours !== undefined && "error" in ours && "value" in theirs && theirs.value === null,
+  },
 ];

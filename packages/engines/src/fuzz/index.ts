@@ -1,4 +1,4 @@
-import { type Value, compile, sampleOf } from "indigo-quill";
+import { compile, sampleOf } from "indigo-quill";
 import { type Dialect, isPure } from "indigo-quill/dialects";
 import type { Cell, Connection, Outcome } from "../connection.ts";
 import { type OwnOutcome, outcomeOf, sameOutcome } from "../probe.ts";
@@ -16,6 +16,8 @@ export interface Find {
   readonly row: FuzzRow;
   readonly ours: OwnOutcome;
   readonly theirs: Outcome;
+  /** The engine's name and version. */
+  readonly version: string;
 }
 
 export interface FuzzReport {
@@ -59,7 +61,7 @@ async function both(connection: Connection, dialect: Dialect, expression: string
     type: name === "n" ? ("integer" as const) : name === "d" ? ("decimal" as const) : ("text" as const),
   }));
   const [theirs] = await connection.run({ expression, columns, rows: [names.map((name) => row[name])] });
-  return { expression, row, ours: outcome, theirs };
+  return { expression, row, ours: outcome, theirs, version: connection.version };
 }
 
 /** Generates expressions, each function of the table in turn, and compares what we give with the engine. */

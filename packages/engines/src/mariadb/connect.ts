@@ -30,6 +30,7 @@ export async function connect(url: string, { timeLimit, options }: Settings): Pr
   await connection.query("set session transaction read only");
   await connection.query(`set session max_statement_time = ${timeLimit / 1000}`);
   return {
+    options: {},
     version: `MariaDB ${connection.serverVersion()}`,
     run: (query) => {
       const source = query.columns.map((column, i) => castOf(column, query.rows.map((row) => row[i]))).join(", ");
@@ -39,7 +40,7 @@ export async function connect(url: string, { timeLimit, options }: Settings): Pr
         if (value === null) return null;
         if (typeof value === "bigint" || typeof value === "number") return readNumber(value);
         if (Buffer.isBuffer(value)) return value.toString("utf8");
-        return /DECIMAL/.test(String(meta.type)) ? Number(value) : value;
+        return /DECIMAL/.test(meta.type) ? Number(value) : value;
       });
     },
     close: () => connection.end(),

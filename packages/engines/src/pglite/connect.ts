@@ -1,6 +1,6 @@
 import { PGlite } from "@electric-sql/pglite";
 import { type Connection, eachRow, statementFor } from "../connection.ts";
-import { readers, sourceOf } from "../postgresql/rows.ts";
+import { readers, sourceOf, versionOption } from "../postgresql/rows.ts";
 
 /** Opens PostgreSQL compiled to WebAssembly, in memory. */
 export async function connect(): Promise<Connection> {
@@ -9,6 +9,7 @@ export async function connect(): Promise<Connection> {
   const { rows } = await database.query<{ server_version: string }>("show server_version");
   return {
     version: `PGlite, PostgreSQL ${rows[0].server_version}`,
+    options: { ...versionOption(rows[0].server_version), library: "musl" },
     run: (query) => {
       const text = statementFor(query, sourceOf(query.columns, query.rows), " offset 0");
       return eachRow(query, async (row) => {

@@ -1,6 +1,6 @@
 import pg from "pg";
 import { type Connection, type Settings, eachRow, statementFor } from "../connection.ts";
-import { readerFor, sourceOf } from "./rows.ts";
+import { readerFor, sourceOf, versionOption } from "./rows.ts";
 
 /** Opens a PostgreSQL server; every statement is a read-only transaction with a time limit. */
 export async function connect(url: string, { timeLimit }: Settings): Promise<Connection> {
@@ -16,6 +16,7 @@ export async function connect(url: string, { timeLimit }: Settings): Promise<Con
   const { rows } = await client.query<{ server_version: string }>("show server_version");
   return {
     version: `PostgreSQL ${rows[0].server_version}`,
+    options: versionOption(rows[0].server_version),
     run: (query) => {
       const text = statementFor(query, sourceOf(query.columns, query.rows), " offset 0");
       return eachRow(query, async (row) => (await client.query<{ value: unknown }>(text, [...row])).rows[0].value);

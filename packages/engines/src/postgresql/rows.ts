@@ -40,3 +40,8 @@ export const readers: Readonly<Record<number, (text: string) => unknown>> = Obje
     readerFor(type),
   ]),
 );
+
+/** The dialect's version option for a server's version: the newest one that is not newer than the server. */
+export const versionOption = (version: string): Readonly<Record<string, string>> => ({
+  version: parseInt(version, 10) >= 17 ? "17" : "15",
+});

@@ -25,6 +25,7 @@ export async function connect({ options }: Settings): Promise<Connection> {
   database.run("pragma query_only = 1");
   const collation = options.collation ?? "BINARY";
   return {
+    options: {},
     version: `SQLite ${String(database.exec("select sqlite_version()")[0].values[0][0])}`,
     run: (query) => {
       const source = query.columns
@@ -41,6 +42,9 @@ export async function connect({ options }: Settings): Promise<Connection> {
         }
       });
     },
-    close: () => Promise.resolve(database.close()),
+    close: () => {
+      database.close();
+      return Promise.resolve();
+    },
   };
 }

@@ -187,9 +187,14 @@ const numberTo = (to: string) => (to === "decimal" ? toDecimal : to === "double"
 function conversion(given: string, to: string): Conversion | undefined {
   const from = baseType(given);
   if (from === to || to === "any") return { cost: 0 };
+  if (from === "null" && to === "lambda") return undefined;
   if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
   if (from === "any") return { cost: 3 };
   if (to === "lambda") return undefined;
+  if (to === "position") {
+    const whole = conversion(given, "bigint");
+    return whole && { cost: whole.cost, convert: unlessMissing((value) => asPosition(whole.convert?.(value) ?? value)) };
+  }
   if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
   if (to === "options" || to === "replace_options") {
     const allowed = to === "options" ? /^[cimnpsl\s]*$/ : /^[cgimnpsl\s]*$/;
@@ -230,6 +235,9 @@ function conversion(given: string, to: string): Conversion | undefined {
   const convert = numberTo(to);
   return { cost: steps, ...(convert && { convert: unlessMissing(convert) }) };
 }
+
+/** A whole number that counts characters. */
+const asPosition = (value: Value): Value => (typeof value === "bigint" ? Number(value) : value);
 
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {

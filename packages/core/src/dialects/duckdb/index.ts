@@ -6,6 +6,7 @@ import { duckdbCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { duckdbRows } from "./functions.ts";
 import { parseDuckdb } from "./grammar.ts";
+import { statements } from "./statements.ts";
 import { bytesText } from "./numbers.ts";
 import { duckdbUncovered } from "./uncovered.ts";
 
@@ -52,6 +53,7 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
     standardCode: (code) => classes[code],
+    statements,
     errorScope: "query",
     plain,
   };

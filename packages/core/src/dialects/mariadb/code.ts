@@ -254,8 +254,8 @@ function soundex(text: string): Value {
   for (const letter of letters.slice(1)) {
     if (!/[A-Z]/.test(letter)) continue;
     const code = codeOf(letter);
-    if (code !== "0" && code !== last) result += code;
-    if (!/[HW]/.test(letter) || code !== "0") last = code;
+    // A vowel does not part two letters that sound alike.
+    if (code !== "0" && code !== last) result += last = code;
   }
   return result.padEnd(4, "0");
 }

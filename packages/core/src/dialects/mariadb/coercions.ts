@@ -70,6 +70,12 @@ function numeric(from: string, convert: (value: Value) => Value): (value: Value)
   return unlessMissing((value) => convert(value instanceof Bytes ? toText(value) : value));
 }
 
+/** A whole number that counts characters. */
+function asPosition(value: Value): Value {
+  const whole = toInteger(value);
+  return typeof whole === "bigint" ? Number(whole) : whole;
+}
+
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
   const found = cachedPattern("pcre", pattern, "");
@@ -122,6 +128,8 @@ function conversion(from: string, to: string): Conversion | undefined {
       return kind === "text" || kind === "null" ? { cost: 4, convert: unlessMissing((value) => asMoment(value) ?? "") } : undefined;
     case "clock":
       return kind === "time" ? { cost: 2 } : kind === "text" ? { cost: 4, convert: unlessMissing(asTime) } : undefined;
+    case "position":
+      return { cost: isWhole ? 0 : 2, convert: numeric(from, asPosition) };
     case "integer":
     case "unsigned":
       return { cost: isWhole ? 0 : 2, ...(!isWhole && { convert: numeric(from, toInteger) }) };

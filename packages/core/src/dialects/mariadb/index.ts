@@ -6,6 +6,7 @@ import { mariadbCode } from "./code.ts";
 import { type Collation, typeRules } from "./coercions.ts";
 import { mariadbRows } from "./functions.ts";
 import { parseMariadb } from "./grammar.ts";
+import { statements } from "./statements.ts";
 import { mariadbUncovered } from "./uncovered.ts";
 
 const options: readonly DialectOption[] = [
@@ -53,6 +54,7 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral: (text) => `'${text.replaceAll("\\", "\\\\").replaceAll("'", "''")}'`,
     standardCode: (code) => states[code],
+    statements,
     errorScope: "query",
     plain,
   };

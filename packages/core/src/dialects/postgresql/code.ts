@@ -50,16 +50,18 @@ const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === 
 const logic = (decisive: boolean): Code => logicBy(decisive, (value) => value as boolean | null, (value) => value);
 
 /** `= ANY`, `LIKE ALL` and the like, with null where a null item leaves it open. */
-const quantified = (any: boolean): Code =>
-  strict((value: Value, list: readonly Value[], relation: string) => {
+function quantified(any: boolean): Code {
+  const compared = (value: Value, list: readonly Value[], relation: string): Value => {
     const negative = relation.startsWith("not ");
     const test = tests[relation.replace("not ", "")] ?? ((a: Value, b: Value) => relations[relation](order(a, b)));
     const holds = list.map((item) => {
-      const answer = item === null ? null : test(value, item);
+      const answer = value === null || item === null ? null : test(value, item);
       return negative && typeof answer === "boolean" ? !answer : answer;
     });
     return holds.find(isFailure) ?? (holds.includes(any) ? any : holds.includes(null) ? null : !any);
-  });
+  };
+  return { run: ([value, list, relation]) => (list === null ? null : compared(value, list as readonly Value[], relation as string)) };
+}
 
 const extreme = (direction: number): Code => ({
   run: (args) =>
@@ -83,8 +85,7 @@ const cut = (value: Decimal, digits: number) => {
 const rounding = ({ decimal, double }: Rounding): Code =>
   strict((value: Value, digits: number = 0) => {
     if (value instanceof Double) return new Double(double(value.value));
-    if (Math.abs(digits) > 2000) return bad("there are too many digits");
-    return decimal(value as Decimal, digits);
+    return decimal(value as Decimal, Math.max(-2000, Math.min(2000, digits)));
   });
 
 /** format(): `%[position$][-][width]type` (9.4.1). */
@@ -196,14 +197,18 @@ function field(name: string, timestamp: string): Value {
 
 const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.of(value) : value);
 
+/** The digits of a number in two's complement, of 32 bits where it fits. */
+const unsignedDigits = (value: number | bigint, base: number): string =>
+  BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(base);
+
 /** Functions that are not rows of data. */
 export const postgresqlCode: Readonly<Record<string, Code>> = {
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
   format: { run: format },
   unistr: strict(unistr),
-  to_hex: strict((value: number | bigint) =>
-    BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(16),
-  ),
+  to_hex: strict((value: number | bigint) => unsignedDigits(value, 16)),
+  to_bin: strict((value: number | bigint) => unsignedDigits(value, 2)),
+  to_oct: strict((value: number | bigint) => unsignedDigits(value, 8)),
   parse_ident: strict(parseIdent),
   and: logic(false),
   or: logic(true),

@@ -120,6 +120,10 @@ function promotion(from: string, to: string, steps: number): number {
   return to === "double" && from !== "decimal" ? 0.5 : to === "decimal" && from !== "decimal" ? 1 : steps;
 }
 
+/** An escape character, which may be left out as empty text. */
+const oneCharacter = (value: Value): Value =>
+  typeof value === "string" && [...value].length > 1 ? new Failure("escape-length", { escape: value }) : value;
+
 /** How an argument becomes a parameter: implicit conversions only (10.3). */
 function conversion(from: string, to: string): Conversion | undefined {
   if (to === "bpchar" && (from === to || from === "unknown")) return { cost: from === to ? 0 : 2, convert: trimBlanks };
@@ -131,6 +135,15 @@ function conversion(from: string, to: string): Conversion | undefined {
       : from === "unknown"
         ? { cost: 1, convert: unlessMissing((v) => read("boolean", v)) }
         : undefined;
+  if (to === "subscript")
+    return numeric.includes(from)
+      ? { cost: 0, ...(from !== "integer" && { convert: unlessMissing((value) => toInteger("integer", value)) }) }
+      : conversion(from, "integer");
+  if (to === "castable") return { cost: 0, convert: from === "bpchar" ? undefined : toText };
+  if (to === "escape") {
+    const text = conversion(from, "text");
+    return text && { cost: text.cost, convert: unlessMissing((value) => oneCharacter(text.convert?.(value) ?? value)) };
+  }
   if (to === "output") return { cost: 0, convert: from === "bpchar" ? undefined : outputText };
   if (to === "nonarray")
     return from.endsWith("[]")
@@ -140,7 +153,8 @@ function conversion(from: string, to: string): Conversion | undefined {
         : { cost: 2, convert: from === "bpchar" ? trimBlanks : toText };
   if (from === "unknown")
     return {
-      cost: to === "text" ? 1 : to.endsWith("[]") || to === "anyarray" ? 4 : 2,
+      // Of the numeric types double precision is preferred where nothing else decides (10.3).
+      cost: to === "text" ? 1 : to.endsWith("[]") || to === "anyarray" ? 4 : to === "double" ? 1.9 : 2,
       convert: unlessMissing((value) => read(to, value)),
     };
   if (to === "anyarray") return from.endsWith("[]") ? sameType : undefined;

@@ -38,7 +38,7 @@ const datePatterns = new RegExp(
   `"([^"]*)"|(FM|fm)?(Month|Mon|Day|Dy|${dateKeywords
     .flatMap((word) => [word, word.toLowerCase()])
     .join("|")
-    .replaceAll(".", "\\.")})(TH|th)?`,
+    .replaceAll(".", "\\.")})(TH|th)?|FM|fm`,
   "g",
 );
 
@@ -54,8 +54,10 @@ export function formatDate(timestamp: string, format: string): Value {
   let refused: string | undefined;
   const result = format.replace(
     datePatterns,
-    (part: string, quoted: string | undefined, fm: string | undefined, pattern: string, suffix: string | undefined) => {
+    (part: string, quoted: string | undefined, fm: string | undefined, pattern: string | undefined, suffix: string | undefined) => {
       if (quoted !== undefined) return quoted;
+      // FM before anything else is nothing.
+      if (pattern === undefined) return "";
       // FM holds for the pattern that it stands before.
       const fill = !fm;
       const number = (value: number, width: number) =>

@@ -30,7 +30,6 @@ const trimmed = { missing, inner: "kept", characters: "space", removed: "each" }
 const matching = { missing, pattern: "posix", case: "minded" } as const;
 const found = { ...matching, group: "match", absent: "null" } as const;
 const replacing = { ...matching, occurrences: "first", replacement: "backslash", emptyMatch: "allowed" } as const;
-const recased = { missing, mapping: "simple", words: "not alphanumeric" } as const;
 const literalSplit = {
   missing,
   pattern: "literal",
@@ -44,6 +43,17 @@ const literalSplit = {
 const patternSplit = { ...literalSplit, pattern: "posix", emptyText: "one piece", missingDelimiter: "null" } as const;
 const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
 
+/** What changes the case of letters; `mapping` is the C library's. */
+// prettier-ignore
+const recasing = (mapping: "simple" | "simple, capital ß"): FunctionRow[] => {
+  const recased = { missing, mapping, words: "not alphanumeric" } as const;
+  return [
+    { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
+    { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
+    { name: "initcap", family: "recase", summary: "Each word with an upper case start.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "title" }, evidence: strings },
+  ];
+};
+
 /** Functions of the text families: each is an operation with answers. */
 // prettier-ignore
 const text: FunctionRow[] = [
@@ -55,10 +65,10 @@ const text: FunctionRow[] = [
   { name: "strpos", aliases: ["position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: located, evidence: strings },
   { name: "starts_with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start", truth: "true or false" }, evidence: strings },
   { name: "^@", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start", truth: "true or false" }, notation: "operator", evidence: strings },
-  { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "minded" }, notation: "operator", evidence: doc("9.7.1") },
-  { name: "ilike", family: "locate", summary: "LIKE, ignoring case.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "ignored" }, notation: "operator", evidence: doc("9.7.1") },
-  { name: "substring similar", family: "extract", summary: "The part of a text that an SQL regular expression marks.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "text", operation: "find", answers: { missing, pattern: "similar", case: "minded", report: "text", group: "first group", absent: "null" }, notation: "operator", evidence: patterns },
-  { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression.", parameters: params("text text, pattern text > needle, escape? text > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", truth: "true or false", case: "minded" }, notation: "operator", evidence: doc("9.7.2") },
+  { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "minded" }, notation: "operator", evidence: doc("9.7.1") },
+  { name: "ilike", family: "locate", summary: "LIKE, ignoring case.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "ignored" }, notation: "operator", evidence: doc("9.7.1") },
+  { name: "substring similar", family: "extract", summary: "The part of a text that an SQL regular expression marks.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "text", operation: "find", answers: { missing, pattern: "similar", case: "minded", report: "text", group: "first group", absent: "null" }, notation: "operator", evidence: patterns },
+  { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", truth: "true or false", case: "minded" }, notation: "operator", evidence: doc("9.7.2") },
   { name: "~", family: "locate", summary: "Whether a pattern matches, case minded.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth: "true or false" }, notation: "operator", evidence: patterns },
   { name: "~*", family: "locate", summary: "Whether a pattern matches, ignoring case.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, case: "ignored", where: "anywhere", truth: "true or false" }, notation: "operator", evidence: patterns },
   { name: "regexp_like", family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern text > needle, flags? text"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth: "true or false" }, evidence: patterns },
@@ -72,11 +82,8 @@ const text: FunctionRow[] = [
   { name: "regexp_replace", family: "substitute", summary: "Replaces matches of a pattern from a position on.", parameters: params("text text, pattern text > old, replacement text > new, start integer, n? integer > which, flags? text"), result: "text", operation: "substitute", answers: replacing, evidence: patterns },
   { name: "overlay", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, new text, start integer, count? integer > length"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "error", negativeSpan: "repeated", fraction: "refused" }, evidence: strings },
   { name: "translate", family: "substitute", summary: "Maps single characters, or drops them.", parameters: params("text text, from text, to text"), result: "text", operation: "translate", answers: { missing, unit: "code point" }, evidence: strings },
-  { name: "quote_literal", family: "substitute", summary: "The text as an SQL literal.", parameters: params("text output > text"), result: "text", operation: "escape", answers: { missing, scheme: "sql literal" }, evidence: strings },
+  { name: "quote_literal", family: "substitute", summary: "The text as an SQL literal.", parameters: params("text castable > text"), result: "text", operation: "escape", answers: { missing, scheme: "sql literal" }, evidence: strings },
   { name: "quote_ident", family: "substitute", summary: "The text as an SQL name.", parameters: params("text text"), result: "text", operation: "escape", answers: { missing, scheme: "sql name" }, evidence: strings },
-  { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
-  { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
-  { name: "initcap", family: "recase", summary: "Each word with an upper case start.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "title" }, evidence: strings },
   { name: "normalize", family: "recase", summary: "A Unicode normal form.", parameters: params("text text, form? text"), result: "text", operation: "normalize", answers: { missing, asked: "text" }, evidence: strings },
   { name: "btrim", family: "trim", summary: "Without given characters at both ends.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: strings },
   { name: "ltrim", family: "trim", summary: "Without given characters at the start.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: strings },
@@ -147,7 +154,7 @@ type Coded = readonly [
 // prettier-ignore
 const coded = (
   [
-    ["quote_nullable", "substitute", "The text as an SQL literal, NULL for null.", "text output", "text", "9.4"],
+    ["quote_nullable", "substitute", "The text as an SQL literal, NULL for null.", "text castable", "text", "9.4"],
     ["format", "split-join", "Fills %s, %I and %L of a format.", "format text, values?* output", "text", "9.4.1"],
     ["unistr", "convert", "Reads Unicode escapes.", "text text", "text", "9.4"],
     ["to_hex", "convert", "A number in base 16.", "number bigint", "text", "9.4"],
@@ -181,8 +188,8 @@ const coded = (
       ["<@", "list", "Whether the second array holds every item of the first.", `left ${type}[]!, right ${type}[]!`, "boolean", "9.19"],
       ["&&", "list", "Whether two arrays share an item.", `left ${type}[]!, right ${type}[]!`, "boolean", "9.19"],
     ]),
-    ["item of list", "list", "The item at a position.", "list anyarray, index integer", "item", "8.15.3"],
-    ["slice of list", "list", "The items from one position to another.", "list anyarray, first integer, last integer", "same", "8.15.3"],
+    ["item of list", "list", "The item at a position.", "list anyarray, index subscript", "item", "8.15.3"],
+    ["slice of list", "list", "The items from one position to another.", "list anyarray, first subscript, last subscript", "same", "8.15.3"],
     ["array_length", "list", "The number of items, null for none.", "list anyarray, dimension integer", "integer", "9.19"],
     ["array_upper", "list", "The last position.", "list anyarray, dimension integer", "integer", "9.19", "array_length"],
     ["array_lower", "list", "The first position.", "list anyarray, dimension integer", "integer", "9.19"],
@@ -232,5 +239,23 @@ const coded = (
   }),
 );
 
-/** The functions and operators of PostgreSQL 15. */
-export const postgresqlRows: readonly FunctionRow[] = [...text, ...operators, ...coded];
+/** What version 16 brought. */
+// prettier-ignore
+const since16: FunctionRow[] = (["to_bin", "to_oct"] as const).map((name) => ({
+  name,
+  family: "convert",
+  summary: `A number in base ${name === "to_bin" ? 2 : 8}.`,
+  parameters: params("number bigint"),
+  result: "text",
+  code: name,
+  evidence: "PostgreSQL 17 documentation, 9.4",
+}));
+
+/** The functions and operators of a version, with the case mapping of a C library. */
+export const postgresqlRows = (version: string, library: string): readonly FunctionRow[] => [
+  ...text,
+  ...recasing(library === "musl" ? "simple, capital ß" : "simple"),
+  ...operators,
+  ...coded,
+  ...(version === "15" ? [] : since16),
+];

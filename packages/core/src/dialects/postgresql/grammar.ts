@@ -65,7 +65,7 @@ const infixPower: Readonly<Record<string, number>> = {
 const negated: Readonly<Record<string, string>> = { "!~": "~", "!~*": "~*", "!~~": "like", "!~~*": "ilike" };
 const renamed: Readonly<Record<string, string>> = { "!=": "<>", "~~": "like", "~~*": "ilike" };
 
-const grammar: Grammar = { separator: ",", rules: postgresqlRules, prefix, infix };
+const grammarOf = (version: string): Grammar => ({ separator: ",", rules: postgresqlRules(version), prefix, infix });
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;
@@ -328,4 +328,8 @@ function readSubscript(parser: Parser, left: Expression): Expression {
   return parser.call(isSlice ? "slice of list" : "item of list", open.range, args, "operator", left.range.start);
 }
 
-export const parsePostgresql = (source: string, limits?: ParseLimits): Parsed => parseWith(grammar, source, limits);
+/** The parser of a version. */
+export function parserOf(version: string): (source: string, limits?: ParseLimits) => Parsed {
+  const grammar = grammarOf(version);
+  return (source, limits) => parseWith(grammar, source, limits);
+}

@@ -1,12 +1,28 @@
 import { type Value, isList } from "../../values/index.ts";
-import type { Dialect } from "../dialect.ts";
+import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
 import { postgresqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
-import { parsePostgresql } from "./grammar.ts";
+import { parserOf } from "./grammar.ts";
+import { statements } from "./statements.ts";
 import { postgresqlUncovered } from "./uncovered.ts";
+
+const options: readonly DialectOption[] = [
+  {
+    name: "version",
+    values: ["15", "17"],
+    default: "15",
+    summary: "The version: 17 also reads 0x1F and 1_000, and has to_bin and to_oct.",
+  },
+  {
+    name: "library",
+    values: ["glibc", "musl"],
+    default: "glibc",
+    summary: "The C library that maps letters: with musl, as in the embedded engine, ß becomes ẞ.",
+  },
+];
 
 /** The SQLSTATE for a failure (documentation, appendix A). */
 const states: Readonly<Record<string, string>> = {
@@ -42,15 +58,16 @@ const states: Readonly<Record<string, string>> = {
 
 /** PostgreSQL 15 with UTF-8 and the collation C.UTF-8. */
 export function postgresql(given: Readonly<Record<string, string>> = {}): Dialect {
+  const chosen = chooseOptions("postgresql", options, given);
   return {
     id: "postgresql",
     title: "PostgreSQL",
     family: "sql",
-    source: "PostgreSQL 15, UTF-8, collation C.UTF-8",
-    options: [],
-    chosen: chooseOptions("postgresql", [], given),
-    parse: parsePostgresql,
-    rows: postgresqlRows,
+    source: `PostgreSQL ${chosen.version}, UTF-8, collation C.UTF-8`,
+    options,
+    chosen,
+    parse: parserOf(chosen.version),
+    rows: postgresqlRows(chosen.version, chosen.library),
     code: postgresqlCode,
     uncovered: postgresqlUncovered,
     types: typeRules,
@@ -61,6 +78,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
       written === column || (/^[A-Za-z_][\w$]*$/.test(column) && written === column.toLowerCase()),
     textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
     standardCode: (code) => states[code],
+    statements,
     errorScope: "query",
     plain,
   };

@@ -50,7 +50,7 @@ const dollarQuoted = (source: string): string => {
 };
 
 /** The tokens of PostgreSQL (documentation, 4.1). */
-export const postgresqlRules: readonly TokenRule[] = [
+export const postgresqlRules = (version: string): readonly TokenRule[] => [
   { kind: "blank", shape: /\s+|--[^\n]*/y },
   { kind: "blank", shape: /\/\*/y, closing: "*/" },
   { kind: "text", shape: /[eE]'(?:[^'\\]|''|\\[\s\S])*'/y, read: readEscapes },
@@ -61,7 +61,14 @@ export const postgresqlRules: readonly TokenRule[] = [
   { kind: "text", shape: /\$(?:[A-Za-z_\u0080-\uffff][\w\u0080-\uffff]*)?\$[\s\S]*$/y, read: dollarQuoted, unclosed: dollarMark },
   { kind: "quoted name", shape: /"(?:[^"]|"")+"/y, read: undoubled },
   { kind: "quoted name", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
-  { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y },
+  // Numbers in other bases and with underscores came with version 16.
+  {
+    kind: "number",
+    shape:
+      version === "15"
+        ? /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y
+        : /0[xX](?:_?[0-9a-fA-F])+|0[oO](?:_?[0-7])+|0[bB](?:_?[01])+|(?:\d+(?:_\d+)*(?:\.(?:\d+(?:_\d+)*)?)?|\.\d+(?:_\d+)*)(?:[eE][+-]?\d+)?/y,
+  },
   {
     kind: "name",
     shape: /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y,

@@ -5,12 +5,14 @@ const int8 = 9223372036854775807n;
 
 /** A number as written: integer, bigint where it needs 64 bits, otherwise numeric (4.1.2.6). */
 export function numberLiteral(source: string): { value: Value; type: string } {
-  if (/^\d+$/.test(source)) {
-    const value = integer(BigInt(source));
+  const digits = source.replaceAll("_", "").toLowerCase();
+  if (/^(?:\d+|0[xob].+)$/.test(digits)) {
+    const exact = BigInt(digits);
+    const value = integer(exact);
     if (typeof value === "number" && value <= int4) return { value, type: "integer" };
-    if (BigInt(source) <= int8) return { value, type: "bigint" };
+    return exact <= int8 ? { value, type: "bigint" } : { value: Decimal.of(exact), type: "decimal" };
   }
-  return { value: Decimal.parse(source)!, type: "decimal" };
+  return { value: Decimal.parse(digits)!, type: "decimal" };
 }
 
 /** The value, or a failure where it is outside the type's range. */

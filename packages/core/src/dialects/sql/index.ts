@@ -5,6 +5,7 @@ import { sqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { sqlRows } from "./functions.ts";
 import { parseSql } from "./grammar.ts";
+import { statements } from "./statements.ts";
 import { sqlUncovered } from "./uncovered.ts";
 
 const options: readonly DialectOption[] = [
@@ -63,6 +64,7 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
     namesColumn: (written, column) => written === column || (/^[A-Z_][A-Z0-9_]*$/i.test(column) && written === column.toUpperCase()),
     textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
     standardCode: (code) => states[code],
+    statements,
     errorScope: "query",
     plain: plainItem,
   };

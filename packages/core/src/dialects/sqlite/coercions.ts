@@ -53,6 +53,7 @@ const parameters: Readonly<Record<string, Conversion>> = {
     return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
   }),
   integer: by(toInteger),
+  position: by((value) => Number(toInteger(value))),
   real: by(toDouble),
 };
 

@@ -26,7 +26,7 @@ const globbed = { missing, pattern: "glob", where: "whole", truth: "1 or 0", cas
 /** Functions of the text families: each is an operation with answers. */
 // prettier-ignore
 const text: FunctionRow[] = [
-  { name: "substr", aliases: ["substring"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start integer, count? integer > length"), result: "none", operation: "slice", answers: sliced, evidence: doc },
+  { name: "substr", aliases: ["substring"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start position, count? position > length"), result: "none", operation: "slice", answers: sliced, evidence: doc },
   { name: "instr", family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "none", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: "minded", absent: "zero", startBelow: "error", emptyNeedle: "at the start", fraction: "truncated" }, evidence: doc },
   { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _, ignoring the case of A to Z.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "none", operation: "test", answers: liked, notation: "operator", evidence: operatorDoc },
   { name: "like", family: "locate", summary: "The operator LIKE with the pattern first.", parameters: params("pattern text > needle, text text, escape? escape > flags"), result: "none", operation: "test", answers: liked, evidence: doc },

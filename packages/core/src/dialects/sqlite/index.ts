@@ -6,6 +6,7 @@ import { sqliteCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { sqliteRows } from "./functions.ts";
 import { parseSqlite } from "./grammar.ts";
+import { statements } from "./statements.ts";
 import { sqliteUncovered } from "./uncovered.ts";
 
 const options: readonly DialectOption[] = [
@@ -15,7 +16,18 @@ const options: readonly DialectOption[] = [
     default: "BINARY",
     summary: "The collation of text columns: what = , <, IN and MIN find alike.",
   },
+  {
+    name: "version",
+    values: ["3.54", "3.40"],
+    default: "3.54",
+    summary: "The version: 3.40 lacks concat, concat_ws, octet_length, unhex, unistr, timediff and if.",
+  },
 ];
+
+/** Functions that came after 3.40. */
+const since340: ReadonlySet<string> = new Set(
+  ["concat", "concat_ws", "if", "octet_length", "timediff", "unhex", "unistr", "unistr_quote"],
+);
 
 /** SQLite 3.54 without ICU; integers stand for truth values. */
 export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
@@ -24,11 +36,11 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
     id: "sqlite",
     title: "SQLite",
     family: "sql",
-    source: "SQLite 3.54.1",
+    source: `SQLite ${chosen.version}`,
     options,
     chosen,
     parse: parseSqlite,
-    rows: sqliteRows,
+    rows: chosen.version === "3.40" ? sqliteRows.filter((row) => !since340.has(row.name)) : sqliteRows,
     code: sqliteCode,
     uncovered: sqliteUncovered,
     types: typeRules(chosen.collation.toLowerCase()),
@@ -38,6 +50,7 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
     standardCode: () => undefined,
+    statements,
     errorScope: "query",
     plain,
   };

@@ -1,0 +1,61 @@
+import type { Dialect, Statements } from "../dialects/dialect.ts";
+import type { Bound, Program } from "../evaluate/index.ts";
+
+/** What is written: a plain query, a view, or a column that the engine keeps up to date. */
+export type StatementKind = "select" | "view" | "generated";
+export const statementKinds: readonly StatementKind[] = ["select", "view", "generated"];
+
+export interface Statement {
+  readonly text: string;
+  /** Functions and casts that the engine refuses in a generated column since they are not immutable. */
+  readonly refused: readonly string[];
+}
+
+export interface StatementNames {
+  readonly table: string;
+  readonly column: string;
+  /** The name of the view; `TABLE_with_COLUMN` when left out. */
+  readonly view?: string;
+}
+
+/**
+ * The statement that gives a table a calculated column, names quoted as the engine wants them.
+ * @throws RangeError where the dialect has no statements
+ */
+export function statementOf(program: Program, kind: StatementKind, { table, column, view }: StatementNames): Statement {
+  const { statements, title } = program.dialect;
+  if (!statements) throw new RangeError(`${title} has no statements`);
+  const [from, name] = [statements.quoted(table), statements.quoted(column)];
+  const expression = `(\n${program.source}\n)`;
+  const query = `SELECT *, ${expression} AS ${name} FROM ${from}`;
+  const type = statements.typeName(program.type);
+  const text = {
+    select: () => query,
+    view: () => `CREATE VIEW ${statements.quoted(view ?? `${table}_with_${column}`)} AS ${query}`,
+    generated: () => statements.generated(from, name, type, expression),
+  }[kind]();
+  return { text: `${text};`, refused: kind === "generated" ? unsteadyParts(program, statements) : [] };
+}
+
+function unsteadyParts({ bound, dialect }: Program, { unsteady }: Statements): string[] {
+  const found = new Set<string>();
+  const has = (name: string) => unsteady.has(name) || unsteady.has(`${name.split(" ").slice(0, -1).join(" ")} *`);
+  const pending: Bound[] = [bound];
+  for (let next = pending.pop(); next; next = pending.pop()) {
+    const { source } = next;
+    const children = childrenOf(next);
+    const name = source.kind === "call" ? source.name : source.kind === "cast" ? castName(children[0], next, dialect) : undefined;
+    if (name !== undefined && has(name)) found.add(name);
+    pending.push(...children);
+  }
+  return [...found];
+}
+
+const castName = (operand: Bound | undefined, cast: Bound, { title }: Dialect): string =>
+  operand ? `cast ${operand.type} to ${cast.type}` : title;
+
+function childrenOf(bound: Bound): readonly Bound[] {
+  if (bound.kind === "convert") return [bound.inner];
+  if (bound.kind === "code") return bound.children;
+  return bound.kind === "operation" ? bound.inputs.flat().filter((input) => input !== undefined) : [];
+}

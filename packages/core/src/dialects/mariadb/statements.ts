@@ -1,0 +1,25 @@
+import type { Statements } from "../dialect.ts";
+import { baseType } from "./coercions.ts";
+
+const names: Readonly<Record<string, string>> = {
+  text: "text",
+  binary: "blob",
+  hybrid: "blob",
+  integer: "bigint",
+  unsigned: "bigint unsigned",
+  decimal: "decimal(65,30)",
+  double: "double",
+  date: "date",
+  datetime: "datetime(6)",
+  time: "time(6)",
+  null: "text",
+};
+
+/** Statements of MariaDB (documentation, "Generated Columns"); names of days and months depend on the session. */
+export const statements: Statements = {
+  quoted: (name) => `\`${name.replaceAll("`", "``")}\``,
+  typeName: (type) => names[baseType(type)] ?? "text",
+  generated: (table, column, type, expression) =>
+    `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression} STORED`,
+  unsteady: new Set(["dayname", "monthname", "date_format"]),
+};
