@@ -5,7 +5,7 @@
  */
 import { parseArgs } from "node:util";
 import { open } from "@indigo-quill/engines";
-import { fuzz, outcomeText } from "@indigo-quill/engines/fuzz";
+import { findText, fuzz } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
 
 const { values } = parseArgs({
@@ -27,10 +27,7 @@ const report = await fuzz(connection, dialect, {
   seed: Number(values.seed),
   most: Number(values.most),
 });
-for (const { expression, row, ours, theirs } of report.finds) {
-  const used = Object.fromEntries(Object.entries(row).filter(([name]) => expression.includes(name)));
-  console.log(`${expression}\n  row    ${JSON.stringify(used)}\n  engine ${outcomeText(theirs)}\n  ours   ${outcomeText(ours)}`);
-}
+for (const find of report.finds) console.log(findText(find));
 if (values.functions)
   for (const [name, { cases, values: good }] of report.byFunction) console.log(`${name}: ${cases} cases, ${good} without error`);
 const { cases, values: same, errors, notCovered, argued, finds } = report;

@@ -61,7 +61,9 @@ function build(streams: Streams, done: (code: number) => void): Command {
     .action(async (expression: string, options: EvalOptions) => done(await evaluate(expression, options, streams)));
 
   withRows(program.command("contrast [sides...]"))
-    .description("evaluate expressions of several dialects, each given as dialect=expression or dialect[option=value]=expression, and say where and why they differ")
+    .description(
+      "evaluate expressions of several dialects, each given as dialect=expression or dialect[option=value]=expression, and say where and why they differ",
+    )
     .requiredOption("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
     .option("-p, --pasted <expression>", "give this one text to every dialect that accepts it")
     .option("-d, --differing", "show only rows that differ")

@@ -128,6 +128,10 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     padding: { slots: ["a ", "a", "="], answers: ["counted", "padded"], fixed: { relation: "=" } },
     truth: { slots: ["a", "a", "="], answers: ["true or false", "1 or 0"], fixed: { relation: "=" } },
   },
+  likeness: {
+    missing: { slots: [null, "a", _], answers: blank, with: { measure: "edits" } },
+    measure: { slots: ["ab", "ba", _], answers: ["edits", "edits and swaps"] },
+  },
   join: {
     missing: { slots: [["a"], null, _, _], answers: blank },
     missingItem: { slots: [["a", null, "b"], "-", _, _], answers: ["skipped", "empty"] },

@@ -45,7 +45,9 @@ export interface Settings {
  * the list of columns; `rest` keeps an engine from merging the row into the expression.
  */
 export const statementFor = ({ expression }: Query, source: string, rest = ""): string =>
-  source === "" ? `select (\n${expression}\n) as value` : `select (\n${expression}\n) as value from (select ${source}${rest}) as sample`;
+  source === ""
+    ? `select (\n${expression}\n) as value`
+    : `select (\n${expression}\n) as value from (select ${source}${rest}) as sample`;
 
 /** A number of a result; those that JSON lacks by name. */
 export function readNumber(text: string | number | bigint): number | string {

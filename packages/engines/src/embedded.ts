@@ -25,8 +25,12 @@ export async function connect(name: string, settings: Settings): Promise<Connect
       const finish = (result: Answer | string) => {
         clearTimeout(timer);
         from.removeAllListeners();
+        from.unref();
+        from.channel?.unref();
         resolve(result);
       };
+      from.ref();
+      from.channel?.ref();
       from.once("message", (message) => finish(message as Answer));
       from.once("exit", (code) => finish(`the engine's process ended (${code ?? "killed"})`));
       from.once("error", (error) => finish(error.message));
@@ -34,6 +38,9 @@ export async function connect(name: string, settings: Settings): Promise<Connect
 
   async function start(): Promise<Answer> {
     child = fork(worker, [name, JSON.stringify(settings)], { serialization: "advanced", execArgv: [] });
+    // An engine that is left open keeps no program from ending.
+    child.unref();
+    child.channel?.unref();
     const said = await answer(child, 30_000);
     if (typeof said === "string") throw new Error(`the embedded engine ${name} did not start: ${said}`);
     return said;

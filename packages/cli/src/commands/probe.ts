@@ -48,7 +48,9 @@ async function connected(dialect: Dialect, { url, limit }: ProbeOptions): Promis
 
 const shown = (outcome: OwnOutcome): string => {
   if (outcome === undefined) return "not covered yet";
-  return "error" in outcome ? `error ${outcome.error.code}: ${outcome.error.message.split("\n")[0]}` : JSON.stringify(outcome.value);
+  return "error" in outcome
+    ? `error ${outcome.error.code}: ${outcome.error.message.split("\n")[0]}`
+    : JSON.stringify(outcome.value);
 };
 
 function asText({ version, rows, program }: Probe, dialect: Dialect, sample: Sample, streams: Streams): string {

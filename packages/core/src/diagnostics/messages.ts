@@ -49,6 +49,7 @@ const messages = {
   "trim-character": (f: Facts) => `"${String(f.text)}" is not one character, which TRIM takes away.`,
   "logarithm-argument": () => "There is no logarithm of a number that is not above 0.",
   "power-argument": () => "There is no such power.",
+  "not-of-one-length": () => "The two texts must have the same length, and not be empty.",
   "empty-fill": () => "Nothing is given to fill up with.",
   "zero-ordinal": () => "The number of a piece must not be 0.",
   "ordinal-below-one": (f: Facts) => `The number of the occurrence, ${String(f.n)}, is below 1.`,

@@ -12,7 +12,19 @@ export { PatternError } from "./ast.ts";
 
 /** The pattern languages; see the trait `pattern`. */
 export type Flavour =
-  "posix" | "xpath" | "open" | "like" | "like, escape strict" | "like, escape open" | "like, escape literal" | "glob" | "glob with escapes" | "similar" | "wildcards" | "pcre" | "re2";
+  | "posix"
+  | "xpath"
+  | "open"
+  | "like"
+  | "like, escape strict"
+  | "like, escape open"
+  | "like, escape literal"
+  | "glob"
+  | "glob with escapes"
+  | "similar"
+  | "wildcards"
+  | "pcre"
+  | "re2";
 
 /** The steps that all matches on one text may take together before they are given up with the failure `pattern-budget`. */
 export const patternSteps = 1_000_000;

@@ -1,5 +1,15 @@
 import { lookup } from "../values/index.ts";
-import { type CharSet, type ParsedPattern, type PatternNode, PatternError, anyChar, caseForms, notChars, oneChar, sequence } from "./ast.ts";
+import {
+  type CharSet,
+  type ParsedPattern,
+  type PatternNode,
+  PatternError,
+  anyChar,
+  caseForms,
+  notChars,
+  oneChar,
+  sequence,
+} from "./ast.ts";
 import { type Bounds, Reader, patternDepth } from "./reader.ts";
 
 /** What tells the two flavours apart that grew out of Perl's patterns. */
@@ -52,7 +62,11 @@ interface Flags {
  */
 export function parsePerl(source: string, flags: string, rules: PerlRules): ParsedPattern {
   if (flags.includes("q"))
-    return { node: sequence([...source].map((char) => oneChar(char.codePointAt(0)!))), groups: 0, ignoreCase: flags.includes("i") };
+    return {
+      node: sequence([...source].map((char) => oneChar(char.codePointAt(0)!))),
+      groups: 0,
+      ignoreCase: flags.includes("i"),
+    };
   const reader = new Reader(source);
   let groups = 0;
   const names = new Map<string, number>();
@@ -122,7 +136,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       if (!bounds) return node;
       if (times > 0) reader.fail("a quantifier cannot follow another", at);
       const isLazy = reader.take("?");
-      if (reader.take("+")) return rules.backtracks ? uncovered("possessive quantifiers", at) : reader.fail("a quantifier cannot follow another", at);
+      if (reader.take("+"))
+        return rules.backtracks ? uncovered("possessive quantifiers", at) : reader.fail("a quantifier cannot follow another", at);
       if (node.kind === "assertion" || node.kind === "look") {
         if (bounds.min === 0) return sequence([]);
         continue;
@@ -140,7 +155,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     if (!found) return undefined;
     const min = Number(found[1]);
     const max = !found[2] ? min : found[3] ? Number(found[3]) : Infinity;
-    if (min > rules.bound || (max !== Infinity && max > rules.bound)) reader.fail(`a repeat count is larger than ${rules.bound}`, at);
+    if (min > rules.bound || (max !== Infinity && max > rules.bound))
+      reader.fail(`a repeat count is larger than ${rules.bound}`, at);
     if (min > max) reader.fail("the repeat counts are in the wrong order", at);
     return { min, max };
   }
@@ -194,7 +210,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       if (!rules.backtracks) reader.fail("there is no looking ahead or behind", at);
       return close({ kind: "look", item: inner(), ahead, negated });
     }
-    if (reader.take(">") || reader.take("|")) return rules.backtracks ? uncovered("atomic groups", at) : reader.fail("a group starts in an unknown way", at);
+    if (reader.take(">") || reader.take("|"))
+      return rules.backtracks ? uncovered("atomic groups", at) : reader.fail("a group starts in an unknown way", at);
     const named = reader.match(/(?:P?<(\w+)>|'(\w+)')/y);
     if (named) {
       const name = named[1] ?? named[2];
@@ -205,7 +222,9 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     }
     const options = reader.match(/([imsxnJU]*)(?:-([imsxnJU]*))?:/y);
     if (options) return close(inner(withFlags(given, options[1], options[2] ?? "")));
-    return rules.backtracks && /[RP&(\d+]/.test(reader.peek()) ? uncovered("recursion and conditions", at) : reader.fail("a group starts in an unknown way", at);
+    return rules.backtracks && /[RP&(\d+]/.test(reader.peek())
+      ? uncovered("recursion and conditions", at)
+      : reader.fail("a group starts in an unknown way", at);
   }
 
   function shorthand(letter: string): CharSet | undefined {
@@ -248,10 +267,35 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       if (letter === "R")
         return {
           kind: "choice",
-          options: [sequence([oneChar(13), oneChar(10)]), { kind: "set", set: { ranges: [[10, 13], [0x85, 0x85], [0x2028, 0x2029]], classes: [], negated: false } }],
+          options: [
+            sequence([oneChar(13), oneChar(10)]),
+            {
+              kind: "set",
+              set: {
+                ranges: [
+                  [10, 13],
+                  [0x85, 0x85],
+                  [0x2028, 0x2029],
+                ],
+                classes: [],
+                negated: false,
+              },
+            },
+          ],
         };
       if (letter === "v" || letter === "V")
-        return { kind: "set", set: { ranges: [[10, 13], [0x85, 0x85], [0x2028, 0x2029]], classes: [], negated: letter === "V" } };
+        return {
+          kind: "set",
+          set: {
+            ranges: [
+              [10, 13],
+              [0x85, 0x85],
+              [0x2028, 0x2029],
+            ],
+            classes: [],
+            negated: letter === "V",
+          },
+        };
       if (/[GKX]/.test(letter)) uncovered(`\\${letter}`, at);
       if (letter === "k" || letter === "g") return named(letter, at);
       if (/[1-9]/.test(letter)) {
@@ -265,7 +309,10 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   function named(letter: string, at: number): PatternNode {
     const found = reader.match(/\{(\w+)\}|<(\w+)>|'(\w+)'|(\d+)/y) ?? reader.fail(`\\${letter} is not complete`, at);
     const name = found.slice(1).find((part) => part !== undefined)!;
-    return backreference(/^\d+$/.test(name) ? Number(name) : (names.get(name) ?? reader.fail(`there is no group "${name}"`, at)), at);
+    return backreference(
+      /^\d+$/.test(name) ? Number(name) : (names.get(name) ?? reader.fail(`there is no group "${name}"`, at)),
+      at,
+    );
   }
 
   function backreference(index: number, at: number): PatternNode {
@@ -280,11 +327,13 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     }
     if (letter === "x") {
       const found = reader.match(/\{([0-9a-fA-F]+)\}|([0-9a-fA-F]{1,2})/y);
-      if (!found || (!rules.backtracks && found[2]?.length === 1)) return rules.backtracks && !found ? 0 : reader.fail("an escape is not complete", at);
+      if (!found || (!rules.backtracks && found[2]?.length === 1))
+        return rules.backtracks && !found ? 0 : reader.fail("an escape is not complete", at);
       const code = parseInt(found[1] ?? found[2], 16);
       return code <= 0x10ffff ? code : reader.fail("an escape names no character", at);
     }
-    if (/[0-7]/.test(letter) && (letter === "0" || rules.backtracks)) return parseInt(letter + (reader.match(/[0-7]{0,2}/y)?.[0] ?? ""), 8);
+    if (/[0-7]/.test(letter) && (letter === "0" || rules.backtracks))
+      return parseInt(letter + (reader.match(/[0-7]{0,2}/y)?.[0] ?? ""), 8);
     if (letter === "c" && rules.backtracks) return reader.next().toUpperCase().codePointAt(0)! ^ 64;
     if (/[A-Za-z0-9]/.test(letter)) reader.fail(`\\${letter} means nothing here`, at);
     return letter.codePointAt(0)!;
@@ -317,7 +366,9 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     const forms = given.i
       ? ranges.flatMap(([low, high]) => {
           const size = Math.min(high - low, 2048);
-          return Array.from({ length: size + 1 }, (_, k) => caseForms(low + k)).flatMap((each) => each.map((code) => [code, code] as const));
+          return Array.from({ length: size + 1 }, (_, k) => caseForms(low + k)).flatMap((each) =>
+            each.map((code) => [code, code] as const),
+          );
         })
       : [];
     return { kind: "set", set: { ranges: [...ranges, ...forms], classes, negated } };

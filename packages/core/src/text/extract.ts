@@ -130,7 +130,8 @@ export const segment = operation({
     }
 
     if (part === "through nth") return (value: string, delimiter: string, n: number = 1) => through(value, delimiter, n);
-    if (part === "nth" || part === "nth or nothing") return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
+    if (part === "nth" || part === "nth or nothing")
+      return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
     if (part === "before" && letterCase === "minded") {
       return (value: string, delimiter: string): Value => {
         const at = delimiter === "" && emptyNeedle === "nowhere" ? -1 : value.indexOf(delimiter);

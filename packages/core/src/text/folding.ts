@@ -5,7 +5,11 @@ import { unicodeExpansions, unicodeIgnored, unicodeOrder } from "./collations/un
 const inAscii = (text: string): string => text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
 
 /** Letters without what their canonical decomposition adds to them. */
-export const withoutAccents = (text: string): string => text.normalize("NFD").replace(/\p{Mn}+/gu, "").normalize("NFC");
+export const withoutAccents = (text: string): string =>
+  text
+    .normalize("NFD")
+    .replace(/\p{Mn}+/gu, "")
+    .normalize("NFC");
 
 /** Makes something when it is first asked for. */
 function later<T>(make: () => T): () => T {
@@ -57,7 +61,8 @@ function weigh(text: string): string {
   let result = "";
   for (const char of text) {
     const code = char.codePointAt(0)!;
-    result += table.get(char) ?? (code > 0xffff ? "\ufffd" : String.fromCharCode(0xfbc0 + (code >> 15), (code & 0x7fff) | 0x8000));
+    result +=
+      table.get(char) ?? (code > 0xffff ? "\ufffd" : String.fromCharCode(0xfbc0 + (code >> 15), (code & 0x7fff) | 0x8000));
   }
   return result;
 }

@@ -1,6 +1,7 @@
 import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
+import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
 import { charOf, codeOf, compare, measure } from "./measure-test.ts";
 import type { Operation } from "./operation.ts";
@@ -31,6 +32,7 @@ export const operations = {
   "code-of": codeOf,
   "char-of": charOf,
   compare,
+  likeness,
   join,
   split,
   repeat,

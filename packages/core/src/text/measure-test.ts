@@ -29,7 +29,7 @@ export const measure = operation({
     if (counted === "utf-16 unit") return (value: string) => value.length;
     if (counted === "grapheme") return (value: string) => rulers.grapheme.count(value);
     const bits = counted === "utf-8 bit" ? 8 : 1;
-    return (value: string) => bits * countBytes(value);
+    return (value: string | Bytes) => bits * (value instanceof Bytes ? value.bytes.length : countBytes(value));
   },
 });
 
@@ -54,9 +54,10 @@ export const codeOf = operation({
   prepare({ alphabet, ofEmpty }) {
     return (value: string): Value => {
       const code = value.codePointAt(0);
-      if (code === undefined) return ofEmpty === "zero" ? 0 : ofEmpty === "null" ? null : ofEmpty === "minus one" ? -1 : new Failure("empty-text");
+      if (code === undefined)
+        return ofEmpty === "zero" ? 0 : ofEmpty === "null" ? null : ofEmpty === "minus one" ? -1 : new Failure("empty-text");
       if (alphabet === "utf-8 byte") return firstByte(code);
-      if (alphabet === "unicode" || code < 128 || (code >= 160 && code < 256)) return code;
+      if (alphabet.startsWith("unicode") || code < 128 || (code >= 160 && code < 256)) return code;
       const place = upperPage.indexOf(String.fromCodePoint(code));
       return place < 0 ? 63 : 128 + place;
     };
@@ -72,11 +73,12 @@ export const charOf = operation({
   traits: ["missing", "alphabet", "fraction"],
   prepare({ alphabet, fraction }) {
     const whole = wholeBy(fraction);
-    const last = alphabet === "unicode" ? 0x10ffff : 255;
+    const last = alphabet.startsWith("unicode") ? 0x10ffff : 255;
     return (value: number): Value => {
       const code = whole(value);
       if (isFailure(code)) return code;
-      if (!(code >= 1 && code <= last) || (code >= 0xd800 && code <= 0xdfff)) return new Failure("no-such-character", { code });
+      if (!(code >= (alphabet === "unicode and nul" ? 0 : 1) && code <= last) || (code >= 0xd800 && code <= 0xdfff))
+        return new Failure("no-such-character", { code });
       return alphabet === "windows-1252" && code >= 128 && code < 160 ? upperPage[code - 128] : String.fromCodePoint(code);
     };
   },
@@ -124,7 +126,7 @@ const withoutEnd = (text: string): string => (text.endsWith(" ") ? text.replace(
 
 function compareBytes({ bytes: a }: Bytes, { bytes: b }: Bytes): number {
   const at = a.findIndex((byte, i) => byte !== b[i]);
-  return at >= 0 && at < b.length ? a[at] - b[at] : a.length - b.length;
+  return Math.sign(at >= 0 && at < b.length ? a[at] - b[at] : a.length - b.length);
 }
 
 const relations: Readonly<Record<string, (order: number) => Value>> = {

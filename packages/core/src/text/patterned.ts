@@ -54,11 +54,14 @@ export function patternReader(
 
   function read(source: string, flags: string, whole: boolean): Pattern | Failure {
     if (!flagLetters[flavour].test(flags)) return new Failure("pattern-flags", { flags });
-    if (hasEscape && [...flags].length > 1)
-      return new Failure("escape-length", { escape: flags });
+    if (hasEscape && [...flags].length > 1) return new Failure("escape-length", { escape: flags });
     let letters = flags;
     if (letterCase === "ignored")
-      letters = flavour.startsWith("like") ? `${letters}~i` : ["posix", "open", "pcre", "re2"].includes(flavour) ? `i${letters}` : letters;
+      letters = flavour.startsWith("like")
+        ? `${letters}~i`
+        : ["posix", "open", "pcre", "re2"].includes(flavour)
+          ? `i${letters}`
+          : letters;
     if (language === "literal") letters += "q";
     if (whole && (flavour === "re2" || flavour === "pcre")) letters += "W";
     const fold = foldingOf(letterCase);

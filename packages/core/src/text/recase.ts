@@ -63,6 +63,16 @@ function earlyTable(form: "upper" | "lower"): Map<string, string> {
   return table;
 }
 
+/** Each character without the marks of its canonical decomposition; combining marks by themselves go too. */
+function stripped(value: string): string {
+  let result = "";
+  for (const char of value) {
+    const parts = char.normalize("NFD");
+    result += parts === char ? (/\p{Mn}/u.test(char) ? "" : char) : parts.replace(/\p{Mn}+/gu, "");
+  }
+  return result;
+}
+
 const wordChars = {
   "not a letter": /\p{L}|\p{M}/u,
   "not alphanumeric": /[\p{L}\p{Nl}\p{Nd}]/u,
@@ -81,6 +91,7 @@ export const recase = operation({
   traits: ["missing", "form", "mapping", "words"],
   prepare({ form, mapping, words }) {
     const { upper, lower } = mappings[mapping];
+    if (form === "unaccented") return stripped;
     if (form === "half width" || form === "full width") return widths[form];
     if (form !== "title") return mappings[mapping][form];
     const shape = wordChars[words];

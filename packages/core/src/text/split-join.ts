@@ -1,3 +1,4 @@
+import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
 import {
   type Slot,
@@ -67,6 +68,7 @@ export const split = operation({
       return withinBudget<string[] | Failure>(source, (budget) => {
         if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: source });
         const pieces: string[] = [];
+        if (emptyMatch === "one character") return cutOff(value, pattern, budget);
         let kept = 0;
         for (let at = 0; at <= value.length;) {
           const match = pattern.find(value, at, budget);
@@ -83,6 +85,23 @@ export const split = operation({
         pieces.push(value.slice(kept));
         return pieces;
       });
+    }
+
+    /** Pieces one after the other: up to a match, or one character where the match is empty. */
+    function cutOff(value: string, pattern: Pattern, budget: Budget): string[] {
+      const pieces: string[] = [];
+      for (let start = 0; pieces.length <= listLimit;) {
+        const match = pattern.find(value, start, budget);
+        const end = match && match[0] === "" ? stepOver(value, match.index) : match?.index;
+        if (!match || end === undefined || end >= value.length) {
+          pieces.push(value.slice(start, match && match[0] !== "" ? match.index : undefined));
+          if (match && match[0] !== "") pieces.push(value.slice(match.index + match[0].length));
+          break;
+        }
+        pieces.push(value.slice(start, end));
+        start = match[0] === "" ? end : match.index + match[0].length;
+      }
+      return pieces;
     }
 
     function pieces(value: string, delimiter: string, flags?: string): string[] | Failure {

@@ -25,7 +25,10 @@ export const replaceSpan = operation({
       if (begin < 0 && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
       if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
       if (size < 0 && answers.negativeSpan === "error") return new Failure("negative-length", { length: size });
-      const end = size >= 0 ? begin + size : { empty: begin, "to the end": Infinity, repeated: begin + size }[answers.negativeSpan as "empty"];
+      const end =
+        size >= 0
+          ? begin + size
+          : { empty: begin, "to the end": Infinity, repeated: begin + size }[answers.negativeSpan as "empty"];
       if (value.length + replacement.length > textLimit) return tooLong(value.length + replacement.length);
       const from = answers.startBelow === "clamp" && begin < 0 ? end - begin : end;
       const head = value.slice(0, ruler.forward(value, Math.max(0, begin)));
@@ -161,12 +164,13 @@ export const substitute = operation({
       budget: Budget,
     ): string | Failure {
       let match = pattern.find(value, from, budget);
-      if (!match) return value;
+      if (!match || (emptyMatch === "ends" && match[0] === "")) return value;
       if (which === 1) return spliced(value, match.index, match.index + match[0].length, fill(parts, match));
       const result = new GrowingText();
       let kept = 0;
       let lastEnd = -1;
       for (let seen = 1; match && !result.isTooLong; seen++) {
+        if (emptyMatch === "ends" && match[0] === "") break;
         const end = match.index + match[0].length;
         const isRepeated = emptyMatch === "not after a match" && match[0] === "" && match.index === lastEnd;
         lastEnd = end;

@@ -141,6 +141,8 @@ export const traits = {
   }),
   emptyMatch: trait("May the pattern match empty text?", {
     allowed: "Empty matches count like others.",
+    "one character": "An empty match cuts off one character.",
+    ends: "An empty match ends the search, and is not replaced.",
     "not after a match": "An empty match right after another match does not count.",
     error: "A pattern that matches empty text is an error.",
   }),
@@ -159,10 +161,19 @@ export const traits = {
     match: "The whole match.",
     "first group": "The first group.",
   }),
+  measure: trait("How is the likeness of two texts measured?", {
+    edits: "By the fewest bytes put in, taken out or changed (Levenshtein).",
+    "edits and swaps": "The same, neighbours that change places counting once (Damerau-Levenshtein).",
+    "differing bytes": "By the bytes that differ between texts of one length (Hamming).",
+    "shared bytes": "By the part of all bytes that both have (Jaccard).",
+    jaro: "By bytes that both have at about the same place, from 0 to 1 (Jaro).",
+    "jaro-winkler": "By the same, more for texts that start alike (Jaro-Winkler).",
+  }),
   form: trait("To which case are letters changed?", {
     upper: "All to upper case.",
     lower: "All to lower case.",
     title: "The first letter of each word to upper case, the others to lower case.",
+    unaccented: "Letters lose their accents: é becomes e.",
     "half width": "Full-width Latin letters and katakana become half-width ones.",
     "full width": "Half-width Latin letters and katakana become full-width ones.",
   }),
@@ -195,6 +206,7 @@ export const traits = {
   }),
   alphabet: trait("By which character set are characters numbered?", {
     unicode: "By Unicode code points.",
+    "unicode and nul": "By Unicode code points, 0 being the character U+0000.",
     "utf-8 byte": "By its first byte in UTF-8: é is 195.",
     "windows-1252": "By an 8-bit code page: € is 128.",
   }),

@@ -1,4 +1,4 @@
-import { DuckDBInstance, type DuckDBType, DuckDBTypeId, type DuckDBValue } from "@duckdb/node-api";
+import { DuckDBBlobValue, DuckDBInstance, type DuckDBType, DuckDBTypeId, type DuckDBValue } from "@duckdb/node-api";
 import { type Column, type Connection, eachRow, readNumber, statementFor } from "../connection.ts";
 
 const types: Readonly<Record<Exclude<Column["type"], "decimal">, string>> = {
@@ -31,8 +31,16 @@ function read(value: DuckDBValue, type: DuckDBType): unknown {
     const { valueType } = type as unknown as { valueType: DuckDBType };
     return (value as unknown as { items: DuckDBValue[] }).items.map((item) => read(item, valueType));
   }
-  return String(value);
+  return value instanceof DuckDBBlobValue ? blobText(value.bytes) : String(value);
 }
+
+/** A blob as a cast to text writes it. */
+const blobText = (bytes: Uint8Array): string =>
+  Array.from(bytes, (byte) =>
+    byte >= 32 && byte < 127 && ![34, 39, 92].includes(byte)
+      ? String.fromCharCode(byte)
+      : `\\x${byte.toString(16).toUpperCase().padStart(2, "0")}`,
+  ).join("");
 
 /** A decimal of just the digits that a number is written with. */
 function decimalType(values: readonly unknown[]): string {
@@ -65,6 +73,8 @@ export async function connect(): Promise<Connection> {
       const text = statementFor(query, source);
       return eachRow(query, async (row) => {
         const values = row.map((value) => (value === null ? null : String(value)));
+        const statements = await connection.extractStatements(text);
+        if (statements.count !== 1) throw new Error("more than one statement");
         const result = await connection.runAndReadAll(text, values);
         return read(result.getRows()[0][0], result.columnType(0));
       });

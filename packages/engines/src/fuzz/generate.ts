@@ -10,6 +10,8 @@ export interface Style {
   readonly forms?: Readonly<Record<string, (args: readonly string[]) => string>>;
   /** How functions that are not called in the plain way are written, by name. */
   readonly calls?: Readonly<Record<string, (args: readonly string[]) => string>>;
+  /** Functions that are tried on the atoms of their own types alone, and that no other call takes as an argument. */
+  readonly apart?: (row: FunctionRow) => boolean;
   /** Rows that the engine cannot be asked about in an expression. */
   readonly skip?: readonly string[];
   /** What a parameter of a type may be given: `text`, `integer`, `decimal`, `boolean`, or any of them. */
@@ -28,8 +30,8 @@ export function generator(dialect: Dialect, style: Style, seed: number): (row: F
 
   function atom(type: string, slot: string, row: FunctionRow): string {
     const own = style.atoms?.[`${row.name} ${slot}`] ?? style.atoms?.[type];
-    if (own && next() < 0.9) return pick(next, own);
-    const kind = next() < breakage ? "any" : (style.kindOf(type) ?? "any");
+    if (own && (next() < 0.9 || style.apart?.(row))) return pick(next, own);
+    const kind = next() < breakage && !style.apart?.(row) ? "any" : (style.kindOf(type) ?? "any");
     switch (kind === "any" ? pick(next, ["text", "integer", "decimal", "text"] as const) : kind) {
       case "text": {
         const patterns = slot === "needle" || slot === "old" || slot === "delimiter" ? patternsFor(languageOf(row)) : undefined;
@@ -47,9 +49,11 @@ export function generator(dialect: Dialect, style: Style, seed: number): (row: F
   }
 
   function argument(type: string, slot: string, row: FunctionRow, depth: number): string {
-    if (depth > 0 && next() < 0.3) {
+    if (depth > 0 && next() < 0.3 && !style.apart?.(row)) {
       const kind = style.kindOf(type);
-      const fitting = rows.filter((each) => each.result === type || (kind === "any" && !each.name.startsWith("is ")));
+      const fitting = rows
+        .filter((each) => !style.apart?.(each))
+        .filter((each) => each.result === type || (kind === "any" && !each.name.startsWith("is ")));
       if (fitting.length > 0) return call(pick(next, fitting), depth - 1);
     }
     return atom(type, slot, row);
@@ -73,7 +77,8 @@ export function generator(dialect: Dialect, style: Style, seed: number): (row: F
     if (call) return call(args);
     if (notation !== "operator") return `${name}(${args.join(", ")})`;
     if (name === "not") return `(not ${args[0]})`;
-    if (args.length === 1) return /^is /.test(name) ? `(${args[0]} ${name})` : /^\w/.test(name) ? `(${args[0]} ${name})` : `(${name} ${args[0]})`;
+    if (args.length === 1)
+      return /^is /.test(name) ? `(${args[0]} ${name})` : /^\w/.test(name) ? `(${args[0]} ${name})` : `(${name} ${args[0]})`;
     return `(${args[0]} ${name} ${args[1]}${args.length > 2 ? ` escape ${args[2]}` : ""})`;
   }
 

@@ -49,7 +49,9 @@ const names = ["label", "remark", "n", "d", "gap"];
 function own(dialect: Dialect, expression: string, row: FuzzRow): { outcome: OwnOutcome; safe: boolean } {
   const sample = { ...sampleOf([row]), rows: 1 };
   const program = compile(dialect, expression, sample);
-  const safe = !program.diagnostics.some((d) => ["expected", "extra-text", "unclosed-quote", "unclosed-bracket", "unclosed-comment"].includes(d.code));
+  const safe = !program.diagnostics.some((d) =>
+    ["expected", "extra-text", "unclosed-quote", "unclosed-bracket", "unclosed-comment"].includes(d.code),
+  );
   return { outcome: outcomeOf(dialect, program.run(sample)[0]), safe };
 }
 
@@ -65,7 +67,11 @@ async function both(connection: Connection, dialect: Dialect, expression: string
 }
 
 /** Generates expressions, each function of the table in turn, and compares what we give with the engine. */
-export async function fuzz(connection: Connection, dialect: Dialect, { count, seed, most = 20 }: FuzzOptions): Promise<FuzzReport> {
+export async function fuzz(
+  connection: Connection,
+  dialect: Dialect,
+  { count, seed, most = 20 }: FuzzOptions,
+): Promise<FuzzReport> {
   const next = random(seed);
   const make = generator(dialect, styles[dialect.id], seed + 1);
   const rows = dialect.rows.filter((row) => !styles[dialect.id].skip?.includes(row.name));
@@ -85,13 +91,22 @@ export async function fuzz(connection: Connection, dialect: Dialect, { count, se
     byFunction.set(row.name, tally);
     tally.cases++;
     if (isPure(row)) for (const [trait, answer] of Object.entries(row.answers)) answers.add(`${trait}: ${answer}`);
-    if (found.ours === undefined) report.notCovered++;
-    else if (sameOutcome(found.ours, found.theirs)) {
+    if (found.ours === undefined) {
+      report.notCovered++;
+      continue;
+    }
+    if (sameOutcome(found.ours, found.theirs)) {
       const isError = "error" in found.theirs;
       report[isError ? "errors" : "values"]++;
       if (!isError) tally.values++;
-    } else if (argued.some(({ holds }) => holds(dialect.id, found))) report.argued++;
-    else report.finds.push(await shrink(found, (smaller, row) => both(connection, dialect, smaller, row), dialect));
+      continue;
+    }
+    const isArgued = (find: Find) => argued.some(({ holds }) => holds(dialect.id, find));
+    const small = isArgued(found)
+      ? found
+      : await shrink(found, (smaller, row) => both(connection, dialect, smaller, row), dialect);
+    if (isArgued(small)) report.argued++;
+    else report.finds.push(small);
   }
   return { ...report, byFunction, answers };
 }
@@ -104,3 +119,10 @@ export const outcomeText = (outcome: OwnOutcome): string =>
       ? `error ${outcome.error.code}: ${outcome.error.message.split("\n")[0]}`
       : JSON.stringify(outcome.value);
 
+/** A find in a few lines: the expression, the cells that it reads, and both outcomes. */
+export function findText({ expression, row, ours, theirs }: Find): string {
+  const used = Object.fromEntries(Object.entries(row).filter(([name]) => expression.includes(name)));
+  return `${expression}\n  row    ${JSON.stringify(used)}\n  engine ${outcomeText(theirs)}\n  ours   ${outcomeText(ours)}`;
+}
+
+export { argued } from "./argued.ts";

@@ -33,7 +33,14 @@ export async function connect(url: string, { timeLimit, options }: Settings): Pr
     options: {},
     version: `MariaDB ${connection.serverVersion()}`,
     run: (query) => {
-      const source = query.columns.map((column, i) => castOf(column, query.rows.map((row) => row[i]))).join(", ");
+      const source = query.columns
+        .map((column, i) =>
+          castOf(
+            column,
+            query.rows.map((row) => row[i]),
+          ),
+        )
+        .join(", ");
       const text = statementFor(query, source);
       return eachRow(query, async (row) => {
         const [[[value]], [meta]] = (await connection.execute(text, [...row])) as unknown as [unknown[][], FieldInfo[]];

@@ -29,7 +29,9 @@ export async function connect({ options }: Settings): Promise<Connection> {
     version: `SQLite ${String(database.exec("select sqlite_version()")[0].values[0][0])}`,
     run: (query) => {
       const source = query.columns
-        .map(({ name, type }, i) => `cast(?${i + 1} as ${types[type]})${type === "text" ? ` collate ${collation}` : ""} as ${name}`)
+        .map(
+          ({ name, type }, i) => `cast(?${i + 1} as ${types[type]})${type === "text" ? ` collate ${collation}` : ""} as ${name}`,
+        )
         .join(", ");
       return eachRow(query, (row) => {
         const statement = database.prepare(statementFor(query, source));

@@ -100,7 +100,9 @@ function readTimestamp(text: string): Value {
   const rest = day?.rest.replace(/^[T ]/, "") ?? "";
   const clock = rest.trim() === "" ? "00:00:00" : readClock(rest);
   if (day && clock) return `${day.date} ${clock}`;
-  return day && /[zZ]|[+-]\d\d/.test(rest) ? new Failure("not-covered", { what: "time zones" }) : new Failure("not-a-date", { text });
+  return day && /[zZ]|[+-]\d\d/.test(rest)
+    ? new Failure("not-covered", { what: "time zones" })
+    : new Failure("not-a-date", { text });
 }
 
 function readBytes(text: string): Value {
@@ -162,7 +164,9 @@ export function read(type: string, text: string): Value {
 
 const readDecimal = (text: string): Decimal | undefined => {
   const trimmed = text.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
-  return /^-?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(trimmed) ? Decimal.parse(trimmed.replace(/\.(?=$|[eE])/, "")) : undefined;
+  return /^-?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(trimmed)
+    ? Decimal.parse(trimmed.replace(/\.(?=$|[eE])/, ""))
+    : undefined;
 };
 
 const literalTo = (type: string): Conversion => ({
@@ -199,20 +203,36 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (to === "options" || to === "replace_options") {
     const allowed = to === "options" ? /^[cimnpsl\s]*$/ : /^[cgimnpsl\s]*$/;
     const text = conversion(given, "text");
-    return text && { cost: text.cost, convert: unlessMissing((value) => (allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }))) };
+    return (
+      text && {
+        cost: text.cost,
+        convert: unlessMissing((value) =>
+          allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }),
+        ),
+      }
+    );
   }
   if (to === "pattern") {
     const text = conversion(given, "text");
     return text && { cost: text.cost, convert: unlessMissing((value) => readable(value as string)) };
   }
-  if (to === "open") return from === "open" ? { cost: 0 } : conversion(given, "bigint");
+  if (to === "open") {
+    if (from === "open") return { cost: 0 };
+    const isCast = from === "decimal" || from === "double" || from === "text";
+    return isCast
+      ? {
+          cost: 1,
+          convert: unlessMissing((value) => (typeof value === "string" ? read("bigint", value) : castAny("bigint", value))),
+        }
+      : conversion(given, "bigint");
+  }
   if (to === "condition") {
     if (from === "boolean") return { cost: 0 };
     if (from === "literal" || from === "text") return literalTo("boolean");
     return isNumeric(from) ? { cost: 2, convert: unlessMissing((value) => truthOfNumber(value)) } : undefined;
   }
   if (to === "output") return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: unlessMissing(toText) }) };
-  if (to === "joined") return from.endsWith("[]") || from === "blob" ? undefined : { cost: 1, convert: unlessMissing(toText) };
+  if (to === "joined") return from.endsWith("[]") ? undefined : { cost: 1, convert: unlessMissing(toText) };
   if (to.startsWith("side.")) return comparedAs(from, to.slice(5));
   if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "anylist" ? undefined : literalTo(to);
   if (to === "anylist") return from.endsWith("[]") ? { cost: 1 } : undefined;
@@ -224,7 +244,11 @@ function conversion(given: string, to: string): Conversion | undefined {
     return (
       item && {
         cost: item.cost,
-        ...(convert && { convert: unlessMissing((items) => settledList((items as readonly Value[]).map((each) => (each === null ? null : convert(each))))) }),
+        ...(convert && {
+          convert: unlessMissing((items) =>
+            settledList((items as readonly Value[]).map((each) => (each === null ? null : convert(each)))),
+          ),
+        }),
       }
     );
   }
@@ -287,7 +311,9 @@ function castAny(type: string, value: Value): Value {
   if (type === "boolean") return truthOfNumber(value);
   if (type === "float") return new Double(Math.fround((toDouble(value) as Double).value));
   if (type === "double") return toDouble(value);
-  return value instanceof Double ? (readDecimal(doubleText(value.value)) ?? new Failure("number-out-of-range")) : toDecimal(value);
+  return value instanceof Double
+    ? (readDecimal(doubleText(value.value)) ?? new Failure("number-out-of-range"))
+    : toDecimal(value);
 }
 
 /** A decimal of so many digits, so many of them after the point: 18 and 3 unless said otherwise. */
@@ -303,35 +329,48 @@ function sized(type: string, [size = 18, scale]: readonly number[], convert: (va
   };
 }
 
-/** The type that values of several types have together; undefined when there is none. */
+/** The type that values of several types have together, found pair by pair; undefined when there is none. */
 export function unify(types: readonly string[]): string | undefined {
-  const kinds = types.map(baseType);
-  const isText = kinds.filter((kind) => kind === "literal").length > 1;
-  const known = kinds.filter((kind) => kind !== "null" && kind !== "any" && kind !== "literal").concat(isText ? ["text"] : []);
-  if (known.length === 0) return kinds.includes("any") ? "any" : kinds.includes("literal") ? "text" : "null";
-  if (known.every((kind) => kind === known[0])) return types.find((type) => baseType(type) === known[0]) ?? known[0];
-  if (known.every((kind) => isNumeric(kind)) || known.every((kind) => isInteger(kind) || kind === "boolean")) {
-    const wide = numeric.filter((type) => known.every((kind) => kind === type || kind === "boolean" || widening(kind, type) !== undefined));
-    return wide[0];
-  }
-  if (known.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
-  if (known.every((kind) => kind.endsWith("[]"))) {
-    const item = unify(known.map((kind) => kind.slice(0, -2)));
-    return item && `${item}[]`;
-  }
-  return undefined;
+  const isLiteral = types.length > 0 && types.every((type) => baseType(type) === "literal");
+  if (isLiteral) return "text";
+  return types.reduce<string | undefined>((common, type) => (common === undefined ? undefined : unifyTwo(common, type)), "null");
 }
+
+function unifyTwo(left: string, right: string): string | undefined {
+  const [a, b] = [baseType(left), baseType(right)];
+  if (a === b) return a === "literal" ? "text" : left.includes(" ") ? left : right;
+  if (a === "null" || b === "any") return right;
+  if (b === "null" || a === "any") return left;
+  if (a === "literal") return right;
+  if (b === "literal") return left;
+  const kinds = [a, b];
+  if (kinds.every(isNumeric) || kinds.every((kind) => isInteger(kind) || kind === "boolean"))
+    return numeric.find((type) =>
+      kinds.every((kind) => kind === type || kind === "boolean" || widening(kind, type) !== undefined),
+    );
+  if (kinds.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
+  if (!kinds.every((kind) => kind.endsWith("[]"))) return undefined;
+  const item = unifyTwo(a.slice(0, -2), b.slice(0, -2));
+  return item && `${item}[]`;
+}
+
+/** Functions of one number of any type. */
+const ofAnyNumber = new Set(["abs", "sign", "ceil", "ceiling", "floor", "trunc", "round", "-", "+"]);
 
 /** Whether lists and the items that go with them have a type together, and are of a kind that the function takes. */
 function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
   const [first] = types.map(baseType);
-  if (/_(?:sum|avg)$/.test(row.name) && first.endsWith("[]")) return isNumeric(first.slice(0, -2)) || ["null[]", "any[]"].includes(first);
-  if (row.name === "flatten") return first.endsWith("[][]") || first === "null" || first === "any" || first === "null[]" || first === "any[]";
+  if (/_(?:sum|avg)$/.test(row.name) && first.endsWith("[]"))
+    return isNumeric(first.slice(0, -2)) || ["null[]", "any[]"].includes(first);
+  if (row.name === "flatten")
+    return first.endsWith("[][]") || first === "null" || first === "any" || first === "null[]" || first === "any[]";
   const mixed = types.flatMap((type, i) => {
     const given = baseType(type);
     const parameter = row.parameters[Math.min(i, row.parameters.length - 1)];
     if (parameter.type === "anylist" && given.endsWith("[]")) return [given.slice(0, -2)];
-    return parameter.type === "any" && parameter.name === "item" ? [given] : [];
+    if (parameter.type !== "any" || parameter.name !== "item") return [];
+    // What is put into a list is a text where it is written as one.
+    return [given === "literal" && /append|prepend|push/.test(row.name) ? "text" : given];
   });
   return mixed.length < 2 || unify(mixed) !== undefined;
 }
@@ -357,7 +396,11 @@ const resultName = (row: { result: string }, types: readonly string[]): string =
     case "item":
       return kinds[0].endsWith("[]") ? kinds[0].slice(0, -2) : kinds[0] === "any" ? "any" : "text";
     case "list":
-      return kinds[0].endsWith("[]") ? (kinds[0] === "null[]" && kinds[1] && kinds[1] !== "null" ? `${kinds[1] === "literal" ? "text" : kinds[1]}[]` : kinds[0]) : "any[]";
+      return kinds[0].endsWith("[]")
+        ? kinds[0] === "null[]" && kinds[1] && kinds[1] !== "null"
+          ? `${kinds[1] === "literal" ? "text" : kinds[1]}[]`
+          : kinds[0]
+        : "any[]";
     case "list of second item":
       return kinds[1].endsWith("[]") ? kinds[1] : "any[]";
     case "aggregated":
@@ -394,15 +437,22 @@ export const typeRules: TypeRules = {
   refuses(row, types) {
     // Beside a whole number a text literal may be a number or a date.
     const isSum = (row.name === "+" || row.name === "-") && types.length === 2;
-    if (isSum && types.includes("literal") && types.every((type) => type === "literal" || isInteger(type))) return "ambiguous-call";
+    if (isSum && types.includes("literal") && types.every((type) => type === "literal" || isInteger(type)))
+      return "ambiguous-call";
+    // A text literal may be any number.
+    if (types[0] === "literal" && ofAnyNumber.has(row.name) && (types.length === 1 || !/^[-+]$/.test(row.name)))
+      return "ambiguous-call";
     // Only = and <> compare a text with what is none.
     const isOrder = ["<", "<=", ">", ">="].includes(row.name);
-    if (isOrder && types.includes("text") && types.some((type) => !/^(?:text|literal|null|any)\b/.test(type))) return "argument-type";
+    if (isOrder && types.includes("text") && types.some((type) => !/^(?:text|literal|null|any)\b/.test(type)))
+      return "argument-type";
     // A text literal may be a date or a timestamp.
     const isDated = (type: string, i: number) => type === "literal" && /^(?:date|timestamp)$/.test(row.parameters[i].type);
-    if (row.evidence.endsWith("Date Functions") && !isSum && types.some(isDated)) return "ambiguous-call";
+    const isKnown = types.some((type) => type === "date" || type === "timestamp");
+    if (row.evidence.endsWith("Date Functions") && !isSum && !isKnown && types.some(isDated)) return "ambiguous-call";
     // A truth value is a number only beside numbers, in a list or a choice.
-    const isTruth = (type: string, i: number) => type === "boolean" && isInteger(row.parameters[Math.min(i, row.parameters.length - 1)].type);
+    const isTruth = (type: string, i: number) =>
+      type === "boolean" && isInteger(row.parameters[Math.min(i, row.parameters.length - 1)].type);
     if (types.some(isTruth)) return "argument-type";
     return row.family === "list" && !itemsFit(row, types) ? "argument-type" : undefined;
   },

@@ -86,7 +86,8 @@ function integerText(value: Value, spec: Spec): string | Failure {
   const size = given < 0n ? -given : given;
   const { type, alternate } = spec;
   if (spec.precision !== undefined && type !== "c") return bad("a precision is not allowed for a whole number");
-  if (type === "" || type === "d" || type === "i" || type === "u") return numberText(given < 0n, "", grouped(String(size), spec.separator), spec);
+  if (type === "" || type === "d" || type === "i" || type === "u")
+    return numberText(given < 0n, "", grouped(String(size), spec.separator), spec);
   if (type === "c") return laidOut(String.fromCodePoint(Number(given)), spec, "<");
   const base = ({ x: 16, X: 16, o: 8, b: 2, B: 2 } as Record<string, number>)[type];
   if (base === undefined) return bad(`the type "${type}" is not for a whole number`);
@@ -149,10 +150,13 @@ function floatText(value: Value, spec: Spec): string | Failure {
     return numberText(negative, "", /[EFG]/.test(type) ? word.toUpperCase() : word, { ...spec, zero: false });
   }
   let body: string;
-  if (type === "" && precision === undefined) body = doubleText(size);
+  if (type === "" && precision !== undefined) {
+    const general = generalText(size, precision, spec.alternate);
+    body = /[.e]/.test(general) ? general : `${general}.0`;
+  } else if (type === "") body = doubleText(size);
   else if (type === "f" || type === "F") body = fixedText(size, precision ?? 6);
   else if (type === "e" || type === "E") body = scientificText(size, precision ?? 6);
-  else if (type === "g" || type === "G" || type === "") body = generalText(size, precision ?? 6, spec.alternate);
+  else if (type === "g" || type === "G") body = generalText(size, precision ?? 6, spec.alternate);
   else if (type === "%") body = `${fixedText(size * 100, precision ?? 6)}%`;
   else return bad(`the type "${type}" is not for a number with a fraction`);
   if (type === "E" || type === "G") body = body.toUpperCase();
@@ -165,7 +169,8 @@ function generalText(size: number, precision: number, alternate: boolean): strin
   const digits = Math.max(1, precision);
   if (size === 0) return alternate ? fixedText(0, digits - 1) : "0";
   const { exponent } = roundedTo(size, () => digits);
-  const body = exponent < -4 || exponent >= digits ? scientificText(size, digits - 1) : fixedText(size, Math.max(0, digits - 1 - exponent));
+  const body =
+    exponent < -4 || exponent >= digits ? scientificText(size, digits - 1) : fixedText(size, Math.max(0, digits - 1 - exponent));
   return alternate ? body : body.replace(/\.?0+(?=e|$)/, (zeros) => (zeros.startsWith(".") || body.includes(".") ? "" : zeros));
 }
 
@@ -176,7 +181,7 @@ function one(value: Value, spec: Spec): string | Failure {
     case "float":
       return floatText(value, spec);
     case "bool":
-      if (spec.type === "" || spec.type === "s") return laidOut(String(value), spec, "<");
+      if (spec.type === "" || spec.type === "s") return one(String(value), spec);
       return integerText(value, spec);
     case "string": {
       if (spec.sign !== "" || spec.align === "=") return bad("a sign is only for a number");

@@ -59,6 +59,7 @@ const text: FunctionRow[] = [
   { name: "right", family: "extract", summary: "The last n characters, or all but the first -n.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
   { name: "left_grapheme", family: "extract", summary: "The first n of what a reader sees as characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
   { name: "right_grapheme", family: "extract", summary: "The last n of what a reader sees as characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
+  { name: "array_extract", aliases: ["list_extract", "list_element"], family: "extract", summary: "The character at a position, from the end when negative.", parameters: params("text text, index position > start"), result: "text", operation: "slice", answers: { ...sliced, startBelow: "from the end or nothing" }, fixed: { length: 1 }, evidence: strings },
   { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n position"), result: "text", operation: "segment", answers: { missing, part: "nth or nothing", absent: "whole", emptyNeedle: "between characters", case: "minded" }, evidence: strings },
   { name: "reverse", family: "extract", summary: "What a reader sees as characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "grapheme" }, evidence: strings },
   { name: "strpos", aliases: ["instr", "position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "bigint", operation: "locate", answers: located, evidence: strings },
@@ -92,6 +93,12 @@ const text: FunctionRow[] = [
   { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "bigint", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
   { name: "ascii", family: "measure-test", summary: "The code point of the first character, 0 for empty text.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "zero" }, evidence: strings },
   { name: "unicode", aliases: ["ord"], family: "measure-test", summary: "The code point of the first character, -1 for empty text.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "minus one" }, evidence: strings },
+  { name: "chr", family: "measure-test", summary: "The character of a code point.", parameters: params("code position > number"), result: "text", operation: "char-of", answers: { missing, alphabet: "unicode and nul", fraction: "refused" }, evidence: strings },
+  { name: "octet_length", family: "measure-test", summary: "The number of bytes.", parameters: params("bytes blob > text"), result: "bigint", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
+  { name: "strip_accents", family: "recase", summary: "Letters without their accents.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "unaccented" }, evidence: strings },
+  ...([["levenshtein", "edits"], ["editdist3", "edits"], ["damerau_levenshtein", "edits and swaps"], ["hamming", "differing bytes"], ["mismatches", "differing bytes"]] as const).map(([name, measure]): FunctionRow => ({ name, family: "measure-test", summary: "How far two texts are apart.", parameters: params("left text > a, right text > b"), result: "bigint", operation: "likeness", answers: { missing, measure }, evidence: strings })),
+  { name: "jaccard", family: "measure-test", summary: "How alike two texts are, from 0 to 1.", parameters: params("left text > a, right text > b"), result: "double", operation: "likeness", answers: { missing, measure: "shared bytes" }, evidence: strings },
+  ...([["jaro_similarity", "jaro"], ["jaro_winkler_similarity", "jaro-winkler"]] as const).map(([name, measure]): FunctionRow => ({ name, family: "measure-test", summary: "How alike two texts are, from 0 to 1.", parameters: params("left text > a, right text > b, cutoff? double"), result: "double", operation: "likeness", answers: { missing, measure }, evidence: strings })),
   { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count position"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused" }, evidence: strings },
   { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length position, fill text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
   { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length position, fill text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
@@ -99,11 +106,24 @@ const text: FunctionRow[] = [
   { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "||", family: "split-join", summary: "Joins two values; null with anything is null.", parameters: params("left joined > items, right joined > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
   { name: "string_split", aliases: ["str_split", "string_to_array", "split"], family: "split-join", summary: "Splits at a delimiter, into characters at an empty one.", parameters: params("text text, delimiter text"), result: "text[]", operation: "split", answers: literalSplit, evidence: strings },
-  { name: "string_split_regex", aliases: ["str_split_regex", "regexp_split_to_array"], family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern pattern > delimiter, options? options > flags"), result: "text[]", operation: "split", answers: { ...literalSplit, pattern: "re2", missingDelimiter: "whole" }, evidence: regexes },
+  { name: "string_split_regex", aliases: ["str_split_regex", "regexp_split_to_array"], family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern pattern > delimiter, options? options > flags"), result: "text[]", operation: "split", answers: { ...literalSplit, pattern: "re2", emptyMatch: "one character" }, evidence: regexes },
   { name: "array_to_string", family: "split-join", summary: "Joins the items of a list.", parameters: params("list anylist > items, separator text"), result: "text", operation: "join", answers: joined, evidence: lists },
 ];
 
-const compared = ["text", "boolean", "integer", "bigint", "hugeint", "decimal", "double", "date", "timestamp", "time", "blob", "list"];
+const compared = [
+  "text",
+  "boolean",
+  "integer",
+  "bigint",
+  "hugeint",
+  "decimal",
+  "double",
+  "date",
+  "timestamp",
+  "time",
+  "blob",
+  "list",
+];
 const textCases = ["minded", "ignored", "accents ignored", "both ignored"] as const;
 
 // prettier-ignore
@@ -141,15 +161,24 @@ const operators: FunctionRow[] = [
   ),
 ];
 
-type Coded = readonly [name: string, family: FunctionRow["family"], summary: string, parameters: string, result: string, evidence: string, code?: string];
+type Coded = readonly [
+  name: string,
+  family: FunctionRow["family"],
+  summary: string,
+  parameters: string,
+  result: string,
+  evidence: string,
+  code?: string,
+];
 
-const math = "acos acosh asin asinh atan atanh cbrt cos cosh cot degrees exp gamma lgamma ln log10 log2 radians sin sinh sqrt tan tanh".split(" ");
+const math =
+  "acos acosh asin asinh atan atanh cbrt cos cosh cot degrees exp gamma lgamma ln log10 log2 radians sin sinh sqrt tan tanh".split(
+    " ",
+  );
 
 // prettier-ignore
 const coded = (
   [
-    ["chr", "measure-test", "The character of a code point.", "code integer", "text", strings],
-    ["strip_accents", "recase", "Letters without their accents.", "text text", "text", strings],
     ["hex", "convert", "The bytes of a text in base 16.", "value text", "text", strings],
     ["hex", "convert", "A number in base 16.", "value bigint", "text", strings],
     ["hex", "convert", "Bytes in base 16.", "value blob", "text", strings],
@@ -170,32 +199,23 @@ const coded = (
     ["from_base64", "convert", "Bytes from base 64.", "text text", "blob", strings],
     ["encode", "convert", "The UTF-8 bytes of a text.", "text text", "blob", strings],
     ["decode", "convert", "The text of UTF-8 bytes.", "bytes blob", "text", strings],
-    ["octet_length", "measure-test", "The number of bytes.", "bytes blob", "bigint", strings],
     ["length", "list", "The number of items.", "list anylist", "bigint", lists, "list length"],
     ["len", "list", "The number of items.", "list anylist", "bigint", lists, "list length"],
     ["array_length", "list", "The number of items.", "list anylist, dimension? bigint", "bigint", lists],
     ["format", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
     ["printf", "split-join", "Fills the directives % of a format.", "format text, values?* any", "text", strings],
     ["regexp_escape", "convert", "The text as a pattern for itself.", "text text", "text", regexes],
-    ["levenshtein", "measure-test", "How many changes of single bytes make one text the other.", "left text, right text", "bigint", strings],
-    ["editdist3", "measure-test", "How many changes of single bytes make one text the other.", "left text, right text", "bigint", strings, "levenshtein"],
-    ["damerau_levenshtein", "measure-test", "The same, with swaps of neighbours.", "left text, right text", "bigint", strings],
-    ["hamming", "measure-test", "How many bytes differ between texts of one length.", "left text, right text", "bigint", strings],
-    ["mismatches", "measure-test", "How many bytes differ between texts of one length.", "left text, right text", "bigint", strings, "hamming"],
-    ["jaccard", "measure-test", "How many characters two texts share.", "left text, right text", "double", strings],
-    ["jaro_similarity", "measure-test", "How alike two texts are, from 0 to 1.", "left text, right text, cutoff? double", "double", strings],
-    ["jaro_winkler_similarity", "measure-test", "How alike two texts are, their starts counting more.", "left text, right text, cutoff? double", "double", strings],
     ["url_encode", "convert", "Percent-encoded for a URL.", "text text", "text", strings],
     ["url_decode", "convert", "Percent-encoding read.", "text text", "text", strings],
-    ["parse_filename", "extract", "The last part of a path.", "path text, withoutExtension? boolean, separator? text", "text", strings],
-    ["parse_filename", "extract", "The last part of a path.", "path text, separator text", "text", strings, "parse_filename by"],
-    ["parse_dirname", "extract", "The first part of a path.", "path text, separator? text", "text", strings],
-    ["parse_dirpath", "extract", "A path without its last part.", "path text, separator? text", "text", strings],
-    ["parse_path", "split-join", "The parts of a path.", "path text, separator? text", "text[]", strings],
+    ["parse_filename", "convert", "The last part of a path.", "path text, withoutExtension? boolean, separator? text", "text", strings],
+    ["parse_filename", "convert", "The last part of a path.", "path text, separator text", "text", strings, "parse_filename by"],
+    ["parse_dirname", "convert", "The first part of a path.", "path text, separator? text", "text", strings],
+    ["parse_dirpath", "convert", "A path without its last part.", "path text, separator? text", "text", strings],
+    ["parse_path", "convert", "The parts of a path.", "path text, separator? text", "text[]", strings],
     ["format_bytes", "convert", "A number of bytes in KiB, MiB and so on.", "bytes bigint", "text", strings],
     ["formatreadablesize", "convert", "A number of bytes in KiB, MiB and so on.", "bytes bigint", "text", strings, "format_bytes"],
     ["formatreadabledecimalsize", "convert", "A number of bytes in kB, MB and so on.", "bytes bigint", "text", strings, "format_decimal_bytes"],
-    ["bar", "pad", "A bar as long as a number is large.", "x double, min double, max double, width? double", "text", strings],
+    ["bar", "convert", "A bar as long as a number is large.", "x double, min double, max double, width? double", "text", strings],
     ["typeof", "convert", "The type of a value.", "value any", "text", doc("Utility Functions")],
     ["coalesce", "logic", "The first value that is not null.", "values* any", "unified", operatorsDoc],
     ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", operatorsDoc, "coalesce"],
@@ -241,14 +261,11 @@ const coded = (
     ["lcm", "convert", "The least common multiple.", "left bigint, right bigint", "bigint", numbers],
     ["even", "convert", "The next even number away from zero.", "number double", "double", numbers],
     ["isnan", "convert", "Whether it is not a number.", "number double", "boolean", numbers],
-    ["array_extract", "extract", "The character at a position.", "text text, index bigint", "text", strings, "character at"],
-    ["array_slice", "extract", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
-    ["list_slice", "extract", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
+    ["array_slice", "list", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
+    ["list_slice", "list", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
     ["array_extract", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
     ["list_extract", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
     ["list_element", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
-    ["list_extract", "extract", "The character at a position.", "text text, index bigint", "text", strings, "character at"],
-    ["list_element", "extract", "The character at a position.", "text text, index bigint", "text", strings, "character at"],
     ["array_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
     ["list_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
     ["list_value", "list", "A list of values.", "values?* any", "unified list", lists],
@@ -265,6 +282,8 @@ const coded = (
     ["list_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists],
     ["array_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists, "list_prepend"],
     ["array_push_front", "list", "Puts a value before a list.", "list anylist, item any", "list", lists],
+    ["array_pop_back", "list", "Without the last character.", "text text", "text", lists, "without last"],
+    ["array_pop_front", "list", "Without the first character.", "text text", "text", lists, "without first"],
     ["array_pop_back", "list", "Without the last item.", "list anylist", "list", lists],
     ["array_pop_front", "list", "Without the first item.", "list anylist", "list", lists],
     ...["list_distinct", "array_distinct"].map((name): Coded => [name, "list", "Every value once, null left out.", "list anylist", "list", lists, "list_distinct"]),
@@ -277,7 +296,7 @@ const coded = (
     ...["list_where", "array_where"].map((name): Coded => [name, "list", "The items at the places of true.", "list anylist, mask boolean[]", "list", lists, "list_where"]),
     ...["list_intersect", "array_intersect"].map((name): Coded => [name, "list", "The values that two lists share.", "left anylist, right anylist", "list", lists, "list_intersect"]),
     ...["list_aggregate", "list_aggr", "array_aggregate", "array_aggr", "aggregate"].map((name): Coded => [name, "list", "An aggregate of the items.", "list anylist, name text, more?* any", "aggregated", lists, "list_aggregate"]),
-    ["list_string_agg", "split-join", "Joins the items with commas.", "list anylist", "text", lists],
+    ["list_string_agg", "list", "Joins the items with commas.", "list anylist", "text", lists],
     ...["list_min", "list_max", "list_first", "list_last", "list_any_value"].map((name): Coded => [name, "list", "One of the items.", "list anylist", "item", lists]),
     ...["list_sum", "list_avg", "list_count"].map((name): Coded => [name, "list", "A number made from the items.", "list anylist", "any", lists]),
     ["flatten", "list", "The items of the lists in a list.", "list anylist", "item", lists],

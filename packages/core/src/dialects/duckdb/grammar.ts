@@ -258,14 +258,15 @@ const specials: Readonly<Record<string, Special>> = lookup({
   overlay: overlayForm,
   trim: trimForm("trim", "ltrim", "rtrim"),
   extract: extractForm,
-  nullif: nullifForm,
+  nullif: nullifForm("null"),
   if: form((parser, open, token) => {
     const args = parser.arguments(")", open);
     if (args.length !== 3) return parser.call("if", token.range, args, "function");
     const [condition, result, otherwise] = args;
     return { kind: "choice", branches: [{ condition, result }], otherwise, range: span(parser, token.range.start) };
   }),
-  interval: (parser) => (parser.ahead(1).kind === "text" || parser.ahead(1).kind === "number" ? parser.uncovered("intervals") : undefined),
+  interval: (parser) =>
+    parser.ahead(1).kind === "text" || parser.ahead(1).kind === "number" ? parser.uncovered("intervals") : undefined,
   struct_pack: form((parser) => parser.uncovered("structs and maps")),
   row: form((parser) => parser.uncovered("structs and maps")),
   map: (parser) => (["{", "("].includes(parser.ahead(1).value) ? parser.uncovered("structs and maps") : undefined),
@@ -301,7 +302,11 @@ function infix(parser: Parser): Infix | undefined {
       };
     case "not": {
       const next = parser.ahead(1).source.toLowerCase();
-      if (next === "null") return { power: power.is, read: (p, left) => (p.next(), p.call("is not null", p.next().range, [left], "operator", left.range.start)) };
+      if (next === "null")
+        return {
+          power: power.is,
+          read: (p, left) => (p.next(), p.call("is not null", p.next().range, [left], "operator", left.range.start)),
+        };
       return predicates.has(next)
         ? {
             power: power.like,
@@ -408,5 +413,8 @@ export function parseDuckdb(source: string, limits?: ParseLimits): Parsed {
   const stray = nodes.find((node) => node.kind === "lambda" && !isArgument.has(node));
   if (!stray) return parsed;
   const facts = { expected: "a value", found: "a function, which only list functions take" };
-  return { ...parsed, diagnostics: [...parsed.diagnostics, { code: "expected", severity: "error", range: stray.range, facts, fixes: [] }] };
+  return {
+    ...parsed,
+    diagnostics: [...parsed.diagnostics, { code: "expected", severity: "error", range: stray.range, facts, fixes: [] }],
+  };
 }

@@ -102,7 +102,9 @@ export function formatDate(text: string, format: string): Value {
     if (!field) unknown ??= directive;
     return field?.(parts) ?? "";
   });
-  return unknown === undefined ? result : new Failure("invalid-value", { problem: `"${unknown}" is no directive of a date format` });
+  return unknown === undefined
+    ? result
+    : new Failure("invalid-value", { problem: `"${unknown}" is no directive of a date format` });
 }
 
 /** What is read for each letter after % in strptime(): the field and its shape. */
@@ -131,6 +133,7 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
 /** The text read by a format; undefined where it does not fit, a failure where the format cannot be read. */
 export function readDate(text: string, format: string): string | undefined | Failure {
   if (format === "") return noFormat();
+  if (/(?:^|[^%])(?:%%)*%$/.test(format)) return new Failure("invalid-value", { problem: "a % ends the date format" });
   const full = format.replace(/%c/g, "%Y-%m-%d %H:%M:%S").replace(/%x/g, "%Y-%m-%d").replace(/%X/g, "%H:%M:%S");
   const found: Record<string, string> = {};
   let rest = text.replace(/^\s+/, "");
@@ -209,11 +212,14 @@ const parts: Readonly<Record<string, (parts: Parts) => number>> = lookup({
   microsecond: ({ second, micro }) => second * 1e6 + micro,
 });
 
-const singular = (name: string): string => name.toLowerCase().replace(/^(years|months|days|quarters|weeks|hours|minutes|seconds)$/, (word) => word.slice(0, -1));
+const singular = (name: string): string =>
+  name.toLowerCase().replace(/^(years|months|days|quarters|weeks|hours|minutes|seconds)$/, (word) => word.slice(0, -1));
 
 export function datePart(name: string, text: string): Value {
   const field = parts[singular(name)];
-  return field ? field(partsOf(text)) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
+  return field
+    ? field(partsOf(text))
+    : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
 }
 
 /** The start of a part. */

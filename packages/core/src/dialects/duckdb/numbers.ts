@@ -24,7 +24,9 @@ export function numberLiteral(source: string): { value: Value; type: string } {
     return { value: new Double(Number(digits)), type: "double" };
   }
   const value = Decimal.parse(digits)!;
-  return digits.replace(/^0+|\./g, "").length > 38 ? { value: new Double(Number(digits)), type: "double" } : { value, type: "decimal" };
+  return digits.replace(/^0+|\./g, "").length > 38
+    ? { value: new Double(Number(digits)), type: "double" }
+    : { value, type: "decimal" };
 }
 
 /** A double as text: shortest digits, always with a point or an exponent. */
@@ -46,7 +48,11 @@ export function doubleText(value: number): string {
 /** Bytes as text: printable ASCII for itself, the others as \xNN. */
 export const bytesText = ({ bytes }: Bytes): string =>
   [...bytes]
-    .map((byte) => (byte >= 32 && byte < 127 && ![34, 39, 92].includes(byte) ? String.fromCharCode(byte) : `\\x${byte.toString(16).toUpperCase().padStart(2, "0")}`))
+    .map((byte) =>
+      byte >= 32 && byte < 127 && ![34, 39, 92].includes(byte)
+        ? String.fromCharCode(byte)
+        : `\\x${byte.toString(16).toUpperCase().padStart(2, "0")}`,
+    )
     .join("");
 
 /** A value as text. */

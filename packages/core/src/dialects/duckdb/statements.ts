@@ -4,7 +4,11 @@ import { baseType } from "./coercions.ts";
 const typeName = (type: string): string => {
   const base = baseType(type);
   if (base.endsWith("[]")) return `${typeName(base.slice(0, -2))}[]`;
-  return ["text", "literal", "null", "any"].includes(base) ? "VARCHAR" : base === "decimal" ? "DECIMAL(38, 10)" : base.toUpperCase();
+  return ["text", "literal", "null", "any"].includes(base)
+    ? "VARCHAR"
+    : base === "decimal"
+      ? "DECIMAL(38, 10)"
+      : base.toUpperCase();
 };
 
 /** Statements of DuckDB; a generated column stands in CREATE TABLE only, so the table is made anew. */

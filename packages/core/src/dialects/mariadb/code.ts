@@ -42,20 +42,23 @@ import {
 } from "./moments.ts";
 import { doubleText, int64, roundEven, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
-/** Like `strict`, for code that minds the types of its arguments. */
-const withTypes = (run: (types: readonly string[], ...args: never[]) => Value): Code => ({
-  strict: true,
-  run: (args, { types }) => (run as (types: readonly string[], ...args: Value[]) => Value)(types, ...args),
-});
+/** A moment from a text of a column has six digits of the second's fraction. */
+const fromColumn = (text: string, place: number, context: CodeContext): string =>
+  context.types[place] === "text" && context.constant(place) === undefined && /:\d\d/.test(text) ? withMicroseconds(text) : text;
 
-const isWhole = (type: string): boolean => type === "integer" || type === "unsigned";
+const withMicroseconds = (text: string): string => {
+  const [whole, fraction = ""] = text.split(".");
+  return `${whole}.${fraction.padEnd(6, "0")}`;
+};
 
 const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
 type Order = (a: Value, b: Value) => number;
 
 const orderBy = (answers: object): Order =>
-  operationOf("compare").prepare({ missing: "null", mixed: "error", truth: "1 or 0", ...answers } as never, { relation: "order" }) as unknown as Order;
+  operationOf("compare").prepare({ missing: "null", mixed: "error", truth: "1 or 0", ...answers } as never, {
+    relation: "order",
+  }) as unknown as Order;
 
 const orders: Readonly<Record<string, Order>> = lookup({
   ...Object.fromEntries(Object.entries(collations).map(([name, answers]) => [name, orderBy(answers)])),
@@ -65,10 +68,14 @@ const orders: Readonly<Record<string, Order>> = lookup({
 const numericKinds = ["integer", "unsigned", "decimal", "double"];
 
 /** How values of several types are compared together: as what, and in what order. */
-function comparison(types: readonly string[], collation: Collation): { convert: (value: Value, from: string) => Value; order: Order } {
+function comparison(
+  types: readonly string[],
+  collation: Collation,
+): { convert: (value: Value, from: string) => Value; order: Order } {
   const kinds = types.map(baseType).filter((kind) => kind !== "null");
-  const { conversion } = typeRules(collation);
-  const to = (type: string) => (value: Value, from: string) => (value === null ? null : (conversion(from, type)?.convert?.(value) ?? value));
+  const rules = typeRules(collation);
+  const to = (type: string) => (value: Value, from: string) =>
+    value === null ? null : (rules.conversion(from, type)?.convert?.(value) ?? value);
   if (kinds.every((kind) => kind === "text" || kind === "binary")) {
     const name = collationFor(types, collation);
     return { convert: to(name === "binary" ? "binary" : "text"), order: orders[name] };
@@ -105,7 +112,9 @@ const extreme = (direction: number, collation: Collation): Code => ({
 const toType =
   (type: string, from: string, collation: Collation) =>
   (value: Value): Value =>
-    value === null || baseType(from) === baseType(type) ? value : (typeRules(collation).conversion(from, baseType(type))?.convert?.(value) ?? value);
+    value === null || baseType(from) === baseType(type)
+      ? value
+      : (typeRules(collation).conversion(from, baseType(type))?.convert?.(value) ?? value);
 
 /** The first value that is there, from some place on, as the type that all have together. */
 const firstPresent = (collation: Collation): Code => ({
@@ -128,7 +137,9 @@ const bigOf = (value: Value): bigint => {
 };
 
 const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
-  strict((a: Value, b: Value) => integer(BigInt.asUintN(64, operate(BigInt.asUintN(64, bigOf(a)), BigInt.asUintN(64, bigOf(b))))));
+  strict((a: Value, b: Value) =>
+    integer(BigInt.asUintN(64, operate(BigInt.asUintN(64, bigOf(a)), BigInt.asUintN(64, bigOf(b))))),
+  );
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {
@@ -181,10 +192,16 @@ function roundDouble(value: number, digits: number, whole: (value: number) => nu
 }
 
 const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
-  strict((value: Value) => (value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value));
+  strict((value: Value) =>
+    value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value,
+  );
 
 const negate = (value: Value): Value =>
-  value instanceof Double ? new Double(-value.value) : value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
+  value instanceof Double
+    ? new Double(0 - value.value)
+    : value instanceof Decimal
+      ? value.negated()
+      : integer(-BigInt(value as number));
 
 /** Bytes of numbers, without the zero bytes before each. */
 function bytesOfCodes(codes: readonly Value[]): Uint8Array {
@@ -221,7 +238,18 @@ function conv(text: string, from: number, to: number): Value {
 }
 
 /** Thousands and the mark before the fraction, by locale; others than these are not covered. */
-const locales: Readonly<Record<string, readonly [string, string]>> = lookup({ en_us: [",", "."], de_de: [".", ","], en_gb: [",", "."], fr_fr: ["", ","], it_it: ["", ","], es_es: ["", ","], nl_nl: ["", ","], pl_pl: ["", ","], ru_ru: [".", ","], ja_jp: [",", "."] });
+const locales: Readonly<Record<string, readonly [string, string]>> = lookup({
+  en_us: [",", "."],
+  de_de: [".", ","],
+  en_gb: [",", "."],
+  fr_fr: ["", ","],
+  it_it: ["", ","],
+  es_es: ["", ","],
+  nl_nl: ["", ","],
+  pl_pl: ["", ","],
+  ru_ru: [".", ","],
+  ja_jp: [",", "."],
+});
 
 function format(value: Value, decimals: Value, locale: Value, isDouble: boolean): Value {
   const marks = locales[String(locale ?? "en_US").toLowerCase()] ?? locales.en_us;
@@ -247,7 +275,9 @@ const soundCodes = "01230120022455012623010202";
 
 function soundex(text: string): Value {
   const codeOf = (letter: string) => soundCodes[letter.charCodeAt(0) - 65];
-  const letters = [...text].map((char) => (/[a-z]/.test(char) ? char.toUpperCase() : char)).filter((char) => /[A-Z]/.test(char) || char >= "\u00c0");
+  const letters = [...text]
+    .map((char) => (/[a-z]/.test(char) ? char.toUpperCase() : char))
+    .filter((char) => /[A-Z]/.test(char) || char >= "\u00c0");
   if (letters.length === 0) return "";
   let result = letters[0];
   let last = /[A-Z]/.test(letters[0]) ? codeOf(letters[0]) : "0";
@@ -298,23 +328,30 @@ function crc32({ bytes }: Bytes): Value {
 /** sformat(): places `{}`, `{n}` and those with a width and an alignment. */
 function sformat(values: readonly Value[]): Value {
   const [template, ...args] = values;
-  if (values.some((value) => value === null)) return null;
+  if (values.includes(null)) return null;
   let next = 0;
   let failure: Failure | undefined;
-  const result = (template as string).replace(/\{\{|\}\}|\{(\d*)(?::(.?[<>^])?(\d+)?(?:\.(\d+))?([sdf])?)?\}|[{}]/gsu, (part, place: string | undefined, align: string | undefined, width: string | undefined) => {
-    if (part === "{{" || part === "}}") return part[0];
-    if (place === undefined) {
-      failure ??= new Failure("invalid-value", { problem: "a brace of the format is not closed" });
-      return "";
-    }
-    const at = place === "" ? next++ : Number(place);
-    if (at >= args.length) failure ??= new Failure("invalid-value", { problem: "the format wants more values" });
-    const text = (toText(args[at] ?? "") as string) ?? "";
-    const lacking = Math.max(0, Number(width ?? 0) - [...text].length);
-    const [fill, side] = align === undefined ? [" ", typeof args[at] === "string" ? "<" : ">"] : [align.length > 1 ? align[0] : " ", align.slice(-1)];
-    const before = side === "<" ? 0 : side === ">" ? lacking : lacking >> 1;
-    return fill.repeat(before) + text + fill.repeat(lacking - before);
-  });
+  const result = (template as string).replace(
+    /\{\{|\}\}|\{(\d*)(?::(.?[<>^])?(\d+)?(?:\.(\d+))?([sdf])?)?\}|[{}]/gsu,
+    (part, place: string | undefined, align: string | undefined, width: string | undefined) => {
+      if (part === "{{" || part === "}}") return part[0];
+      if (place === undefined) {
+        failure ??= new Failure("invalid-value", { problem: "a brace of the format is not closed" });
+        return "";
+      }
+      const at = place === "" ? next++ : Number(place);
+      if (at >= args.length) failure ??= new Failure("invalid-value", { problem: "the format wants more values" });
+      const value = args[at] ?? null;
+      const text = (toText(value instanceof Decimal ? toDouble(value) : value) ?? "") as string;
+      const lacking = Math.max(0, Number(width ?? 0) - [...text].length);
+      const [fill, side] =
+        align === undefined
+          ? [" ", typeof args[at] === "string" ? "<" : ">"]
+          : [align.length > 1 ? align[0] : " ", align.slice(-1)];
+      const before = side === "<" ? 0 : side === ">" ? lacking : lacking >> 1;
+      return fill.repeat(before) + text + fill.repeat(lacking - before);
+    },
+  );
   return failure ? null : result;
 }
 
@@ -328,19 +365,33 @@ const secondsOf = ({ hour, minute, second }: Moment): number => hour * 3600 + mi
 const microsOf = (moment: Moment): number => dayOf(moment) * 86_400e6 + secondsOf(moment) * 1e6 + moment.micro;
 
 /** date_add() and date_sub(): of a date a date unless the unit is one of time, of a text a text. */
-const shift = (direction: 1 | -1): Code =>
-  strict((value: Value, amount: string, unitName: string) => {
-    if (!isUnit(unitName)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
-    const given = toText(value) as string;
-    const moment = readMoment(given);
-    const result = moment && shifted(moment, amount, unitName, direction);
-    if (!moment && /^0{4}-|-00/.test(given)) return new Failure("not-covered", { what: `dates like ${given}` });
-    if (!result) return null;
-    const hadTime = /\d[ T]\d|^\d{12,}/.test(given.trim());
-    return hadTime || isTimeUnit(unitName) ? momentText(result) : dateText(result);
-  });
+const shift = (direction: 1 | -1): Code => ({
+  strict: true,
+  run: ([value, amount, unitName], context) => {
+    const shifted = shiftText(value, amount as string, unitName as string, direction);
+    return typeof shifted === "string" ? fromColumn(shifted, 0, context) : shifted;
+  },
+});
 
-const differences: Readonly<Record<string, number>> = lookup({ microsecond: 1, second: 1e6, minute: 60e6, hour: 3600e6, day: 86_400e6, week: 604_800e6 });
+function shiftText(value: Value, amount: string, unitName: string, direction: 1 | -1): Value {
+  if (!isUnit(unitName)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
+  const given = toText(value) as string;
+  const moment = readMoment(given);
+  const result = moment && shifted(moment, amount, unitName, direction);
+  if (!moment && /^0{4}-|-00/.test(given)) return new Failure("not-covered", { what: `dates like ${given}` });
+  if (!result) return null;
+  const hadTime = /\d[ T]\d|^\d{12,}/.test(given.trim());
+  return hadTime || isTimeUnit(unitName) ? momentText(result) : dateText(result);
+}
+
+const differences: Readonly<Record<string, number>> = lookup({
+  microsecond: 1,
+  second: 1e6,
+  minute: 60e6,
+  hour: 3600e6,
+  day: 86_400e6,
+  week: 604_800e6,
+});
 const monthly: Readonly<Record<string, number>> = lookup({ month: 1, quarter: 3, year: 12 });
 
 function timestampDiff(unitName: string, from: string, to: string): Value {
@@ -380,10 +431,19 @@ function extract(field: string, value: Value): Value {
   const text = toText(value) as string;
   const moment = readMoment(text);
   if (moment) return read(moment);
-  const span = /hour|minute|second/.test(field.toLowerCase()) && !/day|month/.test(field.toLowerCase()) ? readTime(text) : undefined;
+  const span =
+    /hour|minute|second/.test(field.toLowerCase()) && !/day|month/.test(field.toLowerCase()) ? readTime(text) : undefined;
   if (span === undefined) return null;
   const seconds = Math.floor(Math.abs(span) / 1e6);
-  const parts = { year: 0, month: 0, day: 0, hour: Math.floor(seconds / 3600), minute: Math.floor(seconds / 60) % 60, second: seconds % 60, micro: Math.abs(span) % 1e6 };
+  const parts = {
+    year: 0,
+    month: 0,
+    day: 0,
+    hour: Math.floor(seconds / 3600),
+    minute: Math.floor(seconds / 60) % 60,
+    second: seconds % 60,
+    micro: Math.abs(span) % 1e6,
+  };
   return Math.sign(span || 1) * read(parts) + 0;
 }
 
@@ -403,6 +463,15 @@ const bitsOf = (value: Value): bigint => BigInt.asUintN(64, bigOf(value));
 
 const itself: Code = { run: ([value]) => value };
 
+/** timestamp(): a moment, a time of day added to it. */
+function timestampOf(text: string, time?: string): Value {
+  if (time === undefined) return text;
+  if (readMoment(time) || readTime(time) === undefined) return null;
+  const from = momentOf(text);
+  const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + readTime(time)!);
+  return result ? momentText(result) : null;
+}
+
 /** Functions that are not rows of data, for texts of a collation. */
 export function mariadbCode(collation: Collation): Readonly<Record<string, Code>> {
   return {
@@ -421,17 +490,30 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     bin: strict((text: string) => conv(text, 10, 2)),
     oct: strict((text: string) => conv(text, 10, 8)),
     conv: strict(conv),
-    elt: { run: ([n, ...values]) => (n === null ? null : (toText(values[Number(n) - 1] ?? null))) },
+    // Only the value that is chosen is evaluated.
+    elt: {
+      lazy:
+        ([place, ...values]) =>
+        (row) => {
+          const n = place(row);
+          const value = n === null || isFailure(n) ? n : (values[Number(n) - 1]?.(row) ?? null);
+          return toText(value);
+        },
+    },
     field: {
       run: ([value, ...others], { types }) => {
         if (value === null) return 0;
         const { convert, order } = fieldComparison(types, collation);
         const wanted = convert(value, types[0]);
-        const isSame = (other: Value) => other !== null && wanted !== null && !isFailure(other) && !isFailure(wanted) && order(other, wanted) === 0;
+        const isSame = (other: Value) =>
+          other !== null && wanted !== null && !isFailure(other) && !isFailure(wanted) && order(other, wanted) === 0;
         return others.findIndex((other, i) => isSame(convert(other, types[i + 1]))) + 1;
       },
     },
-    find_in_set: { strict: true, run: ([text, list], { types }) => findInSet(text as string, list as string, unpadded(collationFor(types, collation))) },
+    find_in_set: {
+      strict: true,
+      run: ([text, list], { types }) => findInSet(text as string, list as string, unpadded(collationFor(types, collation))),
+    },
     make_set: {
       run: ([set, ...values]) => {
         if (set === null) return null;
@@ -453,7 +535,9 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     },
     format: {
       run: ([value, decimals, locale = null], { types }) =>
-        value === null || decimals === null ? null : format(value, decimals, locale, !["integer", "unsigned", "decimal"].includes(baseType(types[0]))),
+        value === null || decimals === null
+          ? null
+          : format(value, decimals, locale, !["integer", "unsigned", "decimal"].includes(baseType(types[0]))),
     },
     quote: { run: ([value]) => quote(value) },
     soundex: strict(soundex),
@@ -487,14 +571,17 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     itself,
     negate: strict(negate),
     abs: strict((value: Value) => {
-      const isNegative = value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
+      const isNegative =
+        value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
       return isNegative ? negate(value) : value;
     }),
     ceiling: onNumber((value) => integer(-value.negated().floor()), Math.ceil),
     floor: onNumber((value) => integer(value.floor()), Math.floor),
     round: strict(round),
     truncate: strict(truncate),
-    sign: strict((value: Value) => (value instanceof Decimal ? value.compare(Decimal.of(0)) : Math.sign(value instanceof Double ? value.value : Number(value)))),
+    sign: strict((value: Value) =>
+      value instanceof Decimal ? value.compare(Decimal.of(0)) : Math.sign(value instanceof Double ? value.value : Number(value)),
+    ),
     "~": strict((value: Value) => integer(BigInt.asUintN(64, ~bigOf(value)))),
     "&": bits((a, b) => a & b),
     "|": bits((a, b) => a | b),
@@ -549,29 +636,42 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       const span = readTime(text)!;
       return span % 1e6 === 0 ? Decimal.of(span / 1e6) : new Decimal(BigInt(span), 6);
     }),
-    sec_to_time: withTypes((types, seconds: Decimal) => {
+    sec_to_time: strict((seconds: Decimal) => {
       const micro = Number(seconds.times(Decimal.of(1_000_000)).rounded(0).coefficient);
-      return spanText(Math.max(-3_020_399_000_000, Math.min(3_020_399_000_000, micro)), isWhole(types[0]) ? undefined : 6);
+      return spanText(Math.max(-3_020_399_000_000, Math.min(3_020_399_000_000, micro)), true);
     }),
-    week: strict((text: string, mode: number = 0) => weekOf(momentOf(text), weekRule(Number(mode) & 7)).week),
-    yearweek: strict((text: string, mode: number = 0) => {
+    week: strict((text: string, mode: number | bigint = 0) => weekOf(momentOf(text), weekRule(Number(mode) & 7)).week),
+    yearweek: strict((text: string, mode: number | bigint = 0) => {
       const { year, week } = weekOf(momentOf(text), weekRule((Number(mode) & 7) | 2));
       return year * 100 + week;
     }),
     extract: strict(extract),
-    timestamp: strict((text: string, time?: string) => {
-      if (time === undefined) return text;
-      if (readMoment(time) || readTime(time) === undefined) return null;
-      const from = momentOf(text);
-      const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + readTime(time)!);
-      return result ? momentText(result) : null;
-    }),
-    date_format: { run: ([text, template]) => (text === null || template === null || template === "" ? null : formatMoment(momentOf(text), template as string)) },
+    timestamp: {
+      strict: true,
+      run: ([text, time], context) => {
+        const result = timestampOf(text as string, time as string | undefined);
+        return typeof result === "string"
+          ? fromColumn(result, context.types.length > 1 && context.types[1] === "text" ? 1 : 0, context)
+          : result;
+      },
+    },
+    date_format: {
+      run: ([text, template]) =>
+        text === null || template === null || template === "" ? null : formatMoment(momentOf(text), template as string),
+    },
     time_format: strict((text: string, template: string) => {
       const given = readTime(text)!;
       const span = Math.abs(given);
       const seconds = Math.floor(span / 1e6);
-      const time = { year: 0, month: 0, day: 0, hour: Math.floor(seconds / 3600), minute: Math.floor(seconds / 60) % 60, second: seconds % 60, micro: span % 1e6 };
+      const time = {
+        year: 0,
+        month: 0,
+        day: 0,
+        hour: Math.floor(seconds / 3600),
+        minute: Math.floor(seconds / 60) % 60,
+        second: seconds % 60,
+        micro: span % 1e6,
+      };
       return template === "" ? null : (given < 0 ? "-" : "") + formatMoment(time, template);
     }),
     str_to_date: strict((text: string, template: string) => readByFormat(text, template)),
@@ -579,27 +679,32 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     date_sub: shift(-1),
     datediff: strict((a: string, b: string) => dayOf(momentOf(a)) - dayOf(momentOf(b))),
     timestampdiff: strict(timestampDiff),
-    timestampadd: { strict: true, run: ([unitName, amount, value], context) => (shift(1) as { run: (args: readonly Value[], c: CodeContext) => Value }).run([value, amount, unitName], context) },
-    from_days: strict((days: number) => {
+    timestampadd: {
+      strict: true,
+      run: ([unitName, amount, value], context) =>
+        (shift(1) as { run: (args: readonly Value[], c: CodeContext) => Value }).run([value, amount, unitName], context),
+    },
+    from_days: strict((days: number | bigint) => {
       const { year, month, day } = dateFromDays(Number(days) - epochDays);
       return year < 1 || year > 9999 ? "0000-00-00" : dateText({ year, month, day } as Moment);
     }),
-    makedate: strict((year: number, day: number) => {
+    makedate: strict((year: number, day: number | bigint) => {
       if (day <= 0 || year < 0) return null;
       const full = year < 70 ? year + 2000 : year < 100 ? year + 1900 : year;
       const { year: y, month, day: d } = dateFromDays(daysFromDate(full, 1, 1) + Number(day) - 1);
       return y > 9999 ? null : dateText({ year: y, month, day: d } as Moment);
     }),
-    maketime: withTypes((types, hour: number, minute: number, second: Decimal) => {
+    maketime: strict((hour: number, minute: number | bigint, second: Decimal) => {
       if (minute < 0 || minute > 59 || second.coefficient < 0n || second.toNumber() >= 60) return null;
-      const micro = (Math.abs(hour) * 3600 + Number(minute) * 60) * 1e6 + Number(second.times(Decimal.of(1_000_000)).rounded(0).coefficient);
-      return spanText(Math.sign(hour || 1) * Math.min(micro, 3_020_399_000_000), isWhole(types[2]) ? undefined : 6);
+      const micro =
+        (Math.abs(hour) * 3600 + Number(minute) * 60) * 1e6 + Number(second.times(Decimal.of(1_000_000)).rounded(0).coefficient);
+      return spanText(Math.sign(hour || 1) * Math.min(micro, 3_020_399_000_000), true);
     }),
-    period_add: strict((period: number, months: number) => {
+    period_add: strict((period: number | bigint, months: number | bigint) => {
       const total = periodMonths(Number(period)) + Number(months);
       return period === 0 ? 0 : Math.floor(total / 12) * 100 + (total % 12) + 1;
     }),
-    period_diff: strict((a: number, b: number) => periodMonths(Number(a)) - periodMonths(Number(b))),
+    period_diff: strict((a: number | bigint, b: number | bigint) => periodMonths(Number(a)) - periodMonths(Number(b))),
   };
 }
 
@@ -612,4 +717,3 @@ function fieldComparison(types: readonly string[], collation: Collation) {
 function unpadded(name: Collation | "binary"): Order {
   return orderBy({ ...(name === "binary" ? byBytes : collations[name]), padding: "counted" });
 }
-

@@ -5,9 +5,11 @@ import { isPure } from "../row.ts";
 import { dateText, momentText, readMoment, readTime, spanText } from "./moments.ts";
 import { int64, ofBytes, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
-/** Types: `text` with its collation after a space where COLLATE says one, `binary`, `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
+/** Types: `text` with its collation after a space where COLLATE says one, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
 export const baseType = (type: string): string => type.split(" ")[0];
-const isBinary = (type: string): boolean => type === "binary" || type === "hybrid";
+const isBinary = (type: string): boolean => ["binary", "hybrid", "hextext"].includes(type);
+/** Bytes written as a literal, which take the collation of a text beside them. */
+const isBytesLiteral = (type: string): boolean => type === "hybrid" || type === "hextext";
 
 /** The collations that are covered, by the answers that make them. */
 export const collations = {
@@ -19,16 +21,19 @@ export type Collation = keyof typeof collations;
 
 /** Functions of which there is a row for each collation. */
 const mindsCollation = new Set(
-  ["=", "<>", "<", "<=", ">", ">=", "<=>", "strcmp", "like", "locate", "instr", "position", "regexp"].concat(
-    ["regexp_replace", "regexp_substr", "regexp_instr"],
-  ),
+  ["=", "<>", "<", "<=", ">", ">=", "<=>", "strcmp", "like", "locate", "instr", "position", "regexp"].concat([
+    "regexp_replace",
+    "regexp_substr",
+    "regexp_instr",
+  ]),
 );
 
 export const byBytes = { case: "minded", padding: "counted" } as const;
 
 /** The collation of a comparison: bytes where one side is binary, what COLLATE says, or the one of the dialect. */
 export function collationFor(types: readonly string[], usual: Collation): Collation | "binary" {
-  if (types.some(isBinary)) return "binary";
+  const kinds = types.map(baseType);
+  if (kinds.includes("binary") || (kinds.some(isBytesLiteral) && !kinds.includes("text"))) return "binary";
   const named = types.map((type) => type.split(" ")[1]).find((name) => name !== undefined);
   return (named as Collation | undefined) ?? usual;
 }
@@ -90,8 +95,7 @@ function asBytes(value: Value): Value {
 
 /** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
 function conversion(from: string, to: string): Conversion | undefined {
-  const isHybrid = baseType(from) === "hybrid";
-  const kind = isHybrid ? "binary" : baseType(from);
+  const kind = isBinary(baseType(from)) ? "binary" : baseType(from);
   const isWhole = kind === "integer" || kind === "unsigned";
   switch (to) {
     case "any":
@@ -115,9 +119,10 @@ function conversion(from: string, to: string): Conversion | undefined {
     case "pattern":
       return { cost: kind === "text" ? 0 : 1, convert: unlessMissing((value) => readable(toText(value) as string)) };
     case "string":
+      if (isBytesLiteral(baseType(from))) return { cost: 0, convert: unlessMissing(toText) };
       return kind === "text" || kind === "null" ? { cost: 0 } : undefined;
     case "bytes":
-      return kind === "text" || kind === "null" || kind === "binary" ? { cost: 1, convert: unlessMissing(asBytes) } : undefined;
+      return kind === "text" || kind === "null" || kind === "binary" ? { cost: 0, convert: unlessMissing(asBytes) } : undefined;
     case "whole":
       return isWhole || kind === "null" ? { cost: 0 } : undefined;
     case "exact":
@@ -125,7 +130,9 @@ function conversion(from: string, to: string): Conversion | undefined {
     case "moment":
       if (kind === "date" || kind === "datetime") return { cost: 2, convert: unlessMissing(asMoment) };
       // A text that is no date comes before every date.
-      return kind === "text" || kind === "null" ? { cost: 4, convert: unlessMissing((value) => asMoment(value) ?? "") } : undefined;
+      return kind === "text" || kind === "null"
+        ? { cost: 4, convert: unlessMissing((value) => asMoment(value) ?? "") }
+        : undefined;
     case "clock":
       return kind === "time" ? { cost: 2 } : kind === "text" ? { cost: 4, convert: unlessMissing(asTime) } : undefined;
     case "position":
@@ -218,7 +225,11 @@ function castTo(type: string, sizes: readonly number[], from: string): (value: V
         const digits = typeof value === "string" ? /^[ \t\n\v\f\r]*\+?(\d+)/.exec(value)?.[1] : undefined;
         if (digits !== undefined && BigInt(digits) > int64) return BigInt(digits) > uint64 ? uint64 : BigInt(digits);
         const whole = convert("integer")(value);
-        return typeof whole === "number" || typeof whole === "bigint" ? whole < 0 ? BigInt.asUintN(64, BigInt(whole)) : whole : whole;
+        return typeof whole === "number" || typeof whole === "bigint"
+          ? whole < 0
+            ? BigInt.asUintN(64, BigInt(whole))
+            : whole
+          : whole;
       };
     case "decimal":
       return (value) => sizedDecimal(convert("decimal")(value) as Decimal, size ?? 10, scale);
@@ -241,8 +252,8 @@ function withFraction(value: Value, digits: number): Value {
 }
 
 const literals: Readonly<Record<string, (text: string) => string | undefined>> = lookup({
-  "date literal": (text) => (readMoment(text) && dateText(readMoment(text)!)),
-  "datetime literal": (text) => (readMoment(text) && momentText(readMoment(text)!)),
+  "date literal": (text) => readMoment(text) && dateText(readMoment(text)!),
+  "datetime literal": (text) => readMoment(text) && momentText(readMoment(text)!),
   "time literal": (text) => (readTime(text) === undefined ? undefined : spanText(readTime(text)!)),
 });
 
@@ -253,9 +264,11 @@ function fits(type: string): ((value: Value) => Value) | undefined {
   const tooLarge = () => new Failure("number-out-of-range");
   switch (type) {
     case "integer":
-      return (value) => ((typeof value === "bigint" || typeof value === "number") && (value > int64 || value < -int64 - 1n) ? tooLarge() : value);
+      return (value) =>
+        (typeof value === "bigint" || typeof value === "number") && (value > int64 || value < -int64 - 1n) ? tooLarge() : value;
     case "unsigned":
-      return (value) => ((typeof value === "bigint" || typeof value === "number") && (value > uint64 || value < 0) ? tooLarge() : value);
+      return (value) =>
+        (typeof value === "bigint" || typeof value === "number") && (value > uint64 || value < 0) ? tooLarge() : value;
     case "double":
       return (value) => (value instanceof Double && !Number.isFinite(value.value) ? tooLarge() : value);
     case "text":
@@ -274,7 +287,11 @@ export const typeRules = (collation: Collation): TypeRules => ({
   },
   readColumn(type, value) {
     if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
-    return type === "decimal" && typeof value === "number" ? Decimal.of(value) : typeof value === "boolean" ? Number(value) : value;
+    return type === "decimal" && typeof value === "number"
+      ? Decimal.of(value)
+      : typeof value === "boolean"
+        ? Number(value)
+        : value;
   },
   conversion,
   // Of the rows of a function that minds the collation, the one with the answers of this call's collation is meant.
@@ -293,9 +310,12 @@ export const typeRules = (collation: Collation): TypeRules => ({
   },
   resultType(row, types) {
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
-    if (row.result === "integer" && row.name !== "div" && /^[-+*%]$/.test(row.name) && types.includes("unsigned")) return "unsigned";
+    if (row.result === "integer" && row.name !== "div" && /^[-+*%]$/.test(row.name) && types.includes("unsigned"))
+      return "unsigned";
     if (row.result === "shifted") return baseType(types[0]) === "datetime" ? "datetime" : "date";
     if (row.result === "extreme") return extremeType(types);
+    if (row.result === "integer" && types[0] === "unsigned" && /^(?:abs|ceil|ceiling|floor|round|truncate)$/.test(row.name))
+      return "unsigned";
     if (row.result === "unified") return unify(types.slice(row.name === "nvl2" ? 1 : 0)) ?? "text";
     return row.result === "same" ? (baseType(types[0]) === "null" ? "double" : types[0]) : row.result;
   },
@@ -328,7 +348,8 @@ export function extremeType(types: readonly string[]): string {
 export function unify(types: readonly string[]): string | undefined {
   const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
-  if (kinds.every((kind) => kind === kinds[0])) return kinds[0] === "text" ? (types.find((type) => type.includes(" ")) ?? "text") : kinds[0];
+  if (kinds.every((kind) => kind === kinds[0]))
+    return kinds[0] === "text" ? (types.find((type) => type.includes(" ")) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
     return highest === "unsigned" ? "decimal" : highest;
@@ -336,5 +357,3 @@ export function unify(types: readonly string[]): string | undefined {
   if (kinds.every((kind) => kind === "date" || kind === "datetime")) return "datetime";
   return kinds.includes("binary") && kinds.every((kind) => kind === "binary" || kind === "text") ? "binary" : "text";
 }
-
-

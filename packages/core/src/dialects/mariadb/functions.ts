@@ -29,7 +29,8 @@ const letterCases = ["general", "unicode", "minded"] as const;
 
 /** A row for each way in which letters are told apart. */
 const eachCase = (make: (letterCase: (typeof letterCases)[number]) => FunctionRow): FunctionRow[] => letterCases.map(make);
-const eachPatternCase = (make: (letterCase: "ignored" | "minded") => FunctionRow): FunctionRow[] => (["ignored", "minded"] as const).map(make);
+const eachPatternCase = (make: (letterCase: "ignored" | "minded") => FunctionRow): FunctionRow[] =>
+  (["ignored", "minded"] as const).map(make);
 
 /** Functions of the text families: each is an operation with answers. */
 // prettier-ignore
@@ -45,7 +46,7 @@ const text: FunctionRow[] = [
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp", family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "test", answers: { missing, pattern: "pcre", where: "anywhere", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_instr", family: "locate", summary: "The position of the first match of a pattern, 0 when absent.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "find", answers: { ...found, case: letterCase, report: "position", absent: "zero" }, evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_substr", family: "extract", summary: "The first match of a pattern, empty when there is none.", parameters: params("text text, pattern pattern > needle"), result: "text", operation: "find", answers: { ...found, case: letterCase, report: "text", absent: "empty" }, evidence: patterns })),
-  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern pattern > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "allowed" }, evidence: patterns })),
+  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern pattern > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "ends" }, evidence: patterns })),
   { name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: strings },
   { name: "insert", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start position, length position, new text"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "unchanged", negativeSpan: "to the end", fraction: "rounded" }, evidence: strings },
   { name: "upper", aliases: ["ucase"], family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
@@ -70,7 +71,10 @@ const text: FunctionRow[] = [
   { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts of bytes.", parameters: params("left bytes > a, right bytes > b"), result: "integer", operation: "compare", answers: { missing, ...byBytes, mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
 ];
 
-const kinds: readonly (readonly [string, { readonly case: "general" | "unicode" | "minded"; readonly padding: "padded" | "counted" }])[] = [
+const kinds: readonly (readonly [
+  string,
+  { readonly case: "general" | "unicode" | "minded"; readonly padding: "padded" | "counted" },
+])[] = [
   ...Object.values(collations).map((collation) => ["string", collation] as const),
   ["bytes", byBytes],
   ["whole", byBytes],
@@ -115,18 +119,33 @@ const operators: FunctionRow[] = [
   ),
 ];
 
-type Coded = readonly [name: string, family: FunctionRow["family"], summary: string, parameters: string, result: string, evidence: string, code?: string];
+type Coded = readonly [
+  name: string,
+  family: FunctionRow["family"],
+  summary: string,
+  parameters: string,
+  result: string,
+  evidence: string,
+  code?: string,
+];
 
-const ofDate = (name: string, summary: string, result = "integer"): Coded => [name, "convert", summary, "date datetime", result, dates];
+const ofDate = (name: string, summary: string, result = "integer"): Coded => [
+  name,
+  "convert",
+  summary,
+  "date datetime",
+  result,
+  dates,
+];
 const math = "acos asin atan cos cot degrees exp ln log10 log2 radians sin sqrt tan".split(" ");
 
 // prettier-ignore
 const coded = (
   [
-    ["ord", "measure-test", "The bytes of the first character as a number.", "text text", "integer", strings],
-    ["char", "measure-test", "The bytes of numbers.", "codes* integer", "binary", strings],
-    ["char using", "measure-test", "The characters of numbers.", "codes* integer", "text", strings],
-    ["chr", "measure-test", "The character of a byte.", "code integer", "text", strings],
+    ["ord", "convert", "The bytes of the first character as a number.", "text text", "integer", strings],
+    ["char", "convert", "The bytes of numbers.", "codes* integer", "binary", strings],
+    ["char using", "convert", "The characters of numbers.", "codes* integer", "text", strings],
+    ["chr", "convert", "The character of a byte.", "code integer", "text", strings],
     ["hex", "convert", "A number, or the bytes of a text, in base 16.", "value any", "text", strings],
     ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text", "binary", strings],
     ["bin", "convert", "A number in base 2.", "number text", "text", strings],
@@ -139,7 +158,7 @@ const coded = (
     ["export_set", "list", "One text for each bit that is set, another for each that is not.", "bits integer, on text, off text, separator? text, count? integer", "text", strings],
     ["interval", "list", "How many of the sorted values are not above the first.", "value any, values* any", "integer", control],
     ["format", "convert", "A number with thousands separated.", "number any, decimals integer, locale? text", "text", strings],
-    ["quote", "substitute", "The text as an SQL literal.", "text any", "text", strings],
+    ["quote", "convert", "The text as an SQL literal.", "text any", "text", strings],
     ["soundex", "convert", "A key of how a text sounds.", "text text", "text", strings],
     ["to_base64", "convert", "The bytes in base 64.", "text binary", "text", strings],
     ["from_base64", "convert", "Bytes from base 64; null for anything else.", "text text", "binary", strings],
@@ -177,8 +196,8 @@ const coded = (
     ["&", "convert", "The bits that both numbers have.", "left bits, right bits", "unsigned", operatorsDoc],
     ["|", "convert", "The bits that one of two numbers has.", "left bits, right bits", "unsigned", operatorsDoc],
     ["^", "convert", "The bits that just one of two numbers has.", "left bits, right bits", "unsigned", operatorsDoc],
-    ["<<", "convert", "The bits of a number shifted left.", "left bits, right bits", "unsigned", operatorsDoc],
-    [">>", "convert", "The bits of a number shifted right.", "left bits, right bits", "unsigned", operatorsDoc],
+    ["<<", "convert", "The bits of a number shifted left.", "left bits, right integer", "unsigned", operatorsDoc],
+    [">>", "convert", "The bits of a number shifted right.", "left bits, right integer", "unsigned", operatorsDoc],
     ["bit_count", "convert", "How many bits are set.", "number bits", "integer", numeric],
     ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numeric]),
     ["log", "convert", "The natural logarithm, or one to a base.", "number double, argument? double", "double", numeric],

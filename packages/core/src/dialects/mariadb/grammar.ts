@@ -89,7 +89,10 @@ function prefix(parser: Parser): Expression {
   if (parser.at("-") || parser.at("+") || parser.at("~")) {
     parser.next();
     const operand = parser.expression(power.sign);
-    const isLiteral = operand.kind === "literal" && token.value === "-" && /^\d+$/.test(parser.source.slice(operand.range.start, operand.range.end));
+    const isLiteral =
+      operand.kind === "literal" &&
+      token.value === "-" &&
+      /^\d+$/.test(parser.source.slice(operand.range.start, operand.range.end));
     if (isLiteral && BigInt(parser.source.slice(operand.range.start, operand.range.end)) === int64 + 1n)
       return literal(integer(-int64 - 1n), "integer", span(parser, range.start));
     return parser.call(token.source, range, [operand], "operator");
@@ -110,7 +113,11 @@ function prefix(parser: Parser): Expression {
       return text(parser);
     case "variable":
       parser.next();
-      return literal(new Bytes(bytesOfHex(token.value) ?? new Uint8Array()), /^x/i.test(token.source) ? "binary" : "hybrid", range);
+      return literal(
+        new Bytes(bytesOfHex(token.value) ?? new Uint8Array()),
+        /^x/i.test(token.source) ? "hextext" : "hybrid",
+        range,
+      );
     case "quoted name":
       parser.next();
       return { kind: "name", name: token.value, range };
@@ -148,10 +155,13 @@ function named(parser: Parser, token: Token): Expression {
   const read = specials[word]?.(parser, token);
   if (read) return read;
   if (parser.ahead(1).kind === "text" && (word.startsWith("_") || word === "n")) {
-    if (!/^(?:_utf8mb4|_utf8mb3|_utf8|_latin1|_ascii|_binary|n)$/.test(word)) return parser.uncovered(`the character set ${word.slice(1)}`);
+    if (!/^(?:_utf8mb4|_utf8mb3|_utf8|_latin1|_ascii|_binary|n)$/.test(word))
+      return parser.uncovered(`the character set ${word.slice(1)}`);
     parser.next();
     const value = text(parser);
-    return word === "_binary" ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) } : value;
+    return word === "_binary"
+      ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) }
+      : value;
   }
   const isCall = parser.ahead(1).value === "(" && (word === "mod" || word === "interval");
   if (reserved.has(word) && !isCall) return parser.missing();
@@ -186,12 +196,14 @@ const dateForm = (name: string, plainDays: boolean): Special =>
     return closed(parser, open, token, name, [operand, parser.expression(), literal("day", "text", token.range)]);
   });
 
-const typedText = (type: string): Special => (parser, token) => {
-  if (parser.ahead(1).kind !== "text") return undefined;
-  parser.next();
-  const operand = text(parser);
-  return { kind: "cast", operand, type: `${type} literal`, typeRange: token.range, range: span(parser, token.range.start) };
-};
+const typedText =
+  (type: string): Special =>
+  (parser, token) => {
+    if (parser.ahead(1).kind !== "text") return undefined;
+    parser.next();
+    const operand = text(parser);
+    return { kind: "cast", operand, type: `${type} literal`, typeRange: token.range, range: span(parser, token.range.start) };
+  };
 
 const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(1, "integer"),
@@ -233,7 +245,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   position: positionForm("position", power.predicate),
   trim: trimForm("trim", "trim leading", "trim trailing"),
   extract: extractForm,
-  nullif: nullifForm,
+  nullif: nullifForm("null"),
   if: form((parser, open, token) => {
     const args = parser.arguments(")", open);
     if (args.length !== 3) return parser.call("if", token.range, args, "function");
@@ -275,7 +287,11 @@ function infix(parser: Parser): Infix | undefined {
   if (token.kind === "symbol") {
     const found = infixPower[token.value];
     if (found === undefined) return undefined;
-    if ((token.value === "+" || token.value === "-") && parser.ahead(1).source.toLowerCase() === "interval" && parser.ahead(2).value !== "(")
+    if (
+      (token.value === "+" || token.value === "-") &&
+      parser.ahead(1).source.toLowerCase() === "interval" &&
+      parser.ahead(2).value !== "("
+    )
       return { power: found, read: readInterval };
     return parser.binary(renamed[token.value] ?? token.value, found);
   }
@@ -322,7 +338,13 @@ const predicates = new Set(["like", "regexp", "rlike", "in", "between"]);
 
 function readInterval(parser: Parser, left: Expression): Expression {
   const sign = parser.next();
-  return parser.call(sign.value === "+" ? "date_add" : "date_sub", sign.range, [left, ...interval(parser)], "function", left.range.start);
+  return parser.call(
+    sign.value === "+" ? "date_add" : "date_sub",
+    sign.range,
+    [left, ...interval(parser)],
+    "function",
+    left.range.start,
+  );
 }
 
 /** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN */

@@ -1,6 +1,15 @@
 import { type TokenRule, undoubled } from "../../syntax/index.ts";
 
-const escapes: Readonly<Record<string, string>> = { "0": "\0", b: "\b", n: "\n", r: "\r", t: "\t", Z: "\x1a", "%": "\\%", _: "\\_" };
+const escapes: Readonly<Record<string, string>> = {
+  "0": "\0",
+  b: "\b",
+  n: "\n",
+  r: "\r",
+  t: "\t",
+  Z: "\x1a",
+  "%": "\\%",
+  _: "\\_",
+};
 
 /** A text between quotes, which may be doubled, with escapes (MariaDB documentation, "String Literals"). */
 const readText = (source: string): string => {

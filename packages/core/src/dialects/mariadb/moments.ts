@@ -15,7 +15,8 @@ const two = (value: number): string => String(value).padStart(2, "0");
 const four = (value: number): string => String(value).padStart(4, "0");
 
 /** Years of two digits are 2000 to 2069 and 1970 to 1999. */
-const fullYear = (digits: string): number => (digits.length > 2 ? Number(digits) : Number(digits) + (Number(digits) < 70 ? 2000 : 1900));
+const fullYear = (digits: string): number =>
+  digits.length > 2 ? Number(digits) : Number(digits) + (Number(digits) < 70 ? 2000 : 1900);
 
 function moment(parts: readonly (string | undefined)[]): Moment | undefined {
   const [year, month, day, hour = "0", minute = "0", second = "0", fraction = ""] = parts;
@@ -25,7 +26,15 @@ function moment(parts: readonly (string | undefined)[]): Moment | undefined {
   if (time[0] > 23 || time[1] > 59 || time[2] > 59 || m > 12 || d > 31) return undefined;
   if (m > 0 && d > 0 && !isDate(y || 4, m, d)) return undefined;
   if (m === 0 || d === 0) return undefined;
-  return { year: y, month: m, day: d, hour: time[0], minute: time[1], second: time[2], micro: Number(fraction.slice(0, 6).padEnd(6, "0")) };
+  return {
+    year: y,
+    month: m,
+    day: d,
+    hour: time[0],
+    minute: time[1],
+    second: time[2],
+    micro: Number(fraction.slice(0, 6).padEnd(6, "0")),
+  };
 }
 
 const delimited =
@@ -72,7 +81,8 @@ export function readTime(text: string): number | undefined {
     return sign(mark) * Math.min(seconds * 1e6 + micro(fraction), 3_020_399_999_999);
   }
   const date = readMoment(text);
-  if (date && /\d\D\d/.test(text.trim().slice(0, 11))) return microOf(date);
+  if (date && /\d[ T]\d/.test(text.trim())) return microOf(date);
+  if (/^\s*-?\d+[eE]/.test(text)) return undefined;
   const [, mark = "", digits, fraction] = /^\s*(-?)(\d+)(?:\.(\d*))?/.exec(text) ?? [];
   if (digits === undefined || digits.length > 7) return undefined;
   const padded = digits.padStart(6, "0");
@@ -83,13 +93,12 @@ export function readTime(text: string): number | undefined {
 
 const microOf = ({ hour, minute, second, micro }: Moment): number => (hour * 3600 + minute * 60 + second) * 1e6 + micro;
 
-/** A span of microseconds as `[-]HH:MM:SS[.ffffff]`, with so many digits of the fraction or as many as are needed. */
-export function spanText(span: number, digits?: number): string {
+/** A span of microseconds as `[-]HH:MM:SS[.ffffff]`; a fraction with all six digits or with as many as are needed. */
+export function spanText(span: number, full = false): string {
   const size = Math.abs(span);
   const seconds = Math.floor(size / 1e6);
-  return `${span < 0 ? "-" : ""}${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${
-    digits === undefined ? fractionText(size % 1e6) : `.${String(size % 1e6).padStart(6, "0").slice(0, digits)}`
-  }`;
+  const fraction = full && size % 1e6 ? `.${String(size % 1e6).padStart(6, "0")}` : fractionText(size % 1e6);
+  return `${span < 0 ? "-" : ""}${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${fraction}`;
 }
 
 /** The moment some microseconds after midnight of a day (days after 1970-01-01); undefined outside the years 1 to 9999. */
@@ -147,12 +156,14 @@ function amountOf(amount: string, unit: string): readonly [number, number] | und
   const names = compounds[unit];
   const sign = /^\s*-/.test(amount) ? -1 : 1;
   if (!names) {
-    const number = unit === "second" ? Number(/^\s*-?\d*(?:\.\d*)?/.exec(amount)?.[0] || 0) : Number(/^\s*-?\d+/.exec(amount)?.[0] ?? 0);
+    const number =
+      unit === "second" ? Number(/^\s*-?\d*(?:\.\d*)?/.exec(amount)?.[0] || 0) : Number(/^\s*-?\d+/.exec(amount)?.[0] ?? 0);
     const [months, micro] = units[unit] ?? [0, 0];
     return unit in units ? [number * months, Math.trunc(number * micro)] : undefined;
   }
   const runs = amount.match(/\d+/g)?.map(Number) ?? [];
-  const used = runs.length > names.length ? runs.slice(0, names.length) : [...Array<number>(names.length - runs.length).fill(0), ...runs];
+  const used =
+    runs.length > names.length ? runs.slice(0, names.length) : [...Array<number>(names.length - runs.length).fill(0), ...runs];
   let [months, micro] = [0, 0];
   names.forEach((name, i) => {
     months += units[name][0] * used[i];
@@ -209,8 +220,7 @@ export function weekOf(date: Moment, rule: WeekRule): { year: number; week: numb
   return { year, week: Math.floor(days / 7) + 1 };
 }
 
-const ordinalEnding = (day: number): string =>
-  day >= 10 && day <= 19 ? "th" : (["th", "st", "nd", "rd"][day % 10] ?? "th");
+const ordinalEnding = (day: number): string => (day >= 10 && day <= 19 ? "th" : (["th", "st", "nd", "rd"][day % 10] ?? "th"));
 
 /** What each letter after % stands for in date_format(). */
 const fields: Readonly<Record<string, (value: Moment) => string>> = lookup({
@@ -301,11 +311,18 @@ export function readByFormat(text: string, format: string): string | null {
     rest = rest.slice(match[0].length);
   }
   const number = (name: string) => (found[name] === undefined ? undefined : parseInt(found[name], 10));
-  const monthByName = found.monthName && monthNames.findIndex((name) => name.slice(0, 3).toLowerCase() === found.monthName.slice(0, 3).toLowerCase()) + 1;
+  const monthByName =
+    found.monthName &&
+    monthNames.findIndex((name) => name.slice(0, 3).toLowerCase() === found.monthName.slice(0, 3).toLowerCase()) + 1;
   let hour = number("hour") ?? (number("hour12") === undefined ? 0 : number("hour12")! % 12);
   if (number("hour12") !== undefined && (number("hour12")! > 12 || number("hour12") === 0)) return null;
   if (found.half?.toLowerCase() === "pm") hour += 12;
-  const year = found.year !== undefined ? fullYear(found.year.padStart(found.year.length > 2 ? 4 : 2, "0")) : found.shortYear !== undefined ? fullYear(found.shortYear.padStart(2, "0")) : 0;
+  const year =
+    found.year !== undefined
+      ? fullYear(found.year.padStart(found.year.length > 2 ? 4 : 2, "0"))
+      : found.shortYear !== undefined
+        ? fullYear(found.shortYear.padStart(2, "0"))
+        : 0;
   let [month, day] = [number("month") ?? (monthByName || 0), number("day") ?? number("ordinal") ?? 0];
   const yearDay = number("yearDay");
   if (yearDay !== undefined && yearDay > 0) ({ month, day } = dateFromDays(daysFromDate(year, 1, yearDay)));

@@ -52,7 +52,9 @@ export function toDecimal(value: Value): Value {
   if (value === null || value instanceof Decimal || isFailure(value)) return value;
   if (typeof value === "string") return Decimal.parse(numeral.exec(value)?.[1] ?? "0") ?? Decimal.of(0);
   if (value instanceof Double) return Decimal.parse(doubleText(value.value)) ?? Decimal.of(0);
-  return value instanceof Bytes ? toDecimal(toText(value)) : Decimal.of(Number.isSafeInteger(value) ? (value as number) : BigInt(value as bigint));
+  return value instanceof Bytes
+    ? toDecimal(toText(value))
+    : Decimal.of(Number.isSafeInteger(value) ? (value as number) : (value as bigint));
 }
 
 const clamped = (value: bigint): number | bigint => integer(value > int64 ? int64 : value < -int64 - 1n ? -int64 - 1n : value);

@@ -4,6 +4,7 @@ import { baseType } from "./coercions.ts";
 const names: Readonly<Record<string, string>> = {
   text: "text",
   binary: "blob",
+  hextext: "blob",
   hybrid: "blob",
   integer: "bigint",
   unsigned: "bigint unsigned",

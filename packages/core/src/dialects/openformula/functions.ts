@@ -63,7 +63,14 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
   ];
 
   const compared = { missing, case: textCase, padding: "counted", mixed: "by kind", truth: "true or false" } as const;
-  const calculated = { missing, numbers: "double", quotient: "double", byZero: "error", overflow: "error", remainder: "of fractions" } as const;
+  const calculated = {
+    missing,
+    numbers: "double",
+    quotient: "double",
+    byZero: "error",
+    overflow: "error",
+    remainder: "of fractions",
+  } as const;
   // prettier-ignore
   const operators: FunctionRow[] = [
     { name: "&", family: "split-join", summary: "Joins two texts.", parameters: params("left text > items, right text > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, notation: "operator", evidence: section("6.4.10") },

@@ -19,9 +19,12 @@ import { formatDate, formatNumber, readDate, readNumberBy } from "./formats.ts";
 import { outputText, readNumber } from "./numbers.ts";
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
-const order = operationOf("compare").prepare({ missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as never, {
-  relation: "order",
-}) as unknown as (a: Value, b: Value) => number;
+const order = operationOf("compare").prepare(
+  { missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as never,
+  {
+    relation: "order",
+  },
+) as unknown as (a: Value, b: Value) => number;
 
 const relations: Readonly<Record<string, (order: number) => boolean>> = {
   "=": (o) => o === 0,
@@ -35,7 +38,13 @@ const relations: Readonly<Record<string, (order: number) => boolean>> = {
 /** The pattern operators as relations of a text and a pattern. */
 const fits = (pattern: "like" | "posix", letterCase: "minded" | "ignored") =>
   operationOf("test").prepare(
-    { missing: "null", pattern, where: pattern === "like" ? "whole" : "anywhere", case: letterCase, truth: "true or false" } as never,
+    {
+      missing: "null",
+      pattern,
+      where: pattern === "like" ? "whole" : "anywhere",
+      case: letterCase,
+      truth: "true or false",
+    } as never,
     {},
   ) as unknown as (text: Value, pattern: Value) => boolean | Failure;
 const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>> = {
@@ -47,7 +56,12 @@ const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>>
 
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 
-const logic = (decisive: boolean): Code => logicBy(decisive, (value) => value as boolean | null, (value) => value);
+const logic = (decisive: boolean): Code =>
+  logicBy(
+    decisive,
+    (value) => value as boolean | null,
+    (value) => value,
+  );
 
 /** `= ANY`, `LIKE ALL` and the like, with null where a null item leaves it open. */
 function quantified(any: boolean): Code {
@@ -60,7 +74,9 @@ function quantified(any: boolean): Code {
     });
     return holds.find(isFailure) ?? (holds.includes(any) ? any : holds.includes(null) ? null : !any);
   };
-  return { run: ([value, list, relation]) => (list === null ? null : compared(value, list as readonly Value[], relation as string)) };
+  return {
+    run: ([value, list, relation]) => (list === null ? null : compared(value, list as readonly Value[], relation as string)),
+  };
 }
 
 const extreme = (direction: number): Code => ({
@@ -201,6 +217,17 @@ const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.
 const unsignedDigits = (value: number | bigint, base: number): string =>
   BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(base);
 
+/** A double with so many decimals; what lies just between two is rounded to the even one. */
+function evenly(value: number, places: number): Decimal {
+  const exact = Decimal.of(value);
+  const rounded = exact.rounded(places);
+  const rest = rounded.minus(exact).times(Decimal.of(2)).trimmed();
+  const isBetween = rest.compare(new Decimal(1n, places)) === 0 || rest.compare(new Decimal(-1n, places)) === 0;
+  return isBetween && rounded.coefficient % 2n !== 0n
+    ? new Decimal(rounded.coefficient - (rounded.coefficient < 0n ? -1n : 1n), places)
+    : rounded;
+}
+
 /** Functions that are not rows of data. */
 export const postgresqlCode: Readonly<Record<string, Code>> = {
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
@@ -290,7 +317,7 @@ export const postgresqlCode: Readonly<Record<string, Code>> = {
   ),
   "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),
   "to_char number": strict((value: Decimal | Double, template: string) =>
-    formatNumber(value instanceof Double ? Decimal.of(value.value) : value, template),
+    formatNumber(value instanceof Double ? evenly(value.value, /[.D]([09]*)/i.exec(template)?.[1].length ?? 0) : value, template),
   ),
   to_date: strict(readDate),
   to_number: strict(readNumberBy),

@@ -253,6 +253,13 @@ export const typeRules: TypeRules = {
       ? -10
       : 0;
   },
+  // A literal of unknown type may be any of the types that these take (10.3).
+  refuses(row, types) {
+    const isOpen = (place: number) => types[place] === "unknown";
+    if ((row.name === "extract" || row.name === "date_part") && isOpen(1)) return "ambiguous-call";
+    if (["to_char", "trunc", "to_hex", "to_bin", "to_oct"].includes(row.name) && isOpen(0)) return "ambiguous-call";
+    return (row.name === "-" || row.name === "+") && types.length === 1 && isOpen(0) ? "ambiguous-call" : undefined;
+  },
   resultType(row, types) {
     if (row.result === "item") return types[0] === "unknown[]" ? "text" : types[0].replace(/\[\]$/, "");
     return row.result === "same" ? (types[0] === "unknown" ? "text" : types[0]) : row.result;

@@ -54,7 +54,13 @@ export function formatDate(timestamp: string, format: string): Value {
   let refused: string | undefined;
   const result = format.replace(
     datePatterns,
-    (part: string, quoted: string | undefined, fm: string | undefined, pattern: string | undefined, suffix: string | undefined) => {
+    (
+      part: string,
+      quoted: string | undefined,
+      fm: string | undefined,
+      pattern: string | undefined,
+      suffix: string | undefined,
+    ) => {
       if (quoted !== undefined) return quoted;
       // FM before anything else is nothing.
       if (pattern === undefined) return "";
@@ -163,6 +169,8 @@ export function readDate(text: string, format: string): Value {
     if (rest === "") break;
     if (dateFields.test(token)) {
       const isOpen = !dateFields.test(tokens[i + 1] ?? "");
+      // A field that another follows at once takes its whole width.
+      if (!isOpen && rest.length < token.length) return bad;
       const found = (isOpen ? /^\d+/ : new RegExp(`^\\d{1,${token.length}}`)).exec(rest)?.[0];
       if (!found) return /^[A-Za-z]/.test(rest) ? bad : notCovered(format);
       const isShort = token === "YY" && found.length <= 2;

@@ -227,7 +227,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   }),
   extract: extractForm,
   coalesce: coalesceForm,
-  nullif: nullifForm,
+  nullif: nullifForm("unknown"),
 });
 
 function infix(parser: Parser): Infix | undefined {

@@ -7,14 +7,21 @@ const names: Readonly<Record<string, string>> = {
   unknown: "text",
 };
 
-const typeName = (type: string): string =>
-  type.endsWith("[]") ? `${typeName(type.slice(0, -2))}[]` : (names[type] ?? type);
+const typeName = (type: string): string => (type.endsWith("[]") ? `${typeName(type.slice(0, -2))}[]` : (names[type] ?? type));
 
 /** Functions that `pg_proc` does not call immutable, and casts by way of text that depend on settings. */
 const unsteady = new Set(
-  ["concat", "concat_ws", "format", "to_char", "to_date", "to_number", "array_to_string", "quote_literal", "quote_nullable"].concat(
-    ["date", "timestamp"].flatMap((type) => [`cast ${type} to text`, `cast ${type} to bpchar`, `cast text to ${type}`]),
-  ),
+  [
+    "concat",
+    "concat_ws",
+    "format",
+    "to_char",
+    "to_date",
+    "to_number",
+    "array_to_string",
+    "quote_literal",
+    "quote_nullable",
+  ].concat(["date", "timestamp"].flatMap((type) => [`cast ${type} to text`, `cast ${type} to bpchar`, `cast text to ${type}`])),
 );
 
 /** Statements of PostgreSQL (documentation, 5.3 and CREATE VIEW). */

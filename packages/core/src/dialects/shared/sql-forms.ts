@@ -103,14 +103,15 @@ export const coalesceForm: Special = form((parser, open, token) => {
   return { kind: "choice", branches, otherwise: last, range: span(parser, token.range.start) };
 });
 
-/** NULLIF(a, b) is CASE WHEN a = b THEN NULL ELSE a END. */
-export const nullifForm: Special = form((parser, open, token) => {
-  const args = parser.arguments(")", open);
-  const range = span(parser, token.range.start);
-  if (args.length !== 2) return parser.call("nullif", token.range, args, "function");
-  const condition: Expression = { kind: "call", name: "=", nameRange: token.range, args, notation: "operator", range };
-  return { kind: "choice", branches: [{ condition, result: literal(null, "unknown", token.range) }], otherwise: args[0], range };
-});
+/** NULLIF(a, b) is CASE WHEN a = b THEN NULL ELSE a END; `nullType` is the dialect's type of NULL. */
+export const nullifForm = (nullType: string): Special =>
+  form((parser, open, token) => {
+    const args = parser.arguments(")", open);
+    const range = span(parser, token.range.start);
+    if (args.length !== 2) return parser.call("nullif", token.range, args, "function");
+    const condition: Expression = { kind: "call", name: "=", nameRange: token.range, args, notation: "operator", range };
+    return { kind: "choice", branches: [{ condition, result: literal(null, nullType, token.range) }], otherwise: args[0], range };
+  });
 
 /** `first` FROM p FOR n in either order, or plain arguments: the call of `name`. */
 export const substringForm = (name: (token: Token) => string): Special =>
@@ -199,16 +200,14 @@ export function readIn(
   const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
   const open = parser.token;
   if (!parser.expect("(")) return call("=", [left, parser.missing()]);
-  const tests = parser.arguments(")", open).map(
-    (each): Expression => ({
-      kind: "call",
-      name: "=",
-      nameRange: range,
-      args: [left, item(each)],
-      notation: "operator",
-      range: each.range,
-    }),
-  );
+  const tests = parser.arguments(")", open).map((each): Expression => ({
+    kind: "call",
+    name: "=",
+    nameRange: range,
+    args: [left, item(each)],
+    notation: "operator",
+    range: each.range,
+  }));
   // Halved, so that a long list does not make a deep tree.
   const anyOf = (some: readonly Expression[]): Expression =>
     some.length === 1 ? some[0] : call("or", [anyOf(some.slice(0, some.length >> 1)), anyOf(some.slice(some.length >> 1))]);

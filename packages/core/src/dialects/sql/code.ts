@@ -19,10 +19,16 @@ const extreme = (direction: number): Code => ({
 const truth = (value: Value) => value as boolean | null;
 
 const negate = (value: Value): Value =>
-  value instanceof Double ? new Double(-value.value) : value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
+  value instanceof Double
+    ? new Double(-value.value)
+    : value instanceof Decimal
+      ? value.negated()
+      : integer(-BigInt(value as number));
 
 const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
-  strict((value: Value) => (value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value));
+  strict((value: Value) =>
+    value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value,
+  );
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {
@@ -54,7 +60,8 @@ export const sqlCode: Readonly<Record<string, Code>> = {
   negate: strict(negate),
   itself: { run: ([value]) => value },
   abs: strict((value: Value) => {
-    const isNegative = value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
+    const isNegative =
+      value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
     return isNegative ? negate(value) : value;
   }),
   ceiling: onNumber((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),

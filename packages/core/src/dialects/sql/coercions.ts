@@ -140,8 +140,7 @@ export const typeRules: TypeRules = {
     const sizes = match[2]?.split(",").map(Number) ?? [];
     const isText = type === "text" || type === "char";
     const isNumber = numeric.includes(type);
-    const allowed =
-      from === "null" || from === type || from === "text" || isText || (isNumber && numeric.includes(from));
+    const allowed = from === "null" || from === type || from === "text" || isText || (isNumber && numeric.includes(from));
     if (!allowed) return undefined;
     return {
       type: isText ? "text" : type,
@@ -162,7 +161,9 @@ export const typeRules: TypeRules = {
     const known = types.filter((type) => type !== "null");
     if (known.length === 0) return "null";
     if (known.every((type) => type === known[0])) return known[0];
-    return known.every((type) => numeric.includes(type)) ? numeric[Math.max(...known.map((type) => numeric.indexOf(type)))] : undefined;
+    return known.every((type) => numeric.includes(type))
+      ? numeric[Math.max(...known.map((type) => numeric.indexOf(type)))]
+      : undefined;
   },
   list: (_form, values) => values,
 };

@@ -38,7 +38,7 @@ const text: FunctionRow[] = [
   { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression, with an escape character.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", truth, case: "minded" }, notation: "operator", evidence: iso("8.6 <similar predicate>") },
   { name: "like_regex", family: "locate", summary: "Whether an XQuery pattern matches.", parameters: params("text text, pattern text > needle, flags? text"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth }, notation: "operator", evidence: iso("8.7 <regex like predicate>") },
   { name: "overlay", family: "substitute", summary: "Replaces a number of characters from a position: OVERLAY(s PLACING r FROM p FOR n).", parameters: params("text text, new text, start integer, count? integer > length"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "error", negativeSpan: "repeated", fraction: "refused" }, evidence: characters },
-  { name: "translate_regex", family: "substitute", summary: "Replaces matches of an XQuery pattern: TRANSLATE_REGEX(p IN s WITH r).", parameters: params("text text, pattern text > old, replacement text > new, flags text, start integer, occurrence integer > which"), result: "text", operation: "substitute", answers: { ...matching, occurrences: "all", replacement: "dollar", emptyMatch: "error" }, evidence: characters },
+  { name: "translate_regex", family: "substitute", summary: "Replaces matches of an XQuery pattern: TRANSLATE_REGEX(p IN s WITH r).", parameters: params("text text, pattern text > old, replacement text > new, flags text, start integer, occurrence? integer > which"), result: "text", operation: "substitute", answers: { ...matching, occurrences: "all", replacement: "dollar", emptyMatch: "error" }, evidence: characters },
   { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: characters },
   { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: characters },
   { name: "normalize", family: "recase", summary: "A Unicode normal form.", parameters: params("text text, form? text"), result: "text", operation: "normalize", answers: { missing, asked: "text" }, evidence: characters },
@@ -86,7 +86,15 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
   ),
 ];
 
-type Coded = readonly [name: string, family: FunctionRow["family"], summary: string, parameters: string, result: string, section: string, code?: string];
+type Coded = readonly [
+  name: string,
+  family: FunctionRow["family"],
+  summary: string,
+  parameters: string,
+  result: string,
+  section: string,
+  code?: string,
+];
 
 const math = "acos asin atan cos cosh exp ln log10 sin sinh sqrt tan tanh".split(" ");
 

@@ -135,11 +135,13 @@ function regexForm(name: string, follows: readonly string[]): Special {
     parser.expect("in");
     const subject = parser.expression(power.comparison);
     const found: Record<string, Expression> = {};
+    let isAll = false;
     for (let more = true; more;) {
       more = false;
       for (const word of follows) {
         if (found[word] || !parser.takeWords(word)) continue;
-        found[word] = word === "occurrence" && parser.takeWords("all") ? literal(0, "integer", token.range) : parser.expression(power.comparison);
+        isAll = word === "occurrence" && parser.takeWords("all");
+        found[word] = isAll ? literal(1, "integer", token.range) : parser.expression(power.comparison);
         more = true;
       }
       if (inOctets(parser)) return parser.uncovered("positions in octets");
@@ -149,8 +151,23 @@ function regexForm(name: string, follows: readonly string[]): Special {
     const args: Readonly<Record<string, Expression[]>> = {
       occurrences_regex: [subject, pattern, flags, start],
       substring_regex: [subject, pattern, flags, start, number("occurrence", 1), number("group", 0)],
-      position_regex: [subject, pattern, flags, start, number("occurrence", 1), number("group", 0), literal(after ? 1 : 0, "integer", token.range)],
-      translate_regex: [subject, pattern, found.with ?? literal("", "text", token.range), flags, start, number("occurrence", 0)],
+      position_regex: [
+        subject,
+        pattern,
+        flags,
+        start,
+        number("occurrence", 1),
+        number("group", 0),
+        literal(after ? 1 : 0, "integer", token.range),
+      ],
+      translate_regex: [
+        subject,
+        pattern,
+        found.with ?? literal("", "text", token.range),
+        flags,
+        start,
+        ...(found.occurrence && !isAll ? [found.occurrence] : []),
+      ],
     };
     return closed(parser, open, token, name, args[name]);
   });
@@ -162,13 +179,15 @@ const lengthForm = form((parser, open, token) => {
   return closed(parser, open, token, inOctets(parser) ? "octet_length" : "char_length", [operand]);
 });
 
-const typedText = (type: string): Special => (parser, token) => {
-  if (parser.ahead(1).kind !== "text") return undefined;
-  parser.next();
-  const { value, range } = parser.next();
-  const operand = literal(value, "text", range);
-  return { kind: "cast", operand, type, typeRange: token.range, range: span(parser, token.range.start) };
-};
+const typedText =
+  (type: string): Special =>
+  (parser, token) => {
+    if (parser.ahead(1).kind !== "text") return undefined;
+    parser.next();
+    const { value, range } = parser.next();
+    const operand = literal(value, "text", range);
+    return { kind: "cast", operand, type, typeRange: token.range, range: span(parser, token.range.start) };
+  };
 
 const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(true, "boolean"),
@@ -185,7 +204,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   case: readCase,
   cast: castForm(plainTypeName),
   coalesce: coalesceForm,
-  nullif: nullifForm,
+  nullif: nullifForm("null"),
   char_length: lengthForm,
   character_length: lengthForm,
   substring: form((parser, open, token) => {
@@ -246,6 +265,7 @@ function infix(parser: Parser): Infix | undefined {
           }
         : undefined;
   }
+  if (word === "similar" && !parser.atWords("similar", "to")) return undefined;
   return predicates.has(word) ? { power: power.comparison, read: readPredicate } : undefined;
 }
 

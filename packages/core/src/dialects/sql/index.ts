@@ -61,7 +61,8 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
     functionCase: "ignored",
     separator: ",",
     columnText: (name) => (/^[A-Z_][A-Z0-9_]*$/i.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
-    namesColumn: (written, column) => written === column || (/^[A-Z_][A-Z0-9_]*$/i.test(column) && written === column.toUpperCase()),
+    namesColumn: (written, column) =>
+      written === column || (/^[A-Z_][A-Z0-9_]*$/i.test(column) && written === column.toUpperCase()),
     textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
     standardCode: (code) => states[code],
     statements,

@@ -6,6 +6,7 @@ const names: Readonly<Record<string, string>> = { text: "VARCHAR(4000)", null: "
 export const statements: Statements = {
   quoted: (name) => `"${name.replaceAll('"', '""')}"`,
   typeName: (type) => names[type] ?? type.toUpperCase(),
-  generated: (table, column, type, expression) => `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression}`,
+  generated: (table, column, type, expression) =>
+    `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression}`,
   unsteady: new Set(),
 };

@@ -1,16 +1,5 @@
 import { operationOf } from "../../text/index.ts";
-import {
-  Bytes,
-  Double,
-  Failure,
-  type Value,
-  bytesOfHex,
-  hexOf,
-  integer,
-  isFailure,
-  lookup,
-  utf8Of,
-} from "../../values/index.ts";
+import { Bytes, Double, Failure, type Value, bytesOfHex, hexOf, integer, isFailure, lookup, utf8Of } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
@@ -25,7 +14,9 @@ const orders: Readonly<Record<string, Order>> = lookup(
   Object.fromEntries(
     Object.entries(collations).map(([name, answers]) => [
       name,
-      operationOf("compare").prepare({ missing: "null", ...answers, mixed: "by kind", truth: "1 or 0" } as never, { relation: "order" }) as never,
+      operationOf("compare").prepare({ missing: "null", ...answers, mixed: "by kind", truth: "1 or 0" } as never, {
+        relation: "order",
+      }) as never,
     ]),
   ),
 );
@@ -73,7 +64,7 @@ const onDouble = (run: (value: number, other: number) => number): Code => ({
   run: (args) => {
     const numbers = args.map(numberOrNull);
     if (numbers.some((number) => number === null)) return null;
-    const result = run(Number(numberOf(numbers[0])), Number(numberOf(numbers[1] ?? 0)));
+    const result = run(numberOf(numbers[0]), numberOf(numbers[1] ?? 0));
     return Number.isNaN(result) ? null : new Double(result);
   },
 });
@@ -110,7 +101,12 @@ const bytesOf = (value: Value): Uint8Array => (value instanceof Bytes ? value.by
 function quote(value: Value): Value {
   if (value === null) return "NULL";
   if (value instanceof Bytes) return `X'${hexOf(value.bytes)}'`;
-  if (typeof value !== "string") return value instanceof Double && !Number.isFinite(value.value) ? (value.value < 0 ? "-9.0e+999" : "9.0e+999") : toText(value);
+  if (typeof value !== "string")
+    return value instanceof Double && !Number.isFinite(value.value)
+      ? value.value < 0
+        ? "-9.0e+999"
+        : "9.0e+999"
+      : toText(value);
   const end = value.indexOf("\0");
   return `'${(end < 0 ? value : value.slice(0, end)).replaceAll("'", "''")}'`;
 }
@@ -153,7 +149,16 @@ function byteSlice({ bytes }: Bytes, start: number | bigint, count?: number | bi
   if (bytes.length === 0) return null;
   const all = String.fromCharCode(...bytes);
   const slice = operationOf("slice").prepare(
-    { missing: "null", unit: "utf-16 unit", first: "1", from: "start", third: "length", startBelow: "from the end", negativeLength: "before", fraction: "truncated" } as never,
+    {
+      missing: "null",
+      unit: "utf-16 unit",
+      first: "1",
+      from: "start",
+      third: "length",
+      startBelow: "from the end",
+      negativeLength: "before",
+      fraction: "truncated",
+    } as never,
     {},
   ) as (text: string, start: number, length?: number) => string;
   const taken = slice(all, Number(start), count === undefined ? undefined : Number(count));
@@ -204,9 +209,10 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
         })
         .join(""),
   },
-  "byte count": strict(({ bytes }: Bytes) => bytes.length),
   "byte slice": strict(byteSlice),
-  "byte position": strict(({ bytes: a }: Bytes, { bytes: b }: Bytes) => String.fromCharCode(...a).indexOf(String.fromCharCode(...b)) + 1),
+  "byte position": strict(
+    ({ bytes: a }: Bytes, { bytes: b }: Bytes) => String.fromCharCode(...a).indexOf(String.fromCharCode(...b)) + 1,
+  ),
   hex: { run: ([value]) => (value === null ? "" : hexOf(bytesOf(value))) },
   unhex: strict(unhex),
   quote: { run: ([value]) => quote(value) },
@@ -295,4 +301,3 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
 function positive(run: (value: number) => number): (value: number) => number {
   return (value) => (value > 0 ? run(value) : NaN);
 }
-

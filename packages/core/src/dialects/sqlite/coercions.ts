@@ -117,7 +117,9 @@ export const typeRules = (collation: string): TypeRules => ({
   preference(row, types) {
     if (!isPure(row) || row.operation !== "compare") return 0;
     const { case: letterCase, padding } = collations[collationFor(types) as keyof typeof collations] ?? collations.binary;
-    return (row.answers.case === letterCase && row.answers.padding === padding ? 0 : 100) + (row.parameters[0].type === "any" ? 1 : 0);
+    return (
+      (row.answers.case === letterCase && row.answers.padding === padding ? 0 : 100) + (row.parameters[0].type === "any" ? 1 : 0)
+    );
   },
   resultType(row, types) {
     if (row.result === "collated") return `${affinityOf(types[0])} ${row.name.replace("collate ", "")}!`;
@@ -136,6 +138,10 @@ export const typeRules = (collation: string): TypeRules => ({
       ? (value) =>
           typeof value === "boolean"
             ? Number(value)
-            : typeof value === "bigint" ? fitInteger(value) : value instanceof Double && Number.isNaN(value.value) ? null : value
+            : typeof value === "bigint"
+              ? fitInteger(value)
+              : value instanceof Double && Number.isNaN(value.value)
+                ? null
+                : value
       : undefined,
 });

@@ -39,6 +39,7 @@ const text: FunctionRow[] = [
   { name: "ltrim", family: "trim", summary: "Without given characters at the start.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: doc },
   { name: "rtrim", family: "trim", summary: "Without given characters at the end.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: doc },
   { name: "length", family: "measure-test", summary: "The number of characters, up to a NUL.", parameters: params("text clipped"), result: "none", operation: "measure", answers: { missing, counted: "code point" }, evidence: doc },
+  { name: "length", family: "measure-test", summary: "The number of bytes of a blob.", parameters: params("bytes blob > text"), result: "none", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: doc },
   { name: "octet_length", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "none", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: doc },
   { name: "unicode", family: "measure-test", summary: "The code point of the first character.", parameters: params("text clipped"), result: "none", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "null" }, evidence: doc },
   { name: "concat", family: "split-join", summary: "Joins values, null like empty text.", parameters: params("values* text > items"), result: "none", operation: "join", answers: joined, evidence: doc },
@@ -87,17 +88,24 @@ const operators: FunctionRow[] = [
   })),
 ];
 
-type Coded = readonly [name: string, family: FunctionRow["family"], summary: string, parameters: string, evidence: string, result?: string, code?: string];
+type Coded = readonly [
+  name: string,
+  family: FunctionRow["family"],
+  summary: string,
+  parameters: string,
+  evidence: string,
+  result?: string,
+  code?: string,
+];
 
 const math = "acos acosh asin asinh atan atanh cos cosh degrees exp ln log10 log2 radians sin sinh sqrt tan tanh".split(" ");
 
 // prettier-ignore
 const coded = (
   [
-    ["char", "measure-test", "The characters of code points.", "codes?* any", doc],
-    ["length", "measure-test", "The number of bytes of a blob.", "bytes blob", doc, "none", "byte count"],
-    ["substr", "extract", "Bytes of a blob from a position.", "bytes blob, start integer, count? integer", doc, "blob", "byte slice"],
-    ["instr", "locate", "The position of bytes in a blob.", "bytes blob, needle blob", doc, "none", "byte position"],
+    ["char", "convert", "The characters of code points.", "codes?* any", doc],
+    ["substr", "convert", "Bytes of a blob from a position.", "bytes blob, start integer, count? integer", doc, "blob", "byte slice"],
+    ["instr", "convert", "The position of bytes in a blob.", "bytes blob, needle blob", doc, "none", "byte position"],
     ["hex", "convert", "The UTF-8 bytes in base 16.", "value any", doc],
     ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text, ignored? text", doc, "blob"],
     ["quote", "convert", "The value as an SQL literal.", "value any", doc],

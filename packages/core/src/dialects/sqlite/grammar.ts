@@ -25,7 +25,19 @@ import {
 import { sqliteRules } from "./lexis.ts";
 
 /** How tightly operators bind (SQLite documentation, "Operators"). */
-const power = { or: 5, and: 10, not: 15, equality: 20, comparison: 25, bits: 30, sum: 35, product: 40, joined: 45, collate: 50, sign: 55 };
+const power = {
+  or: 5,
+  and: 10,
+  not: 15,
+  equality: 20,
+  comparison: 25,
+  bits: 30,
+  sum: 35,
+  product: 40,
+  joined: 45,
+  collate: 50,
+  sign: 55,
+};
 
 const infixPower: Readonly<Record<string, number>> = lookup({
   "=": power.equality,
@@ -128,7 +140,9 @@ function called(parser: Parser, token: Token): Expression {
   const args = parser.arguments(")", open);
   const call = parser.call(token.value.toLowerCase(), token.range, args, "function");
   if (token.value.toLowerCase() === "likelihood" && args.length === 2 && !isChance(args[1]))
-    parser.report("bad-literal", args[1].range, { problem: "a likelihood is written as a number between 0.0 and 1.0, with its point" });
+    parser.report("bad-literal", args[1].range, {
+      problem: "a likelihood is written as a number between 0.0 and 1.0, with its point",
+    });
   return parser.atWords("over") || parser.atWords("filter") ? parser.uncovered("window functions", token.range.start) : call;
 }
 

@@ -25,9 +25,16 @@ const options: readonly DialectOption[] = [
 ];
 
 /** Functions that came after 3.40. */
-const since340: ReadonlySet<string> = new Set(
-  ["concat", "concat_ws", "if", "octet_length", "timediff", "unhex", "unistr", "unistr_quote"],
-);
+const since340: ReadonlySet<string> = new Set([
+  "concat",
+  "concat_ws",
+  "if",
+  "octet_length",
+  "timediff",
+  "unhex",
+  "unistr",
+  "unistr_quote",
+]);
 
 /** SQLite 3.54 without ICU; integers stand for truth values. */
 export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {

@@ -8,14 +8,19 @@ const readBytes = (source: string): string | { problem: string } => {
 
 /** The tokens of SQLite (documentation, "SQL As Understood By SQLite", literal values and names). */
 export const sqliteRules: readonly TokenRule[] = [
-  { kind: "blank", shape: /[ \t\n\f\r]+|--[^\n]*|\/\*[\s\S]*?(?:\*\/|$)/y },
+  { kind: "blank", shape: /[ \t\n\f\r]+|--[^\n]*|\/\*[\s\S]*?\*\//y },
+  { kind: "unknown", shape: /\/\*[\s\S]*$/y, unclosed: "*/" },
   { kind: "variable", shape: /[xX]'[^']*'/y, read: readBytes },
   { kind: "text", shape: /'(?:[^']|'')*'/y, read: undoubled },
   { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },
   { kind: "quoted name", shape: /"(?:[^"]|"")*"|`(?:[^`]|``)*`/y, read: undoubled },
   { kind: "quoted name", shape: /\[[^\]]*\]/y, read: (source) => source.slice(1, -1) },
   { kind: "quoted name", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
-  { kind: "number", shape: /0[xX][0-9a-fA-F]+(?:_[0-9a-fA-F]+)*|(?:\d+(?:_\d+)*(?:\.(?:\d+(?:_\d+)*)?)?|\.\d+(?:_\d+)*)(?:[eE][+-]?\d+(?:_\d+)*)?/y },
+  {
+    kind: "number",
+    shape:
+      /0[xX][0-9a-fA-F]+(?:_[0-9a-fA-F]+)*|(?:\d+(?:_\d+)*(?:\.(?:\d+(?:_\d+)*)?)?|\.\d+(?:_\d+)*)(?:[eE][+-]?\d+(?:_\d+)*)?/y,
+  },
   { kind: "name", shape: /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y },
   { kind: "symbol", shape: /->>|->|\|\||<<|>>|<=|>=|<>|!=|==|[-+*/%<>=~(),;.|&?:@]/y },
 ];

@@ -30,8 +30,7 @@ const fromParts = (year: number, month: number, day: number, milliseconds = 0): 
 
 /** Milliseconds of a time of day by the groups of `clock`, its zone taken off; undefined where out of range. */
 function clockTime([hour, minute, second = "0", fraction = "", sign, zoneHour = "0", zoneMinute = "0"]: readonly (
-  | string
-  | undefined
+  string | undefined
 )[]): number | undefined {
   const [h, m, s] = [Number(hour), Number(minute), Number(second)];
   if (h > 24 || m > 59 || s > 59 || Number(zoneHour) > 14 || Number(zoneMinute) > 59) return undefined;
@@ -212,7 +211,8 @@ export const dateFunctions: Readonly<Record<string, (values: readonly Value[]) =
 const fields: Readonly<Record<string, (parts: Parts, time: number, subsecond: boolean) => string>> = {
   d: ({ day }) => two(day),
   e: ({ day }) => String(day).padStart(2),
-  f: ({ clock: ms }) => printf(["%06.3f", new Double(Math.min(59.999, (Math.floor(ms / 1000) % 60) + (ms % 1000) / 1000))]) as string,
+  f: ({ clock: ms }) =>
+    printf(["%06.3f", new Double(Math.min(59.999, (Math.floor(ms / 1000) % 60) + (ms % 1000) / 1000))]) as string,
   F: ({ year, month, day }) => `${printf(["%04d", year]) as string}-${two(month)}-${two(day)}`,
   G: ({ days }) => printf(["%04d", isoWeekOf(days).year]) as string,
   g: ({ days }) => two(isoWeekOf(days).year % 100),
@@ -227,7 +227,8 @@ const fields: Readonly<Record<string, (parts: Parts, time: number, subsecond: bo
   p: ({ clock: ms }) => (ms < dayLength / 2 ? "AM" : "PM"),
   P: ({ clock: ms }) => (ms < dayLength / 2 ? "am" : "pm"),
   R: (parts) => clockText(parts, false).slice(0, 5),
-  s: (_parts, time, subsecond) => (subsecond ? (printf(["%.3f", new Double((time - epoch) / 1000)]) as string) : String(seconds(time))),
+  s: (_parts, time, subsecond) =>
+    subsecond ? (printf(["%.3f", new Double((time - epoch) / 1000)]) as string) : String(seconds(time)),
   S: ({ clock: ms }) => two(Math.floor(ms / 1000) % 60),
   T: (parts) => clockText(parts, false),
   u: ({ weekday }) => String(weekday || 7),

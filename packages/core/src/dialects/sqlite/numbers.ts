@@ -20,7 +20,9 @@ function roundedAt({ digits, exponent }: Digits, length: number): Digits {
   const kept = digits.slice(0, length);
   if (digits[length] < "5") return { digits: kept || "0", exponent };
   const raised = String(BigInt(kept || "0") + 1n).padStart(length, "0");
-  return raised.length > length ? { digits: raised.slice(0, Math.max(1, length)), exponent: exponent + 1 } : { digits: raised, exponent };
+  return raised.length > length
+    ? { digits: raised.slice(0, Math.max(1, length)), exponent: exponent + 1 }
+    : { digits: raised, exponent };
 }
 
 /**

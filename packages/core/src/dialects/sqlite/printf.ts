@@ -69,7 +69,9 @@ function floating(value: Value, kind: string, how: Directive): string {
       : digitsOf(size, { significant: lower === "e" ? precision + 1 : precision, limit });
   const scientific = lower === "e" || (lower === "g" && (exponent < -4 || exponent > precision - 1));
   const places = lower === "g" ? (scientific ? precision - 1 : precision - exponent - 1) : precision;
-  let [whole, fraction] = scientific ? [digits[0], digits.slice(1).padEnd(places, "0").slice(0, places)] : fixed(digits, exponent, places);
+  let [whole, fraction] = scientific
+    ? [digits[0], digits.slice(1).padEnd(places, "0").slice(0, places)]
+    : fixed(digits, exponent, places);
   if (lower === "g" && !how.alternate) fraction = fraction.replace(/0+$/, "");
   else if (how.full) fraction = fraction.replace(/0+$/, "");
   if (how.full && fraction === "") fraction = "0";

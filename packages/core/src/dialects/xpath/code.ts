@@ -96,12 +96,32 @@ const doubleBy = (whole: (value: Decimal) => bigint) => (value: number, digits: 
   return result === 0 && value < 0 ? -0 : result;
 };
 
-const sumKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" } as never, {
-  sign: "+",
-}) as unknown as (a: Value, b: Value) => Value;
-const divideKernel = operationOf("calculate").prepare({ missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" } as never, {
-  sign: "/",
-}) as unknown as (a: Value, b: Value) => Value;
+const sumKernel = operationOf("calculate").prepare(
+  {
+    missing: "null",
+    numbers: "exact",
+    quotient: "decimal",
+    byZero: "error",
+    overflow: "infinity",
+    remainder: "of fractions",
+  } as never,
+  {
+    sign: "+",
+  },
+) as unknown as (a: Value, b: Value) => Value;
+const divideKernel = operationOf("calculate").prepare(
+  {
+    missing: "null",
+    numbers: "exact",
+    quotient: "decimal",
+    byZero: "error",
+    overflow: "infinity",
+    remainder: "of fractions",
+  } as never,
+  {
+    sign: "/",
+  },
+) as unknown as (a: Value, b: Value) => Value;
 
 function total(items: readonly Value[], zero: Value): Value {
   const other = items.find((item) => !isNumeric(item));

@@ -27,7 +27,14 @@ const split = {
   missingDelimiter: "null",
 } as const;
 const compared = { missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as const;
-const calculated = { missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" } as const;
+const calculated = {
+  missing: "null",
+  numbers: "exact",
+  quotient: "decimal",
+  byZero: "error",
+  overflow: "infinity",
+  remainder: "of fractions",
+} as const;
 const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
 
 /** Functions of the text families: each is an operation with answers. */

@@ -1,5 +1,5 @@
 // Made by scripts/collations.js from MariaDB 10.11.19; do not edit.
- 
+
 // prettier-ignore
 /** Pairs of a letter and its upper case, as Unicode 3 had them. */
 export const upperPairs: string =

@@ -1,5 +1,5 @@
 // Made by scripts/collations.js from MariaDB 10.11.19; do not edit.
- 
+
 // prettier-ignore
 /** Groups of characters that utf8mb4_general_ci finds alike: the one that stands for them, then the others. */
 export const generalGroups: string =

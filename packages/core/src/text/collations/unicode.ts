@@ -1,5 +1,5 @@
 // Made by scripts/collations.js from MariaDB 10.11.19; do not edit.
- 
+
 // prettier-ignore
 /**
  * Characters by their primary weight in utf8mb4_unicode_ci (Unicode Collation Algorithm 4.0.0), in ascending order:
