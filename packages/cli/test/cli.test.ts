@@ -77,7 +77,7 @@ describe("eval", () => {
   // prettier-ignore
   test.each([
     [["eval", "-i", "openformula", "LEFT(label,2)", "-r", "-"], /Arguments are separated by ";" here.*\n {2}LEFT\(label,2\)\n {12}\^\n {2}Write ";": LEFT\(label;2\)/],
-    [["eval", "-i", "nosuch", "1"], /choices: .*openformula, postgresql, xpath|Allowed choices are openformula, postgresql, xpath/],
+    [["eval", "-i", "nosuch", "1"], /Allowed choices are duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath/],
     [["eval", "1"], /required option '-i, --in <dialect>'/],
     [["eval", "-i", "xpath", "-r", "nosuch.csv", "1"], /nosuch\.csv: there is no such file/],
     [["eval", "-i", "xpath", "-r", "-", "-t", "9", "1"], /there is no row 9; the sample has rows 1 to 2/],
@@ -130,7 +130,9 @@ test("contrast: differing rows are marked, and each cause is said", async () => 
 
 test("pasted: which dialects take a text", async () => {
   const { err, out } = await iquill(["contrast", "-r", "-", "--pasted", "upper(label)"], rows);
-  expect(err).toMatch(/OpenFormula accepts it\nPostgreSQL accepts it\nXPath does not: /);
+  expect(err).toMatch(
+    /OpenFormula accepts it\nPostgreSQL accepts it\nStandard SQL accepts it\nSQLite accepts it\nXPath does not: /,
+  );
   expect(out).toContain("0 of 2 rows differ.");
 });
 
@@ -152,11 +154,67 @@ test("traits and functions show what the tables hold", async () => {
   expect((await iquill(["traits"])).out).toMatch(
     /negativeLength\s+What does a negative length give\?\s+error \| empty \| all but/,
   );
-  expect((await iquill(["traits", "absent"])).out).toMatch(/whole\s+The whole text\.\s+PostgreSQL\s+split_part/);
+  expect((await iquill(["traits", "absent"])).out).toMatch(
+    /whole\s+The whole text\.\s+DuckDB\s+split_part\s+MariaDB\s+substring_index\s+PostgreSQL\s+split_part/,
+  );
   expect((await iquill(["functions", "-i", "postgresql", "--family", "pad"])).out).toMatch(
     /pad\s+lpad\(text, length, \[fill\]\)/,
   );
   expect((await iquill(["functions", "-i", "openformula", "find"])).out).toContain("FIND(needle; text; [start])");
+});
+
+test("one dialect with two collations side by side", async () => {
+  const { code, out } = await iquill(
+    ["contrast", "-r", "-", "mariadb=label = 'A'", "mariadb[collation=utf8mb4_bin]=label = 'A'"],
+    "label\na\nA\n",
+  );
+  expect(code).toBe(1);
+  expect(out).toMatch(/row {2}MariaDB {2}MariaDB utf8mb4_bin\n[^]*≠ {4}1 {2}1 {8}0/);
+  expect(out).toContain("Are upper and lower case letters told apart?");
+});
+
+describe("probe", () => {
+  test("all rows agree", async () => {
+    const { code, out } = await iquill(["probe", "-i", "sqlite", "-r", "-", "upper(label) || n"], "label,n\né,1\na,2\n");
+    expect([code, out]).toEqual([0, "upper(label) || n\nSQLite here, SQLite 3.54.1 there: 2 of 2 rows agree.\n"]);
+  });
+
+  test("what differs is told, and the exit code is 1", async () => {
+    const { code, out } = await iquill(["probe", "-i", "sqlite", "--json", "date('now')"], "");
+    const [row, summary] = out
+      .trim()
+      .split("\n")
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
+    expect(code).toBe(1);
+    expect(row).toMatchObject({ row: 1, agree: false, ours: { error: { code: "not-covered" } } });
+    expect(summary).toEqual({ engine: "SQLite 3.54.1", agree: 0, rows: 1 });
+  });
+
+  test.each([
+    [["-i", "xpath", "1"], /there is no engine to ask about xpath/],
+    [["-i", "mariadb", "1"], /no embedded engine; give the URL of a server/],
+    [
+      ["-i", "postgresql", "-u", "postgres://eva@localhost:1/", "1"],
+      /could not connect as eva at localhost:1: .*; is the server running/,
+    ],
+    [["-i", "sqlite", "1; select 2"], /The expression ends before ";"/],
+    [["-i", "sqlite", "-l", "x", "1"], /whole number of milliseconds/],
+  ])("%j could not run", async (args, said) => {
+    const { code, err } = await iquill(["probe", ...args], "");
+    expect(err).toMatch(said);
+    expect(code).toBe(2);
+  });
+});
+
+test("statements, quoted for the engine, with a warning before it refuses", async () => {
+  const statement = async (...args: string[]) => iquill(["statement", "-r", "-", ...args], "label\na\n");
+  expect((await statement("-i", "mariadb", "-n", "a`b", "upper(label)")).out).toBe(
+    "SELECT *, (\nupper(label)\n) AS `a``b` FROM `specimens`;\n",
+  );
+  const refused = await statement("-i", "postgresql", "-k", "generated", "concat(label, '!')");
+  expect(refused.err).toContain("PostgreSQL refuses this as a generated column, since it is not immutable: concat");
+  expect(refused.code).toBe(1);
+  expect((await statement("-i", "xpath", "$label")).err).toContain("XPath has no statements");
 });
 
 describe("verify", () => {

@@ -144,8 +144,12 @@ test("one text given to every dialect: who accepts it, who does not and why, and
     sampleOf([{ label: "a  b" }, { label: "c" }]),
   );
   expect(pasted.map(({ dialect, refused }) => [dialect.id, refused.map(({ code }) => code)])).toEqual([
+    ["duckdb", []],
+    ["mariadb", []],
     ["openformula", []],
     ["postgresql", []],
+    ["sql", []],
+    ["sqlite", []],
     ["xpath", ["expected"]],
   ]);
   expect(result?.rows.map((row) => row.agree)).toEqual([false, true]);

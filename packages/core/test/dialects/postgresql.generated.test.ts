@@ -257,4 +257,4 @@ const recorded: readonly ExpressionCase[] = [
   ["quote_nullable(remark)", "'2020-02-29 07:08:09'", {"remark":"2020-02-29 07:08:09"}],
 ];
 
-describe("PostgreSQL: generated and recorded", () => testCases(postgresql({"version":"15"}), recorded));
+describe("PostgreSQL: generated and recorded", () => testCases(postgresql({ version: "15" }), recorded));

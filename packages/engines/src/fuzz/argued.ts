@@ -48,8 +48,12 @@ export const argued: readonly Argued[] = [
     holds: (dialect, { expression }) => dialect === "duckdb" && /(?:list|array)_(?:distinct|intersect)/.test(expression),
   },
   {
-    why: "PostgreSQL folds a strict function of a null that it knows beforehand to null, and never evaluates its other arguments, which fail",
+    why: "PostgreSQL and DuckDB make a function of a null that they know beforehand null, and never evaluate its other arguments, which fail",
     holds: (dialect, { ours, theirs }) =>
-      dialect === "postgresql" && ours !== undefined && "error" in ours && "value" in theirs && theirs.value === null,
+      ["postgresql", "duckdb"].includes(dialect) &&
+      ours !== undefined &&
+      "error" in ours &&
+      "value" in theirs &&
+      theirs.value === null,
   },
 ];

@@ -25,7 +25,7 @@ const breakage = 0.04;
 /** Makes expressions from the rows of a dialect's table. */
 export function generator(dialect: Dialect, style: Style, seed: number): (row: FunctionRow) => string {
   const next = random(seed);
-  const { rows } = dialect;
+  const rows = dialect.rows.filter((row) => !style.skip?.includes(row.name));
   const quote = (text: string) => dialect.textLiteral(text);
 
   function atom(type: string, slot: string, row: FunctionRow): string {

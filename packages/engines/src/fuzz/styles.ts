@@ -347,7 +347,7 @@ export const styles: Readonly<Record<string, Style>> = {
       ...Object.fromEntries(
         ["like", "ilike", "like_escape", "ilike_escape"].map((name) => [`${name} flags`, ["'!'", "'\\\\'", "''"]]),
       ),
-      tinyint: ["1::tinyint", "127::tinyint", "-5::tinyint"],
+      tinyint: ["1::tinyint", "-5::tinyint"],
       smallint: ["1::smallint", "300::smallint"],
       hugeint: ["1::hugeint", "100000000000000000000"],
       boolean: ["(n > 1)", "(label = remark)", "true", "(gap is null)"],

@@ -627,11 +627,13 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   list_distinct: strict((list: List) => distinct(list).reverse()),
   list_unique: strict((list: List) => distinct(list).length),
   list_reverse: strict((list: List) => [...list].reverse()),
-  list_sort: strict((list: List, direction: Value = null, nulls: Value = null) =>
-    direction !== null && !/^(?:asc|desc|ascending|descending|default)$/i.test(direction as string)
-      ? bad(`"${String(direction)}" is no order of a list`)
-      : withNulls(nulls, (first) => sorted(list, isDescending(direction), first)),
-  ),
+  list_sort: {
+    run: ([list, direction = null, nulls = null]) => {
+      if (direction !== null && !/^(?:asc|desc|ascending|descending|default)$/i.test(direction as string))
+        return bad(`"${direction as string}" is no order of a list`);
+      return list === null ? null : withNulls(nulls, (first) => sorted(list as List, isDescending(direction), first));
+    },
+  },
   list_reverse_sort: strict((list: List, nulls: Value = null) => withNulls(nulls, (first) => sorted(list, true, first))),
   list_resize: {
     run: ([list, length, fill = null], { types }) => {

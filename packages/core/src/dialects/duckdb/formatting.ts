@@ -181,7 +181,7 @@ function one(value: Value, spec: Spec): string | Failure {
     case "float":
       return floatText(value, spec);
     case "bool":
-      if (spec.type === "" || spec.type === "s") return one(String(value), spec);
+      if (spec.type === "") return one(String(value), spec);
       return integerText(value, spec);
     case "string": {
       if (spec.sign !== "" || spec.align === "=") return bad("a sign is only for a number");
