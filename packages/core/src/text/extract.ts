@@ -36,7 +36,7 @@ export const slice = operation({
         if (answers.startBelow.startsWith("from the end")) {
           const counted = at < 0 ? ruler.count(value) + at : begin;
           if (answers.startBelow === "from the end or nothing" && counted < 0) return "";
-          begin = answers.startBelow === "from the end or clamp" ? Math.max(0, counted) : counted;
+          begin = counted;
           end = begin + span;
         }
       }

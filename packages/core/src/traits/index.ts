@@ -63,7 +63,6 @@ export const traits = {
     "from the end or nothing": "A negative start is counted from the end; 0, or one before the text, gives empty text.",
     nowhere: "Nothing is found there.",
     unchanged: "The text comes back as it is, as for a start beyond the end.",
-    "from the end or clamp": "A negative start is counted from the end; one before the text counts as the first position.",
   }),
   negativeLength: trait("What does a negative length give?", {
     error: "It is an error.",
