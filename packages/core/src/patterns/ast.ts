@@ -58,6 +58,8 @@ export interface ParsedPattern {
   readonly node: PatternNode;
   readonly groups: number;
   readonly ignoreCase: boolean;
+  /** What is wrong with the pattern, where that is found out only on a text that it fits. */
+  readonly refusal?: PatternError;
 }
 
 export const oneChar = (codePoint: number): PatternNode => ({

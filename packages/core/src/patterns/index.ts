@@ -48,6 +48,8 @@ export interface Pattern {
   find(text: string, from: number, budget: Budget): Match | undefined;
   /** UTF-16 offsets of the same match and its groups, start and end of each (−1 where unset). */
   offsets(text: string, from: number, budget: Budget): readonly number[] | undefined;
+  /** Why a text that fits is an error. */
+  readonly refusal?: PatternError;
   /** Whether there is a match anywhere. */
   test(text: string, budget: Budget): boolean;
 }
@@ -97,12 +99,18 @@ export function compilePattern(flavour: Flavour, source: string, flags = ""): Pa
         items: [{ kind: "assertion", at: "text start" }, parsed.node, { kind: "assertion", at: "text end" }],
       }
     : parsed.node;
-  const { groups, ignoreCase } = parsed;
+  const { groups, ignoreCase, refusal } = parsed;
   const rule: Rule = flavour === "posix" || flavour === "similar" ? "longest" : "first";
   if (rule === "longest" && !hasPlainReferences(node))
     throw new PatternError("a back reference beside alternatives, mixed greediness or a repeated group", 0, true);
   const offsets = carefulMatcher(node, groups, ignoreCase, rule);
-  return { groups, offsets, find: finder(node, ignoreCase, rule, offsets), test: tester(node, ignoreCase, offsets) };
+  return {
+    groups,
+    offsets,
+    find: finder(node, ignoreCase, rule, offsets),
+    test: tester(node, ignoreCase, offsets),
+    ...(refusal && { refusal }),
+  };
 }
 
 /**

@@ -169,10 +169,14 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
     } as const;
     if (letter in places) return { kind: "assertion", at: places[letter as keyof typeof places] };
     if (/[1-9]/.test(letter)) {
-      const more = reader.match(/\d/y);
-      const index = Number(
-        letter + (more && Number(letter + more[0]) <= groups ? more[0] : ((reader.offset -= more ? 1 : 0), "")),
-      );
+      const more = reader.match(/\d*/y)![0];
+      const index = Number(letter + more);
+      // Several digits are a character's octal number where there are not so many groups.
+      if (more !== "" && index > groups) {
+        reader.offset -= more.length + 1;
+        const octal = reader.match(/[0-7]{1,3}/y) ?? reader.fail("an escape is not complete", start);
+        return oneChar(parseInt(octal[0], 8));
+      }
       if (!closed.has(index)) reader.fail(`there is no group ${index} before this back reference`, start);
       return { kind: "backreference", index };
     }

@@ -1,4 +1,4 @@
-import { type ParsedPattern, type PatternNode, anyChar, oneChar, sequence } from "./ast.ts";
+import { type ParsedPattern, PatternError, type PatternNode, anyChar, oneChar, sequence } from "./ast.ts";
 import { parsePosix } from "./posix.ts";
 import { Reader } from "./reader.ts";
 
@@ -22,6 +22,7 @@ export function parseLike(
 ): ParsedPattern {
   const reader = new Reader(source);
   const items: PatternNode[] = [];
+  let refusal: PatternError | undefined;
   while (!reader.done) {
     const char = reader.next();
     if (char === escape) {
@@ -29,13 +30,17 @@ export function parseLike(
       if (isStrict && !reader.done && !["%", "_", escape].includes(reader.peek()))
         reader.fail("the escape character stands before a character that needs none");
       if (!reader.done) items.push(oneChar(reader.next().codePointAt(0)!));
-      else if (flavour === "like" || isStrict) reader.fail("the escape character ends the pattern");
-      else items.push(flavour === "like, escape open" ? never : oneChar(char.codePointAt(0)!));
+      else if (isStrict) reader.fail("the escape character ends the pattern");
+      else if (flavour === "like") {
+        // It is an error once there is text for it to stand before.
+        items.push({ kind: "set", set: anyChar }, anyRun);
+        refusal = new PatternError("the escape character ends the pattern", reader.offset - char.length);
+      } else items.push(flavour === "like, escape open" ? never : oneChar(char.codePointAt(0)!));
     } else if (char === "%") items.push(anyRun);
     else if (char === "_") items.push({ kind: "set", set: anyChar });
     else items.push(oneChar(char.codePointAt(0)!));
   }
-  return { node: sequence(items), groups: 0, ignoreCase };
+  return { node: sequence(items), groups: 0, ignoreCase, ...(refusal && { refusal }) };
 }
 
 /** Reads a pattern of shell-like wildcards: `*` any run, `?` any one, `~` takes the next literally. */
@@ -56,6 +61,8 @@ function similarAsPosix(source: string, escape: string): string {
     if (char === escape && !bracket) {
       const next = reader.next();
       if (next === "") break;
+      if (next === '"' && marks === 2)
+        reader.fail("an SQL regular expression has no more than two escaped quotes", reader.offset - 2);
       if (next === '"') result += marks++ === 0 ? "){1,1}?(" : "){1,1}(?:";
       else result += /\w/.test(next) && next !== "_" ? `\\${next}` : `[${next === "^" ? "\\^" : next === "\\" ? "\\\\" : next}]`;
     } else if (bracket) {

@@ -39,23 +39,6 @@ function quotientScale(a: Decimal, b: Decimal): number {
   return Math.max(16 - top * 4, a.scale, b.scale, 0);
 }
 
-/** A whole power, with at least 16 significant digits; other powers by way of doubles, of which 15 digits are right. */
-function power(a: Decimal, b: Decimal): Value {
-  const exponent = b.trimmed();
-  if (exponent.scale > 0) {
-    const result = a.toNumber() ** b.toNumber();
-    if (Number.isNaN(result) || !Number.isFinite(result)) return new Failure("number-out-of-range");
-    return Decimal.parse(String(result))!;
-  }
-  if (a.isZero && exponent.coefficient < 0n) return new Failure("number-out-of-range");
-  const times = Number(exponent.coefficient < 0n ? -exponent.coefficient : exponent.coefficient);
-  const size = a.isZero ? 0 : Math.trunc(Number(exponent.coefficient) * Math.log10(Math.abs(a.toNumber())));
-  if (times > 1000 || Math.abs(size) > 1000) return new Failure("not-covered", { what: "powers of more than 1,000 digits" });
-  const scale = Math.max(16 - size, a.scale, b.scale, 0);
-  const whole = new Decimal(a.coefficient ** BigInt(times), a.scale * times);
-  return exponent.coefficient < 0n ? Decimal.of(1).over(whole, scale) : whole.rounded(scale);
-}
-
 /** Arithmetic on two numbers; `sign` is `+`, `-`, `*`, `/`, `idiv`, `mod` or `^`. */
 export const calculate = operation({
   id: "calculate",
@@ -98,7 +81,6 @@ export const calculate = operation({
       if (sign === "+") return a.plus(b);
       if (sign === "-") return a.minus(b);
       if (sign === "*") return a.times(b);
-      if (sign === "^") return power(a, b);
       if (b.isZero) return divideByZero(a.toNumber());
       if (sign === "mod") return a.remainder(b);
       if (sign === "idiv") return integer(a.quotient(b));

@@ -2,7 +2,7 @@ import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
 import { listLimit, listTooLong, number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
-import { patternReader, stepOver, withinBudget } from "./patterned.ts";
+import { patternReader, refused, stepOver, withinBudget } from "./patterned.ts";
 
 /** Finds the position of a text or pattern. */
 export const locate = operation({
@@ -106,7 +106,11 @@ export const test = operation({
 
     return (value: string, needle: string, flags?: string): Value => {
       const pattern = read(needle, flags, where === "whole");
-      return isFailure(pattern) ? pattern : withinBudget(needle, (budget) => given(stands(pattern, value, budget)));
+      if (isFailure(pattern)) return pattern;
+      return withinBudget(needle, (budget): Value => {
+        const found = stands(pattern, value, budget);
+        return found && pattern.refusal ? refused(needle, pattern.refusal) : given(found);
+      });
     };
   },
 });

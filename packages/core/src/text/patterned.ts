@@ -69,13 +69,12 @@ export function patternReader(
     const found = cachedPattern(flavour, isFolded ? fold(source) : source, letters);
     if (found instanceof PatternError && found.isUncovered)
       return new Failure("not-covered", { what: `${found.problem} in the pattern "${source}"` });
-    return found instanceof PatternError
-      ? new Failure("pattern-syntax", { pattern: source, problem: found.problem, offset: found.offset })
-      : isFolded
-        ? folded(found, fold)
-        : found;
+    return found instanceof PatternError ? refused(source, found) : isFolded ? folded(found, fold) : found;
   }
 }
+
+export const refused = (pattern: string, { problem, offset }: PatternError): Failure =>
+  new Failure("pattern-syntax", { pattern, problem, offset });
 
 /** A pattern that was folded, on texts that are folded when they are matched; folding keeps every place. */
 function folded(pattern: Pattern, fold: (text: string) => string): Pattern {

@@ -70,3 +70,30 @@ export function bytesOfHex(digits: string): Uint8Array | undefined {
   if (!/^(?:[0-9a-fA-F]{2})*$/.test(digits)) return undefined;
   return Uint8Array.from(digits.match(/../g) ?? [], (pair) => parseInt(pair, 16));
 }
+
+const base64Digits = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+
+/** Bytes in base 64 (RFC 4648, section 4), filled up with `=`. */
+export function base64Of(bytes: Uint8Array): string {
+  let result = "";
+  for (let at = 0; at < bytes.length; at += 3) {
+    const three = (bytes[at] << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
+    const four = [18, 12, 6, 0].map((shift) => base64Digits[(three >> shift) & 63]);
+    const missing = Math.max(0, at + 3 - bytes.length);
+    result += four.slice(0, 4 - missing).join("") + "=".repeat(missing);
+  }
+  return result;
+}
+
+/** The bytes that digits of base 64, filled up with `=`, stand for; undefined where they are none. */
+export function bytesOfBase64(digits: string): Uint8Array | undefined {
+  if (!/^(?:[A-Za-z0-9+/]{4})*(?:[A-Za-z0-9+/]{2}==|[A-Za-z0-9+/]{3}=)?$/.test(digits)) return undefined;
+  const bytes: number[] = [];
+  for (let at = 0; at < digits.length; at += 4) {
+    const four = [...digits.slice(at, at + 4)].map((char) => (char === "=" ? 0 : base64Digits.indexOf(char)));
+    const three = (four[0] << 18) | (four[1] << 12) | (four[2] << 6) | four[3];
+    const count = digits[at + 2] === "=" ? 1 : digits[at + 3] === "=" ? 2 : 3;
+    bytes.push(...[16, 8, 0].slice(0, count).map((shift) => (three >> shift) & 255));
+  }
+  return Uint8Array.from(bytes);
+}

@@ -4,8 +4,12 @@ import { readers, sourceOf, versionOption } from "../postgresql/rows.ts";
 
 /** Opens PostgreSQL compiled to WebAssembly, in memory. */
 export async function connect(): Promise<Connection> {
-  const database = await PGlite.create();
-  await database.exec("set default_transaction_read_only = on");
+  const create = async () => {
+    const created = await PGlite.create();
+    await created.exec("set default_transaction_read_only = on");
+    return created;
+  };
+  let database = await create();
   const { rows } = await database.query<{ server_version: string }>("show server_version");
   return {
     version: `PGlite, PostgreSQL ${rows[0].server_version}`,
@@ -15,7 +19,14 @@ export async function connect(): Promise<Connection> {
       return eachRow(query, async (row) => {
         const values = row.map((value) => (value === null ? null : String(value)));
         const serializers = Object.fromEntries([16, 20, 23, 25, 701, 1700].map((type) => [type, String]));
-        const result = await database.query<{ value: unknown }>(text, values, { parsers: readers, serializers });
+        const ask = () => database.query<{ value: unknown }>(text, values, { parsers: readers, serializers });
+        const result = await ask().catch(async (error: unknown) => {
+          // Some failures leave a portal open, and every query after them fails; only a new engine is rid of it.
+          if ((error as { code?: string }).code !== "24000") throw error;
+          await database.close();
+          database = await create();
+          return ask();
+        });
         return result.rows[0].value;
       });
     },

@@ -1,6 +1,8 @@
 import { listLimit, listTooLong, operationOf } from "../../text/index.ts";
 import {
   Bytes,
+  base64Of,
+  bytesOfBase64,
   Decimal,
   Double,
   Failure,
@@ -164,30 +166,9 @@ function toBase(number: number, base: number, digits: number = 0): Value {
   return BigInt(number).toString(base).toUpperCase().padStart(digits, "0");
 }
 
-const alphabet = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-
-function toBase64({ bytes }: Bytes): Value {
-  let result = "";
-  for (let at = 0; at < bytes.length; at += 3) {
-    const three = (bytes[at] << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
-    const missing = Math.max(0, at + 3 - bytes.length);
-    const four = [18, 12, 6, 0].map((shift) => alphabet[(three >> shift) & 63]);
-    result += four.slice(0, 4 - missing).join("") + "=".repeat(missing);
-  }
-  return result;
-}
-
 function fromBase64(text: string): Value {
-  if (!/^(?:[A-Za-z0-9+/]{4})*(?:[A-Za-z0-9+/]{2}==|[A-Za-z0-9+/]{3}=)?$/.test(text))
-    return bad(`"${text}" is not written in base 64`);
-  const bytes: number[] = [];
-  for (let at = 0; at < text.length; at += 4) {
-    const four = [...text.slice(at, at + 4)].map((char) => (char === "=" ? 0 : alphabet.indexOf(char)));
-    const three = (four[0] << 18) | (four[1] << 12) | (four[2] << 6) | four[3];
-    const count = text[at + 2] === "=" ? 1 : text[at + 3] === "=" ? 2 : 3;
-    bytes.push(...[16, 8, 0].slice(0, count).map((shift) => (three >> shift) & 255));
-  }
-  return new Bytes(Uint8Array.from(bytes));
+  const bytes = bytesOfBase64(text);
+  return bytes ? new Bytes(bytes) : bad(`"${text}" is not written in base 64`);
 }
 
 const urlEncode = (text: string): string =>
@@ -453,7 +434,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   ),
   unbin: strict(unbin),
   to_base: strict(toBase),
-  to_base64: strict(toBase64),
+  to_base64: strict(({ bytes }: Bytes) => base64Of(bytes)),
   from_base64: strict(fromBase64),
   encode: strict((text: string) => new Bytes(utf8Of(text))),
   decode: strict(({ bytes }: Bytes) => textOfUtf8(bytes) ?? bad("the bytes are no UTF-8")),

@@ -1,6 +1,8 @@
 import { operationOf } from "../../text/index.ts";
 import {
   Bytes,
+  base64Of,
+  bytesOfBase64,
   Decimal,
   Double,
   Failure,
@@ -290,30 +292,11 @@ function soundex(text: string): Value {
   return result.padEnd(4, "0");
 }
 
-const alphabet = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-
-function toBase64({ bytes }: Bytes): Value {
-  let result = "";
-  for (let at = 0; at < bytes.length; at += 3) {
-    const three = (bytes[at] << 16) | ((bytes[at + 1] ?? 0) << 8) | (bytes[at + 2] ?? 0);
-    const four = [18, 12, 6, 0].map((shift) => alphabet[(three >> shift) & 63]);
-    const missing = Math.max(0, at + 3 - bytes.length);
-    result += four.slice(0, 4 - missing).join("") + "=".repeat(missing);
-  }
-  return result.replace(/.{76}(?=.)/g, "$&\n");
-}
+const toBase64 = ({ bytes }: Bytes): Value => base64Of(bytes).replace(/.{76}(?=.)/g, "$&\n");
 
 function fromBase64(text: string): Value {
-  const digits = text.replace(/[ \t\n\r]/g, "");
-  if (!/^(?:[A-Za-z0-9+/]{4})*(?:[A-Za-z0-9+/]{2}==|[A-Za-z0-9+/]{3}=)?$/.test(digits)) return null;
-  const bytes: number[] = [];
-  for (let at = 0; at < digits.length; at += 4) {
-    const four = [...digits.slice(at, at + 4)].map((char) => (char === "=" ? 0 : alphabet.indexOf(char)));
-    const three = (four[0] << 18) | (four[1] << 12) | (four[2] << 6) | four[3];
-    const count = digits[at + 2] === "=" ? 1 : digits[at + 3] === "=" ? 2 : 3;
-    bytes.push(...[16, 8, 0].slice(0, count).map((shift) => (three >> shift) & 255));
-  }
-  return new Bytes(Uint8Array.from(bytes));
+  const bytes = bytesOfBase64(text.replace(/[ \t\n\r]/g, ""));
+  return bytes ? new Bytes(bytes) : null;
 }
 
 function crc32({ bytes }: Bytes): Value {

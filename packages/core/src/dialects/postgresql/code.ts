@@ -1,4 +1,4 @@
-import { operationOf } from "../../text/index.ts";
+import { listLimit, operationOf } from "../../text/index.ts";
 import {
   Decimal,
   Double,
@@ -11,11 +11,15 @@ import {
   isDate,
   isFailure,
   isoDate,
+  isoWeekOf,
   lookup,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
-import { formatDate, formatNumber, readDate, readNumberBy } from "./formats.ts";
+import { arithmeticCode } from "./arithmetic.ts";
+import { bytesCode } from "./bytes.ts";
+import { formatDate, readDate, readTimestamp } from "./date-formats.ts";
+import { formatNumber, readNumberBy } from "./number-formats.ts";
 import { outputText, readNumber } from "./numbers.ts";
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
@@ -120,7 +124,9 @@ function format(values: readonly Value[]): Value {
         failure ??= bad(`"${part}" is no conversion of format()`);
         return "";
       }
-      const given = !width?.startsWith("*") ? (width ?? 0) : widthAt ? (args[Number(widthAt) - 1] ?? 0) : (take() ?? 0);
+      if (widthAt !== undefined) next = Number(widthAt) - 1;
+      if (next < 0) failure ??= bad("format() counts arguments from 1");
+      const given = width?.startsWith("*") ? (take() ?? 0) : (width ?? 0);
       const size = typeof given === "string" ? readNumber("integer", given) : given;
       if (typeof size !== "number") failure ??= isFailure(size) ? size : bad("the width is no number");
       if (position !== undefined) {
@@ -184,7 +190,7 @@ const dayNumber = (date: string): number => {
 };
 
 function field(name: string, timestamp: string): Value {
-  const [date, time] = timestamp.split(" ");
+  const [date, time] = timestamp.replace("+00", "").split(" ");
   const [year, month, day] = date.split("-").map(Number);
   const [hour, minute, second] = time.split(":");
   const days = daysFromDate(year, month, day);
@@ -200,6 +206,11 @@ function field(name: string, timestamp: string): Value {
     hour: () => Number(hour),
     minute: () => Number(minute),
     second: () => Decimal.parse(second)!.rounded(6),
+    milliseconds: () => Decimal.parse(second)!.times(Decimal.of(1000)).rounded(3),
+    microseconds: () => Decimal.parse(second)!.times(Decimal.of(1_000_000)).rounded(0),
+    week: () => isoWeekOf(days).week,
+    isoyear: () => isoWeekOf(days).year,
+    julian: () => Decimal.of(days + 2_440_588),
     decade: () => Math.floor(year / 10),
     century: () => Math.ceil(year / 100),
     millennium: () => Math.ceil(year / 1000),
@@ -211,27 +222,112 @@ function field(name: string, timestamp: string): Value {
   return fields[name.toLowerCase()]?.() ?? bad(`"${name}" is no field of a date that is covered`);
 }
 
+/** A timestamp without what is smaller than a field of it. */
+function truncated(name: string, timestamp: string): Value {
+  const [, date, time, zone] = /^(\S+) ([\d:.]+)(.*)$/.exec(timestamp)!;
+  const [year, month, day] = date.split("-").map(Number);
+  const [hour, minute, second] = time.split(":");
+  const startOf = (y: number, m = 1, d = 1) => `${isoDate(Math.max(1, y), m, d)} 00:00:00`;
+  const monday = () => {
+    const days = daysFromDate(year, month, day);
+    const start = dateFromDays(days - ((dateFromDays(days).weekday + 6) % 7));
+    return startOf(start.year, start.month, start.day);
+  };
+  const fraction = (digits: number) =>
+    second.replace(new RegExp(`(\\.\\d{${digits}})\\d*$`), "$1").replace(/\.?0*$/, (end) => (second.includes(".") ? "" : end));
+  const fields: Record<string, () => string> = lookup({
+    microseconds: () => `${date} ${time}`,
+    milliseconds: () => `${date} ${hour}:${minute}:${fraction(3)}`,
+    second: () => `${date} ${hour}:${minute}:${second.slice(0, 2)}`,
+    minute: () => `${date} ${hour}:${minute}:00`,
+    hour: () => `${date} ${hour}:00:00`,
+    day: () => startOf(year, month, day),
+    week: monday,
+    month: () => startOf(year, month),
+    quarter: () => startOf(year, month - ((month - 1) % 3)),
+    year: () => startOf(year),
+    decade: () => startOf(year - (year % 10)),
+    century: () => startOf(year - ((year - 1) % 100)),
+    millennium: () => startOf(year - ((year - 1) % 1000)),
+  });
+  const result = fields[name.toLowerCase()]?.();
+  return result === undefined ? bad(`"${name}" is no field of a timestamp that is covered`) : result + zone;
+}
+
+/** Seconds since the start of 1970, to the nearest microsecond. */
+function momentOf({ value }: Double): Value {
+  if (!Number.isFinite(value)) return new Failure("not-covered", { what: "timestamps of infinity" });
+  if (value < -210_866_803_200 || value >= 9_224_318_016_000) return new Failure("number-out-of-range");
+  // The engine counts from 2000.
+  const micros = BigInt(Math.round((value - 946_684_800) * 1e6)) + 946_684_800_000_000n;
+  const seconds = micros / 1_000_000n - (micros % 1_000_000n < 0n ? 1n : 0n);
+  const { year, month, day } = dateFromDays(Number(seconds / 86400n - (seconds % 86400n < 0n ? 1n : 0n)));
+  if (year < 1 || year > 9999) return new Failure("not-covered", { what: "dates before the year 1 and after 9999" });
+  const rest = Number(((seconds % 86400n) + 86400n) % 86400n);
+  const two = (part: number) => String(Math.floor(part)).padStart(2, "0");
+  const fraction = String(micros - seconds * 1_000_000n)
+    .padStart(6, "0")
+    .replace(/0+$/, "");
+  const clock = `${two(rest / 3600)}:${two((rest % 3600) / 60)}:${two(rest % 60)}`;
+  return `${isoDate(year, month, day)} ${clock}${fraction && `.${fraction}`}+00`;
+}
+
+const bitsOf = (combine: (a: bigint, b: bigint) => bigint): Code =>
+  strict((a: number | bigint, b: number | bigint) => integer(combine(BigInt(a), BigInt(b))));
+
+/** Shifts within the bits of a type; the places are taken modulo its width. */
+const shift = (width: number, direction: "left" | "right"): Code =>
+  strict((value: number | bigint, places: number) => {
+    const by = BigInt(((places % width) + width) % width);
+    return integer(BigInt.asIntN(width, direction === "left" ? BigInt(value) << by : BigInt(value) >> by));
+  });
+
+/** A function of whole numbers, decimals being brought to the same scale. */
+const onScale = (run: (a: bigint, b: bigint) => bigint): Code =>
+  strict((a: number | bigint | Decimal, b: number | bigint | Decimal) => {
+    if (!(a instanceof Decimal && b instanceof Decimal)) return integer(run(BigInt(a as number), BigInt(b as number)));
+    const scale = Math.max(a.scale, b.scale);
+    return new Decimal(run(a.at(scale), b.at(scale)), scale);
+  });
+
+const size = (value: bigint): bigint => (value < 0n ? -value : value);
+const divisor = (a: bigint, b: bigint): bigint => (b === 0n ? size(a) : divisor(b, a % b));
+
+/** The product of the numbers up to one; numeric has room for that of 32,177. */
+function factorial(number: number | bigint): Value {
+  if (number < 0) return bad("a negative number has no factorial");
+  if (number > 32177) return new Failure("number-out-of-range");
+  if (number > 3000) return new Failure("not-covered", { what: "factorials of more than 3000" });
+  let product = 1n;
+  for (let factor = 2n; factor <= BigInt(number); factor++) product *= factor;
+  return Decimal.of(product);
+}
+
+const outputs = (list: Value): Value[] => (list as readonly Value[]).map(outputText);
+
 const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.of(value) : value);
 
 /** The digits of a number in two's complement, of 32 bits where it fits. */
 const unsignedDigits = (value: number | bigint, base: number): string =>
   BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(base);
 
-/** A double with so many decimals; what lies just between two is rounded to the even one. */
-function evenly(value: number, places: number): Decimal {
-  const exact = Decimal.of(value);
-  const rounded = exact.rounded(places);
-  const rest = rounded.minus(exact).times(Decimal.of(2)).trimmed();
-  const isBetween = rest.compare(new Decimal(1n, places)) === 0 || rest.compare(new Decimal(-1n, places)) === 0;
-  return isBetween && rounded.coefficient % 2n !== 0n
-    ? new Decimal(rounded.coefficient - (rounded.coefficient < 0n ? -1n : 1n), places)
-    : rounded;
-}
-
 /** Functions that are not rows of data. */
-export const postgresqlCode: Readonly<Record<string, Code>> = {
+export const postgresqlCode = (version: string): Readonly<Record<string, Code>> => ({
+  ...bytesCode,
+  ...arithmeticCode(version),
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
   format: { run: format },
+  "format variadic": { run: ([template, list]) => format([template, ...(list === null ? [] : outputs(list))]) },
+  "concat variadic": strict((list: readonly Value[]) =>
+    outputs(list)
+      .filter((item) => item !== null)
+      .join(""),
+  ),
+  "concat_ws variadic": strict((separator: string, list: readonly Value[]) =>
+    outputs(list)
+      .filter((item) => item !== null)
+      .join(separator),
+  ),
   unistr: strict(unistr),
   to_hex: strict((value: number | bigint) => unsignedDigits(value, 16)),
   to_bin: strict((value: number | bigint) => unsignedDigits(value, 2)),
@@ -283,6 +379,20 @@ export const postgresqlCode: Readonly<Record<string, Code>> = {
   "&&": strict((a: readonly Value[], b: readonly Value[]) =>
     a.some((item) => item !== null && b.some((each) => same(each, item))),
   ),
+  array_ndims: strict((list: readonly Value[]) => (list.length > 0 ? 1 : null)),
+  array_dims: strict((list: readonly Value[]) => (list.length > 0 ? `[1:${list.length}]` : null)),
+  array_fill: {
+    run: ([item, lengths, starts]) => {
+      if (lengths === null || starts === null) return bad("the lengths of an array must not be null");
+      const [length = 0, ...more] = lengths as readonly number[];
+      if (starts !== undefined && (starts as readonly number[]).length !== (lengths as readonly number[]).length)
+        return bad("there are more or fewer starts than lengths");
+      if (more.length > 0) return new Failure("not-covered", { what: "arrays of arrays" });
+      if (starts !== undefined && (starts as readonly number[])[0] !== 1)
+        return new Failure("not-covered", { what: "arrays whose first position is not 1" });
+      return length < 0 || length > listLimit ? bad(`an array cannot have ${length} items`) : Array<Value>(length).fill(item);
+    },
+  },
   array_length: strict((list: readonly Value[], dimension: number) => (dimension === 1 && list.length > 0 ? list.length : null)),
   array_lower: strict((list: readonly Value[], dimension: number) => (dimension === 1 && list.length > 0 ? 1 : null)),
   cardinality: strict((list: readonly Value[]) => list.length),
@@ -312,14 +422,27 @@ export const postgresqlCode: Readonly<Record<string, Code>> = {
   floor: rounding({ decimal: (value) => new Decimal(value.floor(), 0), double: Math.floor }),
   sign: rounding({ decimal: (value) => Decimal.of(value.compare(Decimal.of(0))), double: Math.sign }),
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
-  sqrt: strict((value: Double) =>
-    value.value < 0 ? bad("a negative number has no square root") : new Double(Math.sqrt(value.value)),
-  ),
   "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),
-  "to_char number": strict((value: Decimal | Double, template: string) =>
-    formatNumber(value instanceof Double ? evenly(value.value, /[.D]([09]*)/i.exec(template)?.[1].length ?? 0) : value, template),
-  ),
+  "to_char number": strict(formatNumber),
   to_date: strict(readDate),
+  to_timestamp: strict(readTimestamp),
+  "to_timestamp seconds": strict(momentOf),
+  date_trunc: strict(truncated),
+  "&": bitsOf((a, b) => a & b),
+  "|": bitsOf((a, b) => a | b),
+  "#": bitsOf((a, b) => a ^ b),
+  "bits not": strict((value: number | bigint) => integer(~BigInt(value))),
+  "integer <<": shift(32, "left"),
+  "integer >>": shift(32, "right"),
+  "bigint <<": shift(64, "left"),
+  "bigint >>": shift(64, "right"),
+  gcd: onScale((a, b) => divisor(a, b)),
+  lcm: onScale((a, b) => (a === 0n || b === 0n ? 0n : size((a / divisor(a, b)) * b))),
+  pi: { run: () => new Double(Math.PI) },
+  factorial: strict(factorial),
+  scale: strict((value: Decimal) => value.scale),
+  min_scale: strict((value: Decimal) => value.trimmed().scale),
+  trim_scale: strict((value: Decimal) => value.trimmed()),
   to_number: strict(readNumberBy),
   extract: strict((name: string, timestamp: string) => toDecimal(field(name, timestamp))),
   date_part: strict((name: string, timestamp: string) => {
@@ -335,4 +458,4 @@ export const postgresqlCode: Readonly<Record<string, Code>> = {
   "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
   "add days": strict(addDays),
   "subtract days": strict((date: string, days: number) => addDays(date, -days)),
-};
+});

@@ -1,5 +1,6 @@
-import { Decimal, Double, Failure, type Value, isDate, isFailure, monthNames, lookup } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, isDate, isFailure, lookup, monthNames } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText, trimmedInput } from "./numbers.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
@@ -29,6 +30,8 @@ const names: Readonly<Record<string, string>> = lookup({
   boolean: "boolean",
   date: "date",
   timestamp: "timestamp",
+  timestamptz: "timestamptz",
+  bytea: "bytea",
 });
 
 const unlessMissing =
@@ -95,6 +98,12 @@ function readTimestamp(text: string): Value {
   return moment instanceof Failure ? moment : `${moment.date} ${moment.time}`;
 }
 
+/** A timestamp in the time zone UTC, the session's here. */
+const inUtc = (timestamp: Value): Value => (typeof timestamp === "string" ? `${timestamp}+00` : timestamp);
+
+/** Bytes as they are written (8.4): `\x` and two base-16 digits for each, or escapes. */
+const readBytes = (text: string): Value => (text.startsWith("\\x") ? readHex(text.slice(2)) : readEscaped(text));
+
 /** A literal of unknown type, or a text in a cast, read as a value of the type. */
 function read(type: string, value: Value): Value {
   if (typeof value !== "string") return value;
@@ -102,6 +111,8 @@ function read(type: string, value: Value): Value {
   if (type === "boolean") return readBoolean(value);
   if (type === "date") return readDate(value);
   if (type === "timestamp") return readTimestamp(value);
+  if (type === "timestamptz") return inUtc(readTimestamp(value));
+  if (type === "bytea") return readBytes(value);
   if (type.endsWith("[]") || type === "anyarray") {
     const items = readArray(value);
     if (items instanceof Failure) return items;
@@ -124,9 +135,14 @@ function promotion(from: string, to: string, steps: number): number {
 const oneCharacter = (value: Value): Value =>
   typeof value === "string" && [...value].length > 1 ? new Failure("escape-length", { escape: value }) : value;
 
+/** A literal where bytes or bits may stand is taken for bits. */
+const bitString = (text: string): Failure =>
+  /^[01]*$/.test(text) ? new Failure("not-covered", { what: "bit strings" }) : new Failure("not-a-number", { text });
+
 /** How an argument becomes a parameter: implicit conversions only (10.3). */
 function conversion(from: string, to: string): Conversion | undefined {
   if (to === "bpchar" && (from === to || from === "unknown")) return { cost: from === to ? 0 : 2, convert: trimBlanks };
+  if (from === to && isMoment(from)) return { cost: 0, convert: withinYears };
   if (from === to || to === "any") return sameType;
   if (to.endsWith("!")) return from === to.slice(0, -1) || from === "unknown" ? conversion(from, to.slice(0, -1)) : undefined;
   if (to === "condition")
@@ -144,6 +160,13 @@ function conversion(from: string, to: string): Conversion | undefined {
     const text = conversion(from, "text");
     return text && { cost: text.cost, convert: unlessMissing((value) => oneCharacter(text.convert?.(value) ?? value)) };
   }
+  if (to === "bits")
+    return from === "bytea"
+      ? sameType
+      : from === "unknown"
+        ? { cost: 1, convert: unlessMissing((value) => bitString(value as string)) }
+        : undefined;
+  if (to === "padded") return from === "bpchar" ? sameType : undefined;
   if (to === "output") return { cost: 0, convert: from === "bpchar" ? undefined : outputText };
   if (to === "nonarray")
     return from.endsWith("[]")
@@ -159,7 +182,10 @@ function conversion(from: string, to: string): Conversion | undefined {
     };
   if (to === "anyarray") return from.endsWith("[]") ? sameType : undefined;
   if (to === "text") return from === "bpchar" ? { cost: 1, convert: trimBlanks } : undefined;
-  if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => `${String(value)} 00:00:00`) };
+  if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => castValue(from, to, value)) };
+  // Of dates and timestamps the one with a time zone is preferred (10.3).
+  if (to === "timestamptz" && (from === "date" || from === "timestamp"))
+    return { cost: 0.9, convert: unlessMissing((value) => castValue(from, to, value)) };
   if (to.endsWith("[]") && from === "unknown[]")
     return { cost: 1, convert: unlessMissing((items) => (items as readonly Value[]).map((item) => read(to.slice(0, -2), item))) };
   if (to.endsWith("[]") && from.endsWith("[]")) {
@@ -206,11 +232,21 @@ function sized(value: Value, type: string, size: number | undefined, scale = 0):
   return rounded.coefficient < limit && rounded.coefficient > -limit ? rounded : new Failure("number-out-of-range");
 }
 
+/** A date that what is calculated here has room for; others can only be shown. */
+const withinYears = (value: Value): Value =>
+  typeof value === "string" && !/^\d{4}-.*(?<! BC)$/.test(value)
+    ? new Failure("not-covered", { what: "calculating with dates before the year 1 and after 9999" })
+    : value;
+
+const isMoment = (type: string) => ["date", "timestamp", "timestamptz"].includes(type);
+
 function castValue(from: string, type: string, value: Value): Value {
   if (type === "text" || type === "bpchar") return from === "bpchar" && type === "text" ? trimBlanks(value) : toText(value);
   if (typeof value === "string" && (from === "text" || from === "unknown" || from === "bpchar")) return read(type, value);
-  if (type === "date" && from === "timestamp") return (value as string).slice(0, 10);
-  if (type === "timestamp" && from === "date") return `${value as string} 00:00:00`;
+  if (isMoment(from) && isMoment(type)) {
+    const [, date, time = "00:00:00", era = ""] = /^(\S+?)(?: ([\d:.]+)(?:\+00)?)?( BC)?$/.exec(value as string)!;
+    return type === "date" ? date + era : `${date} ${time}${type === "timestamptz" ? "+00" : ""}${era}`;
+  }
   if (type === "boolean" && typeof value === "number") return value !== 0;
   if (type === "decimal") return toDecimal(value);
   if (type === "double") return toDouble(value);
@@ -222,7 +258,7 @@ function canCast(from: string, to: string): boolean {
   if (numeric.includes(from) && numeric.includes(to)) return true;
   if (from === "integer" && to === "boolean") return true;
   if (from === "boolean" && to === "integer") return true;
-  return (from === "date" || from === "timestamp") && (to === "date" || to === "timestamp");
+  return isMoment(from) && isMoment(to);
 }
 
 export const typeRules: TypeRules = {
@@ -256,9 +292,11 @@ export const typeRules: TypeRules = {
   // A literal of unknown type may be any of the types that these take (10.3).
   refuses(row, types) {
     const isOpen = (place: number) => types[place] === "unknown";
+    if (row.name === "array_fill" && isOpen(0)) return "ambiguous-call";
     if ((row.name === "extract" || row.name === "date_part") && isOpen(1)) return "ambiguous-call";
     if (["to_char", "trunc", "to_hex", "to_bin", "to_oct"].includes(row.name) && isOpen(0)) return "ambiguous-call";
-    return (row.name === "-" || row.name === "+") && types.length === 1 && isOpen(0) ? "ambiguous-call" : undefined;
+    const isManifold = types.length === 1 ? /^[-~]$/.test(row.name) : /^(?:[-+*/%&|#]|<<|>>|gcd|lcm)$/.test(row.name);
+    return isManifold && types.every((type) => type === "unknown") ? "ambiguous-call" : undefined;
   },
   resultType(row, types) {
     if (row.result === "item") return types[0] === "unknown[]" ? "text" : types[0].replace(/\[\]$/, "");

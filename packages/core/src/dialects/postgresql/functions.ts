@@ -90,6 +90,7 @@ const text: FunctionRow[] = [
   { name: "rtrim", family: "trim", summary: "Without given characters at the end.", parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: strings },
   { name: "length", aliases: ["char_length", "character_length"], family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "code point" }, evidence: strings },
   { name: "octet_length", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
+  { name: "octet_length", family: "measure-test", summary: "The number of bytes, blanks at the end counted.", parameters: params("text padded"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
   { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
   { name: "ascii", family: "measure-test", summary: "The code point of the first character.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "zero" }, evidence: strings },
   { name: "chr", family: "measure-test", summary: "The character of a code point.", parameters: params("code integer > number"), result: "text", operation: "char-of", answers: { missing, alphabet: "unicode", fraction: "refused" }, evidence: strings },
@@ -106,7 +107,25 @@ const text: FunctionRow[] = [
   { name: "regexp_split_to_array", family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern text > delimiter, flags? text"), result: "text[]", operation: "split", answers: patternSplit, evidence: patterns },
 ];
 
-const comparable = ["text", "bpchar", "boolean", "integer", "bigint", "decimal", "double", "date", "timestamp", "anyarray"];
+/** Pattern operators on a `char(n)`, whose blanks at the end are then minded. */
+const padded: FunctionRow[] = text
+  .filter(({ name }) => ["like", "ilike", "similar to", "~", "~*"].includes(name))
+  .map((row) => ({ ...row, parameters: row.parameters.map((each, i) => (i === 0 ? { ...each, type: "padded" } : each)) }));
+
+const comparable = [
+  "text",
+  "bpchar",
+  "boolean",
+  "integer",
+  "bigint",
+  "decimal",
+  "double",
+  "date",
+  "timestamp",
+  "timestamptz",
+  "bytea",
+  "anyarray",
+];
 
 // prettier-ignore
 const operators: FunctionRow[] = [
@@ -125,7 +144,7 @@ const operators: FunctionRow[] = [
     })),
   ),
   ...["+", "-", "*", "/", "mod", "^"].flatMap((sign) =>
-    (sign === "^" ? ["decimal", "double"] : ["integer", "bigint", "decimal", "double"]).filter((type) => sign !== "mod" || type !== "double").map((type): FunctionRow => ({
+    (sign === "^" ? ["double"] : ["integer", "bigint", "decimal", "double"]).filter((type) => sign !== "mod" || type !== "double").map((type): FunctionRow => ({
       name: sign === "mod" ? "%" : sign,
       aliases: sign === "mod" ? ["mod"] : sign === "^" ? ["power", "pow"] : [],
       family: "convert",
@@ -154,9 +173,33 @@ type Coded = readonly [
 // prettier-ignore
 const coded = (
   [
-    ["quote_nullable", "substitute", "The text as an SQL literal, NULL for null.", "text castable", "text", "9.4"],
+    ["concat variadic", "split-join", "Joins the items of an array, skipping null.", "list anyarray", "text", "9.4"],
+    ["concat_ws variadic", "split-join", "Joins the items of an array with a separator, skipping null.", "separator text, list anyarray", "text", "9.4"],
+    ["format variadic", "split-join", "Fills %s, %I and %L of a format with the items of an array.", "format text, list anyarray", "text", "9.4.1"],
+    ["quote_nullable", "convert", "The text as an SQL literal, NULL for null.", "text castable", "text", "9.4"],
     ["format", "split-join", "Fills %s, %I and %L of a format.", "format text, values?* output", "text", "9.4.1"],
     ["unistr", "convert", "Reads Unicode escapes.", "text text", "text", "9.4"],
+    ["length", "convert", "The number of bytes.", "bytes bytea", "integer", "9.5", "bytes length"],
+    ["octet_length", "convert", "The number of bytes.", "bytes bytea", "integer", "9.5", "bytes length"],
+    ["bit_length", "convert", "The number of bits.", "bytes bytea", "integer", "9.5", "bytes bits"],
+    ["length", "convert", "The number of characters that the bytes are in an encoding.", "bytes bytea, encoding text", "integer", "9.5", "bytes length in"],
+    ["||", "convert", "Joins bytes.", "left bytea, right bytea", "bytea", "9.5", "bytes joined"],
+    ["substring", "convert", "A number of bytes from a position.", "bytes bytea, start integer, count? integer", "bytea", "9.5", "bytes substring"],
+    ["substr", "convert", "A number of bytes from a position.", "bytes bytea, start integer, count? integer", "bytea", "9.5", "bytes substring"],
+    ["overlay", "convert", "Replaces a number of bytes from a position.", "bytes bytea, new bytea, start integer, count? integer", "bytea", "9.5", "bytes overlay"],
+    ["position", "convert", "The position of bytes, 0 when absent.", "bytes bytea, needle bytea", "integer", "9.5", "bytes position"],
+    ["btrim", "convert", "Without given bytes at both ends.", "bytes bytea, given bytea", "bytea", "9.5", "bytes btrim"],
+    ["ltrim", "convert", "Without given bytes at the start.", "bytes bytea, given bytea", "bytea", "9.5", "bytes ltrim"],
+    ["rtrim", "convert", "Without given bytes at the end.", "bytes bytea, given bytea", "bytea", "9.5", "bytes rtrim"],
+    ["get_byte", "convert", "The byte at a place counted from 0.", "bytes bytea, place integer", "integer", "9.5"],
+    ["set_byte", "convert", "With another byte at a place counted from 0.", "bytes bytea, place integer, value integer", "bytea", "9.5"],
+    ["get_bit", "convert", "The bit at a place counted from 0.", "bytes bits, place bigint", "integer", "9.5"],
+    ["set_bit", "convert", "With another bit at a place counted from 0.", "bytes bits, place bigint, value integer", "bytea", "9.5"],
+    ["encode", "convert", "Bytes as text: hex, base64 or escape.", "bytes bytea, format text", "text", "9.5"],
+    ["decode", "convert", "The bytes that a text gives: hex, base64 or escape.", "text text, format text", "bytea", "9.5"],
+    ["convert_from", "convert", "The text that bytes are in an encoding.", "bytes bytea, encoding text", "text", "9.5"],
+    ["convert_to", "convert", "The bytes of a text in an encoding.", "text text, encoding text", "bytea", "9.5"],
+    ["convert", "convert", "Bytes from one encoding in another.", "bytes bytea, from text, to text", "bytea", "9.5"],
     ["to_hex", "convert", "A number in base 16.", "number bigint", "text", "9.4"],
     ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
     ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "9.1"],
@@ -177,6 +220,7 @@ const coded = (
       ["||", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19", "array_append"],
       ["||", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19", "array_prepend"],
       ["||", "list", "Joins two arrays.", `left ${type}[], right ${type}[]`, `${type}[]`, "9.19", "array_cat"],
+      ["array_fill", "list", "An array of one item, repeated.", `item ${type}, lengths integer[], starts? integer[]`, `${type}[]`, "9.19"],
       ["array_append", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19"],
       ["array_prepend", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19"],
       ["array_cat", "list", "Joins two arrays.", `left ${type}[], right ${type}[]`, `${type}[]`, "9.19"],
@@ -190,6 +234,8 @@ const coded = (
     ]),
     ["item of list", "list", "The item at a position.", "list anyarray, index subscript", "item", "8.15.3"],
     ["slice of list", "list", "The items from one position to another.", "list anyarray, first subscript, last subscript", "same", "8.15.3"],
+    ["array_ndims", "list", "The number of dimensions, null for no items.", "list anyarray", "integer", "9.19"],
+    ["array_dims", "list", "The bounds as text, null for no items.", "list anyarray", "text", "9.19"],
     ["array_length", "list", "The number of items, null for none.", "list anyarray, dimension integer", "integer", "9.19"],
     ["array_upper", "list", "The last position.", "list anyarray, dimension integer", "integer", "9.19", "array_length"],
     ["array_lower", "list", "The first position.", "list anyarray, dimension integer", "integer", "9.19"],
@@ -210,17 +256,62 @@ const coded = (
       ["trunc", "convert", "Cut towards zero.", `number ${type}`, type, "9.3"],
       ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, type, "9.3"],
     ]),
+    ...["integer", "bigint"].flatMap((type): Coded[] => [
+      ["&", "convert", "The bits that both numbers have.", `left ${type}, right ${type}`, type, "9.3"],
+      ["|", "convert", "The bits that one of the numbers has.", `left ${type}, right ${type}`, type, "9.3"],
+      ["#", "convert", "The bits that only one of the numbers has.", `left ${type}, right ${type}`, type, "9.3"],
+      ["~", "convert", "The bits that the number has not.", `number ${type}`, type, "9.3", "bits not"],
+      ["<<", "convert", "The bits moved to the left.", `number ${type}, places integer`, type, "9.3", `${type} <<`],
+      [">>", "convert", "The bits moved to the right.", `number ${type}, places integer`, type, "9.3", `${type} >>`],
+    ]),
+    ...["integer", "bigint", "decimal"].flatMap((type): Coded[] => [
+      ["gcd", "convert", "The greatest common divisor.", `left ${type}, right ${type}`, type, "9.3"],
+      ["lcm", "convert", "The least common multiple.", `left ${type}, right ${type}`, type, "9.3"],
+    ]),
+    ...["integer", "bigint", "decimal", "double"].map((type): Coded => ["@", "convert", "The number without its sign.", `number ${type}`, type, "9.3", "abs"]),
+    ["|/", "convert", "The square root.", "number double", "double", "9.3", "sqrt"],
+    ["||/", "convert", "The cube root.", "number double", "double", "9.3", "cbrt"],
+    ["cbrt", "convert", "The cube root.", "number double", "double", "9.3"],
+    ["pi", "convert", "The number π.", "", "double", "9.3"],
+    ["factorial", "convert", "The product of the numbers up to one.", "number bigint", "decimal", "9.3"],
+    ["scale", "convert", "The number of decimals.", "number decimal", "integer", "9.3"],
+    ["min_scale", "convert", "The number of decimals that are needed.", "number decimal", "integer", "9.3"],
+    ["trim_scale", "convert", "Without zeros at the end of the decimals.", "number decimal", "decimal", "9.3"],
     ["round", "convert", "Rounded to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
     ["trunc", "convert", "Cut to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
     ["div", "convert", "The quotient cut towards zero.", "left decimal, right decimal", "decimal", "9.3"],
     ["sqrt", "convert", "The square root.", "number double", "double", "9.3"],
+    ["sqrt", "convert", "The square root.", "number decimal", "decimal", "9.3", "sqrt decimal"],
+    ...["^", "power", "pow"].map((name): Coded => [name, "convert", "A power.", "base decimal, exponent decimal", "decimal", "9.3", "power decimal"]),
+    ["exp", "convert", "A power of e.", "exponent double", "double", "9.3"],
+    ["exp", "convert", "A power of e.", "exponent decimal", "decimal", "9.3", "exp decimal"],
+    ["ln", "convert", "The natural logarithm.", "number double", "double", "9.3"],
+    ["ln", "convert", "The natural logarithm.", "number decimal", "decimal", "9.3", "ln decimal"],
+    ...["log", "log10"].flatMap((name): Coded[] => [
+      [name, "convert", "The logarithm to base 10.", "number double", "double", "9.3", "log"],
+      [name, "convert", "The logarithm to base 10.", "number decimal", "decimal", "9.3", "log decimal"],
+    ]),
+    ["log", "convert", "The logarithm to a base.", "base decimal, number decimal", "decimal", "9.3", "log base"],
+    ...["degrees", "radians", "sin", "cos", "tan", "cot", "asin", "acos", "atan", "sinh", "cosh", "tanh", "asinh", "acosh", "atanh"].map(
+      (name): Coded => [name, "convert", "A function of angles.", "number double", "double", "9.3"],
+    ),
+    ["atan2", "convert", "The angle of a point.", "y double, x double", "double", "9.3"],
+    ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number decimal, low decimal, high decimal, count integer", "integer", "9.3"],
+    ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number double, low double, high double, count integer", "integer", "9.3", "width_bucket double"],
     ["to_char", "convert", "A date in a format.", "date timestamp, format text", "text", "9.8", "to_char date"],
+    ["to_char", "convert", "A date in a format.", "date timestamptz, format text", "text", "9.8", "to_char date"],
+    ["to_timestamp", "convert", "A moment read by a format.", "text text, format text", "timestamptz", "9.8"],
+    ["to_timestamp", "convert", "The moment so many seconds after the start of 1970.", "seconds double", "timestamptz", "9.9", "to_timestamp seconds"],
+    ["date_trunc", "convert", "A moment without what is smaller than a field.", "field text, date timestamp", "timestamp", "9.9"],
+    ["date_trunc", "convert", "A moment without what is smaller than a field.", "field text, date timestamptz", "timestamptz", "9.9"],
     ["to_char", "convert", "A number in a format.", "number decimal, format text", "text", "9.8", "to_char number"],
     ["to_char", "convert", "A number in a format.", "number double, format text", "text", "9.8", "to_char number"],
     ["to_date", "convert", "A date read by a format.", "text text, format text", "date", "9.8"],
     ["to_number", "convert", "A number read by a format.", "text text, format text", "decimal", "9.8"],
     ["extract", "convert", "A field of a date.", "field text, date timestamp", "decimal", "9.9"],
+    ["extract", "convert", "A field of a date.", "field text, date timestamptz", "decimal", "9.9"],
     ["date_part", "convert", "A field of a date.", "field text, date timestamp", "double", "9.9"],
+    ["date_part", "convert", "A field of a date.", "field text, date timestamptz", "double", "9.9"],
     ["make_date", "convert", "A date from its parts.", "year integer, month integer, day integer", "date", "9.9"],
     ["-", "convert", "The days between two dates.", "left date, right date", "integer", "9.9", "days between"],
     ["+", "convert", "A date some days later.", "date date, days integer", "date", "9.9", "add days"],
@@ -254,6 +345,7 @@ const since16: FunctionRow[] = (["to_bin", "to_oct"] as const).map((name) => ({
 /** The functions and operators of a version, with the case mapping of a C library. */
 export const postgresqlRows = (version: string, library: string): readonly FunctionRow[] => [
   ...text,
+  ...padded,
   ...recasing(library === "musl" ? "simple, capital ß" : "simple"),
   ...operators,
   ...coded,

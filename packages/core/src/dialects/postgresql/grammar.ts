@@ -53,6 +53,11 @@ const infixPower: Readonly<Record<string, number>> = {
   "@>": power.other,
   "<@": power.other,
   "&&": power.other,
+  "&": power.other,
+  "|": power.other,
+  "#": power.other,
+  "<<": power.other,
+  ">>": power.other,
   "+": power.sum,
   "-": power.sum,
   "*": power.product,
@@ -75,6 +80,8 @@ function prefix(parser: Parser): Expression {
     const operand = parser.expression(power.sign);
     return parser.call(token.source, range, [operand], "operator");
   }
+  for (const sign of ["~", "@", "|/", "||/"])
+    if (parser.take(sign)) return parser.call(sign, range, [parser.expression(power.other)], "operator");
   if (parser.take("(")) {
     if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
     const inner = parser.expression();
@@ -113,7 +120,7 @@ function named(parser: Parser, token: Token): Expression {
     const read = special(parser, token);
     if (read) return read;
   }
-  if (parser.ahead(1).kind === "text" && typeWords.has(token.value)) {
+  if (typeWords.has(token.value) && isTypedLiteral(parser)) {
     const { type, typeRange } = typeName(parser);
     const operand = text(parser);
     return { kind: "cast", operand, type, typeRange, range: span(parser, range.start) };
@@ -125,13 +132,43 @@ function named(parser: Parser, token: Token): Expression {
   if (!parser.take("(")) return { kind: "name", name: token.value, range };
   if (parser.at("*") || parser.atWords("select") || parser.atWords("distinct"))
     return parser.uncovered("subqueries and aggregates", range.start);
-  return parser.call(token.value, range, parser.arguments(")", open), "function");
+  const name = variadic.has(token.value) && isVariadic(parser) ? `${token.value} variadic` : token.value;
+  return parser.call(name, range, parser.arguments(")", open), "function");
+}
+
+/** Functions that take the items of an array for their last arguments (38.5.6). */
+const variadic = new Set(["concat", "concat_ws", "format"]);
+
+/** Whether VARIADIC stands before the last argument up to the closing bracket. */
+function isVariadic(parser: Parser): boolean {
+  let depth = 0;
+  for (let at = 0; parser.ahead(at).kind !== "end"; at++) {
+    const { value, kind } = parser.ahead(at);
+    if (kind === "symbol" && /^[([]$/.test(value)) depth++;
+    if (kind === "symbol" && /^[)\]]$/.test(value) && --depth < 0) return false;
+    if (depth === 0 && kind === "name" && value === "variadic") return true;
+  }
+  return false;
+}
+
+/** Whether a type's name is followed by a literal: `date '…'`, `char(3) '…'`, `double precision '…'`. */
+function isTypedLiteral(parser: Parser): boolean {
+  let at = 1;
+  while (/^(?:precision|varying|with|without|time|zone)$/.test(parser.ahead(at).value)) at++;
+  if (parser.ahead(at).value === "(") {
+    do at += 2;
+    while (parser.ahead(at - 1).kind === "number" && parser.ahead(at).value === ",");
+    if (parser.ahead(at++).value !== ")") return false;
+  }
+  return parser.ahead(at).kind === "text";
 }
 
 const typeWords = new Set([
   "text",
   "varchar",
   "char",
+  "character",
+  "double",
   "integer",
   "int",
   "bigint",
@@ -181,6 +218,11 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
 }
 
 const specials: Readonly<Record<string, Special>> = lookup({
+  // Before the last argument of a call that takes any number of them.
+  variadic: (parser) => {
+    parser.next();
+    return parser.expression();
+  },
   true: constant(true, "boolean"),
   false: constant(false, "boolean"),
   null: constant(null, "unknown"),

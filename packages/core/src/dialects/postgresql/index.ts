@@ -1,4 +1,4 @@
-import { type Value, isList } from "../../values/index.ts";
+import { Bytes, type Value, isList } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -6,6 +6,7 @@ import { postgresqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
 import { parserOf } from "./grammar.ts";
+import { toText } from "./numbers.ts";
 import { statements } from "./statements.ts";
 import { postgresqlUncovered } from "./uncovered.ts";
 
@@ -68,7 +69,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     chosen,
     parse: parserOf(chosen.version),
     rows: postgresqlRows(chosen.version, chosen.library),
-    code: postgresqlCode,
+    code: postgresqlCode(chosen.version),
     uncovered: postgresqlUncovered,
     types: typeRules,
     functionCase: "minded",
@@ -84,4 +85,5 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
   };
 }
 
-const plain = (value: Value): unknown => (isList(value) ? value.map(plain) : plainItem(value));
+const plain = (value: Value): unknown =>
+  isList(value) ? value.map(plain) : value instanceof Bytes ? toText(value) : plainItem(value);

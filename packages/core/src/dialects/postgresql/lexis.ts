@@ -21,18 +21,18 @@ function readEscapes(source: string): string | { problem: string } {
   return problem ? { problem } : joinSurrogates(value);
 }
 
-/** `U&'…'` (4.1.2.3). */
+/** `U&'…'`, with UESCAPE and another character than `\` after it (4.1.2.3). */
 function readUnicode(source: string): string | { problem: string } {
+  const [, quoted, mark = "\\"] = /^..(['"][^]*?['"])(?:\s*uescape\s*'([^])')?$/i.exec(source)!;
+  if (/[0-9a-fA-F+'"\s]/.test(mark)) return { problem: `${mark} cannot be an escape character` };
   let problem = "";
-  const value = source
-    .slice(3, -1)
-    .replaceAll("''", "'")
-    .replace(/\\(?:([0-9a-fA-F]{4})|\+([0-9a-fA-F]{6})|(\\)|)/g, (_part, short, long, backslash) => {
-      if (backslash) return "\\";
-      const code = parseInt((short ?? long ?? "") as string, 16);
-      if (Number.isNaN(code) || code > 0x10ffff) problem = "a Unicode escape is \\XXXX or \\+XXXXXX";
-      return problem ? "" : String.fromCodePoint(code);
-    });
+  const escape = new RegExp(`\\${mark}(?:([0-9a-fA-F]{4})|\\+([0-9a-fA-F]{6})|(\\${mark})|)`, "g");
+  const value = undoubled(quoted).replace(escape, (_part, short, long, doubled) => {
+    if (doubled) return mark;
+    const code = parseInt((short ?? long ?? "") as string, 16);
+    if (Number.isNaN(code) || code > 0x10ffff) problem = `a Unicode escape is ${mark}XXXX or ${mark}+XXXXXX`;
+    return problem ? "" : String.fromCodePoint(code);
+  });
   return problem ? { problem } : joinSurrogates(value);
 }
 
@@ -54,8 +54,10 @@ export const postgresqlRules = (version: string): readonly TokenRule[] => [
   { kind: "blank", shape: /\s+|--[^\n]*/y },
   { kind: "blank", shape: /\/\*/y, closing: "*/" },
   { kind: "text", shape: /[eE]'(?:[^'\\]|''|\\[\s\S])*'/y, read: readEscapes },
-  { kind: "text", shape: /[uU]&'(?:[^']|'')*'/y, read: readUnicode },
+  { kind: "text", shape: /[uU]&'(?:[^']|'')*'(?:\s*[uU][eE][sS][cC][aA][pP][eE]\s*'[\x21-\x7e]')?/y, read: readUnicode },
+  { kind: "quoted name", shape: /[uU]&"(?:[^"]|"")+"(?:\s*[uU][eE][sS][cC][aA][pP][eE]\s*'[\x21-\x7e]')?/y, read: readUnicode },
   { kind: "text", shape: /'(?:[^']|'')*'/y, read: undoubled },
+  { kind: "text", shape: /[nN]'(?:[^']|'')*'/y, read: (source) => undoubled(source.slice(1)) },
   { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },
   { kind: "text", shape: /\$([A-Za-z_\u0080-\uffff][\w\u0080-\uffff]*)?\$[\s\S]*?\$\1\$/y, read: dollarQuoted },
   { kind: "text", shape: /\$(?:[A-Za-z_\u0080-\uffff][\w\u0080-\uffff]*)?\$[\s\S]*$/y, read: dollarQuoted, unclosed: dollarMark },
@@ -74,5 +76,8 @@ export const postgresqlRules = (version: string): readonly TokenRule[] => [
     shape: /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y,
     read: (source) => source.replace(/[A-Z]/g, (c) => c.toLowerCase()),
   },
-  { kind: "symbol", shape: /::|\|\||!~~\*|!~~|~~\*|~~|!~\*|!~|~\*|<=|>=|<>|!=|\^@|@>|<@|&&|:=|=>|[-+*/%^<>=~(),;[\]:.|&#@!]/y },
+  { kind: "symbol", shape: /::|:=|[(),;[\]:.]/y },
+  // The longest run of operator characters before a comment; it may end in + or - only after one that no number has (4.1.3).
+  { kind: "symbol", shape: /(?:(?!--|\/\*)[-+*/<>=])*(?!--|\/\*)[~!@#%^&|`?](?:(?!--|\/\*)[-+*/<>=~!@#%^&|`?])*/y },
+  { kind: "symbol", shape: /(?:(?!--|\/\*)[-+*/<>=])*(?!--|\/\*)[*/<>=]|[-+]/y },
 ];

@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, integer, isFailure, sqlDouble } from "../../values/index.ts";
+import { Bytes, Decimal, Double, Failure, type Value, hexOf, integer, isFailure, sqlDouble } from "../../values/index.ts";
 
 const int4 = 2147483647;
 const int8 = 9223372036854775807n;
@@ -35,7 +35,9 @@ export function toDecimal(value: Value): Value {
 
 export function toDouble(value: Value): Value {
   if (typeof value === "number" || typeof value === "bigint") return new Double(Number(value));
-  return value instanceof Decimal ? new Double(value.toNumber()) : value;
+  if (!(value instanceof Decimal)) return value;
+  const number = value.toNumber();
+  return Number.isFinite(number) && (number !== 0 || value.isZero) ? new Double(number) : new Failure("number-out-of-range");
 }
 
 /** Rounded to an integer: decimals away from zero at a half, doubles to even. */
@@ -73,6 +75,7 @@ export function readNumber(type: string, text: string): Value {
 export function toText(value: Value): Value {
   if (typeof value === "string" || value === null || isFailure(value)) return value;
   if (value instanceof Double) return sqlDouble(value.value);
+  if (value instanceof Bytes) return `\\x${hexOf(value.bytes).toLowerCase()}`;
   return Array.isArray(value) ? arrayText(value as readonly Value[]) : String(value);
 }
 
@@ -85,7 +88,7 @@ export function arrayText(items: readonly Value[]): string {
     if (item === null) return "NULL";
     const text = outputText(item) as string;
     if (Array.isArray(item)) return text;
-    return text === "" || /[{}",\\\s]/.test(text) || /^null$/i.test(text) ? `"${text.replace(/["\\]/g, "\\$&")}"` : text;
+    return text === "" || /[{}",\\ \t\n\v\f\r]/.test(text) || /^null$/i.test(text) ? `"${text.replace(/["\\]/g, "\\$&")}"` : text;
   });
   return `{${shown.join(",")}}`;
 }

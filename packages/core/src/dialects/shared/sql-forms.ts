@@ -139,8 +139,7 @@ export function fromFor(parser: Parser): { from?: Expression; count?: Expression
 export const positionForm = (name: string, power: number): Special =>
   form((parser, open, token) => {
     const needle = parser.expression(power);
-    if (parser.at(",") || !parser.takeWords("in"))
-      return parser.call(token.value, token.range, [needle, ...rest(parser, open)], "function");
+    parser.expect("in");
     return closed(parser, open, token, name, [parser.expression(power), needle]);
   });
 

@@ -1,0 +1,162 @@
+import { Decimal as Big } from "decimal.js";
+import { Decimal, Double, Failure, type Value } from "../../values/index.ts";
+import type { Code } from "../dialect.ts";
+import { bad, strict } from "../shared/code.ts";
+
+/** Functions of numbers (PostgreSQL documentation, 9.3): those of numeric give at least 16 significant digits. */
+
+const Precise = Big.clone({ toExpPos: 9e15, toExpNeg: -9e15 });
+
+const digitsOf = (value: Decimal): number => String(value.coefficient).length + value.scale;
+
+/** The number, to be calculated with to about so many digits beyond those of its own and of any result's end. */
+const precise = (value: Decimal, digits = 0): Big =>
+  new (Precise.clone({ precision: 60 + digitsOf(value) + Math.abs(digits) }))(value.toString());
+
+const complex = () => new Failure("invalid-value", { problem: "the power is no real number" }, undefined, "2201F");
+const tooMany = () => new Failure("not-covered", { what: "roots, powers and logarithms of more than 400 digits" });
+
+/** A function of numerics of at most 400 digits: logarithms are calculated to 1,000 and no further. */
+const onNumeric = (run: (...values: Decimal[]) => Value): Code =>
+  strict((...values: Decimal[]) => (values.some((value) => digitsOf(value) > 400) ? tooMany() : run(...values)));
+
+/** A result with so many decimals, and no more than 1,000. */
+const given = (value: Big, ...scales: number[]): Decimal =>
+  Decimal.parse(value.toFixed(Math.min(1000, Math.max(0, ...scales)), Big.ROUND_HALF_UP))!;
+
+/** A whole power. Until version 15 its decimals are 16; later ones count significant digits. */
+function wholePower(version: string, base: Decimal, exponent: Decimal): Value {
+  const times = Number(exponent.coefficient);
+  const size = base.isZero ? 0 : Math.trunc(times * Math.log10(Math.abs(base.toNumber())));
+  if (Math.abs(times) > 1000 || Math.abs(size) > 400) return tooMany();
+  const scale = Math.max(version === "15" ? 16 : 16 - size, base.scale, exponent.scale, 0);
+  const whole = new Decimal(base.coefficient ** BigInt(Math.abs(times)), base.scale * Math.abs(times));
+  return times < 0 ? Decimal.of(1).over(whole, scale) : whole.rounded(scale);
+}
+
+const power = (version: string) =>
+  onNumeric((base, exponent) => {
+    const trimmed = exponent.trimmed();
+    if (base.isZero && exponent.coefficient < 0n) return complex();
+    if (trimmed.scale === 0) return wholePower(version, base, new Decimal(trimmed.coefficient, 0));
+    if (base.coefficient < 0n) return complex();
+    if (base.isZero) return Decimal.of(0).rounded(16);
+    const size = Math.trunc(exponent.toNumber() * Math.log10(base.toNumber()));
+    if (Math.abs(size) > 400) return tooMany();
+    return given(precise(base, size).pow(precise(exponent)), 16 - size, base.scale, exponent.scale);
+  });
+
+/** How many groups of four digits a number has before the point, less one. */
+const weightOf = (value: Decimal): number => {
+  if (value.isZero) return 0;
+  const exponent = precise(value).abs().log(10).floor().toNumber();
+  return Math.floor(exponent / 4);
+};
+
+const squareRoot = onNumeric((value) => {
+  if (value.coefficient < 0n)
+    return new Failure("invalid-value", { problem: "a negative number has no square root" }, undefined, "2201F");
+  const digits = Math.trunc(((weightOf(value) + 1) * 4) / 2) - 1;
+  return given(precise(value).sqrt(), 16 - digits, value.scale);
+});
+
+/** About how many digits a logarithm has before the point. */
+function logarithmSize(value: Decimal): number {
+  const number = value.toNumber();
+  if (number >= 0.9 && number <= 1.1) {
+    const rest = value.minus(Decimal.of(1));
+    if (rest.isZero) return 0;
+    const lead = precise(rest).abs();
+    const weight = weightOf(rest);
+    return weight * 4 + Math.trunc(Math.log10(Math.trunc(lead.div(new Precise(10000).pow(weight)).toNumber())));
+  }
+  return Math.trunc(Math.log10(Math.abs(Math.log(number))));
+}
+
+const positive = (value: Decimal): Failure | undefined =>
+  value.coefficient > 0n
+    ? undefined
+    : new Failure("invalid-value", { problem: `${value.toString()} has no logarithm` }, undefined, "2201E");
+
+const naturalLogarithm = onNumeric(
+  (value) => positive(value) ?? given(precise(value).ln(), 16 - logarithmSize(value), value.scale),
+);
+
+const logarithm = (base: Decimal, value: Decimal): Value => {
+  const wrong = positive(base) ?? positive(value);
+  if (wrong) return wrong;
+  if (base.compare(Decimal.of(1)) === 0) return new Failure("division-by-zero");
+  const size = logarithmSize(value) - logarithmSize(base);
+  return given(precise(value).ln().div(precise(base).ln()), 16 - size, base.scale, value.scale);
+};
+
+const exponential = onNumeric((value) => {
+  const size = Math.trunc(value.toNumber() * 0.434294481903252);
+  if (Math.abs(size) > 400) return tooMany();
+  return given(precise(value, size).exp(), 16 - size, value.scale);
+});
+
+const any = () => true;
+const isFinite = (value: number) => Number.isNaN(value) || Number.isFinite(value);
+
+/** A function of a double that may give infinity, and has values where `allows` says so. */
+const unbounded = (run: (value: number) => number, allows: (value: number) => boolean = any): Code =>
+  strict(({ value }: Double) => (allows(value) ? new Double(run(value)) : bad(`${value} has no value here`)));
+
+/** A function of a double whose result must have room in one. */
+const onDouble = (run: (value: number) => number, allows: (value: number) => boolean = any): Code =>
+  strict(({ value }: Double) => {
+    if (!allows(value)) return bad(`${value} has no value here`);
+    const result = run(value);
+    return Number.isFinite(value) && !Number.isFinite(result) ? new Failure("number-out-of-range") : new Double(result);
+  });
+
+/** The number of the one of so many equal buckets between two bounds in which a value lies. */
+function bucket(value: Decimal, low: Decimal, high: Decimal, count: number): Value {
+  if (count < 1) return bad("there must be one bucket at least");
+  const order = low.compare(high);
+  if (order === 0) return bad("the bounds of the buckets must differ");
+  // From high to low it is the same with the other sign.
+  const [start, end, at] = order < 0 ? [low, high, value] : [low.negated(), high.negated(), value.negated()];
+  if (at.compare(start) < 0) return 0;
+  if (at.compare(end) >= 0) return count + 1;
+  return Number(at.minus(start).times(Decimal.of(count)).quotient(end.minus(start))) + 1;
+}
+
+/** The code of what is calculated with decimals and doubles, in a version. */
+export const arithmeticCode = (version: string): Readonly<Record<string, Code>> => ({
+  "power decimal": power(version),
+  "sqrt decimal": squareRoot,
+  "ln decimal": naturalLogarithm,
+  "log decimal": onNumeric((value) => logarithm(Decimal.of(10), value)),
+  "log base": onNumeric(logarithm),
+  "exp decimal": exponential,
+  sqrt: onDouble(Math.sqrt, (value) => !(value < 0)),
+  cbrt: onDouble(Math.cbrt),
+  // Neither overflow nor underflow gives a value.
+  exp: onDouble((value) => Math.exp(value) || (value === -Infinity ? 0 : Infinity)),
+  ln: onDouble(Math.log, (value) => !(value <= 0)),
+  log: onDouble(Math.log10, (value) => !(value <= 0)),
+  degrees: onDouble((value) => (value * 180) / Math.PI),
+  radians: onDouble((value) => (value * Math.PI) / 180),
+  sin: unbounded(Math.sin, isFinite),
+  cos: unbounded(Math.cos, isFinite),
+  tan: unbounded(Math.tan, isFinite),
+  cot: unbounded((value) => 1 / Math.tan(value), isFinite),
+  asin: onDouble(Math.asin, (value) => !(Math.abs(value) > 1)),
+  acos: onDouble(Math.acos, (value) => !(Math.abs(value) > 1)),
+  atan: onDouble(Math.atan),
+  sinh: unbounded(Math.sinh),
+  cosh: unbounded(Math.cosh),
+  tanh: onDouble(Math.tanh),
+  asinh: onDouble(Math.asinh),
+  acosh: onDouble(Math.acosh, (value) => !(value < 1)),
+  atanh: unbounded(Math.atanh, (value) => !(Math.abs(value) > 1)),
+  atan2: strict((y: Double, x: Double) => new Double(Math.atan2(y.value, x.value))),
+  width_bucket: strict(bucket),
+  "width_bucket double": strict((value: Double, low: Double, high: Double, count: number) =>
+    [value, low, high].every((each) => isFinite(each.value))
+      ? bucket(Decimal.of(value.value), Decimal.of(low.value), Decimal.of(high.value), count)
+      : bad("buckets lie between finite numbers"),
+  ),
+});
