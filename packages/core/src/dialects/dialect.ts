@@ -11,6 +11,8 @@ export interface Conversion {
   readonly cost: number;
   /** Left out where nothing has to be done. */
   readonly convert?: (value: Value) => Value;
+  /** A constant that does not convert is an error of the whole expression, whatever becomes of it. */
+  readonly early?: true;
 }
 
 /** A place that holds the value of a variable while its body is evaluated. */
@@ -33,6 +35,8 @@ export interface CodeContext {
   readonly range: TextRange;
   /** The constant value of an argument, if it is one. */
   constant(index: number): Value | undefined;
+  /** Whether an argument is the same for every row. */
+  steady(index: number): boolean;
   /** The values of the whole column that an argument names, if it does. */
   column(index: number): (() => readonly Value[]) | undefined;
   /** Counts steps against the limit `steps`; a failure when they are spent. */

@@ -11,6 +11,8 @@ export interface Parameter {
   readonly optional?: true;
   /** May be given any number of times (with `optional`, also not at all). */
   readonly repeats?: true;
+  /** Must be the same for every row. */
+  readonly constant?: true;
   /** What an optional parameter is when it is left out. */
   readonly default?: string | number | boolean;
 }
@@ -51,21 +53,22 @@ export const isPure = (row: FunctionRow): row is PureRow => "operation" in row;
 
 /**
  * Reads parameters from a short form: `"needle text > needle, start? number = 1, more* any"`.
- * After the name: `?` optional, `*` repeated at least once, `?*` any number of times; then the type,
+ * After the name: `?` optional, `*` repeated at least once, `?*` any number of times, `!` constant; then the type,
  * `> slot` where the slot has another name, `= value` for a default.
  */
 export function params(form: string): Parameter[] {
   if (form === "") return [];
   return form.split(", ").map((part) => {
-    const match = /^(\w+)(\??)(\*?) ([\w?*+[\]().!-]+)(?: > (\w+))?(?: = (.+))?$/.exec(part);
+    const match = /^(\w+)(\??)(\*?)(!?) ([\w?*+[\]().!-]+)(?: > (\w+))?(?: = (.+))?$/.exec(part);
     if (!match) throw new Error(`cannot read the parameter "${part}"`);
-    const [, name, optional, repeats, type, slot, value] = match;
+    const [, name, optional, repeats, constant, type, slot, value] = match;
     return {
       name,
       type,
       slot: slot ?? name,
       ...(optional && { optional: true as const }),
       ...(repeats && { repeats: true as const }),
+      ...(constant && { constant: true as const }),
       ...(value !== undefined && { default: JSON.parse(value) as string | number | boolean }),
     };
   });

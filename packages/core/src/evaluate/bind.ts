@@ -36,6 +36,22 @@ export interface BoundOperation {
   readonly inputs: readonly (Bound | readonly Bound[] | undefined)[];
 }
 
+/** What a sub-expression is made of. */
+export function partsOf(bound: Bound): readonly Bound[] {
+  switch (bound.kind) {
+    case "convert":
+      return [bound.inner];
+    case "code":
+      return bound.children;
+    case "operation":
+      return bound.inputs.flat().filter((input) => input !== undefined);
+  }
+  return [];
+}
+
+const dependsOnRow = (bound: Bound): boolean =>
+  bound.kind === "column" || bound.kind === "variable" || partsOf(bound).some(dependsOnRow);
+
 /** A row that takes the types of a call, with the conversion of each argument. */
 interface Fit {
   readonly row: FunctionRow;
@@ -166,6 +182,11 @@ export class Binder {
     if (isOpen && row.notation === "operator" && !row.parameters.some((p) => p.type === "text")) {
       return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     }
+    const loose = args.findIndex((arg, i) => parameterAt(row, i).constant && dependsOnRow(arg));
+    if (loose >= 0) {
+      const facts = { name: node.name, parameter: parameterAt(row, loose).name };
+      return this.#broken(node, mistake("constant-wanted", node.args[loose].range, facts));
+    }
     const swapped = swappedArguments(node, row, this.source);
     if (swapped) this.diagnostics.push(swapped);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
@@ -221,6 +242,7 @@ export class Binder {
       args: node.args,
       range: node.range,
       constant: (i) => (args[i]?.kind === "constant" ? args[i].value : undefined),
+      steady: (i) => args[i] !== undefined && !dependsOnRow(args[i]),
       column: (i) => {
         const arg = args[i];
         return arg?.kind === "column" ? this.columns[arg.column].values : undefined;
@@ -278,7 +300,7 @@ export class Binder {
   /** A conversion put around; where types are known before a row is, a constant that does not convert is reported. */
   #converted(bound: Bound, conversion: Conversion, type: string): Bound {
     const result = convertBound(bound, conversion, type);
-    if (this.dialect.types.dynamic || !isBroken(result) || isBroken(bound)) return result;
+    if ((this.dialect.types.dynamic && !conversion.early) || !isBroken(result) || isBroken(bound)) return result;
     const { code, facts } = (result as { value: Failure }).value;
     return this.#broken(bound.source, mistake(code as MessageCode, bound.source.range, facts));
   }

@@ -2,7 +2,7 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, childrenOf, parseLimits } from "../syntax/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
-import { type Bound, type BoundOperation, Binder } from "./bind.ts";
+import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { type Taken, takenBy } from "./taken.ts";
 import { type Frame, type Observer, emit } from "./emit.ts";
 
@@ -175,9 +175,7 @@ export function columnsUsed({ bound }: Program): Set<number> {
   const pending = [bound];
   for (let next = pending.pop(); next; next = pending.pop()) {
     if (next.kind === "column") found.add(next.column);
-    if (next.kind === "convert") pending.push(next.inner);
-    if (next.kind === "code") pending.push(...next.children);
-    if (next.kind === "operation") pending.push(...next.inputs.flat().filter((input) => input !== undefined));
+    pending.push(...partsOf(next));
   }
   return found;
 }

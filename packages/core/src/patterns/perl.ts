@@ -340,6 +340,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   }
 
   function bracket(given: Flags, at: number): PatternNode {
+    if (rules.backtracks && reader.take("[:<:]]")) return { kind: "assertion", at: "word start" };
+    if (rules.backtracks && reader.take("[:>:]]")) return { kind: "assertion", at: "word end" };
     const negated = reader.take("^");
     const ranges: (readonly [number, number])[] = [];
     const classes: string[] = [];

@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, integer } from "../values/index.ts";
+import { Decimal, Double, Failure, type Value, integer, nearest } from "../values/index.ts";
 import { type Slot, operation, settled, text } from "./operation.ts";
 
 const any = (name: string): Slot => ({ name, kind: "any" });
@@ -11,7 +11,7 @@ const onDoubles: Readonly<Record<string, (a: number, b: number) => Value>> = {
   "*": (a, b) => a * b,
   "/": (a, b) => a / b,
   mod: (a, b) => a % b,
-  "^": (a, b) => a ** b,
+  "^": nearest.pow,
 };
 
 /** Decimal digits before and after which a quotient is cut: at least 16 significant ones. */
@@ -70,7 +70,7 @@ export const calculate = operation({
       if (sign === "+") return integer(x + y);
       if (sign === "-") return integer(x - y);
       if (sign === "*") return integer(x * y);
-      if (sign === "^") return new Double(Number(x) ** Number(y));
+      if (sign === "^") return new Double(nearest.pow(Number(x), Number(y)));
       if (y === 0n) return divideByZero(Number(x));
       if (sign === "mod") return integer(x % y);
       if (sign === "idiv" || quotient === "integer") return integer(x / y);

@@ -117,16 +117,12 @@ export const segment = operation({
       }
     }
 
-    /** What stands before the nth delimiter from the left, or after the nth from the right. */
+    /** What stands before the nth delimiter, or after the nth from the end; which they are is told from the left. */
     function through(value: string, delimiter: string, n: number): Value {
       if (n === 0 || delimiter === "") return "";
-      let at = n > 0 ? -delimiter.length : value.length;
-      for (let left = Math.abs(n); left > 0; left--) {
-        if (n < 0 && at < delimiter.length) return whenAbsent(value);
-        at = n > 0 ? value.indexOf(delimiter, at + delimiter.length) : value.lastIndexOf(delimiter, at - delimiter.length);
-        if (at < 0) return whenAbsent(value);
-      }
-      return n > 0 ? value.slice(0, at) : value.slice(at + delimiter.length);
+      const pieces = value.split(delimiter);
+      if (Math.abs(n) >= pieces.length) return whenAbsent(value);
+      return (n > 0 ? pieces.slice(0, n) : pieces.slice(n)).join(delimiter);
     }
 
     if (part === "through nth") return (value: string, delimiter: string, n: number = 1) => through(value, delimiter, n);

@@ -64,7 +64,8 @@ export const locate = operation({
         if (at < first && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
         if (at - first > ruler.count(value)) return whenAbsent();
         from = ruler.forward(value, Math.max(0, at - first));
-        if (answers.emptyNeedle === "before a character" && needle === "" && from === value.length) return whenAbsent();
+        if (answers.emptyNeedle === "before a character" && needle === "")
+          return at - first < countBytes(value) ? countBytes(value.slice(0, from)) + first : whenAbsent();
       }
       if (needle === "" && answers.emptyNeedle === "nowhere") return whenAbsent();
       const found = offsetOf(value, needle, from);

@@ -66,11 +66,27 @@ export function patternReader(
     if (whole && (flavour === "re2" || flavour === "pcre")) letters += "W";
     const fold = foldingOf(letterCase);
     const isFolded = letterCase !== "minded" && letterCase !== "ignored";
-    const found = cachedPattern(flavour, isFolded ? fold(source) : source, letters);
+    const [written, options] = !isFolded
+      ? [source, letters]
+      : hasEscape
+        ? foldedBetween(source, letters, fold)
+        : [fold(source), letters];
+    const found = cachedPattern(flavour, written, options);
     if (found instanceof PatternError && found.isUncovered)
       return new Failure("not-covered", { what: `${found.problem} in the pattern "${source}"` });
     return found instanceof PatternError ? refused(source, found) : isFolded ? folded(found, fold) : found;
   }
+}
+
+/** A pattern that is folded but for its escape character, and a character that no text has as its escape. */
+function foldedBetween(source: string, escape: string, fold: (text: string) => string): [string, string] {
+  const chars = [...source];
+  let result = "";
+  for (let i = 0; i < chars.length; i++) {
+    const isEscape = chars[i] === escape && i + 1 < chars.length;
+    result += isEscape ? `\uffff${fold(chars[++i])}` : fold(chars[i]);
+  }
+  return [result, "\uffff"];
 }
 
 export const refused = (pattern: string, { problem, offset }: PatternError): Failure =>

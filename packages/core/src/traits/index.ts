@@ -95,7 +95,8 @@ export const traits = {
   }),
   emptyNeedle: trait("What does empty text match when it is searched for?", {
     "at the start": "It is found before the first character.",
-    "before a character": "It is found before any character, and in empty text, but not at a start beyond the last one.",
+    "before a character":
+      "It is found before any character, and in empty text; from a start on, which must be below the number of bytes, its place is counted in bytes.",
     nowhere: "It is never found.",
     "between characters": "It stands between any two characters.",
   }),

@@ -10,6 +10,12 @@ function castOf({ name, type }: Column, values: readonly Cell[]): string {
   return `cast(? as decimal(30, ${scale})) as ${name}`;
 }
 
+/** A time with the digits of the second's fraction that it has on the server; the driver gives six or none. */
+const withScale = (text: string, scale: number): string => {
+  const [whole, fraction = ""] = text.split(".");
+  return scale > 0 && scale <= 6 ? `${whole}.${fraction.slice(0, scale).padEnd(scale, "0")}` : whole;
+};
+
 /** Opens a MariaDB server; every statement is read-only and has a time limit. */
 export async function connect(url: string, { timeLimit, options }: Settings): Promise<Connection> {
   const { hostname, port, username, password, pathname } = new URL(url);
@@ -47,6 +53,7 @@ export async function connect(url: string, { timeLimit, options }: Settings): Pr
         if (value === null) return null;
         if (typeof value === "bigint" || typeof value === "number") return readNumber(value);
         if (Buffer.isBuffer(value)) return value.toString("utf8");
+        if (/^(?:TIME|DATETIME|TIMESTAMP)/.test(meta.type)) return withScale(value as string, meta.scale);
         return /DECIMAL/.test(meta.type) ? Number(value) : value;
       });
     },

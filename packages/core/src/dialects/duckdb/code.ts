@@ -17,14 +17,15 @@ import {
   isoDate,
   textOfUtf8,
   utf8Of,
+  nearest,
 } from "../../values/index.ts";
 import { walk } from "../../syntax/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
+import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { baseType, typeRules, unify } from "./coercions.ts";
-import { formatBraces, formatPercent } from "./formatting.ts";
 import { borders, datePart, dayAt, dayName, dayNumber, formatDate, lastDay, monthName, readDate, truncated } from "./moments.ts";
-import { inRange, toDouble, toText } from "./numbers.ts";
+import { doubleText, inRange, toDouble, toText } from "./numbers.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
 const order = operationOf("compare").prepare(
@@ -417,6 +418,8 @@ function concatenated(lists: List): Value {
   return present.length === 0 ? null : present.flatMap((list) => list as List);
 }
 
+const formatStyle: FormatStyle = { isLate: false, doubleText, toText };
+
 /** Functions that are not rows of data. */
 export const duckdbCode: Readonly<Record<string, Code>> = {
   hex: strict((value: Value) =>
@@ -442,8 +445,8 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   array_length: strict((list: List, dimension: number = 1) =>
     dimension === 1 ? list.length : bad("only the first dimension has a length here"),
   ),
-  format: { run: (args) => (args.includes(null) ? null : formatBraces(args)) },
-  printf: { run: (args) => (args.includes(null) ? null : formatPercent(args)) },
+  format: { run: (args) => (args.includes(null) ? null : formatBraces(args, formatStyle)) },
+  printf: { run: (args) => (args.includes(null) ? null : formatPercent(args, formatStyle)) },
   regexp_escape: strict((text: string) =>
     text.replace(/[^0-9A-Za-z_]/gu, (char) => (char.charCodeAt(0) < 128 ? (char === "\0" ? "\\x00" : `\\${char}`) : char)),
   ),
@@ -506,37 +509,37 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
         .toString(2)
         .replaceAll("0", "").length,
   },
-  acos: onDouble(Math.acos),
+  acos: onDouble(nearest.acos),
   acosh: strict(({ value }: Double) => new Double(Math.acosh(value))),
-  asin: onDouble(Math.asin),
+  asin: onDouble(nearest.asin),
   asinh: onDouble(Math.asinh),
-  atan: onDouble(Math.atan),
+  atan: onDouble(nearest.atan),
   // The engine gives infinity on both sides.
   atanh: onDouble((value) => (Math.abs(Math.atanh(value)) === Infinity ? Infinity : Math.atanh(value))),
   cbrt: onDouble(Math.cbrt),
-  cos: onDouble(Math.cos),
+  cos: onDouble(nearest.cos),
   cosh: onDouble(Math.cosh),
-  cot: strict(({ value }: Double) => (value === 0 ? new Failure("number-out-of-range") : new Double(1 / Math.tan(value)))),
+  cot: strict(({ value }: Double) => (value === 0 ? new Failure("number-out-of-range") : new Double(1 / nearest.tan(value)))),
   degrees: onDouble((value) => (value * 180) / Math.PI),
-  exp: onDouble(Math.exp),
+  exp: onDouble(nearest.exp),
   gamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
   lgamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
-  ln: logarithm(Math.log),
-  log10: logarithm(Math.log10),
-  log2: logarithm(Math.log2),
+  ln: logarithm(nearest.ln),
+  log10: logarithm(nearest.log10),
+  log2: logarithm(nearest.log2),
   radians: onDouble((value) => (value * Math.PI) / 180),
-  sin: onDouble(Math.sin),
+  sin: onDouble(nearest.sin),
   sinh: onDouble(Math.sinh),
   sqrt: strict(({ value }: Double) => (value < 0 ? bad("a negative number has no square root") : new Double(Math.sqrt(value)))),
-  tan: onDouble(Math.tan),
+  tan: onDouble(nearest.tan),
   tanh: onDouble(Math.tanh),
   log: strict((a: Double, b?: Double) => {
     const [base, value] = b === undefined ? [10, a.value] : [a.value, b.value];
     if (!(value > 0) || !(base > 0)) return bad("there is no logarithm of a number that is not above 0");
     if (base === 1) return bad("1 is no base of a logarithm");
-    return new Double(b === undefined ? Math.log10(value) : Math.log10(value) / Math.log10(base));
+    return new Double(b === undefined ? nearest.log10(value) : nearest.log10(value) / nearest.log10(base));
   }),
-  atan2: onDouble(Math.atan2),
+  atan2: onDouble(nearest.atan2),
   pi: { run: () => new Double(Math.PI) },
   factorial: strict((value: number) => {
     if (value < 0) return new Failure("number-out-of-range");

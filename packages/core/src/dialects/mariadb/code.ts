@@ -8,50 +8,21 @@ import {
   Failure,
   type Value,
   bytesOfHex,
-  dateFromDays,
-  daysFromDate,
-  dayNames,
   hexOf,
   integer,
   isFailure,
-  isoWeekOf,
   lookup,
-  monthNames,
+  nearest,
   textOfUtf8,
   utf8Of,
 } from "../../values/index.ts";
-import type { Code, CodeContext } from "../dialect.ts";
+import type { Cell, Code } from "../dialect.ts";
 import { logic as logicBy, strict } from "../shared/code.ts";
+import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
 import { type Collation, baseType, byBytes, collationFor, collations, extremeType, typeRules, unify } from "./coercions.ts";
-import {
-  type Moment,
-  dateText,
-  dayOf,
-  epochDays,
-  formatMoment,
-  isTimeUnit,
-  isUnit,
-  momentAt,
-  momentOf,
-  momentText,
-  readByFormat,
-  readMoment,
-  readTime,
-  shifted,
-  spanText,
-  weekOf,
-  weekRule,
-} from "./moments.ts";
-import { doubleText, int64, roundEven, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
-
-/** A moment from a text of a column has six digits of the second's fraction. */
-const fromColumn = (text: string, place: number, context: CodeContext): string =>
-  context.types[place] === "text" && context.constant(place) === undefined && /:\d\d/.test(text) ? withMicroseconds(text) : text;
-
-const withMicroseconds = (text: string): string => {
-  const [whole, fraction = ""] = text.split(".");
-  return `${whole}.${fraction.padEnd(6, "0")}`;
-};
+import { dateCode } from "./dates.ts";
+import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
+import { FixedDouble, doubleText, int64, roundEven, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
 const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
@@ -114,9 +85,7 @@ const extreme = (direction: number, collation: Collation): Code => ({
 const toType =
   (type: string, from: string, collation: Collation) =>
   (value: Value): Value =>
-    value === null || baseType(from) === baseType(type)
-      ? value
-      : (typeRules(collation).conversion(from, baseType(type))?.convert?.(value) ?? value);
+    value === null || baseType(from) === type ? value : (typeRules(collation).conversion(from, type)?.convert?.(value) ?? value);
 
 /** The first value that is there, from some place on, as the type that all have together. */
 const firstPresent = (collation: Collation): Code => ({
@@ -134,6 +103,8 @@ const firstPresent = (collation: Collation): Code => ({
 
 const bigOf = (value: Value): bigint => {
   if (value instanceof Decimal) return value.rounded(0).coefficient;
+  if (value instanceof Double && Math.abs(value.value) < 2 ** 53)
+    return BigInt(Math.sign(value.value) * Math.round(Math.abs(value.value)));
   const whole = toInteger(value);
   return BigInt(whole as number);
 };
@@ -170,21 +141,24 @@ function roundedWhole(value: Decimal, power: number): bigint {
   return ((value.coefficient + half) / size) * unit(power);
 }
 
-const sizeOf = (digits: Value | undefined): number => Math.max(-30, Math.min(30, Number(digits ?? 0)));
+const sizeOf = (digits: Value | undefined): number => Math.max(-38, Math.min(38, Number(digits ?? 0)));
 
-function round(value: Value, digits?: Value): Value {
-  const size = sizeOf(digits);
-  if (value instanceof Decimal) return roundDecimal(value, size);
-  if (value instanceof Double) return new Double(roundDouble(value.value, size, roundEven));
-  return size >= 0 ? value : integer(roundedWhole(Decimal.of(value as number), -size));
-}
-
-function truncate(value: Value, digits: Value): Value {
-  const size = sizeOf(digits);
-  if (value instanceof Decimal) return cutDecimal(value, size);
-  if (value instanceof Double) return new Double(roundDouble(value.value, size, Math.trunc));
-  return size >= 0 ? value : integer(cutDecimal(Decimal.of(value as number), size).coefficient);
-}
+/** round() and truncate(): where the number of decimals is the same for every row, so many are shown. */
+const toDecimals = (decimal: typeof roundDecimal, whole: (value: number) => number): Code => ({
+  strict: true,
+  run: ([value, digits], { steady }) => {
+    const size = sizeOf(digits);
+    const isSteady = digits === undefined || steady(1);
+    if (value instanceof Decimal) {
+      const result = decimal(value, size);
+      const scale = isSteady ? Math.max(size, 0) : value.scale;
+      return result.scale < scale ? result.rounded(scale) : result;
+    }
+    if (!(value instanceof Double)) return size >= 0 ? value : integer(decimal(Decimal.of(value as number), size).coefficient);
+    const result = roundDouble(value.value, size, whole);
+    return isSteady && size <= 30 ? new FixedDouble(result, Math.max(0, size)) : new Double(result);
+  },
+});
 
 function roundDouble(value: number, digits: number, whole: (value: number) => number): number {
   const power = 10 ** Math.abs(digits);
@@ -195,15 +169,14 @@ function roundDouble(value: number, digits: number, whole: (value: number) => nu
 
 const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
   strict((value: Value) =>
-    value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value,
+    value instanceof Decimal ? decimal(value) : value instanceof Double ? new FixedDouble(double(value.value), 0) : value,
   );
 
-const negate = (value: Value): Value =>
-  value instanceof Double
-    ? new Double(0 - value.value)
-    : value instanceof Decimal
-      ? value.negated()
-      : integer(-BigInt(value as number));
+function negate(value: Value): Value {
+  if (value instanceof FixedDouble) return new FixedDouble(-value.value, value.decimals);
+  if (value instanceof Double) return new Double(-value.value);
+  return value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
+}
 
 /** Bytes of numbers, without the zero bytes before each. */
 function bytesOfCodes(codes: readonly Value[]): Uint8Array {
@@ -239,28 +212,37 @@ function conv(text: string, from: number, to: number): Value {
   return shown.toString(target).toUpperCase();
 }
 
-/** Thousands and the mark before the fraction, by locale; others than these are not covered. */
-const locales: Readonly<Record<string, readonly [string, string]>> = lookup({
-  en_us: [",", "."],
-  de_de: [".", ","],
-  en_gb: [",", "."],
-  fr_fr: ["", ","],
-  it_it: ["", ","],
-  es_es: ["", ","],
-  nl_nl: ["", ","],
-  pl_pl: ["", ","],
-  ru_ru: [".", ","],
-  ja_jp: [",", "."],
-});
+/** The mark between thousands and the one before the fraction, by locale; others have "," and ".". */
+const locales: Readonly<Record<string, readonly [string, string]>> = lookup(
+  Object.fromEntries(
+    (
+      [
+        ["", ".", "ar_sa sr_rs sr_yu"],
+        ["", ",", "ca_es de_at el_gr eu_es fr_be fr_ca fr_ch fr_fr fr_lu gl_es hr_hr it_it nl_be nl_nl pl_pl pt_br pt_pt sl_si"],
+        ["'", ".", "de_ch"],
+        ["'", ",", "it_ch rm_ch"],
+        [" ", ",", "cs_cz es_cr et_ee fi_fi ka_ge lv_lv mk_mk ru_ru sk_sk sv_fi sv_se"],
+        ["\0", ",", "bg_bg"],
+        [
+          ".",
+          ",",
+          "be_by da_dk de_be de_de de_lu es_ar es_bo es_cl es_co es_ec es_es es_py es_uy es_ve fo_fo hu_hu id_id is_is lt_lt mn_mn nb_no no_no ro_ro ru_ua sq_al tr_tr uk_ua vi_vn",
+        ],
+      ] as const
+    ).flatMap(([thousands, point, names]) => names.split(" ").map((name) => [name, [thousands, point] as const])),
+  ),
+);
 
 function format(value: Value, decimals: Value, locale: Value, isDouble: boolean): Value {
-  const marks = locales[String(locale ?? "en_US").toLowerCase()] ?? locales.en_us;
+  const name = String(locale ?? "en_US").toLowerCase();
+  const [thousands, point] = locales[name] ?? [",", "."];
   const size = Math.min(38, Math.max(0, Number(decimals)));
   const number = isDouble ? new Decimal(0n, 0) : roundDecimal(toDecimal(value) as Decimal, size);
   const text = isDouble ? fixedDouble((toDouble(value) as Double).value, size) : number.rounded(size).toString();
   const [whole, fraction] = text.replace("-", "").split(".");
-  const grouped = marks[0] === "" ? whole : whole.replace(/\B(?=(?:\d{3})+$)/g, marks[0]);
-  return (text.startsWith("-") ? "-" : "") + grouped + (fraction ? marks[1] + fraction : "");
+  // In India it is hundreds above the first thousand.
+  const places = /^(?:en_in|ta_in|te_in)$/.test(name) ? /\B(?=(?:\d\d)*\d{3}$)/g : /\B(?=(?:\d{3})+$)/g;
+  return (text.startsWith("-") ? "-" : "") + whole.replace(places, thousands) + (fraction ? point + fraction : "");
 }
 
 const fixedDouble = (value: number, digits: number): string => {
@@ -295,146 +277,73 @@ function soundex(text: string): Value {
 const toBase64 = ({ bytes }: Bytes): Value => base64Of(bytes).replace(/.{76}(?=.)/g, "$&\n");
 
 function fromBase64(text: string): Value {
-  const bytes = bytesOfBase64(text.replace(/[ \t\n\r]/g, ""));
+  const bytes = bytesOfBase64(text.replace(/[ \t\n\v\f\r]/g, ""));
   return bytes ? new Bytes(bytes) : null;
 }
 
-function crc32({ bytes }: Bytes): Value {
-  let crc = 0xffffffff;
-  for (const byte of bytes) {
-    crc ^= byte;
-    for (let i = 0; i < 8; i++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
-  }
-  return (crc ^ 0xffffffff) >>> 0;
-}
-
-/** sformat(): places `{}`, `{n}` and those with a width and an alignment. */
-function sformat(values: readonly Value[]): Value {
-  const [template, ...args] = values;
-  if (values.includes(null)) return null;
-  let next = 0;
-  let failure: Failure | undefined;
-  const result = (template as string).replace(
-    /\{\{|\}\}|\{(\d*)(?::(.?[<>^])?(\d+)?(?:\.(\d+))?([sdf])?)?\}|[{}]/gsu,
-    (part, place: string | undefined, align: string | undefined, width: string | undefined) => {
-      if (part === "{{" || part === "}}") return part[0];
-      if (place === undefined) {
-        failure ??= new Failure("invalid-value", { problem: "a brace of the format is not closed" });
-        return "";
-      }
-      const at = place === "" ? next++ : Number(place);
-      if (at >= args.length) failure ??= new Failure("invalid-value", { problem: "the format wants more values" });
-      const value = args[at] ?? null;
-      const text = (toText(value instanceof Decimal ? toDouble(value) : value) ?? "") as string;
-      const lacking = Math.max(0, Number(width ?? 0) - [...text].length);
-      const [fill, side] =
-        align === undefined
-          ? [" ", typeof args[at] === "string" ? "<" : ">"]
-          : [align.length > 1 ? align[0] : " ", align.slice(-1)];
-      const before = side === "<" ? 0 : side === ">" ? lacking : lacking >> 1;
-      return fill.repeat(before) + text + fill.repeat(lacking - before);
-    },
+/** sformat(): decimals count as doubles, and the largest whole numbers as signed ones. */
+function sformat([template, ...args]: readonly Value[]): Value {
+  if (template === null || args.includes(null)) return null;
+  const values = args.map((arg) =>
+    arg instanceof Decimal ? toDouble(arg) : typeof arg === "bigint" ? integer(BigInt.asIntN(64, arg)) : arg,
   );
-  return failure ? null : result;
+  const result = formatBraces([template, ...values], formatStyle);
+  return isFailure(result) && result.code !== "not-covered" ? null : result;
 }
 
-const onMoment = (read: (moment: Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
-const weekdayOf = (moment: Moment): number => dateFromDays(dayOf(moment)).weekday;
-
-/** The hour, minute, second or fraction of a time. */
-const onTime = (read: (span: number) => number): Code => strict((text: string) => read(Math.abs(readTime(text)!)));
-
-const secondsOf = ({ hour, minute, second }: Moment): number => hour * 3600 + minute * 60 + second;
-const microsOf = (moment: Moment): number => dayOf(moment) * 86_400e6 + secondsOf(moment) * 1e6 + moment.micro;
-
-/** date_add() and date_sub(): of a date a date unless the unit is one of time, of a text a text. */
-const shift = (direction: 1 | -1): Code => ({
-  strict: true,
-  run: ([value, amount, unitName], context) => {
-    const shifted = shiftText(value, amount as string, unitName as string, direction);
-    return typeof shifted === "string" ? fromColumn(shifted, 0, context) : shifted;
+const formatStyle: FormatStyle = {
+  isLate: true,
+  toText,
+  doubleText: (value) => {
+    const [digits, power] = value.toExponential().split("e");
+    const exponent = Number(power);
+    if (exponent >= -4 && exponent < 16) return doubleText(value).includes("e") ? String(value) : doubleText(value);
+    return `${digits}e${exponent < 0 ? "-" : "+"}${String(Math.abs(exponent)).padStart(2, "0")}`;
   },
-});
-
-function shiftText(value: Value, amount: string, unitName: string, direction: 1 | -1): Value {
-  if (!isUnit(unitName)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
-  const given = toText(value) as string;
-  const moment = readMoment(given);
-  const result = moment && shifted(moment, amount, unitName, direction);
-  if (!moment && /^0{4}-|-00/.test(given)) return new Failure("not-covered", { what: `dates like ${given}` });
-  if (!result) return null;
-  const hadTime = /\d[ T]\d|^\d{12,}/.test(given.trim());
-  return hadTime || isTimeUnit(unitName) ? momentText(result) : dateText(result);
-}
-
-const differences: Readonly<Record<string, number>> = lookup({
-  microsecond: 1,
-  second: 1e6,
-  minute: 60e6,
-  hour: 3600e6,
-  day: 86_400e6,
-  week: 604_800e6,
-});
-const monthly: Readonly<Record<string, number>> = lookup({ month: 1, quarter: 3, year: 12 });
-
-function timestampDiff(unitName: string, from: string, to: string): Value {
-  const [a, b] = [momentOf(from), momentOf(to)];
-  if (unitName in differences) return Math.trunc((microsOf(b) - microsOf(a)) / differences[unitName]) + 0;
-  if (!(unitName in monthly)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
-  const [low, high, sign] = microsOf(a) <= microsOf(b) ? [a, b, 1] : [b, a, -1];
-  let months = (high.year - low.year) * 12 + high.month - low.month;
-  const within = (m: Moment) => (m.day - 1) * 86_400e6 + secondsOf(m) * 1e6 + m.micro;
-  if (within(high) < within(low)) months--;
-  return sign * Math.trunc(months / monthly[unitName]) + 0;
-}
-
-/** What extract() gives for each field. */
-const extracted: Readonly<Record<string, (moment: Moment) => number>> = lookup({
-  year: (m) => m.year,
-  quarter: (m) => Math.ceil(m.month / 3),
-  month: (m) => m.month,
-  week: (m) => weekOf(m, weekRule(0)).week,
-  day: (m) => m.day,
-  hour: (m) => m.hour,
-  minute: (m) => m.minute,
-  second: (m) => m.second,
-  microsecond: (m) => m.micro,
-  year_month: (m) => m.year * 100 + m.month,
-  day_hour: (m) => m.day * 100 + m.hour,
-  day_minute: (m) => m.day * 10_000 + m.hour * 100 + m.minute,
-  day_second: (m) => m.day * 1_000_000 + m.hour * 10_000 + m.minute * 100 + m.second,
-  hour_minute: (m) => m.hour * 100 + m.minute,
-  hour_second: (m) => m.hour * 10_000 + m.minute * 100 + m.second,
-  minute_second: (m) => m.minute * 100 + m.second,
-});
-
-function extract(field: string, value: Value): Value {
-  const read = extracted[field.toLowerCase()];
-  if (!read) return new Failure("invalid-value", { problem: `"${field}" is no field of a date that is covered` });
-  const text = toText(value) as string;
-  const moment = readMoment(text);
-  if (moment) return read(moment);
-  const span =
-    /hour|minute|second/.test(field.toLowerCase()) && !/day|month/.test(field.toLowerCase()) ? readTime(text) : undefined;
-  if (span === undefined) return null;
-  const seconds = Math.floor(Math.abs(span) / 1e6);
-  const parts = {
-    year: 0,
-    month: 0,
-    day: 0,
-    hour: Math.floor(seconds / 3600),
-    minute: Math.floor(seconds / 60) % 60,
-    second: seconds % 60,
-    micro: Math.abs(span) % 1e6,
-  };
-  return Math.sign(span || 1) * read(parts) + 0;
-}
-
-const periodMonths = (period: number): number => {
-  if (period === 0) return 0;
-  const year = Math.floor(period / 100);
-  return (year < 70 ? year + 2000 : year < 100 ? year + 1900 : year) * 12 + (period % 100) - 1;
 };
+
+/** The check sum of bytes, or of them after others whose check sum is `before`; `polynomial` with its bits reversed. */
+const checkSum = (polynomial: number): Code =>
+  strict((first: Bytes | number | bigint, second?: Bytes) => {
+    const { bytes } = second ?? (first as Bytes);
+    let crc = (second === undefined ? 0 : Number(BigInt.asUintN(32, BigInt(first as number)))) ^ -1;
+    for (const byte of bytes) {
+      crc ^= byte;
+      for (let i = 0; i < 8; i++) crc = crc & 1 ? (crc >>> 1) ^ polynomial : crc >>> 1;
+    }
+    return (crc ^ -1) >>> 0;
+  });
+
+/** A sort key in which runs of digits are led by how many digits they have, so that 2 comes before 12. */
+const naturalKey = (text: string): string =>
+  text.replace(/\d+/g, (digits) => {
+    const number = digits.replace(/^0+(?=\d)/, "");
+    const length = number.length;
+    if (length < 10) return `${length - 1}${number}`;
+    if (length < 28) return `${"9".repeat(Math.floor((length - 1) / 9))}${(length - 1) % 9}${number}`;
+    return `9990${String(length - 1).length - 1}${length - 1}${number}`;
+  });
+
+/** A number of the four parts of an address; fewer parts leave those before the last out. */
+function addressNumber(text: string): Value {
+  const parts = text.split(".");
+  if (!/^[\d.]*\d$/.test(text) || parts.some((part) => Number(part) > 255)) return null;
+  const last = Number(parts.pop());
+  const shift = parts.length === 1 ? 2 : parts.length === 2 ? 1 : 0;
+  return parts.reduce((sum, part) => sum * 256 + Number(part), 0) * 256 ** (shift + 1) + last;
+}
+
+const address = (value: number | bigint): Value =>
+  value < 0 || value > 0xffffffff ? null : [24, 16, 8, 0].map((shift) => (Number(value) >>> shift) & 255).join(".");
+
+const isAddress = (text: string): boolean => /^(?:(?:[01]?\d?\d|2[0-4]\d|25[0-5])(?:\.(?!$)|$)){4}$/.test(text);
+
+/** Empty text as null, which is what it is in the mode whose functions end in _oracle. */
+const nullWhenEmpty = (operation: (...args: never[]) => Value): Code => strict((...args: never[]) => operation(...args) || null);
+
+const pad = (side: "left" | "right") => operationOf("pad").prepare({ ...padAnswers, side } as never, {}) as Kernel;
+const slice = operationOf("slice").prepare(sliceAnswers as never, {}) as Kernel;
+type Kernel = (...args: readonly unknown[]) => Value;
 
 /** Text functions of a list with commas. */
 function findInSet(text: string, list: string, order: Order): Value {
@@ -444,16 +353,22 @@ function findInSet(text: string, list: string, order: Order): Value {
 
 const bitsOf = (value: Value): bigint => BigInt.asUintN(64, bigOf(value));
 
-const itself: Code = { run: ([value]) => value };
+const isText = (type: string): boolean => baseType(type) === "text";
 
-/** timestamp(): a moment, a time of day added to it. */
-function timestampOf(text: string, time?: string): Value {
-  if (time === undefined) return text;
-  if (readMoment(time) || readTime(time) === undefined) return null;
-  const from = momentOf(text);
-  const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + readTime(time)!);
-  return result ? momentText(result) : null;
-}
+/** What get_format() names (documentation, "GET_FORMAT"). */
+const dateFormats: Readonly<Record<string, Readonly<Record<string, string>>>> = lookup({
+  date: lookup({ usa: "%m.%d.%Y", jis: "%Y-%m-%d", iso: "%Y-%m-%d", eur: "%d.%m.%Y", internal: "%Y%m%d" }),
+  time: lookup({ usa: "%h:%i:%s %p", jis: "%H:%i:%s", iso: "%H:%i:%s", eur: "%H.%i.%s", internal: "%H%i%s" }),
+  datetime: lookup({
+    usa: "%Y-%m-%d %H.%i.%s",
+    jis: "%Y-%m-%d %H:%i:%s",
+    iso: "%Y-%m-%d %H:%i:%s",
+    eur: "%Y-%m-%d %H.%i.%s",
+    internal: "%Y%m%d%H%i%s",
+  }),
+});
+
+const itself: Code = { run: ([value]) => value };
 
 /** Functions that are not rows of data, for texts of a collation. */
 export function mariadbCode(collation: Collation): Readonly<Record<string, Code>> {
@@ -461,7 +376,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     ord: strict(ord),
     char: { run: (args) => new Bytes(bytesOfCodes(args)) },
     "char using": { run: (args) => textOfUtf8(bytesOfCodes(args)) ?? null },
-    chr: strict((code: number) => (code >= 0 && code < 128 ? String.fromCharCode(code) : null)),
+    chr: strict((code: number) => (code === 0 ? "\0" : (textOfUtf8(bytesOfCodes([code])) ?? null))),
     hex: strict((value: Value) => {
       if (typeof value === "string") return hexOf(utf8Of(value));
       return value instanceof Bytes ? hexOf(value.bytes) : BigInt.asUintN(64, bigOf(value)).toString(16).toUpperCase();
@@ -483,14 +398,20 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
           return toText(value);
         },
     },
+    // Nothing more is evaluated where the first is null.
     field: {
-      run: ([value, ...others], { types }) => {
-        if (value === null) return 0;
-        const { convert, order } = fieldComparison(types, collation);
-        const wanted = convert(value, types[0]);
-        const isSame = (other: Value) =>
-          other !== null && wanted !== null && !isFailure(other) && !isFailure(wanted) && order(other, wanted) === 0;
-        return others.findIndex((other, i) => isSame(convert(other, types[i + 1]))) + 1;
+      lazy: ([first, ...others], { types }) => {
+        const { convert, order } = comparison(types, collation);
+        const keyOf = (cell: Cell, place: number, row: number): Value => {
+          const value = cell(row);
+          return value === null || isFailure(value) ? value : convert(value, types[place]);
+        };
+        return (row) => {
+          const wanted = keyOf(first, 0, row);
+          if (wanted === null || isFailure(wanted)) return wanted ?? 0;
+          const keys = others.map((other, i) => keyOf(other, i + 1, row));
+          return keys.find(isFailure) ?? keys.findIndex((key) => key !== null && order(key, wanted) === 0) + 1;
+        };
       },
     },
     find_in_set: {
@@ -508,13 +429,21 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       const size = Number(count) < 0 || Number(count) > 64 ? 64 : Number(count);
       return Array.from({ length: size }, (_, i) => ((bitsOf(set) >> BigInt(i)) & 1n ? on : off)).join(separator);
     }),
+    // Only values up to the first that is above are evaluated.
     interval: {
-      run: ([value, ...others]) => {
-        if (value === null) return -1;
-        const number = (toDouble(value) as Double).value;
-        const above = others.findIndex((other) => other !== null && (toDouble(other) as Double).value > number);
-        return above < 0 ? others.length : above;
-      },
+      lazy:
+        ([first, ...others]) =>
+        (row) => {
+          const value = first(row);
+          if (value === null || isFailure(value)) return value ?? -1;
+          const number = (toDouble(value) as Double).value;
+          for (let i = 0; i < others.length; i++) {
+            const other = others[i](row);
+            if (isFailure(other)) return other;
+            if (other !== null && (toDouble(other) as Double).value > number) return i;
+          }
+          return others.length;
+        },
     },
     format: {
       run: ([value, decimals, locale = null], { types }) =>
@@ -526,13 +455,38 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     soundex: strict(soundex),
     to_base64: strict(toBase64),
     from_base64: strict(fromBase64),
-    crc32: strict(crc32),
+    crc32: checkSum(0xedb88320),
+    crc32c: checkSum(0x82f63b78),
+    natural_sort_key: strict(naturalKey),
+    inet_aton: strict(addressNumber),
+    inet_ntoa: strict(address),
+    is_ipv4: { run: ([text]) => Number(text !== null && isAddress(text as string)) },
+    charset: { run: (_args, { types: [type] }) => (isText(type) ? "utf8mb4" : "binary") },
+    collation: { run: (_args, { types }) => (isText(types[0]) ? collationFor(types, collation) : "binary") },
+    get_format: strict((kind: string, place: string) => dateFormats[kind][place.toLowerCase()] ?? null),
+    lpad_oracle: nullWhenEmpty(pad("left")),
+    rpad_oracle: nullWhenEmpty(pad("right")),
+    ltrim_oracle: nullWhenEmpty((text: string) => text.replace(/^ +/, "")),
+    rtrim_oracle: nullWhenEmpty((text: string) => text.replace(/ +$/, "")),
+    trim_oracle: nullWhenEmpty((text: string) => text.replace(/^ +| +$/g, "")),
+    substr_oracle: nullWhenEmpty((text: string, start: number, count?: number) => slice(text, start || 1, count)),
+    replace_oracle: {
+      run: ([text, old, replacement]) =>
+        text === null || !old ? text : (text as string).replaceAll(old as string, () => (replacement ?? "") as string) || null,
+    },
+    concat_operator_oracle: { run: (values) => (values.every((value) => value === null) ? null : values.join("")) },
     sformat: { run: sformat },
     coalesce: firstPresent(collation),
     nvl2: {
-      run: ([value, present, absent], { types }) => {
+      lazy: ([first, ...choices], { types }) => {
         const type = unify(types.slice(1)) ?? "text";
-        return value !== null ? toType(type, types[1], collation)(present) : toType(type, types[2], collation)(absent);
+        return (row) => {
+          const value = first(row);
+          if (isFailure(value)) return value;
+          const chosen = value === null ? 1 : 0;
+          const result = choices[chosen](row);
+          return isFailure(result) ? result : toType(type, types[chosen + 1], collation)(result);
+        };
       },
     },
     greatest: extreme(1, collation),
@@ -560,8 +514,8 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     }),
     ceiling: onNumber((value) => integer(-value.negated().floor()), Math.ceil),
     floor: onNumber((value) => integer(value.floor()), Math.floor),
-    round: strict(round),
-    truncate: strict(truncate),
+    round: toDecimals(roundDecimal, roundEven),
+    truncate: toDecimals(cutDecimal, Math.trunc),
     sign: strict((value: Value) =>
       value instanceof Decimal ? value.compare(Decimal.of(0)) : Math.sign(value instanceof Double ? value.value : Number(value)),
     ),
@@ -572,128 +526,33 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     "<<": bits((a, b) => (b > 63n ? 0n : a << b)),
     ">>": bits((a, b) => (b > 63n ? 0n : a >> b)),
     bit_count: strict((value: Value) => bitsOf(value).toString(2).replaceAll("0", "").length),
-    acos: onDouble(Math.acos),
-    asin: onDouble(Math.asin),
-    atan: onDouble(Math.atan),
-    cos: onDouble(Math.cos),
-    cot: onDouble((value) => 1 / Math.tan(value)),
+    acos: onDouble(nearest.acos),
+    asin: onDouble(nearest.asin),
+    atan: strict(
+      (y: Double, x?: Double) => new Double(x === undefined ? nearest.atan(y.value) : nearest.atan2(y.value, x.value)),
+    ),
+    cos: onDouble(nearest.cos),
+    cot: onDouble((value) => 1 / nearest.tan(value)),
     degrees: onDouble((value) => (value * 180) / Math.PI),
-    exp: onDouble(Math.exp),
-    ln: onDouble((value) => (value > 0 ? Math.log(value) : NaN)),
-    log10: onDouble((value) => (value > 0 ? Math.log10(value) : NaN)),
-    log2: onDouble((value) => (value > 0 ? Math.log2(value) : NaN)),
+    exp: onDouble(nearest.exp),
+    ln: onDouble((value) => (value > 0 ? nearest.ln(value) : NaN)),
+    log10: onDouble((value) => (value > 0 ? nearest.log10(value) : NaN)),
+    log2: onDouble((value) => (value > 0 ? nearest.log2(value) : NaN)),
     radians: onDouble((value) => (value * Math.PI) / 180),
-    sin: onDouble(Math.sin),
+    sin: onDouble(nearest.sin),
     sqrt: onDouble(Math.sqrt),
-    tan: onDouble(Math.tan),
+    tan: onDouble(nearest.tan),
     log: strict((a: Double, b?: Double) => {
-      if (b === undefined) return a.value > 0 ? new Double(Math.log(a.value)) : null;
-      return a.value > 0 && a.value !== 1 && b.value > 0 ? new Double(Math.log(b.value) / Math.log(a.value)) : null;
+      if (b === undefined) return a.value > 0 ? new Double(nearest.ln(a.value)) : null;
+      return a.value > 0 && a.value !== 1 && b.value > 0 ? new Double(nearest.ln(b.value) / nearest.ln(a.value)) : null;
     }),
     pow: strict((a: Double, b: Double) => {
-      const result = a.value ** b.value;
+      const result = nearest.pow(a.value, b.value);
       return Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
     }),
-    atan2: onDouble(Math.atan2),
-    pi: { run: () => new Double(Math.PI) },
-    year: onMoment((m) => m.year),
-    quarter: onMoment((m) => Math.ceil(m.month / 3)),
-    month: onMoment((m) => m.month),
-    day: onMoment((m) => m.day),
-    dayofmonth: onMoment((m) => m.day),
-    dayofweek: onMoment((m) => weekdayOf(m) + 1),
-    dayofyear: onMoment((m) => dayOf(m) - daysFromDate(m.year, 1, 1) + 1),
-    weekday: onMoment((m) => (weekdayOf(m) + 6) % 7),
-    weekofyear: onMoment((m) => isoWeekOf(dayOf(m)).week),
-    to_days: onMoment((m) => dayOf(m) + epochDays),
-    to_seconds: onMoment((m) => (dayOf(m) + epochDays) * 86_400 + secondsOf(m)),
-    dayname: onMoment((m) => dayNames[weekdayOf(m)]),
-    monthname: onMoment((m) => monthNames[m.month - 1]),
-    last_day: onMoment((m) => dateText({ ...m, day: daysFromDate(m.year, m.month + 1, 1) - daysFromDate(m.year, m.month, 1) })),
-    date: onMoment((m) => dateText(m)),
-    hour: onTime((span) => Math.floor(span / 3600e6)),
-    minute: onTime((span) => Math.floor(span / 60e6) % 60),
-    second: onTime((span) => Math.floor(span / 1e6) % 60),
-    microsecond: onTime((span) => span % 1e6),
-    time_to_sec: strict((text: string) => {
-      const span = readTime(text)!;
-      return span % 1e6 === 0 ? Decimal.of(span / 1e6) : new Decimal(BigInt(span), 6);
-    }),
-    sec_to_time: strict((seconds: Decimal) => {
-      const micro = Number(seconds.times(Decimal.of(1_000_000)).rounded(0).coefficient);
-      return spanText(Math.max(-3_020_399_000_000, Math.min(3_020_399_000_000, micro)), true);
-    }),
-    week: strict((text: string, mode: number | bigint = 0) => weekOf(momentOf(text), weekRule(Number(mode) & 7)).week),
-    yearweek: strict((text: string, mode: number | bigint = 0) => {
-      const { year, week } = weekOf(momentOf(text), weekRule((Number(mode) & 7) | 2));
-      return year * 100 + week;
-    }),
-    extract: strict(extract),
-    timestamp: {
-      strict: true,
-      run: ([text, time], context) => {
-        const result = timestampOf(text as string, time as string | undefined);
-        return typeof result === "string"
-          ? fromColumn(result, context.types.length > 1 && context.types[1] === "text" ? 1 : 0, context)
-          : result;
-      },
-    },
-    date_format: {
-      run: ([text, template]) =>
-        text === null || template === null || template === "" ? null : formatMoment(momentOf(text), template as string),
-    },
-    time_format: strict((text: string, template: string) => {
-      const given = readTime(text)!;
-      const span = Math.abs(given);
-      const seconds = Math.floor(span / 1e6);
-      const time = {
-        year: 0,
-        month: 0,
-        day: 0,
-        hour: Math.floor(seconds / 3600),
-        minute: Math.floor(seconds / 60) % 60,
-        second: seconds % 60,
-        micro: span % 1e6,
-      };
-      return template === "" ? null : (given < 0 ? "-" : "") + formatMoment(time, template);
-    }),
-    str_to_date: strict((text: string, template: string) => readByFormat(text, template)),
-    date_add: shift(1),
-    date_sub: shift(-1),
-    datediff: strict((a: string, b: string) => dayOf(momentOf(a)) - dayOf(momentOf(b))),
-    timestampdiff: strict(timestampDiff),
-    timestampadd: {
-      strict: true,
-      run: ([unitName, amount, value], context) =>
-        (shift(1) as { run: (args: readonly Value[], c: CodeContext) => Value }).run([value, amount, unitName], context),
-    },
-    from_days: strict((days: number | bigint) => {
-      const { year, month, day } = dateFromDays(Number(days) - epochDays);
-      return year < 1 || year > 9999 ? "0000-00-00" : dateText({ year, month, day } as Moment);
-    }),
-    makedate: strict((year: number, day: number | bigint) => {
-      if (day <= 0 || year < 0) return null;
-      const full = year < 70 ? year + 2000 : year < 100 ? year + 1900 : year;
-      const { year: y, month, day: d } = dateFromDays(daysFromDate(full, 1, 1) + Number(day) - 1);
-      return y > 9999 ? null : dateText({ year: y, month, day: d } as Moment);
-    }),
-    maketime: strict((hour: number, minute: number | bigint, second: Decimal) => {
-      if (minute < 0 || minute > 59 || second.coefficient < 0n || second.toNumber() >= 60) return null;
-      const micro =
-        (Math.abs(hour) * 3600 + Number(minute) * 60) * 1e6 + Number(second.times(Decimal.of(1_000_000)).rounded(0).coefficient);
-      return spanText(Math.sign(hour || 1) * Math.min(micro, 3_020_399_000_000), true);
-    }),
-    period_add: strict((period: number | bigint, months: number | bigint) => {
-      const total = periodMonths(Number(period)) + Number(months);
-      return period === 0 ? 0 : Math.floor(total / 12) * 100 + (total % 12) + 1;
-    }),
-    period_diff: strict((a: number | bigint, b: number | bigint) => periodMonths(Number(a)) - periodMonths(Number(b))),
+    pi: { run: () => new FixedDouble(Math.PI, 6) },
+    ...dateCode,
   };
-}
-
-/** field() compares as texts where all are texts, as whole numbers where all are, otherwise as doubles. */
-function fieldComparison(types: readonly string[], collation: Collation) {
-  return comparison(types, collation);
 }
 
 /** The order of texts in a collation, spaces at the end counted. */

@@ -2,10 +2,10 @@ import { Bytes, Decimal, Double, Failure, type Value, integer, isFailure, lookup
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure } from "../row.ts";
-import { dateText, momentText, readMoment, readTime, spanText } from "./moments.ts";
-import { int64, ofBytes, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
+import { clockText, dateText, momentText, readMoment, readTime, spanText } from "./moments.ts";
+import { int64, isBeyondTimes, ofBytes, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
-/** Types: `text` with its collation after a space where COLLATE says one, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
+/** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
 export const baseType = (type: string): string => type.split(" ")[0];
 const isBinary = (type: string): boolean => ["binary", "hybrid", "hextext"].includes(type);
 /** Bytes written as a literal, which take the collation of a text beside them. */
@@ -16,6 +16,9 @@ export const collations = {
   utf8mb4_general_ci: { case: "general", padding: "padded" },
   utf8mb4_unicode_ci: { case: "unicode", padding: "padded" },
   utf8mb4_bin: { case: "minded", padding: "padded" },
+  utf8mb4_general_nopad_ci: { case: "general", padding: "counted" },
+  utf8mb4_unicode_nopad_ci: { case: "unicode", padding: "counted" },
+  utf8mb4_nopad_bin: { case: "minded", padding: "counted" },
 } as const;
 export type Collation = keyof typeof collations;
 
@@ -34,7 +37,7 @@ export const byBytes = { case: "minded", padding: "counted" } as const;
 export function collationFor(types: readonly string[], usual: Collation): Collation | "binary" {
   const kinds = types.map(baseType);
   if (kinds.includes("binary") || (kinds.some(isBytesLiteral) && !kinds.includes("text"))) return "binary";
-  const named = types.map((type) => type.split(" ")[1]).find((name) => name !== undefined);
+  const named = types.filter((type) => type.startsWith("text ")).map((type) => type.split(" ")[1])[0];
   return (named as Collation | undefined) ?? usual;
 }
 
@@ -58,7 +61,12 @@ function asMoment(value: Value): Value {
 const onToday = (): Value => new Failure("not-covered", { what: "the current date" });
 
 const asTime = (value: Value): Value => {
-  const span = readTime(toText(value) as string);
+  const text = toText(value) as string;
+  if (isBeyondTimes(value)) {
+    const moment = readMoment(text);
+    return moment ? clockText(moment) : null;
+  }
+  const span = readTime(text);
   return span === undefined ? null : spanText(span);
 };
 
@@ -97,6 +105,14 @@ function asBytes(value: Value): Value {
 function conversion(from: string, to: string): Conversion | undefined {
   const kind = isBinary(baseType(from)) ? "binary" : baseType(from);
   const isWhole = kind === "integer" || kind === "unsigned";
+  if (to.startsWith("decimal ")) {
+    const scale = Number(to.slice(8));
+    const scaled = (value: Value) => {
+      const decimal = toDecimal(value) as Decimal;
+      return decimal.scale < scale ? decimal.rounded(scale) : decimal;
+    };
+    return { cost: 1, convert: numeric(from, scaled) };
+  }
   switch (to) {
     case "any":
       return { cost: 0 };
@@ -105,6 +121,7 @@ function conversion(from: string, to: string): Conversion | undefined {
     case "escape":
       return {
         cost: 0,
+        early: true,
         convert: unlessMissing((value) => {
           const escape = toText(value) as string;
           return [...escape].length > 1 ? new Failure("escape-length", { escape }) : escape;
@@ -117,7 +134,7 @@ function conversion(from: string, to: string): Conversion | undefined {
     case "bits":
       return { cost: 0, ...(isWhole || kind === "double" ? {} : { convert: numeric(from, toDecimal) }) };
     case "pattern":
-      return { cost: kind === "text" ? 0 : 1, convert: unlessMissing((value) => readable(toText(value) as string)) };
+      return { cost: kind === "text" ? 0 : 1, early: true, convert: unlessMissing((value) => readable(toText(value) as string)) };
     case "string":
       if (isBytesLiteral(baseType(from))) return { cost: 0, convert: unlessMissing(toText) };
       return kind === "text" || kind === "null" ? { cost: 0 } : undefined;
@@ -146,6 +163,7 @@ function conversion(from: string, to: string): Conversion | undefined {
     case "floating":
       return { cost: kind === "double" ? 0 : 6, convert: numeric(from, toDouble) };
     case "date":
+      if (kind === to) return { cost: 0 };
       return {
         cost: 3,
         convert: unlessMissing((value) => {
@@ -154,8 +172,10 @@ function conversion(from: string, to: string): Conversion | undefined {
         }),
       };
     case "datetime":
+      if (kind === to) return { cost: 0 };
       return { cost: 3, convert: unlessMissing(kind === "time" ? onToday : asMoment) };
     case "time":
+      if (kind === to) return { cost: 0 };
       return { cost: 3, convert: unlessMissing(asTime) };
   }
   return { cost: kind === to ? 0 : 3 };
@@ -165,6 +185,9 @@ const castNames: Readonly<Record<string, string>> = lookup({
   char: "text",
   varchar: "text",
   "char character set utf8mb4": "text",
+  "char character set utf8mb3": "narrow",
+  "char character set utf8": "narrow",
+  "char character set ascii": "ascii",
   nchar: "text",
   binary: "binary",
   varbinary: "binary",
@@ -204,12 +227,21 @@ function castTo(type: string, sizes: readonly number[], from: string): (value: V
         const text = toText(value) as string;
         return size === undefined ? text : [...text].slice(0, size).join("");
       };
+    // What the character set lacks becomes a question mark.
+    case "narrow":
+      return (value) => (toText(value) as string).replace(/[\u{10000}-\u{10ffff}]/gu, "?");
+    case "ascii":
+      return (value) => (toText(value) as string).replace(/[^\0-\x7f]/gu, "?");
     case "binary":
       return (value) => {
         const { bytes } = asBytes(value) as Bytes;
         if (size === undefined) return new Bytes(bytes);
-        const sized = new Uint8Array(size);
-        sized.set(bytes.slice(0, size));
+        // A text is cut by its characters, and filled up by its bytes.
+        const kept = isBinary(baseType(from))
+          ? bytes.slice(0, size)
+          : utf8Of([...(toText(value) as string)].slice(0, size).join(""));
+        const sized = new Uint8Array(Math.max(size, kept.length));
+        sized.set(kept);
         return new Bytes(sized);
       };
     case "integer":
@@ -236,7 +268,7 @@ function castTo(type: string, sizes: readonly number[], from: string): (value: V
     case "float":
       return (value) => new Double(Number(Math.fround((toDouble(value) as Double).value).toPrecision(6)));
     case "double":
-      return convert("double");
+      return (value) => new Double((convert("double")(value) as Double).value);
     case "datetime":
     case "time":
       return (value) => withFraction(convert(type)(value), size ?? 0);
@@ -251,10 +283,14 @@ function withFraction(value: Value, digits: number): Value {
   return digits === 0 ? whole : `${whole}.${fraction.slice(0, digits).padEnd(digits, "0")}`;
 }
 
+/** With the digits of the second's fraction that a literal is written with. */
+const asWritten = (text: string, literal: string): string =>
+  withFraction(text, (/\.(\d{1,6})/.exec(literal)?.[1] ?? "").length) as string;
+
 const literals: Readonly<Record<string, (text: string) => string | undefined>> = lookup({
   "date literal": (text) => readMoment(text) && dateText(readMoment(text)!),
-  "datetime literal": (text) => readMoment(text) && momentText(readMoment(text)!),
-  "time literal": (text) => (readTime(text) === undefined ? undefined : spanText(readTime(text)!)),
+  "datetime literal": (text) => readMoment(text) && asWritten(momentText(readMoment(text)!), text),
+  "time literal": (text) => (readTime(text) === undefined ? undefined : asWritten(spanText(readTime(text)!), text)),
 });
 
 /** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
@@ -299,20 +335,27 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (!isPure(row) || !mindsCollation.has(row.name)) return 0;
     const wanted = collationFor(types, collation);
     const answers = row.answers as Readonly<Record<string, string>>;
-    const { case: letterCase } = wanted === "binary" ? byBytes : collations[wanted];
+    const { case: letterCase, padding } = wanted === "binary" ? byBytes : collations[wanted];
     if (row.operation === "compare") {
       const [{ type }] = row.parameters;
       if (type !== "string" && type !== "bytes") return 0;
-      return (type === "bytes") === (wanted === "binary") && (type === "bytes" || answers.case === letterCase) ? 0 : 100;
+      return (type === "bytes") === (wanted === "binary") &&
+        (type === "bytes" || (answers.case === letterCase && answers.padding === padding))
+        ? 0
+        : 100;
     }
     const isAlike = answers.case === letterCase || (answers.case === "ignored" && letterCase !== "minded");
     return isAlike ? 0 : 100;
   },
   resultType(row, types) {
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
-    if (row.result === "integer" && row.name !== "div" && /^[-+*%]$/.test(row.name) && types.includes("unsigned"))
+    if (row.result === "integer" && types.length === 2 && /^[-+*%]$/.test(row.name) && types.includes("unsigned"))
       return "unsigned";
-    if (row.result === "shifted") return baseType(types[0]) === "datetime" ? "datetime" : "date";
+    if (row.result === "shifted") return ["datetime", "time"].includes(baseType(types[0])) ? baseType(types[0]) : "date";
+    if (row.result === "clocked") {
+      const kind = baseType(types[0]);
+      return kind === "date" ? "datetime" : ["datetime", "text"].includes(kind) || isBinary(kind) ? kind : "time";
+    }
     if (row.result === "extreme") return extremeType(types);
     if (row.result === "integer" && types[0] === "unsigned" && /^(?:abs|ceil|ceiling|floor|round|truncate)$/.test(row.name))
       return "unsigned";
@@ -325,11 +368,13 @@ export const typeRules = (collation: Collation): TypeRules => ({
       const type = baseType(to);
       return { type, convert: unlessMissing((value) => literal(value as string) ?? new Failure("not-a-date", { text: value })) };
     }
-    const match = /^([a-z ]+?)(?: ?\(([\d,]+)\))?( character set \w+| charset \w+)?$/.exec(to);
-    const type = match && castNames[match[1]];
+    const match = /^([a-z ]+?)(?: ?\(([\d,]+)\))?(?: (?:character set|charset) (\w+))?$/.exec(to);
+    const set = match?.[3];
+    const type = match && castNames[set === undefined ? match[1] : `${match[1]} character set ${set}`];
     if (!type) return undefined;
     const sizes = match[2]?.split(",").map(Number) ?? [];
-    return { type: type === "float" ? "double" : type, convert: unlessMissing(castTo(type, sizes, from)) };
+    const result = { float: "double", narrow: "text", ascii: "text" }[type] ?? type;
+    return { type: result, convert: unlessMissing(castTo(type, sizes, from)) };
   },
   truth: truthOf,
   unify,
@@ -344,15 +389,21 @@ export function extremeType(types: readonly string[]): string {
   return isMixed ? "double" : (unify(types) ?? "text");
 }
 
+/** A decimal type with as many decimals as the widest of several, where all are known. */
+function decimalType(types: readonly string[]): string {
+  const scales = types.filter((type) => baseType(type) === "decimal").map((type) => Number(type.slice(8) || NaN));
+  return scales.some(Number.isNaN) ? "decimal" : `decimal ${Math.max(...scales)}`;
+}
+
 /** The type that a choice has whose branches have these types. */
 export function unify(types: readonly string[]): string | undefined {
   const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
-  if (kinds.every((kind) => kind === kinds[0]))
+  if (kinds.every((kind) => kind === kinds[0]) && kinds[0] !== "decimal")
     return kinds[0] === "text" ? (types.find((type) => type.includes(" ")) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
-    return highest === "unsigned" ? "decimal" : highest;
+    return highest === "unsigned" ? "decimal" : highest === "decimal" ? decimalType(types) : highest;
   }
   if (kinds.every((kind) => kind === "date" || kind === "datetime")) return "datetime";
   return kinds.includes("binary") && kinds.every((kind) => kind === "binary" || kind === "text") ? "binary" : "text";

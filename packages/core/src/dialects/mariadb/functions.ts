@@ -8,9 +8,11 @@ const patterns = doc("Regular Expressions Functions");
 const numeric = doc("Numeric Functions");
 const dates = doc("Date & Time Functions");
 const control = doc("Control Flow Functions");
+const misc = doc("Information and Miscellaneous Functions");
+const oracle = doc("sql_mode, functions of compatible names");
 
 const missing = "null" as const;
-const sliced = {
+export const sliced = {
   missing,
   unit: "code point",
   first: "1",
@@ -23,7 +25,7 @@ const sliced = {
 const trimmed = { missing, inner: "kept", characters: "space", removed: "whole" } as const;
 const joined = { missing, missingItem: "null", emptyItem: "kept" } as const;
 const recased = { missing, mapping: "early simple", words: "space" } as const;
-const padded = { missing, unit: "code point", negativeCount: "null", emptyFill: "null" } as const;
+export const padded = { missing, unit: "code point", negativeCount: "null", emptyFill: "null" } as const;
 const found = { missing, pattern: "pcre", group: "match" } as const;
 const letterCases = ["general", "unicode", "minded"] as const;
 
@@ -42,7 +44,7 @@ const text: FunctionRow[] = [
   { name: "reverse", family: "extract", summary: "The characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "code point" }, evidence: strings },
   ...eachCase((letterCase): FunctionRow => ({ name: "locate", family: "locate", summary: "The position of a text from a start on, 0 when absent.", parameters: params("needle text, text text, start? position"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),
   ...eachCase((letterCase): FunctionRow => ({ name: "instr", aliases: ["position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),
-  ...eachCase((letterCase): FunctionRow => ({ name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "integer", operation: "test", answers: { missing, pattern: "like, escape literal", where: "whole", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: strings })),
+  ...eachCase((letterCase): FunctionRow => ({ name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape?! escape > flags"), result: "integer", operation: "test", answers: { missing, pattern: "like, escape literal", where: "whole", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: strings })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp", family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "test", answers: { missing, pattern: "pcre", where: "anywhere", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_instr", family: "locate", summary: "The position of the first match of a pattern, 0 when absent.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "find", answers: { ...found, case: letterCase, report: "position", absent: "zero" }, evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_substr", family: "extract", summary: "The first match of a pattern, empty when there is none.", parameters: params("text text, pattern pattern > needle"), result: "text", operation: "find", answers: { ...found, case: letterCase, report: "text", absent: "empty" }, evidence: patterns })),
@@ -137,7 +139,7 @@ const ofDate = (name: string, summary: string, result = "integer"): Coded => [
   result,
   dates,
 ];
-const math = "acos asin atan cos cot degrees exp ln log10 log2 radians sin sqrt tan".split(" ");
+const math = "acos asin cos cot degrees exp ln log10 log2 radians sin sqrt tan".split(" ");
 
 // prettier-ignore
 const coded = (
@@ -162,7 +164,29 @@ const coded = (
     ["soundex", "convert", "A key of how a text sounds.", "text text", "text", strings],
     ["to_base64", "convert", "The bytes in base 64.", "text binary", "text", strings],
     ["from_base64", "convert", "Bytes from base 64; null for anything else.", "text text", "binary", strings],
+    ["upper", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
+    ["ucase", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
+    ["lower", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
+    ["lcase", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
     ["crc32", "convert", "A check sum.", "text binary", "unsigned", numeric],
+    ["crc32", "convert", "A check sum, going on from another.", "before integer, text binary", "unsigned", numeric],
+    ["crc32c", "convert", "A check sum (Castagnoli).", "text binary", "unsigned", numeric],
+    ["crc32c", "convert", "A check sum (Castagnoli), going on from another.", "before integer, text binary", "unsigned", numeric],
+    ["natural_sort_key", "convert", "A key that sorts 2 before 12.", "text text", "text", strings],
+    ["inet_aton", "convert", "The number of an address of four parts.", "address text", "integer", misc],
+    ["inet_ntoa", "convert", "The address of four parts of a number.", "number integer", "text", misc],
+    ["is_ipv4", "convert", "Whether the text is an address of four parts.", "text text", "integer", misc],
+    ["charset", "convert", "The character set of a value.", "value any", "text", misc],
+    ["collation", "convert", "The collation of a value.", "value any", "text", misc],
+    ["get_format", "convert", "A format of dates by its place.", "kind text, place text", "text", dates],
+    ["lpad_oracle", "convert", "lpad(), null for empty text.", "text text, length position, fill? text", "text", oracle],
+    ["rpad_oracle", "convert", "rpad(), null for empty text.", "text text, length position, fill? text", "text", oracle],
+    ["ltrim_oracle", "convert", "ltrim(), null for empty text.", "text text", "text", oracle],
+    ["rtrim_oracle", "convert", "rtrim(), null for empty text.", "text text", "text", oracle],
+    ["trim_oracle", "convert", "trim(), null for empty text.", "text text", "text", oracle],
+    ["substr_oracle", "convert", "substr(), with 0 for the first character and null for empty text.", "text text, start position, count? position", "text", oracle],
+    ["replace_oracle", "convert", "replace(), null being empty text.", "text text, old text, new text", "text", oracle],
+    ["concat_operator_oracle", "convert", "Joins values, skipping null.", "values* text", "text", oracle],
     ["sformat", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
     ["coalesce", "logic", "The first value that is not null.", "values* any", "unified", control],
     ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", control, "coalesce"],
@@ -180,7 +204,7 @@ const coded = (
     ["or", "logic", "Whether one is true.", "left any, right any", "integer", operatorsDoc],
     ["xor", "logic", "Whether just one is true.", "left any, right any", "integer", operatorsDoc],
     ["not", "logic", "1 for what is false, 0 for what is true.", "value any", "integer", operatorsDoc],
-    ...["utf8mb4_general_ci", "utf8mb4_unicode_ci", "utf8mb4_bin"].map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
+    ...Object.keys(collations).map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
     ...[["whole", "integer"], ["exact", "decimal"], ["floating", "double"]].flatMap(([type, result]): Coded[] => [
       ["-", "convert", "The negative of a number.", `number ${type}`, result, operatorsDoc, "negate"],
       ["abs", "convert", "The number without its sign.", `number ${type}`, result, numeric],
@@ -203,7 +227,8 @@ const coded = (
     ["log", "convert", "The natural logarithm, or one to a base.", "number double, argument? double", "double", numeric],
     ["pow", "convert", "A power.", "base double, exponent double", "double", numeric],
     ["power", "convert", "A power.", "base double, exponent double", "double", numeric, "pow"],
-    ["atan2", "convert", "The angle of a point.", "y double, x double", "double", numeric],
+    ["atan", "convert", "The angle of a tangent, or of a point.", "y double, x? double", "double", numeric],
+    ["atan2", "convert", "The angle of a point.", "y double, x? double", "double", numeric, "atan"],
     ["pi", "convert", "The number pi.", "", "double", numeric],
     ofDate("year", "The year of a date."),
     ofDate("quarter", "The quarter of a date."),
@@ -224,7 +249,7 @@ const coded = (
     ["minute", "convert", "The minute of a time.", "time time", "integer", dates],
     ["second", "convert", "The second of a time.", "time time", "integer", dates],
     ["microsecond", "convert", "The millionths of the second.", "time time", "integer", dates],
-    ["time", "convert", "The time of a date and time.", "time time", "time", dates, "itself"],
+    ["time", "convert", "The time of a date and time.", "time time", "time", dates],
     ["time_to_sec", "convert", "A time in seconds.", "time time", "decimal", dates],
     ["sec_to_time", "convert", "Seconds as a time.", "seconds decimal", "time", dates],
     ["week", "convert", "The week of the year.", "date datetime, mode? integer", "integer", dates],
@@ -234,11 +259,18 @@ const coded = (
     ["date_format", "convert", "A date in a format.", "date datetime, format text, locale? text", "text", dates],
     ["time_format", "convert", "A time in a format.", "time time, format text", "text", dates],
     ["str_to_date", "convert", "A date read by a format.", "text text, format text", "datetime", dates],
-    ["date_add", "convert", "A date some time later.", "date any, amount text, unit text", "shifted", dates],
-    ["date_sub", "convert", "A date some time earlier.", "date any, amount text, unit text", "shifted", dates],
+    ["date_add", "convert", "A date some time later.", "date any, amount any, unit text", "shifted", dates],
+    ["date_sub", "convert", "A date some time earlier.", "date any, amount any, unit text", "shifted", dates],
     ["datediff", "convert", "The days between two dates.", "left datetime, right datetime", "integer", dates],
     ["timestampdiff", "convert", "The time between two dates in a unit.", "unit text, left datetime, right datetime", "integer", dates],
-    ["timestampadd", "convert", "A date some units later.", "unit text, amount text, date any", "text", dates],
+    ["timestampadd", "convert", "A date some units later.", "unit text, amount any, date any", "text", dates],
+    ["addtime", "convert", "A date or time some time later.", "date any, time any", "clocked", dates],
+    ["subtime", "convert", "A date or time some time earlier.", "date any, time any", "clocked", dates],
+    ["timediff", "convert", "The time between two times, or two dates.", "left any, right any", "time", dates],
+    ["from_unixtime", "convert", "The date and time of seconds after 1970, in UTC.", "seconds decimal, format? text", "datetime", dates],
+    ["unix_timestamp", "convert", "The seconds after 1970, in UTC.", "date datetime", "decimal", dates],
+    ["convert_tz", "convert", "A date and time, moved from one offset to another.", "date datetime, from text, to text", "datetime", dates],
+    ["to_char", "convert", "A date in a format of patterns.", "date any, format? text", "text", dates],
     ["from_days", "convert", "The date of a day number.", "days integer", "date", dates],
     ["makedate", "convert", "A date from a year and a day of the year.", "year integer, day integer", "date", dates],
     ["maketime", "convert", "A time from its parts.", "hour integer, minute integer, second decimal", "time", dates],

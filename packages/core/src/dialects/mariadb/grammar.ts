@@ -8,7 +8,7 @@ import {
   type Token,
   parseWith,
 } from "../../syntax/index.ts";
-import { Bytes, Decimal, Double, bytesOfHex, integer, lookup } from "../../values/index.ts";
+import { Bytes, Decimal, Double, Failure, bytesOfHex, integer, lookup } from "../../values/index.ts";
 import {
   type Special,
   castForm,
@@ -28,7 +28,9 @@ import {
   substringForm,
   trimForm,
 } from "../shared/sql-forms.ts";
+import { collations } from "./coercions.ts";
 import { mariadbRules } from "./lexis.ts";
+import { isUnit } from "./moments.ts";
 import { int64, uint64 } from "./numbers.ts";
 
 /** How tightly operators bind (MariaDB documentation, "Operator Precedence"). */
@@ -125,12 +127,19 @@ function prefix(parser: Parser): Expression {
       return named(parser, token);
   }
   if (parser.at("@")) return parser.uncovered("variables");
+  if (parser.at("{")) return parser.uncovered("literals between braces; write DATE, TIME or TIMESTAMP before the text");
   return parser.missing();
 }
 
 function numberLiteral({ source, range }: Token): Expression {
-  if (/[eE]/.test(source)) return literal(new Double(Number(source)), "double", range);
-  if (!/^\d+$/.test(source)) return literal(Decimal.parse(source.replace(/\.$/, ""))!, "decimal", range);
+  if (/[eE]/.test(source)) {
+    const value = Number(source);
+    return literal(Number.isFinite(value) ? new Double(value) : new Failure("number-out-of-range", {}, range), "double", range);
+  }
+  if (!/^\d+$/.test(source)) {
+    const value = Decimal.parse(source.replace(/\.$/, ""))!;
+    return literal(value, `decimal ${value.scale}`, range);
+  }
   const value = BigInt(source);
   if (value <= int64) return literal(integer(value), "integer", range);
   return value <= uint64 ? literal(value, "unsigned", range) : literal(new Decimal(value, 0), "decimal", range);
@@ -159,6 +168,8 @@ function named(parser: Parser, token: Token): Expression {
       return parser.uncovered(`the character set ${word.slice(1)}`);
     parser.next();
     const value = text(parser);
+    if (/^_(?:latin1|ascii)$/.test(word) && /[^\0-\x7f]/.test(String((value as { value?: unknown }).value)))
+      return parser.uncovered(`other than ASCII in the character set ${word.slice(1)}`);
     return word === "_binary"
       ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) }
       : value;
@@ -182,6 +193,7 @@ function called(parser: Parser, token: Token, word: string): Expression {
 function interval(parser: Parser): Expression[] {
   parser.expect("interval");
   const amount = parser.expression();
+  if (!isUnit(parser.token.value.toLowerCase())) parser.expected("a unit of time");
   const { value, range } = parser.next();
   return [amount, literal(value.toLowerCase(), "text", range)];
 }
@@ -225,8 +237,8 @@ const specials: Readonly<Record<string, Special>> = lookup({
     if (parser.takeWords("using")) {
       const { value } = parser.next();
       parser.close(")", open);
-      if (!/^(?:utf8mb4|utf8mb3|utf8|binary)$/i.test(value)) return parser.uncovered(`the character set ${value}`);
-      const type = value.toLowerCase() === "binary" ? "binary" : "char";
+      if (!/^(?:utf8mb4|utf8mb3|utf8|ascii|binary)$/i.test(value)) return parser.uncovered(`the character set ${value}`);
+      const type = value.toLowerCase() === "binary" ? "binary" : `char character set ${value.toLowerCase()}`;
       return { kind: "cast", operand, type, typeRange: token.range, range: span(parser, token.range.start) };
     }
     parser.expect(",");
@@ -257,8 +269,24 @@ const specials: Readonly<Record<string, Special>> = lookup({
     do args.push(parser.expression());
     while (parser.take(","));
     if (!parser.takeWords("using")) return closed(parser, open, token, "char", args);
-    parser.next();
+    const { value } = parser.next();
+    if (!/^(?:utf8mb4|utf8mb3|utf8)$/i.test(value)) return parser.uncovered(`the character set ${value}`);
     return closed(parser, open, token, "char using", args);
+  }),
+  get_format: form((parser, open, token) => {
+    const { value, range } = parser.next();
+    const kind = value.toLowerCase();
+    if (!/^(?:date|time|datetime|timestamp)$/.test(kind)) parser.expected('"date", "time" or "datetime"');
+    parser.expect(",");
+    const place = parser.expression();
+    return closed(parser, open, token, "get_format", [literal(kind === "timestamp" ? "datetime" : kind, "text", range), place]);
+  }),
+  weight_string: form((parser, _open, token) => parser.uncovered("weight_string()", token.range.start)),
+  row: form((parser, _open, token) => parser.uncovered("row values", token.range.start)),
+  add_months: form((parser, open, token) => {
+    const date = parser.expression();
+    parser.expect(",");
+    return closed(parser, open, token, "date_add", [date, parser.expression(), literal("month", "text", token.range)]);
   }),
   date_add: dateForm("date_add", false),
   adddate: dateForm("date_add", true),
@@ -276,9 +304,11 @@ const specials: Readonly<Record<string, Special>> = lookup({
 
 /** TIMESTAMPDIFF(unit, a, b) and TIMESTAMPADD */
 function withUnit(parser: Parser, open: Token, token: Token, name: string): Expression {
-  const { value, range } = parser.next();
+  const unitName = parser.token.value.toLowerCase().replace(/^sql_tsi_/, "");
+  if (!isUnit(unitName) || unitName.includes("_")) parser.expected("a unit of time");
+  const { range } = parser.next();
   parser.expect(",");
-  const unit = literal(value.toLowerCase().replace(/^sql_tsi_/, ""), "text", range);
+  const unit = literal(unitName, "text", range);
   return parser.call(name, token.range, [unit, ...parser.arguments(")", open)], "function");
 }
 
@@ -307,6 +337,8 @@ function infix(parser: Parser): Infix | undefined {
         read: (p, left) => {
           const { range } = p.next();
           const { value } = p.next();
+          if (value.toLowerCase().startsWith("utf8mb4_") && !Object.hasOwn(collations, value.toLowerCase()))
+            return p.uncovered(`the collation ${value}`, range.start);
           return p.call(`collate ${value.toLowerCase()}`, range, [left], "operator", left.range.start);
         },
       };

@@ -3,7 +3,7 @@ import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
 import { mariadbCode } from "./code.ts";
-import { type Collation, typeRules } from "./coercions.ts";
+import { type Collation, collations, typeRules } from "./coercions.ts";
 import { mariadbRows } from "./functions.ts";
 import { parseMariadb } from "./grammar.ts";
 import { statements } from "./statements.ts";
@@ -12,7 +12,7 @@ import { mariadbUncovered } from "./uncovered.ts";
 const options: readonly DialectOption[] = [
   {
     name: "collation",
-    values: ["utf8mb4_general_ci", "utf8mb4_unicode_ci", "utf8mb4_bin"],
+    values: Object.keys(collations),
     default: "utf8mb4_general_ci",
     summary: "The collation of columns and literals: which letters =, LIKE, LOCATE and REGEXP find alike.",
   },

@@ -48,5 +48,5 @@ export const mariadbRules: readonly TokenRule[] = [
   { kind: "quoted name", shape: /`(?:[^`]|``)*$/y, read: undoubled, unclosed: "`" },
   { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)[eE][+-]?\d+|\d+\.\d*|\.\d+|\d+(?![A-Za-z_$\u0080-\uffff])/y },
   { kind: "name", shape: /[\w$\u0080-\uffff]+/y },
-  { kind: "symbol", shape: /<=>|:=|\|\||&&|<<|>>|<=|>=|<>|!=|[-+*/%^<>=~(),;.|&!@?]/y },
+  { kind: "symbol", shape: /<=>|:=|\|\||&&|<<|>>|<=|>=|<>|!=|[-+*/%^<>=~(),;.|&!@?{}]/y },
 ];

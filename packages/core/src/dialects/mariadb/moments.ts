@@ -71,6 +71,15 @@ export const epochDays = 719_528;
 
 /** A time of day or a span in microseconds; undefined where the text is none. */
 export function readTime(text: string): number | undefined {
+  const span = readSpan(text);
+  return span === undefined ? undefined : Math.max(-longest, Math.min(longest, span));
+}
+
+/** The longest time, in microseconds. */
+export const longest = 3_020_399_999_999;
+
+/** A time that may be longer than the longest. */
+export function readSpan(text: string): number | undefined {
   const found = /^\s*(-?)(?:(\d+) )?(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d*))?)?/.exec(text);
   const sign = (mark: string) => (mark === "-" ? -1 : 1);
   const micro = (fraction = "") => Number(fraction.slice(0, 6).padEnd(6, "0"));
@@ -78,13 +87,13 @@ export function readTime(text: string): number | undefined {
     const [, mark, days = "0", hour, minute, second = "0", fraction] = found;
     if (Number(minute) > 59 || Number(second) > 59) return undefined;
     const seconds = (Number(days) * 24 + Number(hour)) * 3600 + Number(minute) * 60 + Number(second);
-    return sign(mark) * Math.min(seconds * 1e6 + micro(fraction), 3_020_399_999_999);
+    return sign(mark) * (seconds * 1e6 + micro(fraction));
   }
   const date = readMoment(text);
-  if (date && /\d[ T]\d/.test(text.trim())) return microOf(date);
+  if (date && /\d[ T]\d|^\s*(?:\d{12}|\d{14})(?!\d)/.test(text)) return microOf(date);
   if (/^\s*-?\d+[eE]/.test(text)) return undefined;
   const [, mark = "", digits, fraction] = /^\s*(-?)(\d+)(?:\.(\d*))?/.exec(text) ?? [];
-  if (digits === undefined || digits.length > 7) return undefined;
+  if (digits === undefined || digits.length > 9) return undefined;
   const padded = digits.padStart(6, "0");
   const [hour, minute, second] = [padded.slice(0, -4), padded.slice(-4, -2), padded.slice(-2)].map(Number);
   if (minute > 59 || second > 59) return undefined;
@@ -93,12 +102,11 @@ export function readTime(text: string): number | undefined {
 
 const microOf = ({ hour, minute, second, micro }: Moment): number => (hour * 3600 + minute * 60 + second) * 1e6 + micro;
 
-/** A span of microseconds as `[-]HH:MM:SS[.ffffff]`; a fraction with all six digits or with as many as are needed. */
-export function spanText(span: number, full = false): string {
+/** A span of microseconds as `[-]HH:MM:SS[.ffffff]`, with as many digits of the fraction as are needed. */
+export function spanText(span: number): string {
   const size = Math.abs(span);
   const seconds = Math.floor(size / 1e6);
-  const fraction = full && size % 1e6 ? `.${String(size % 1e6).padStart(6, "0")}` : fractionText(size % 1e6);
-  return `${span < 0 ? "-" : ""}${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${fraction}`;
+  return `${span < 0 ? "-" : ""}${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${fractionText(size % 1e6)}`;
 }
 
 /** The moment some microseconds after midnight of a day (days after 1970-01-01); undefined outside the years 1 to 9999. */
@@ -152,7 +160,7 @@ export const isUnit = (unit: string): boolean => unit in units || unit in compou
 export const isTimeUnit = (unit: string): boolean => /micro|second|minute|hour/.test(unit);
 
 /** Months and microseconds of an amount of a unit; a compound amount is read from its runs of digits. */
-function amountOf(amount: string, unit: string): readonly [number, number] | undefined {
+export function amountOf(amount: string, unit: string): readonly [number, number] | undefined {
   const names = compounds[unit];
   const sign = /^\s*-/.test(amount) ? -1 : 1;
   if (!names) {
@@ -161,9 +169,12 @@ function amountOf(amount: string, unit: string): readonly [number, number] | und
     const [months, micro] = units[unit] ?? [0, 0];
     return unit in units ? [number * months, Math.trunc(number * micro)] : undefined;
   }
-  const runs = amount.match(/\d+/g)?.map(Number) ?? [];
-  const used =
-    runs.length > names.length ? runs.slice(0, names.length) : [...Array<number>(names.length - runs.length).fill(0), ...runs];
+  const digits = amount.match(/\d+/g) ?? [];
+  if (digits.length > names.length) return undefined;
+  // The last of several is a fraction of a second where the unit has one.
+  const isFraction = names.at(-1) === "microsecond" && digits.length > 1;
+  const runs = digits.map((run, i) => Number(isFraction && i === digits.length - 1 ? run.slice(0, 6).padEnd(6, "0") : run));
+  const used = [...Array<number>(names.length - runs.length).fill(0), ...runs];
   let [months, micro] = [0, 0];
   names.forEach((name, i) => {
     months += units[name][0] * used[i];
@@ -222,6 +233,9 @@ export function weekOf(date: Moment, rule: WeekRule): { year: number; week: numb
 
 const ordinalEnding = (day: number): string => (day >= 10 && day <= 19 ? "th" : (["th", "st", "nd", "rd"][day % 10] ?? "th"));
 
+/** The half of a day; a time may have more hours than one. */
+const halfOf = (hour: number): string => (hour % 24 < 12 ? "AM" : "PM");
+
 /** What each letter after % stands for in date_format(). */
 const fields: Readonly<Record<string, (value: Moment) => string>> = lookup({
   a: (m) => dayNames[dateFromDays(dayOf(m)).weekday].slice(0, 3),
@@ -240,8 +254,8 @@ const fields: Readonly<Record<string, (value: Moment) => string>> = lookup({
   l: ({ hour }) => String(hour % 12 || 12),
   M: ({ month }) => monthNames[month - 1],
   m: ({ month }) => two(month),
-  p: ({ hour }) => (hour < 12 ? "AM" : "PM"),
-  r: (m) => `${two(m.hour % 12 || 12)}:${two(m.minute)}:${two(m.second)} ${m.hour < 12 ? "AM" : "PM"}`,
+  p: ({ hour }) => halfOf(hour),
+  r: (m) => `${two(m.hour % 12 || 12)}:${two(m.minute)}:${two(m.second)} ${halfOf(m.hour)}`,
   S: ({ second }) => two(second),
   s: ({ second }) => two(second),
   T: (m) => `${two(m.hour)}:${two(m.minute)}:${two(m.second)}`,

@@ -11,7 +11,7 @@ function shortest(value: number): { digits: string; exponent: number } {
 
 /** A double as text: plain while the exponent lies from −15 to 14, otherwise like `1.5e20`. */
 export function doubleText(value: number): string {
-  if (value === 0) return Object.is(value, -0) ? "-0" : "0";
+  if (value === 0) return "0";
   const { digits, exponent } = shortest(value);
   const sign = value < 0 ? "-" : "";
   if (exponent >= 15 || exponent < -15) return `${sign}${digits[0]}${digits.length > 1 ? "." + digits.slice(1) : ""}e${exponent}`;
@@ -21,10 +21,24 @@ export function doubleText(value: number): string {
     : `${sign}${digits.slice(0, exponent + 1)}.${digits.slice(exponent + 1)}`;
 }
 
+/** A double that is shown with so many decimals: what pi() and rounding give. */
+export class FixedDouble extends Double {
+  constructor(
+    value: number,
+    readonly decimals: number,
+  ) {
+    super(value);
+  }
+}
+
+const fixedText = ({ value, decimals }: FixedDouble): string =>
+  Math.abs(value) < 1e21 ? value.toFixed(decimals) : new Decimal(BigInt(value), 0).rounded(decimals).toString();
+
 /** A value as text; null stays. */
 export function toText(value: Value): Value {
   if (typeof value === "string" || value === null || isFailure(value)) return value;
   if (value instanceof Bytes) return textOfBytes(value.bytes);
+  if (value instanceof FixedDouble) return fixedText(value);
   if (value instanceof Double) return doubleText(value.value);
   return typeof value === "boolean" ? String(Number(value)) : String(value);
 }
@@ -67,8 +81,15 @@ export function toInteger(value: Value): Value {
   if (value instanceof Decimal) return clamped(value.rounded(0).coefficient);
   if (value instanceof Double) return wholeDouble(value.value);
   const digits = /^[ \t\n\v\f\r]*([+-]?\d+)/.exec(value as string)?.[1];
-  return digits === undefined ? 0 : clamped(BigInt(digits.replace("+", "")));
+  if (digits === undefined) return 0;
+  // What only an unsigned number has room for becomes a negative one.
+  const whole = BigInt(digits.replace("+", ""));
+  return whole > int64 ? integer(BigInt.asIntN(64, whole > uint64 ? uint64 : whole)) : clamped(whole);
 }
+
+/** Whether a number is too large for a time HHMMSS, so that it is read as a date. */
+export const isBeyondTimes = (value: Value): boolean =>
+  value !== null && typeof value !== "string" && (toDouble(value) as Double).value > 8_385_959;
 
 export function roundEven(value: number): number {
   const floor = Math.floor(value);

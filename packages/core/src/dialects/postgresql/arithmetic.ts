@@ -1,5 +1,5 @@
 import { Decimal as Big } from "decimal.js";
-import { Decimal, Double, Failure, type Value } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, nearest } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
 
@@ -123,8 +123,11 @@ function bucket(value: Decimal, low: Decimal, high: Decimal, count: number): Val
   return Number(at.minus(start).times(Decimal.of(count)).quotient(end.minus(start))) + 1;
 }
 
-/** The code of what is calculated with decimals and doubles, in a version. */
-export const arithmeticCode = (version: string): Readonly<Record<string, Code>> => ({
+/** Angles and the logarithm to 10: one C library gives the nearest double, the other what the host gives. */
+const angles = (library: string) => (library === "glibc" ? nearest : Math);
+
+/** The code of what is calculated with decimals and doubles, in a version, with a C library. */
+export const arithmeticCode = (version: string, library: string): Readonly<Record<string, Code>> => ({
   "power decimal": power(version),
   "sqrt decimal": squareRoot,
   "ln decimal": naturalLogarithm,
@@ -134,25 +137,25 @@ export const arithmeticCode = (version: string): Readonly<Record<string, Code>> 
   sqrt: onDouble(Math.sqrt, (value) => !(value < 0)),
   cbrt: onDouble(Math.cbrt),
   // Neither overflow nor underflow gives a value.
-  exp: onDouble((value) => Math.exp(value) || (value === -Infinity ? 0 : Infinity)),
-  ln: onDouble(Math.log, (value) => !(value <= 0)),
-  log: onDouble(Math.log10, (value) => !(value <= 0)),
+  exp: onDouble((value) => nearest.exp(value) || (value === -Infinity ? 0 : Infinity)),
+  ln: onDouble(nearest.ln, (value) => !(value <= 0)),
+  log: onDouble(angles(library).log10, (value) => !(value <= 0)),
   degrees: onDouble((value) => (value * 180) / Math.PI),
   radians: onDouble((value) => (value * Math.PI) / 180),
-  sin: unbounded(Math.sin, isFinite),
-  cos: unbounded(Math.cos, isFinite),
-  tan: unbounded(Math.tan, isFinite),
-  cot: unbounded((value) => 1 / Math.tan(value), isFinite),
-  asin: onDouble(Math.asin, (value) => !(Math.abs(value) > 1)),
-  acos: onDouble(Math.acos, (value) => !(Math.abs(value) > 1)),
-  atan: onDouble(Math.atan),
+  sin: unbounded(angles(library).sin, isFinite),
+  cos: unbounded(angles(library).cos, isFinite),
+  tan: unbounded(angles(library).tan, isFinite),
+  cot: unbounded((value) => 1 / angles(library).tan(value), isFinite),
+  asin: onDouble(angles(library).asin, (value) => !(Math.abs(value) > 1)),
+  acos: onDouble(angles(library).acos, (value) => !(Math.abs(value) > 1)),
+  atan: onDouble(angles(library).atan),
   sinh: unbounded(Math.sinh),
   cosh: unbounded(Math.cosh),
   tanh: onDouble(Math.tanh),
   asinh: onDouble(Math.asinh),
   acosh: onDouble(Math.acosh, (value) => !(value < 1)),
   atanh: unbounded(Math.atanh, (value) => !(Math.abs(value) > 1)),
-  atan2: strict((y: Double, x: Double) => new Double(Math.atan2(y.value, x.value))),
+  atan2: strict((y: Double, x: Double) => new Double(angles(library).atan2(y.value, x.value))),
   width_bucket: strict(bucket),
   "width_bucket double": strict((value: Double, low: Double, high: Double, count: number) =>
     [value, low, high].every((each) => isFinite(each.value))

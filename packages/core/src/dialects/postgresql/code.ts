@@ -312,9 +312,9 @@ const unsignedDigits = (value: number | bigint, base: number): string =>
   BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(base);
 
 /** Functions that are not rows of data. */
-export const postgresqlCode = (version: string): Readonly<Record<string, Code>> => ({
+export const postgresqlCode = (version: string, library: string): Readonly<Record<string, Code>> => ({
   ...bytesCode,
-  ...arithmeticCode(version),
+  ...arithmeticCode(version, library),
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
   format: { run: format },
   "format variadic": { run: ([template, list]) => format([template, ...(list === null ? [] : outputs(list))]) },

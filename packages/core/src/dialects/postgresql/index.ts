@@ -69,7 +69,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     chosen,
     parse: parserOf(chosen.version),
     rows: postgresqlRows(chosen.version, chosen.library),
-    code: postgresqlCode(chosen.version),
+    code: postgresqlCode(chosen.version, chosen.library),
     uncovered: postgresqlUncovered,
     types: typeRules,
     functionCase: "minded",

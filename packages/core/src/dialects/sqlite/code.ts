@@ -1,5 +1,17 @@
 import { operationOf } from "../../text/index.ts";
-import { Bytes, Double, Failure, type Value, bytesOfHex, hexOf, integer, isFailure, lookup, utf8Of } from "../../values/index.ts";
+import {
+  Bytes,
+  Double,
+  Failure,
+  type Value,
+  bytesOfHex,
+  hexOf,
+  integer,
+  isFailure,
+  lookup,
+  nearest,
+  utf8Of,
+} from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
@@ -266,8 +278,8 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
         ["cos", Math.cos],
         ["cosh", Math.cosh],
         ["degrees", (value) => value / degrees],
-        ["exp", Math.exp],
-        ["ln", positive(Math.log)],
+        ["exp", nearest.exp],
+        ["ln", positive(nearest.ln)],
         ["log10", positive(Math.log10)],
         ["log2", positive(Math.log2)],
         ["radians", (value) => value * degrees],
@@ -277,7 +289,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
         ["tan", Math.tan],
         ["tanh", Math.tanh],
         ["mod", (a, b) => a % b],
-        ["pow", (a, b) => a ** b],
+        ["pow", nearest.pow],
         ["atan2", Math.atan2],
       ] satisfies [string, (a: number, b: number) => number][]
     ).map(([name, run]) => [name, onDouble(run)]),
@@ -289,7 +301,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
       const [a, b] = [base === null ? NaN : numberOf(base), args.length > 1 ? toDouble(args[1]).value : NaN];
       if (!(a > 0)) return null;
       if (args.length === 1) return new Double(Math.log10(a));
-      return b > 0 && a > 1 ? new Double(Math.log(b) / Math.log(a)) : null;
+      return b > 0 && a > 1 ? new Double(nearest.ln(b) / nearest.ln(a)) : null;
     },
   },
   pi: { run: () => new Double(Math.PI) },

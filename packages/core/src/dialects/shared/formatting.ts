@@ -1,8 +1,21 @@
 import { Decimal, Double, Failure, type Value, countCodePoints } from "../../values/index.ts";
 import { textLimit, tooLong } from "../../text/index.ts";
-import { doubleText, toText } from "./numbers.ts";
+import { bad } from "./code.ts";
 
-const bad = (problem: string) => new Failure("invalid-value", { problem });
+/**
+ * Formats of the fmt library, `{:>8.2f}`, and of C, `%8.2f`, as two engines have them: they differ in how
+ * they write values, and in the version of the library.
+ */
+export interface FormatStyle {
+  /** A double with nothing said about it. */
+  doubleText(value: number): string;
+  toText(value: Value): Value;
+  /**
+   * From version 9 on wide characters count twice, the places `{}` and `{0}` do not mix, a width or
+   * precision may come from a value (`{:{}}`), and there are no marks between thousands.
+   */
+  readonly isLate: boolean;
+}
 
 /** What stands between a directive's mark and its type. */
 interface Spec {
@@ -26,13 +39,16 @@ const kindOf = (value: Value): Kind => {
 };
 
 /** `[[fill]align][sign][#][0][width][,][.precision][type]` as the fmt library has it. */
-const braces = /^(?:([\s\S])?([<>^=]))?([-+ ])?(#)?(0)?(\d+)?(?:([,_'])|t([\s\S]))?(?:\.(\d+))?([\s\S])?$/u;
+const braces =
+  /^(?:(?<fill>[\s\S])?(?<align>[<>^=]))?(?<sign>[-+ ])?(?<alternate>#)?(?<zero>0)?(?<width>\d+)?(?:(?<mark>[,_'])|t(?<custom>[\s\S]))?(?:\.(?<precision>\d+))?(?<type>[\s\S])?$/u;
+const lateBraces =
+  /^(?:(?<fill>[^{}])?(?<align>[<>^]))?(?<sign>[-+ ])?(?<alternate>#)?(?<zero>0)?(?<width>\d+)?(?:\.(?<precision>\d+))?(?<type>[\s\S])?$/u;
 const percent = /^([-+ #0,']*)(\d+)?(?:\.(\d*))?([A-Za-z])$/;
 
-function readBraces(written: string): Spec | undefined {
-  const found = braces.exec(written);
-  if (!found) return undefined;
-  const [, fill = " ", align = "", sign = "", alternate, zero, width = "0", mark, custom, precision, type = ""] = found;
+function readBraces(written: string, isLate: boolean): Spec | undefined {
+  const found = (isLate ? lateBraces : braces).exec(written);
+  if (!found?.groups) return undefined;
+  const { fill = " ", align = "", sign = "", alternate, zero, width = "0", mark, custom, precision, type = "" } = found.groups;
   return {
     fill,
     align: align as Spec["align"],
@@ -63,9 +79,13 @@ function readPercent(written: string): Spec | undefined {
   };
 }
 
+/** The characters that the library counts as two columns wide. */
+const wide =
+  /[\u1100-\u115f\u2329\u232a\u2e80-\u303e\u3040-\ua4cf\uac00-\ud7a3\uf900-\ufaff\ufe10-\ufe19\ufe30-\ufe6f\uff00-\uff60\uffe0-\uffe6\u{1f300}-\u{1f64f}\u{1f900}-\u{1f9ff}\u{20000}-\u{2fffd}\u{30000}-\u{3fffd}]/gu;
+
 /** Laid out in the width; `usual` is where a value of its kind stands unless said otherwise. */
-function laidOut(body: string, { fill, align, width }: Spec, usual: "<" | ">"): string {
-  const lacking = Math.max(0, width - countCodePoints(body));
+function laidOut(body: string, { fill, align, width }: Spec, usual: "<" | ">", columns = countCodePoints(body)): string {
+  const lacking = Math.max(0, width - columns);
   const side = align === "" || align === "=" ? usual : align;
   const before = side === "<" ? 0 : side === ">" ? lacking : lacking >> 1;
   return fill.repeat(before) + body + fill.repeat(lacking - before);
@@ -81,12 +101,12 @@ function numberText(negative: boolean, mark: string, digits: string, spec: Spec)
 const grouped = (digits: string, separator: string): string =>
   separator === "" ? digits : digits.replace(/\B(?=(?:\d{3})+$)/g, separator);
 
-function integerText(value: Value, spec: Spec): string | Failure {
+function integerText(value: Value, spec: Spec, { isLate }: FormatStyle): string | Failure {
   const given = typeof value === "boolean" ? BigInt(value) : BigInt(value as number);
   const size = given < 0n ? -given : given;
   const { type, alternate } = spec;
   if (spec.precision !== undefined && type !== "c") return bad("a precision is not allowed for a whole number");
-  if (type === "" || type === "d" || type === "i" || type === "u")
+  if (type === "" || type === "d" || (!isLate && (type === "i" || type === "u")))
     return numberText(given < 0n, "", grouped(String(size), spec.separator), spec);
   if (type === "c") return laidOut(String.fromCodePoint(Number(given)), spec, "<");
   const base = ({ x: 16, X: 16, o: 8, b: 2, B: 2 } as Record<string, number>)[type];
@@ -140,7 +160,7 @@ function scientificText(value: number, places: number): string {
   return `${digits[0]}${places > 0 ? "." + digits.slice(1) : ""}${power}`;
 }
 
-function floatText(value: Value, spec: Spec): string | Failure {
+function floatText(value: Value, spec: Spec, { doubleText, isLate }: FormatStyle): string | Failure {
   const given = value instanceof Double ? value.value : (value as Decimal).toNumber();
   const { type, precision } = spec;
   const size = Math.abs(given);
@@ -152,12 +172,13 @@ function floatText(value: Value, spec: Spec): string | Failure {
   let body: string;
   if (type === "" && precision !== undefined) {
     const general = generalText(size, precision, spec.alternate);
-    body = /[.e]/.test(general) ? general : `${general}.0`;
-  } else if (type === "") body = doubleText(size);
+    body = isLate || /[.e]/.test(general) ? general : `${general}.0`;
+  } else if (type === "" && isLate && spec.alternate && Number.isInteger(size)) body = `${doubleText(size)}.0`;
+  else if (type === "") body = doubleText(size);
   else if (type === "f" || type === "F") body = fixedText(size, precision ?? 6);
   else if (type === "e" || type === "E") body = scientificText(size, precision ?? 6);
   else if (type === "g" || type === "G") body = generalText(size, precision ?? 6, spec.alternate);
-  else if (type === "%") body = `${fixedText(size * 100, precision ?? 6)}%`;
+  else if (type === "%" && !isLate) body = `${fixedText(size * 100, precision ?? 6)}%`;
   else return bad(`the type "${type}" is not for a number with a fraction`);
   if (type === "E" || type === "G") body = body.toUpperCase();
   const [whole, ...rest] = body.split(".");
@@ -174,20 +195,22 @@ function generalText(size: number, precision: number, alternate: boolean): strin
   return alternate ? body : body.replace(/\.?0+(?=e|$)/, (zeros) => (zeros.startsWith(".") || body.includes(".") ? "" : zeros));
 }
 
-function one(value: Value, spec: Spec): string | Failure {
+function one(value: Value, spec: Spec, style: FormatStyle): string | Failure {
   switch (kindOf(value)) {
     case "int":
-      return integerText(value, spec);
+      return integerText(value, spec, style);
     case "float":
-      return floatText(value, spec);
+      return floatText(value, spec, style);
     case "bool":
-      if (spec.type === "") return one(String(value), spec);
-      return integerText(value, spec);
+      if (/^s?$/.test(spec.type)) return one(String(value), spec, style);
+      return integerText(value, spec, style);
     case "string": {
-      if (spec.sign !== "" || spec.align === "=") return bad("a sign is only for a number");
+      if (spec.sign !== "" || spec.align === "=" || (style.isLate && spec.zero)) return bad("a sign is only for a number");
       if (spec.type !== "" && spec.type !== "s") return bad(`the type "${spec.type}" is not for a text`);
-      const text = toText(value) as string;
-      return laidOut(spec.precision === undefined ? text : [...text].slice(0, spec.precision).join(""), spec, "<");
+      const text = style.toText(value) as string;
+      const shown = spec.precision === undefined ? text : [...text].slice(0, spec.precision).join("");
+      const columns = countCodePoints(shown) + (style.isLate ? (shown.match(wide) ?? []).length : 0);
+      return laidOut(shown, spec, "<", columns);
     }
   }
 }
@@ -217,24 +240,34 @@ function filled(
   return result + template.slice(kept);
 }
 
-/** format(): the places `{}`, `{n}` and `{:spec}`. */
-export const formatBraces = ([template, ...values]: readonly Value[]): Value =>
-  filled(
+const early = /\{\{|\}\}|\{(\d*)(?::([^{}]*))?\}|[{}]/g;
+const late = /\{\{|\}\}|\{(0|[1-9]\d*|)(?::((?:[^{}]|\{\d*\})*))?\}|[{}]/g;
+
+/** The places `{}`, `{n}` and `{:spec}` of a format, filled with values. */
+export const formatBraces = ([template, ...values]: readonly Value[], style: FormatStyle): Value => {
+  let isNumbered: boolean | undefined;
+  return filled(
     template as string,
-    /\{\{|\}\}|\{(\d*)(?::([^{}]*))?\}|[{}]/g,
+    style.isLate ? late : early,
     ([part, place, written = ""], take) => {
       if (part === "{{" || part === "}}") return part[0];
       if (place === undefined) return bad("the format has a brace that is not closed or not opened");
+      if (style.isLate && (isNumbered ??= place !== "") !== (place !== ""))
+        return bad("the format has places with numbers and places without");
       const value = take(place === "" ? undefined : Number(place));
-      const spec = readBraces(written);
       if (value instanceof Failure) return value;
-      return spec && spec.width <= textLimit ? one(value, spec) : bad(`"${written}" cannot be read in a format`);
+      const sizes = written.replace(/\{(\d*)\}/g, (_part, at: string) => String(take(at === "" ? undefined : Number(at))));
+      const spec = readBraces(sizes, style.isLate);
+      if (style.isLate && spec && /^[aAL?]$/.test(spec.type))
+        return new Failure("not-covered", { what: `the type "${spec.type}" of a format` });
+      return spec && spec.width <= textLimit ? one(value, spec, style) : bad(`"${written}" cannot be read in a format`);
     },
     values,
   );
+};
 
-/** printf(): directives `%[flags][width][.precision]type`. */
-export const formatPercent = ([template, ...values]: readonly Value[]): Value =>
+/** The directives `%[flags][width][.precision]type` of a format, filled with values. */
+export const formatPercent = ([template, ...values]: readonly Value[], style: FormatStyle): Value =>
   filled(
     template as string,
     /%(?:(%)|([-+ #0,']*\d*(?:\.\d*)?)(?:ll|l|hh|h|z|j|t|L)?([\s\S]|$))/g,
@@ -243,7 +276,7 @@ export const formatPercent = ([template, ...values]: readonly Value[]): Value =>
       const spec = readPercent(before + type);
       if (!spec) return bad(`"${part}" is no directive of a format`);
       const value = take(undefined);
-      return value instanceof Failure ? value : one(value, spec);
+      return value instanceof Failure ? value : one(value, spec, style);
     },
     values,
   );

@@ -1,0 +1,473 @@
+import {
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  dateFromDays,
+  dayNames,
+  daysFromDate,
+  isFailure,
+  isoWeekOf,
+  lookup,
+  monthNames,
+} from "../../values/index.ts";
+import type { Code, CodeContext } from "../dialect.ts";
+import { bad, strict } from "../shared/code.ts";
+import { baseType } from "./coercions.ts";
+import {
+  type Moment,
+  amountOf,
+  dateText,
+  dayOf,
+  epochDays,
+  formatMoment,
+  isTimeUnit,
+  isUnit,
+  longest,
+  momentAt,
+  momentOf,
+  momentText,
+  readByFormat,
+  readMoment,
+  readSpan,
+  readTime,
+  shifted,
+  spanText,
+  weekOf,
+  weekRule,
+} from "./moments.ts";
+import { isBeyondTimes, toInteger, toText } from "./numbers.ts";
+
+/** How many digits of the second's fraction an argument brings with it; a text that is not the same for every row, six. */
+function fractionDigits(place: number, { types, constant }: CodeContext, value?: Value): number {
+  const type = baseType(types[place] ?? "date");
+  if (type === "double") return 6;
+  if (type === "decimal") {
+    const number = value instanceof Decimal ? value : constant(place);
+    return number instanceof Decimal ? Math.min(6, number.scale) : 6;
+  }
+  if (type !== "text") return typeof value === "string" ? fractionOf(value).length : 0;
+  const text = constant(place);
+  return typeof text === "string" ? fractionOf(text).length : 6;
+}
+
+const fractionOf = (text: string): string => /\.(\d{1,6})/.exec(text)?.[1] ?? "";
+
+/** A time or moment with so many digits of the second's fraction; a date stays. */
+const withDigits = (text: string, digits: number): string =>
+  text.includes(":")
+    ? text.split(".")[0] + (digits > 0 ? `.${fractionOf(text).slice(0, digits).padEnd(digits, "0")}` : "")
+    : text;
+
+/** A number that counts for its decimals: all six where it is a text or a double. */
+const numericDigits = (value: Value, type: string): number =>
+  ["text", "double"].includes(baseType(type)) ? 6 : value instanceof Decimal ? Math.min(6, value.scale) : 0;
+
+/** Millionths of a second in a number of seconds, cut. */
+const microIn = (seconds: Decimal): number => Number(cutTo(seconds.times(Decimal.of(1_000_000))));
+const cutTo = ({ coefficient, scale }: Decimal): bigint => coefficient / 10n ** BigInt(scale);
+
+const onMoment = (read: (moment: Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
+const weekdayOf = (moment: Moment): number => dateFromDays(dayOf(moment)).weekday;
+
+/** The hour, minute, second or fraction of a time. */
+const onTime = (read: (span: number) => number): Code => strict((text: string) => read(Math.abs(readTime(text)!)));
+
+const secondsOf = ({ hour, minute, second }: Moment): number => hour * 3600 + minute * 60 + second;
+const microsOf = (moment: Moment): number => dayOf(moment) * 86_400e6 + secondsOf(moment) * 1e6 + moment.micro;
+
+/** date_add() and date_sub(): of a date a date unless the unit is one of time, of a text a text. */
+const shift = (direction: 1 | -1): Code => ({
+  strict: true,
+  run: ([value, amount, unitName], context) => shiftBy(value, amount, unitName as string, direction, context, [0, 1]),
+});
+
+function shiftBy(
+  value: Value,
+  amount: Value,
+  unitName: string,
+  direction: 1 | -1,
+  context: CodeContext,
+  [valuePlace, amountPlace]: readonly [number, number],
+): Value {
+  const isTime = baseType(context.types[valuePlace]) === "time";
+  // A number counts rounded, but for seconds; a text by the digits that it begins with.
+  const isRounded = unitName !== "second" && !unitName.includes("_") && (amount instanceof Decimal || amount instanceof Double);
+  const count = toText(isRounded ? toInteger(amount) : amount) as string;
+  const result = isTime ? shiftTime(value as string, count, unitName, direction) : shiftText(value, count, unitName, direction);
+  if (typeof result !== "string") return result;
+  const ofUnit = /micro/.test(unitName) ? 6 : unitName === "second" ? numericDigits(amount, context.types[amountPlace]) : 0;
+  return withDigits(result, Math.max(fractionDigits(valuePlace, context, value), ofUnit));
+}
+
+function shiftTime(text: string, amount: string, unitName: string, direction: 1 | -1): Value {
+  const change = amountOf(amount, unitName);
+  if (!change || change[0] !== 0) return new Failure("not-covered", { what: "the current date" });
+  return spanText(readTime(text)! + direction * change[1]);
+}
+
+function shiftText(value: Value, amount: string, unitName: string, direction: 1 | -1): Value {
+  if (!isUnit(unitName)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
+  const given = toText(value) as string;
+  const moment = readMoment(given);
+  const result = moment && shifted(moment, amount, unitName, direction);
+  if (!moment && /^0{4}-|-00/.test(given)) return new Failure("not-covered", { what: `dates like ${given}` });
+  if (!result) return null;
+  const hadTime = /\d[ T]\d|^\d{12,}/.test(given.trim());
+  return hadTime || isTimeUnit(unitName) ? momentText(result) : dateText(result);
+}
+
+const differences: Readonly<Record<string, number>> = lookup({
+  microsecond: 1,
+  second: 1e6,
+  minute: 60e6,
+  hour: 3600e6,
+  day: 86_400e6,
+  week: 604_800e6,
+});
+const monthly: Readonly<Record<string, number>> = lookup({ month: 1, quarter: 3, year: 12 });
+
+function timestampDiff(unitName: string, from: string, to: string): Value {
+  const [a, b] = [momentOf(from), momentOf(to)];
+  if (unitName in differences) return Math.trunc((microsOf(b) - microsOf(a)) / differences[unitName]) + 0;
+  if (!(unitName in monthly)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
+  const [low, high, sign] = microsOf(a) <= microsOf(b) ? [a, b, 1] : [b, a, -1];
+  let months = (high.year - low.year) * 12 + high.month - low.month;
+  const within = (m: Moment) => (m.day - 1) * 86_400e6 + secondsOf(m) * 1e6 + m.micro;
+  if (within(high) < within(low)) months--;
+  return sign * Math.trunc(months / monthly[unitName]) + 0;
+}
+
+/** What extract() gives for each field. */
+const extracted: Readonly<Record<string, (moment: Moment) => number>> = lookup({
+  year: (m) => m.year,
+  quarter: (m) => Math.ceil(m.month / 3),
+  month: (m) => m.month,
+  week: (m) => weekOf(m, weekRule(0)).week,
+  day: (m) => m.day,
+  hour: (m) => m.hour,
+  minute: (m) => m.minute,
+  second: (m) => m.second,
+  microsecond: (m) => m.micro,
+  year_month: (m) => m.year * 100 + m.month,
+  day_hour: (m) => m.day * 100 + m.hour,
+  day_minute: (m) => m.day * 10_000 + m.hour * 100 + m.minute,
+  day_second: (m) => m.day * 1_000_000 + m.hour * 10_000 + m.minute * 100 + m.second,
+  hour_minute: (m) => m.hour * 100 + m.minute,
+  hour_second: (m) => m.hour * 10_000 + m.minute * 100 + m.second,
+  minute_second: (m) => m.minute * 100 + m.second,
+  day_microsecond: (m) => (m.day * 1_000_000 + m.hour * 10_000 + m.minute * 100 + m.second) * 1e6 + m.micro,
+  hour_microsecond: (m) => (m.hour * 10_000 + m.minute * 100 + m.second) * 1e6 + m.micro,
+  minute_microsecond: (m) => (m.minute * 100 + m.second) * 1e6 + m.micro,
+  second_microsecond: (m) => m.second * 1e6 + m.micro,
+});
+
+/** Fields that a time without a date has no part in. */
+const ofDates = new Set(["year", "quarter", "month", "week", "year_month"]);
+
+function extract(field: string, value: Value, type: string): Value {
+  const name = field.toLowerCase();
+  const read = extracted[name];
+  if (!read) return bad(`"${field}" is no field of a date`);
+  const text = toText(value) as string;
+  const isNumber = typeof value !== "string";
+  if (!isNumber && name.startsWith("day") && /^\s*\d{1,5}$/.test(text)) return null;
+  const isTime =
+    baseType(type) === "time" ||
+    /^\s*-?(?:\d+ )?(?:\d+:|\d{1,7}(?:\.|$))/.test(text) ||
+    ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
+  const moment = isTime && !ofDates.has(name) ? undefined : readMoment(text);
+  if (moment) return read(moment);
+  const span = ofDates.has(name) || dateShape.test(text) ? undefined : readSpan(text);
+  if (span === undefined) return null;
+  const { hour, ...rest } = partsOf(span);
+  return Math.sign(span || 1) * read({ ...rest, day: Math.floor(hour / 24), hour: hour % 24 }) + 0;
+}
+
+const periodMonths = (period: number): number => {
+  if (period === 0) return 0;
+  const year = Math.floor(period / 100);
+  return (year < 70 ? year + 2000 : year < 100 ? year + 1900 : year) * 12 + (period % 100) - 1;
+};
+
+/** timestamp(): a moment, a time of day added to it. */
+function timestampOf(text: string, time?: string): Value {
+  if (time === undefined) return text;
+  if (momentShape.test(time) || readTime(time) === undefined) return null;
+  const from = momentOf(text);
+  const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + readTime(time)!);
+  return result ? momentText(result) : null;
+}
+
+/** A text that is a date and time, and no time with days before it. */
+const momentShape = /^\s*(?:\d{1,4}[^\w\s]\d{1,2}[^\w\s]\d{1,2}[ T]|\d{12,14}(?!\d))/;
+
+const dateShape = /^\s*\d{1,4}-\d{1,2}-\d/;
+
+/** A value as a date and time or as a span of time: by its type, or by how a text is written. */
+function momentOrSpan(value: Value, type: string): { moment: Moment; kind: "date" | "datetime" } | { span: number } | undefined {
+  const text = toText(value) as string;
+  const kind = baseType(type);
+  const isMoment = kind === "date" || kind === "datetime" || (kind !== "time" && momentShape.test(text)) || isBeyondTimes(value);
+  if (isMoment) {
+    const moment = readMoment(text);
+    const isDate = kind === "date" || (kind !== "datetime" && /^\d{8}$/.test(text));
+    return moment && { moment, kind: isDate ? "date" : "datetime" };
+  }
+  const span = readTime(text);
+  return span === undefined ? undefined : { span };
+}
+
+/** addtime() and subtime(): of a text a text, with all digits of a fraction that is not zero. */
+const addTime = (direction: 1 | -1): Code => ({
+  strict: true,
+  run: ([value, time], context) => {
+    const start = momentOrSpan(value, context.types[0]);
+    const change = momentOrSpan(time, context.types[1]);
+    if (!start || !change || "moment" in change || dateShape.test(toText(time) as string)) return null;
+    const isText = baseType(context.types[0]) === "text";
+    const shown = (text: string) => {
+      const digits = Math.max(fractionDigits(0, context, value), fractionDigits(1, context, time));
+      return withDigits(text, isText ? (fractionOf(text) === "" ? 0 : 6) : digits);
+    };
+    if ("span" in start) {
+      const sum = start.span + direction * change.span;
+      return shown(spanText(Math.max(-longest, Math.min(longest, sum))));
+    }
+    const { moment } = start;
+    const result = momentAt(dayOf(moment), secondsOf(moment) * 1e6 + moment.micro + direction * change.span);
+    return result ? shown(momentText(result)) : null;
+  },
+});
+
+/** Seconds after 1970-01-01 up to which the server's clock counts. */
+const lastSecond = 2 ** 31 - 1;
+
+/** The moment of a number of seconds after 1970-01-01; the session's time zone is taken to be UTC. */
+function fromSeconds(seconds: Decimal, digits: number): string | null {
+  const micro = microIn(seconds);
+  if (seconds.coefficient < 0n || micro >= (lastSecond + 1) * 1e6) return null;
+  return withDigits(momentText(momentAt(0, micro)!), digits);
+}
+
+/** Minutes of an offset from UTC; null where it is none. */
+function offsetOf(zone: string): number | Failure | null {
+  const [, sign, hour, minute] = /^([+-])(\d{1,2}):(\d{2})$/.exec(zone) ?? [];
+  if (sign === undefined) return /^[a-z]/i.test(zone) ? new Failure("not-covered", { what: `the time zone ${zone}` }) : null;
+  const size = Number(hour) * 60 + Number(minute);
+  if (Number(minute) > 59 || size > (sign === "-" ? 12 * 60 + 59 : 13 * 60)) return null;
+  return sign === "-" ? -size : size;
+}
+
+function convertZone(text: string, from: string, to: string): Value {
+  const [a, b] = [offsetOf(from), offsetOf(to)];
+  if (isFailure(a)) return a;
+  if (isFailure(b)) return b;
+  if (a === null || b === null) return null;
+  const moment = momentOf(text);
+  const seconds = (dayOf(moment) * 1440 - a) * 60 + secondsOf(moment);
+  // What the clock does not count stays.
+  if (seconds < 0 || seconds > lastSecond) return text;
+  return momentText(momentAt(dayOf(moment), microsOf(moment) - dayOf(moment) * 86_400e6 + (b - a) * 60e6)!);
+}
+
+/** The parts of a time; the hours may be more than a day's. */
+function partsOf(span: number): Moment {
+  const seconds = Math.floor(Math.abs(span) / 1e6);
+  return {
+    year: 0,
+    month: 0,
+    day: 0,
+    hour: Math.floor(seconds / 3600),
+    minute: Math.floor(seconds / 60) % 60,
+    second: seconds % 60,
+    micro: Math.abs(span) % 1e6,
+  };
+}
+
+/** What to_char() writes for each part of a format; letters are read in either case. */
+const patterns: Readonly<Record<string, (value: Moment) => string>> = lookup({
+  YYYY: ({ year }) => String(year).padStart(4, "0"),
+  YYY: ({ year }) => String(year % 1000).padStart(3, "0"),
+  YY: ({ year }) => String(year % 100).padStart(2, "0"),
+  Y: ({ year }) => String(year % 10),
+  RRRR: ({ year }) => String(year).padStart(4, "0"),
+  RR: ({ year }) => String(year % 100).padStart(2, "0"),
+  MM: ({ month }) => String(month).padStart(2, "0"),
+  MON: ({ month }) => monthNames[month - 1].slice(0, 3),
+  MONTH: ({ month }) => monthNames[month - 1].padEnd(9),
+  DD: ({ day }) => String(day).padStart(2, "0"),
+  DY: (m) => dayNames[weekdayOf(m)].slice(0, 3),
+  DAY: (m) => dayNames[weekdayOf(m)].padEnd(9),
+  HH24: ({ hour }) => String(hour).padStart(2, "0"),
+  HH12: ({ hour }) => String(hour % 12 || 12).padStart(2, "0"),
+  HH: ({ hour }) => String(hour % 12 || 12).padStart(2, "0"),
+  MI: ({ minute }) => String(minute).padStart(2, "0"),
+  SS: ({ second }) => String(second).padStart(2, "0"),
+  AM: ({ hour }) => (hour < 12 ? "AM" : "PM"),
+  PM: ({ hour }) => (hour < 12 ? "AM" : "PM"),
+  "A.M.": ({ hour }) => (hour < 12 ? "A.M." : "P.M."),
+  "P.M.": ({ hour }) => (hour < 12 ? "A.M." : "P.M."),
+  AD: () => "AD",
+  BC: () => "AD",
+  "A.D.": () => "A.D.",
+  "B.C.": () => "A.D.",
+});
+
+const patternShape =
+  /"([^"]*)"?|(YYYY|YYY|YY|Y|RRRR|RR|MONTH|MON|MM|MI|DD|DAY|DY|HH24|HH12|HH|SS|AM|PM|A\.M\.|P\.M\.|AD|BC|A\.D\.|B\.C\.)|(?:\||([ -~]))|([^])/gi;
+
+function toChar(moment: Moment, format: string): Value {
+  let result = "";
+  for (const [, quoted, pattern, mark = "", unknown] of format.matchAll(patternShape)) {
+    if (unknown !== undefined || /[A-Za-z0-9&]/.test(mark))
+      return bad(`the format of to_char() has no "${unknown ?? mark}" here`);
+    result += quoted ?? (pattern === undefined ? mark : patterns[pattern.toUpperCase()](moment));
+  }
+  return result;
+}
+
+/** The functions of dates and times. */
+export const dateCode: Readonly<Record<string, Code>> = lookup({
+  year: onMoment((m) => m.year),
+  quarter: onMoment((m) => Math.ceil(m.month / 3)),
+  month: onMoment((m) => m.month),
+  day: onMoment((m) => m.day),
+  dayofmonth: onMoment((m) => m.day),
+  dayofweek: onMoment((m) => weekdayOf(m) + 1),
+  dayofyear: onMoment((m) => dayOf(m) - daysFromDate(m.year, 1, 1) + 1),
+  weekday: onMoment((m) => (weekdayOf(m) + 6) % 7),
+  weekofyear: onMoment((m) => isoWeekOf(dayOf(m)).week),
+  to_days: onMoment((m) => dayOf(m) + epochDays),
+  to_seconds: onMoment((m) => (dayOf(m) + epochDays) * 86_400 + secondsOf(m)),
+  dayname: onMoment((m) => dayNames[weekdayOf(m)]),
+  monthname: onMoment((m) => monthNames[m.month - 1]),
+  last_day: onMoment((m) => dateText({ ...m, day: daysFromDate(m.year, m.month + 1, 1) - daysFromDate(m.year, m.month, 1) })),
+  date: onMoment((m) => dateText(m)),
+  hour: onTime((span) => Math.floor(span / 3600e6)),
+  minute: onTime((span) => Math.floor(span / 60e6) % 60),
+  second: onTime((span) => Math.floor(span / 1e6) % 60),
+  microsecond: onTime((span) => span % 1e6),
+  time: { strict: true, run: ([time], context) => withDigits(time as string, fractionDigits(0, context, time)) },
+  time_to_sec: {
+    strict: true,
+    run: ([time], context) => new Decimal(BigInt(readTime(time as string)!), 6).rounded(fractionDigits(0, context, time)),
+  },
+  sec_to_time: {
+    strict: true,
+    run: ([seconds], { types }) => {
+      const micro = Math.max(-longest, Math.min(longest, microIn(seconds as Decimal)));
+      return withDigits(spanText(micro), numericDigits(seconds, types[0]));
+    },
+  },
+  week: strict((text: string, mode: number | bigint = 0) => weekOf(momentOf(text), weekRule(Number(mode) & 7)).week),
+  yearweek: strict((text: string, mode: number | bigint = 0) => {
+    const { year, week } = weekOf(momentOf(text), weekRule((Number(mode) & 7) | 2));
+    return year * 100 + week;
+  }),
+  extract: { strict: true, run: ([field, value], { types }) => extract(field as string, value, types[1]) },
+  timestamp: {
+    strict: true,
+    run: ([text, time], context) => {
+      const result = timestampOf(text as string, time as string | undefined);
+      const digits = Math.max(fractionDigits(0, context, text), time === undefined ? 0 : fractionDigits(1, context, time));
+      return typeof result === "string" ? withDigits(result, digits) : result;
+    },
+  },
+  date_format: {
+    run: ([text, template, locale = null]) => {
+      if (text === null || template === null || template === "") return null;
+      if (locale !== null && !/^en_/i.test(locale as string) && /%[abMWrp]/.test(template as string))
+        return new Failure("not-covered", { what: `names of days and months in ${locale as string}` });
+      return formatMoment(momentOf(text), template as string);
+    },
+  },
+  time_format: strict((text: string, template: string) => {
+    const span = readTime(text)!;
+    // A time has no day to be named.
+    if (template === "" || /%[YymcMbDdejaWwUuVvXx]/.test(template.replaceAll("%%", ""))) return null;
+    return (span < 0 ? "-" : "") + formatMoment(partsOf(span), template);
+  }),
+  addtime: addTime(1),
+  subtime: addTime(-1),
+  timediff: {
+    strict: true,
+    run: ([a, b], context) => {
+      const [x, y] = [momentOrSpan(a, context.types[0]), momentOrSpan(b, context.types[1])];
+      if (!x || !y || ("moment" in x ? x.kind : "") !== ("moment" in y ? y.kind : "")) return null;
+      const size = (each: typeof x) => ("moment" in each ? microsOf(each.moment) : each.span);
+      const span = Math.max(-longest, Math.min(longest, size(x) - size(y)));
+      return withDigits(spanText(span), Math.max(fractionDigits(0, context, a), fractionDigits(1, context, b)));
+    },
+  },
+  from_unixtime: {
+    strict: true,
+    run: ([seconds, template], { types }) => {
+      const isWhole = (seconds as Decimal).trimmed().scale === 0 && baseType(types[0]) !== "decimal";
+      const text = fromSeconds(seconds as Decimal, isWhole ? 0 : numericDigits(seconds, types[0]));
+      return text === null || template === undefined ? text : formatMoment(momentOf(text), template as string);
+    },
+  },
+  unix_timestamp: {
+    strict: true,
+    run: ([text], context) => {
+      const micro = microsOf(momentOf(text));
+      if (micro < 0 || micro >= (lastSecond + 1) * 1e6) return null;
+      return new Decimal(BigInt(micro), 6).rounded(fractionDigits(0, context, text));
+    },
+  },
+  convert_tz: {
+    strict: true,
+    run: ([text, from, to], context) => {
+      const result = convertZone(text as string, from as string, to as string);
+      return typeof result === "string" ? withDigits(result, fractionDigits(0, context, text)) : result;
+    },
+  },
+  to_char: {
+    run: ([value, template = "YYYY-MM-DD HH24:MI:SS"], { types, steady }) => {
+      const kind = baseType(types[0]);
+      if (!["text", "date", "datetime", "time"].includes(kind)) return bad("to_char() takes a date, a time or a text");
+      if (kind === "time") return new Failure("not-covered", { what: "to_char() of a time" });
+      const moment = value === null ? undefined : readMoment(value as string);
+      if (template === null || (!steady(1) && (!moment || template === ""))) return null;
+      // A format that is the same for every row and cannot be read is an error without a date, too.
+      const text = toChar(moment ?? momentAt(0, 0)!, template as string);
+      return moment || isFailure(text) ? text : null;
+    },
+  },
+  str_to_date: strict((text: string, template: string) => readByFormat(text, template)),
+  date_add: shift(1),
+  date_sub: shift(-1),
+  datediff: strict((a: string, b: string) => dayOf(momentOf(a)) - dayOf(momentOf(b))),
+  timestampdiff: strict(timestampDiff),
+  timestampadd: {
+    strict: true,
+    run: ([unitName, amount, value], context) => shiftBy(value, amount, unitName as string, 1, context, [2, 1]),
+  },
+  from_days: strict((days: number | bigint) => {
+    const { year, month, day } = dateFromDays(Number(days) - epochDays);
+    return year < 1 || year > 9999 ? "0000-00-00" : dateText({ year, month, day } as Moment);
+  }),
+  makedate: strict((year: number, day: number | bigint) => {
+    if (day <= 0 || year < 0) return null;
+    const full = year < 70 ? year + 2000 : year < 100 ? year + 1900 : year;
+    const { year: y, month, day: d } = dateFromDays(daysFromDate(full, 1, 1) + Number(day) - 1);
+    return y > 9999 ? null : dateText({ year: y, month, day: d } as Moment);
+  }),
+  maketime: {
+    strict: true,
+    run: ([hour, minute, second], { types }) => {
+      if ((minute as number) < 0 || (minute as number) > 59) return null;
+      const micro = microIn(second as Decimal);
+      if (micro < 0 || micro >= 60e6) return null;
+      const size = (Math.abs(hour as number) * 3600 + Number(minute) * 60) * 1e6 + micro;
+      const span = Math.sign((hour as number) || 1) * Math.min(size, longest);
+      return withDigits(spanText(span), numericDigits(second, types[2]));
+    },
+  },
+  period_add: strict((period: number | bigint, months: number | bigint) => {
+    const total = periodMonths(Number(period)) + Number(months);
+    return period === 0 ? 0 : Math.floor(total / 12) * 100 + (total % 12) + 1;
+  }),
+  period_diff: strict((a: number | bigint, b: number | bigint) => periodMonths(Number(a)) - periodMonths(Number(b))),
+});
