@@ -178,6 +178,7 @@ export const find = operation({
       if (isFailure(pattern)) return pattern;
       if (start < 1) return new Failure("start-below-first", { start, first: 1 });
       if (n < 1) return new Failure("ordinal-below-one", { n });
+      if (group !== undefined && group < 0 && report === "texts") return [];
       if (group !== undefined && group < 0) return new Failure("group-below-zero", { group });
       if (side !== 0 && side !== 1) return new Failure("side-not-known", { side });
       const from = rulers["code point"].forward(value, start - 1);

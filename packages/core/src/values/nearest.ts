@@ -35,7 +35,9 @@ export function atan2(y: number, x: number): number {
   return Precise.atan2(exact(y), exact(x)).toNumber();
 }
 
+/** What has no value in JavaScript, a power of 1 that is no number or infinite, is 1 (C 17, F.10.4.4). */
 export function pow(base: number, exponent: number): number {
+  if (base === 1 || (base === -1 && Math.abs(exponent) === Infinity)) return 1;
   const guess = base ** exponent;
   if (!Number.isFinite(guess) || guess === 0 || !Number.isFinite(base) || Number.isSafeInteger(guess)) return guess;
   return exact(base).pow(exact(exponent)).toNumber();

@@ -17,9 +17,9 @@ import {
   isoDate,
   textOfUtf8,
   utf8Of,
+  lookup,
   nearest,
 } from "../../values/index.ts";
-import { walk } from "../../syntax/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
@@ -36,18 +36,6 @@ const order = operationOf("compare").prepare(
 /** Equality of items; null is like null only where asked for. */
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 
-/** Like `strict`, for functions of which one argument must not depend on the row, perhaps only for one type of the first. */
-function withConstant(place: number, run: (args: readonly Value[]) => Value, onlyFor?: string): Code {
-  return {
-    run: (args, context) => {
-      const node = context.args[place];
-      const isMeant = node !== undefined && (onlyFor === undefined || context.types[0] === onlyFor);
-      if (isMeant && [...walk(node)].some((each) => each.kind === "name")) return bad("this argument must be a constant");
-      return args.includes(null) ? null : run(args);
-    },
-  };
-}
-
 const logic = (decisive: boolean): Code =>
   logicBy(
     decisive,
@@ -58,6 +46,7 @@ const logic = (decisive: boolean): Code =>
 /** A value as the type that it has together with others. */
 function converted(value: Value, from: string, to: string): Value {
   if (value === null) return null;
+  if (typeof value === "boolean" && baseType(to) === "decimal") return Decimal.of(Number(value));
   return typeRules.conversion(from, baseType(to))?.convert?.(value) ?? value;
 }
 
@@ -98,8 +87,13 @@ const extreme = (direction: number): Code => ({
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {
     const result = run(a.value, b?.value ?? 0);
-    return Number.isNaN(result) && !Number.isNaN(a.value) ? new Failure("number-out-of-range") : new Double(result);
+    return Number.isNaN(result) && !Number.isNaN(a.value) && !Number.isNaN(b?.value)
+      ? new Failure("number-out-of-range")
+      : new Double(result);
   });
+
+/** The sizes of whole numbers in bits. */
+const sizes: Readonly<Record<string, number>> = lookup({ tinyint: 8, smallint: 16, integer: 32, bigint: 64, hugeint: 128 });
 
 /** The logarithm of what is above 0. */
 const logarithm = (run: (value: number) => number): Code =>
@@ -135,6 +129,37 @@ function round(value: Value, digits: number = 0): Value {
   const half = decimal.coefficient < 0n ? -size / 2n : size / 2n;
   const result = ((decimal.coefficient + half) / size) * 10n ** BigInt(-digits);
   return value instanceof Decimal ? new Decimal(result, 0) : integer(result);
+}
+
+function truncate(value: Value, digits: number): Value {
+  if (value instanceof Double) {
+    const power = 10 ** Math.abs(digits);
+    const result = digits > 0 ? Math.trunc(value.value * power) / power : Math.trunc(value.value / power) * power;
+    return new Double(Number.isFinite(result) ? result : digits > 0 ? value.value : 0);
+  }
+  const decimal = value instanceof Decimal ? value : Decimal.of(value as number);
+  if (digits >= decimal.scale) return value;
+  const unit = 10n ** BigInt(decimal.scale - digits);
+  const kept = decimal.coefficient / unit;
+  if (value instanceof Decimal) return digits >= 0 ? new Decimal(kept, digits) : new Decimal(kept * 10n ** BigInt(-digits), 0);
+  return integer(kept * unit);
+}
+
+/** Halves to the even neighbour. */
+function roundEven(value: Value, digits: number): Value {
+  const decimal =
+    value instanceof Double
+      ? Decimal.parse(doubleText(value.value))
+      : value instanceof Decimal
+        ? value
+        : Decimal.of(value as number);
+  if (!decimal || digits >= decimal.scale) return value;
+  const unit = 10n ** BigInt(Math.abs(digits));
+  const scaled = digits < 0 ? new Decimal(decimal.coefficient, decimal.scale - digits) : decimal.times(Decimal.of(unit));
+  const floor = scaled.floor();
+  const rest = scaled.minus(Decimal.of(floor)).compare(new Decimal(5n, 1));
+  const whole = rest > 0 || (rest === 0 && floor % 2n !== 0n) ? floor + 1n : floor;
+  return new Double(digits < 0 ? Number(whole * unit) : Number(whole) / Number(unit));
 }
 
 const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
@@ -418,6 +443,15 @@ function concatenated(lists: List): Value {
   return present.length === 0 ? null : present.flatMap((list) => list as List);
 }
 
+/** A date by the first of several formats that fits. */
+function readByAny(text: string, formats: string | List): Value | undefined {
+  for (const format of [formats].flat()) {
+    const found = typeof format === "string" ? readDate(text, format) : undefined;
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
+
 const formatStyle: FormatStyle = { isLate: false, doubleText, toText };
 
 /** Functions that are not rows of data. */
@@ -446,7 +480,10 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
     dimension === 1 ? list.length : bad("only the first dimension has a length here"),
   ),
   format: { run: (args) => (args.includes(null) ? null : formatBraces(args, formatStyle)) },
-  printf: { run: (args) => (args.includes(null) ? null : formatPercent(args, formatStyle)) },
+  printf: {
+    run: (args, { types }) =>
+      args.includes(null) ? null : formatPercent(args, formatStyle, (place) => (types[place + 1] === "hugeint" ? 128 : 64)),
+  },
   regexp_escape: strict((text: string) =>
     text.replace(/[^0-9A-Za-z_]/gu, (char) => (char.charCodeAt(0) < 128 ? (char === "\0" ? "\\x00" : `\\${char}`) : char)),
   ),
@@ -462,13 +499,19 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   }),
   parse_dirpath: onPath((path: string, separator?: string) => {
     const at = lastDivider(path, separator);
-    return at < 0 ? "" : at === 0 ? path[0] : path.slice(0, at);
+    return at < 0 ? "" : path.length === 1 ? path : path.slice(0, at);
   }),
   parse_path: onPath((path: string, separator?: string) => pathParts(path, separator)),
   format_bytes: strict((size: number | bigint) => bytesShown(Number(size), 1024, ["KiB", "MiB", "GiB", "TiB", "PiB"])),
   format_decimal_bytes: strict((size: number | bigint) => bytesShown(Number(size), 1000, ["kB", "MB", "GB", "TB", "PB"])),
   bar: strict(bar),
   typeof: { run: (_args, context) => typeOf(context) },
+  pg_typeof: {
+    run: (_args, context) => {
+      const name = typeOf(context);
+      return typeof name === "string" ? name.toLowerCase() : name;
+    },
+  },
   coalesce,
   greatest: extreme(1),
   least: extreme(-1),
@@ -492,7 +535,17 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
       ? value.compare(Decimal.of(0))
       : Math.sign(value instanceof Double ? value.value : Number(value)) + 0,
   ),
-  round: withConstant(1, ([value, digits]) => round(value, digits as number | undefined), "decimal"),
+  round: strict(round),
+  "trunc at": strict(truncate),
+  struct: { run: () => new Failure("not-covered", { what: "structs" }) },
+  round_even: strict(roundEven),
+  fdiv: strict((a: Double, b: Double) => new Double(Math.floor(a.value / b.value))),
+  fmod: strict((a: Double, b: Double) => new Double(b.value === 0 ? NaN : a.value - Math.floor(a.value / b.value) * b.value)),
+  repeat: strict((list: List, count: number) =>
+    list.length * count > listLimit
+      ? listTooLong(list.length * count)
+      : Array.from({ length: Math.max(0, count) }, () => list).flat(),
+  ),
   trunc: onNumber((value) => new Decimal(value.coefficient / 10n ** BigInt(value.scale), 0), Math.trunc),
   ceil: onNumber((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
   floor: onNumber((value) => new Decimal(value.floor(), 0), Math.floor),
@@ -505,7 +558,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   bit_count: {
     strict: true,
     run: ([value], { types }) =>
-      BigInt.asUintN(types[0] === "bigint" ? 64 : 32, BigInt(value as number))
+      BigInt.asUintN(sizes[types[0]] ?? 32, BigInt(value as number))
         .toString(2)
         .replaceAll("0", "").length,
   },
@@ -519,7 +572,9 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   cbrt: onDouble(Math.cbrt),
   cos: onDouble(nearest.cos),
   cosh: onDouble(Math.cosh),
-  cot: strict(({ value }: Double) => (value === 0 ? new Failure("number-out-of-range") : new Double(1 / nearest.tan(value)))),
+  cot: strict(({ value }: Double) =>
+    value === 0 || Math.abs(value) === Infinity ? new Failure("number-out-of-range") : new Double(1 / nearest.tan(value)),
+  ),
   degrees: onDouble((value) => (value * 180) / Math.PI),
   exp: onDouble(nearest.exp),
   gamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
@@ -535,6 +590,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   tanh: onDouble(Math.tanh),
   log: strict((a: Double, b?: Double) => {
     const [base, value] = b === undefined ? [10, a.value] : [a.value, b.value];
+    if (Number.isNaN(value) || Number.isNaN(base)) return new Double(NaN);
     if (!(value > 0) || !(base > 0)) return bad("there is no logarithm of a number that is not above 0");
     if (base === 1) return bad("1 is no base of a logarithm");
     return new Double(b === undefined ? nearest.log10(value) : nearest.log10(value) / nearest.log10(base));
@@ -659,14 +715,13 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   list_transform: transform,
   list_filter: filter,
   list_reduce: reduce,
-  strftime: withConstant(1, ([date, format]) => formatDate(date as string, format as string)),
-  "strftime turned": withConstant(0, ([format, date]) => formatDate(date as string, format as string)),
-  strptime: withConstant(
-    1,
-    ([text, format]) =>
-      readDate(text as string, format as string) ?? bad(`"${text as string}" does not fit the format "${format as string}"`),
+  strftime: strict(formatDate),
+  "strftime turned": strict((format: string, date: string) => formatDate(date, format)),
+  strptime: strict(
+    (text: string, formats: string | List) =>
+      readByAny(text, formats) ?? bad(`"${text}" does not fit the format ${JSON.stringify(formats)}`),
   ),
-  try_strptime: withConstant(1, ([text, format]) => readDate(text as string, format as string) ?? null),
+  try_strptime: strict((text: string, formats: string | List) => readByAny(text, formats) ?? null),
   extract: strict(datePart),
   ...Object.fromEntries(
     [

@@ -1,4 +1,15 @@
-import { Bytes, Decimal, Double, Failure, type Value, isDate, isFailure, isoDate, lookup } from "../../values/index.ts";
+import {
+  Bytes,
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  isDate,
+  countBytes,
+  isFailure,
+  isoDate,
+  lookup,
+} from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { type FunctionRow, isPure } from "../row.ts";
@@ -199,6 +210,16 @@ function conversion(given: string, to: string): Conversion | undefined {
     const whole = conversion(given, "bigint");
     return whole && { cost: whole.cost, convert: unlessMissing((value) => asPosition(whole.convert?.(value) ?? value)) };
   }
+  if (to === "escape") {
+    const text = conversion(given, "text");
+    const oneByte = (value: Value) => (countBytes(value as string) > 1 ? new Failure("escape-length", { escape: value }) : value);
+    return text && { cost: text.cost, convert: unlessMissing(oneByte) };
+  }
+  if (to === "group") {
+    const whole = conversion(given, "position");
+    const inRange = (value: Value) => ((value as number) > 9 ? new Failure("no-such-group", { group: value }) : value);
+    return whole && { cost: whole.cost, convert: unlessMissing((value) => inRange(whole.convert?.(value) ?? value)) };
+  }
   if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
   if (to === "options" || to === "replace_options") {
     const allowed = to === "options" ? /^[cimnpsl\s]*$/ : /^[cgimnpsl\s]*$/;
@@ -282,7 +303,8 @@ function comparedAs(from: string, to: string): Conversion | undefined {
   if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "list" ? undefined : { ...literalTo(to), cost: 3 };
   if (to === "list") return from.endsWith("[]") ? { cost: 0 } : undefined;
   if (from === "text") return { ...literalTo(to), cost: 8 };
-  if (from === "boolean") return isInteger(to) ? { cost: 4, convert: unlessMissing(Number) } : undefined;
+  if (from === "boolean" && isNumeric(to))
+    return { cost: isInteger(to) ? 4 : 6, convert: unlessMissing((value) => castAny(to, Number(value))) };
   return from === "any" ? { cost: 3 } : conversion(from, to);
 }
 
@@ -355,7 +377,21 @@ function unifyTwo(left: string, right: string): string | undefined {
 }
 
 /** Functions of one number of any type. */
-const ofAnyNumber = new Set(["abs", "sign", "ceil", "ceiling", "floor", "trunc", "round", "-", "+"]);
+const ofAnyNumber = new Set([
+  "abs",
+  "sign",
+  "ceil",
+  "ceiling",
+  "floor",
+  "trunc",
+  "round",
+  "round_even",
+  "roundbankers",
+  "bit_count",
+  "~",
+  "-",
+  "+",
+]);
 
 /** Whether lists and the items that go with them have a type together, and are of a kind that the function takes. */
 function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
@@ -442,9 +478,12 @@ export const typeRules: TypeRules = {
     // A text literal may be any number.
     if (types[0] === "literal" && ofAnyNumber.has(row.name) && (types.length === 1 || !/^[-+]$/.test(row.name)))
       return "ambiguous-call";
+    if (row.name === "regexp_extract" && types[2] === "literal") return "ambiguous-call";
     // Only = and <> compare a text with what is none.
     const isOrder = ["<", "<=", ">", ">="].includes(row.name);
     if (isOrder && types.includes("text") && types.some((type) => !/^(?:text|literal|null|any)\b/.test(type)))
+      return "argument-type";
+    if (isOrder && types.includes("boolean") && types.some((type) => /^(?:decimal|double|float)$/.test(type)))
       return "argument-type";
     // A text literal may be a date or a timestamp.
     const isDated = (type: string, i: number) => type === "literal" && /^(?:date|timestamp)$/.test(row.parameters[i].type);

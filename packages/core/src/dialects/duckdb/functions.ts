@@ -68,15 +68,14 @@ const text: FunctionRow[] = [
   { name: "ends_with", aliases: ["suffix"], family: "locate", summary: "Whether a text ends with another.", parameters: params("text text, end text > needle"), result: "boolean", operation: "test", answers: { ...literalTest, where: "end" }, evidence: strings },
   ...(["like", "ilike"] as const).flatMap((name): FunctionRow[] => [
     { name, family: "locate", summary: "Whether the whole text fits a pattern of % and _, without an escape character.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...likeTest, case: name === "like" ? "minded" : "ignored" }, fixed: { flags: "" }, notation: "operator", evidence: patterns },
-    { name, family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: name === "like" ? "minded" : "ignored" }, notation: "operator", evidence: patterns },
+    { name, family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: name === "like" ? "minded" : "ignored" }, notation: "operator", evidence: patterns },
   ]),
-  { name: "like_escape", family: "locate", summary: "LIKE with its escape character.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: "minded" }, evidence: patterns },
-  { name: "ilike_escape", family: "locate", summary: "ILIKE with its escape character.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: "ignored" }, evidence: patterns },
+  ...(["like", "ilike"] as const).map((name): FunctionRow => ({ name: `${name}_escape`, family: "locate", summary: "Whether the whole text fits a pattern of % and _, with an escape character.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: name === "like" ? "minded" : "ignored" }, evidence: patterns })),
   { name: "glob", family: "locate", summary: "Whether the whole text fits a pattern of *, ? and [...].", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "glob with escapes", where: "whole", truth, case: "minded" }, notation: "operator", evidence: patterns },
   { name: "similar to", family: "locate", summary: "Whether a pattern fits the whole text.", parameters: params("text text, pattern pattern > needle"), result: "boolean", operation: "test", answers: { ...matching, where: "whole", truth }, notation: "operator", evidence: patterns },
   { name: "regexp_full_match", family: "locate", summary: "Whether a pattern fits the whole text.", parameters: params("text text, pattern pattern > needle, options? options > flags"), result: "boolean", operation: "test", answers: { ...matching, where: "whole", truth }, evidence: regexes },
   { name: "regexp_matches", aliases: ["regexp_like"], family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern pattern > needle, options? options > flags"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth }, evidence: regexes },
-  { name: "regexp_extract", family: "extract", summary: "The first match of a pattern, or one of its groups; empty when there is none.", parameters: params("text text, pattern pattern > needle, group? position, options? options > flags"), result: "text", operation: "find", answers: { ...matching, report: "text", group: "match", absent: "empty" }, evidence: regexes },
+  { name: "regexp_extract", family: "extract", summary: "The first match of a pattern, or one of its groups; empty when there is none.", parameters: params("text text, pattern pattern > needle, group? group, options? options > flags"), result: "text", operation: "find", answers: { ...matching, report: "text", group: "match", absent: "empty" }, evidence: regexes },
   { name: "regexp_extract_all", family: "split-join", summary: "Every match of a pattern, or one of its groups, as a list.", parameters: params("text text, pattern pattern > needle, group? position, options? options > flags"), result: "text[]", operation: "find", answers: { ...matching, report: "texts", group: "match", absent: "empty" }, evidence: regexes },
   { name: "replace", family: "substitute", summary: "Replaces a text everywhere.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: strings },
   { name: "regexp_replace", family: "substitute", summary: "Replaces the first match of a pattern, or all with option g.", parameters: params("text text, pattern pattern > old, replacement text > new, options? replace_options > flags"), result: "text", operation: "substitute", answers: { ...matching, occurrences: "first", replacement: "backslash numbers", emptyMatch: "not after a match" }, evidence: regexes },
@@ -124,6 +123,14 @@ const compared = [
   "blob",
   "list",
 ];
+const otherNames: Readonly<Record<string, readonly string[]>> = {
+  "+": ["add"],
+  "-": ["subtract"],
+  "*": ["multiply"],
+  "//": ["divide"],
+  "%": ["mod"],
+  "^": ["pow", "power"],
+};
 const textCases = ["minded", "ignored", "accents ignored", "both ignored"] as const;
 
 // prettier-ignore
@@ -147,7 +154,7 @@ const operators: FunctionRow[] = [
   ...[["+", "+"], ["-", "-"], ["*", "*"], ["/", "/"], ["//", "idiv"], ["%", "mod"], ["^", "^"]].flatMap(([name, sign]) =>
     (name === "/" || name === "^" ? ["double"] : name === "//" ? ["integer", "bigint", "hugeint", "double"] : ["tinyint", "smallint", "integer", "bigint", "hugeint", "decimal", "double"]).map((type): FunctionRow => ({
       name,
-      aliases: name === "%" ? ["mod"] : name === "^" ? ["pow", "power"] : name === "//" ? ["divide"] : [],
+      aliases: otherNames[name] ?? [],
       family: "convert",
       summary: "Arithmetic on two numbers.",
       parameters: params(`left ${type} > a, right ${type} > b`),
@@ -236,12 +243,24 @@ const coded = (
       ["abs", "convert", "The number without its sign.", `number ${type}`, type, numbers],
       ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "tinyint", numbers],
     ]),
-    ...["integer", "bigint", "hugeint", "decimal", "double"].map((type): Coded => ["round", "convert", "Rounded, halves away from zero.", `number ${type}, digits? integer`, type, numbers]),
+    ...["integer", "bigint", "hugeint", "decimal", "double"].map((type): Coded => ["round", "convert", "Rounded, halves away from zero.", `number ${type}, digits?${type === "decimal" ? "!" : ""} integer`, type, numbers]),
+    ...["integer", "bigint", "hugeint"].map((type): Coded => ["trunc", "convert", "The whole number itself.", `number ${type}`, type, numbers, "itself"]),
+    ...["integer", "bigint", "hugeint", "decimal", "double"].map((type): Coded => ["trunc", "convert", "Cut to a number of decimals.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, type, numbers, "trunc at"]),
+    ["regexp_extract", "extract", "The groups of the first match as a struct.", "text text, pattern text, names text[]", "any", regexes, "struct"],
+    ...["round_even", "roundbankers"].flatMap((name) => ["decimal", "double"].map((type): Coded => [name, "convert", "Rounded, halves to the even neighbour.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, type, numbers, "round_even"])),
+    ["fdiv", "convert", "A quotient, down to the next whole number.", "left double, right double", "double", numbers],
+    ["fmod", "convert", "The remainder of such a quotient.", "left double, right double", "double", numbers],
+    ["repeat", "list", "The items of a list several times over.", "list anylist, count bigint", "list", lists],
+    ["pg_typeof", "convert", "The type of a value, in small letters.", "value any", "text", doc("Utility Functions")],
     ...[["fraction", "decimal"], ["double", "double"]].flatMap(([type, result]): Coded[] => [
       ["trunc", "convert", "Cut towards zero.", `number ${type}`, result, numbers],
       ["ceil", "convert", "The next higher whole number.", `number ${type}`, result, numbers],
       ["ceiling", "convert", "The next higher whole number.", `number ${type}`, result, numbers, "ceil"],
       ["floor", "convert", "The next lower whole number.", `number ${type}`, result, numbers],
+    ]),
+    ...["tinyint", "smallint", "integer", "bigint", "hugeint"].flatMap((type): Coded[] => [
+      ["~", "convert", "The bits of a number inverted.", `number ${type}`, type, numbers],
+      ["bit_count", "convert", "How many bits are set.", `number ${type}`, "tinyint", numbers],
     ]),
     ...["integer", "bigint"].flatMap((type): Coded[] => [
       ["&", "convert", "The bits that both numbers have.", `left ${type}, right ${type}`, type, numbers],
@@ -249,8 +268,6 @@ const coded = (
       ["xor", "convert", "The bits that just one of two numbers has.", `left ${type}, right ${type}`, type, numbers],
       ["<<", "convert", "The bits of a number shifted left.", `left ${type}, right ${type}`, type, numbers],
       [">>", "convert", "The bits of a number shifted right.", `left ${type}, right ${type}`, type, numbers],
-      ["~", "convert", "The bits of a number inverted.", `number ${type}`, type, numbers],
-      ["bit_count", "convert", "How many bits are set.", `number ${type}`, "tinyint", numbers],
     ]),
     ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numbers]),
     ["log", "convert", "The logarithm to base 10, or to a base.", "number double, argument? double", "double", numbers],
@@ -306,7 +323,7 @@ const coded = (
     ...["list_filter", "array_filter", "filter"].map((name): Coded => [name, "list", "The items for which a function is true.", "list anylist, lambda lambda", "list", lists, "list_filter"]),
     ...["list_reduce", "array_reduce", "reduce"].map((name): Coded => [name, "list", "The items put together one after the other.", "list anylist, lambda lambda, initial? any", "any", lists, "list_reduce"]),
     ...["date", "timestamp"].flatMap((type): Coded[] => [
-      ["strftime", "convert", "A date in a format.", `date ${type}, format text`, "text", dates],
+      ["strftime", "convert", "A date in a format.", `date ${type}, format! text`, "text", dates],
       ["extract", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates],
       ["date_part", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
       ["datepart", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
@@ -315,9 +332,11 @@ const coded = (
       ...["year", "month", "day", "quarter", "week", "dayofweek", "isodow", "dayofyear", "dayofmonth", "weekday", "hour", "minute", "second"].map((name): Coded => [name, "convert", "A field of a date.", `date ${type}`, "bigint", dates]),
       ["last_day", "convert", "The last day of the month.", `date ${type}`, "date", dates],
     ]),
-    ["strftime", "convert", "A date in a format.", "format text, date timestamp", "text", dates, "strftime turned"],
-    ["strptime", "convert", "A date read by a format.", "text text, format text", "timestamp", dates],
-    ["try_strptime", "convert", "A date read by a format, null when it does not fit.", "text text, format text", "timestamp", dates],
+    ["strftime", "convert", "A date in a format.", "format! text, date timestamp", "text", dates, "strftime turned"],
+    ["strptime", "convert", "A date read by a format.", "text text, format! text", "timestamp", dates],
+    ["strptime", "convert", "A date read by the first of several formats that fits.", "text text, formats! text[]", "timestamp", dates],
+    ["try_strptime", "convert", "A date read by a format, null when it does not fit.", "text text, format! text", "timestamp", dates],
+    ["try_strptime", "convert", "A date read by the first of several formats that fits, null when none does.", "text text, formats! text[]", "timestamp", dates],
     ["make_date", "convert", "A date from its parts.", "year bigint, month bigint, day bigint", "date", dates],
     ["-", "convert", "The days between two dates.", "left date, right date", "bigint", dates, "days between"],
     ["+", "convert", "A date some days later.", "date date, days integer", "date", dates, "add days"],

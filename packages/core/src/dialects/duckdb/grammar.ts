@@ -174,6 +174,8 @@ function named(parser: Parser, token: Token): Expression {
     return { kind: "cast", operand: literal(value, "literal", range), type, typeRange, range: span(parser, token.range.start) };
   }
   if (reserved.has(word)) return parser.missing();
+  if (parser.ahead(1).kind === "text" && parser.ahead(1).range.start === token.range.end && /^[xb]$/.test(word))
+    return parser.uncovered("literals of bits and bytes", token.range.start);
   parser.next();
   if (parser.at("(")) return called(parser, token);
   if (parser.at("->") && parser.ahead(1).kind !== "end") return lambdaBody(parser, [token.value], token.range.start);
@@ -223,6 +225,14 @@ const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(true, "boolean"),
   false: constant(false, "boolean"),
   null: constant(null, "null"),
+  ...Object.fromEntries(
+    ["like_escape", "ilike_escape"].map((name) => [
+      `not_${name}`,
+      form((parser, open, token) =>
+        not(parser, parser.call(name, token.range, parser.arguments(")", open), "function"), token.range),
+      ),
+    ]),
+  ),
   not: (parser, { range }) => {
     parser.next();
     if (parser.atWords("exists")) return parser.uncovered("subqueries");
@@ -384,6 +394,7 @@ function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
 
 /** x.f(…) is f(x, …). */
 function readMethod(parser: Parser, left: Expression): Expression {
+  if (left.kind === "literal") parser.expected("an operator (a literal has methods only in brackets)");
   parser.next();
   const name = parser.next();
   if (!parser.at("(")) return parser.uncovered("qualified names and fields of structs", left.range.start);

@@ -12,6 +12,7 @@ function readEscapes(source: string): string | { problem: string } {
       (part, octal, hex, short, long, char: string) => {
         if (part === "''") return "'";
         if (char !== undefined) return controls[char] ?? char;
+        if (short ?? long) problem = "\\u and \\U are not read in texts here; use chr()";
         const code = octal ? parseInt(octal as string, 8) : parseInt((hex ?? short ?? long) as string, 16);
         if (code === 0 || code > 0x10ffff) problem = "an escape names no character";
         return problem ? "" : String.fromCodePoint(code);

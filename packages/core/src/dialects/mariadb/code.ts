@@ -195,7 +195,8 @@ function ord(text: string): Value {
   return value > 0x7fffffff ? value - 2 ** 32 : value;
 }
 
-function conv(text: string, from: number, to: number): Value {
+function conv(text: string, given: number | bigint, wanted: number | bigint): Value {
+  const [from, to] = [Number(given), Number(wanted)];
   const [base, target] = [Math.abs(from), Math.abs(to)];
   if (base < 2 || base > 36 || target < 2 || target > 36) return null;
   if (text === "") return null;

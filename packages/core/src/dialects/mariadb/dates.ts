@@ -448,7 +448,8 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     const { year, month, day } = dateFromDays(Number(days) - epochDays);
     return year < 1 || year > 9999 ? "0000-00-00" : dateText({ year, month, day } as Moment);
   }),
-  makedate: strict((year: number, day: number | bigint) => {
+  makedate: strict((given: number | bigint, day: number | bigint) => {
+    const year = Number(given);
     if (day <= 0 || year < 0) return null;
     const full = year < 70 ? year + 2000 : year < 100 ? year + 1900 : year;
     const { year: y, month, day: d } = dateFromDays(daysFromDate(full, 1, 1) + Number(day) - 1);
@@ -460,8 +461,8 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       if ((minute as number) < 0 || (minute as number) > 59) return null;
       const micro = microIn(second as Decimal);
       if (micro < 0 || micro >= 60e6) return null;
-      const size = (Math.abs(hour as number) * 3600 + Number(minute) * 60) * 1e6 + micro;
-      const span = Math.sign((hour as number) || 1) * Math.min(size, longest);
+      const size = (Math.abs(Number(hour)) * 3600 + Number(minute) * 60) * 1e6 + micro;
+      const span = Math.sign(Number(hour) || 1) * Math.min(size, longest);
       return withDigits(spanText(span), numericDigits(second, types[2]));
     },
   },

@@ -11,8 +11,8 @@ export interface FormatStyle {
   doubleText(value: number): string;
   toText(value: Value): Value;
   /**
-   * From version 9 on wide characters count twice, the places `{}` and `{0}` do not mix, a width or
-   * precision may come from a value (`{:{}}`), and there are no marks between thousands.
+   * From version 9 on wide characters count twice, a width or precision may come from a value (`{:{}}`),
+   * and there are no marks between thousands.
    */
   readonly isLate: boolean;
 }
@@ -52,7 +52,7 @@ function readBraces(written: string, isLate: boolean): Spec | undefined {
   return {
     fill,
     align: align as Spec["align"],
-    sign: sign === "-" ? "" : sign,
+    sign: sign === "-" && isLate ? "" : sign,
     alternate: alternate !== undefined,
     zero: zero !== undefined,
     width: Number(width),
@@ -93,7 +93,7 @@ function laidOut(body: string, { fill, align, width }: Spec, usual: "<" | ">", c
 
 /** A number of a sign and digits, zeros between them up to the width where asked for. */
 function numberText(negative: boolean, mark: string, digits: string, spec: Spec): string {
-  const sign = (negative ? "-" : spec.sign) + mark;
+  const sign = (negative ? "-" : spec.sign.replace("-", "")) + mark;
   const zeros = spec.zero ? "0".repeat(Math.max(0, spec.width - sign.length - digits.length)) : "";
   return laidOut(sign + zeros + digits, spec, ">");
 }
@@ -102,7 +102,7 @@ const grouped = (digits: string, separator: string): string =>
   separator === "" ? digits : digits.replace(/\B(?=(?:\d{3})+$)/g, separator);
 
 function integerText(value: Value, spec: Spec, { isLate }: FormatStyle): string | Failure {
-  const given = typeof value === "boolean" ? BigInt(value) : BigInt(value as number);
+  const given = BigInt(value as number);
   const size = given < 0n ? -given : given;
   const { type, alternate } = spec;
   if (spec.precision !== undefined && type !== "c") return bad("a precision is not allowed for a whole number");
@@ -110,7 +110,10 @@ function integerText(value: Value, spec: Spec, { isLate }: FormatStyle): string 
     return numberText(given < 0n, "", grouped(String(size), spec.separator), spec);
   if (type === "c") return laidOut(String.fromCodePoint(Number(given)), spec, "<");
   const base = ({ x: 16, X: 16, o: 8, b: 2, B: 2 } as Record<string, number>)[type];
-  if (base === undefined) return bad(`the type "${type}" is not for a whole number`);
+  if (base === undefined)
+    return isLate && type === "L"
+      ? new Failure("not-covered", { what: "formats by the locale of the server" })
+      : bad(`the type "${type}" is not for a whole number`);
   const digits = size.toString(base);
   const mark = alternate && type !== "o" ? `0${type}` : alternate ? "0" : "";
   return numberText(given < 0n, mark, type === "X" ? digits.toUpperCase() : digits, spec);
@@ -178,7 +181,7 @@ function floatText(value: Value, spec: Spec, { doubleText, isLate }: FormatStyle
   else if (type === "f" || type === "F") body = fixedText(size, precision ?? 6);
   else if (type === "e" || type === "E") body = scientificText(size, precision ?? 6);
   else if (type === "g" || type === "G") body = generalText(size, precision ?? 6, spec.alternate);
-  else if (type === "%" && !isLate) body = `${fixedText(size * 100, precision ?? 6)}%`;
+  else if (/^[aA]$/.test(type)) return new Failure("not-covered", { what: "formats of base 16 for a fraction" });
   else return bad(`the type "${type}" is not for a number with a fraction`);
   if (type === "E" || type === "G") body = body.toUpperCase();
   const [whole, ...rest] = body.split(".");
@@ -202,9 +205,9 @@ function one(value: Value, spec: Spec, style: FormatStyle): string | Failure {
     case "float":
       return floatText(value, spec, style);
     case "bool":
-      if (/^s?$/.test(spec.type)) return one(String(value), spec, style);
-      return integerText(value, spec, style);
+      return spec.type === "" ? one(String(value), spec, style) : integerText(value, spec, style);
     case "string": {
+      if (style.isLate && spec.type === "?") return new Failure("not-covered", { what: 'the type "?" of a format' });
       if (spec.sign !== "" || spec.align === "=" || (style.isLate && spec.zero)) return bad("a sign is only for a number");
       if (spec.type !== "" && spec.type !== "s") return bad(`the type "${spec.type}" is not for a text`);
       const text = style.toText(value) as string;
@@ -252,31 +255,63 @@ export const formatBraces = ([template, ...values]: readonly Value[], style: For
     ([part, place, written = ""], take) => {
       if (part === "{{" || part === "}}") return part[0];
       if (place === undefined) return bad("the format has a brace that is not closed or not opened");
-      if (style.isLate && (isNumbered ??= place !== "") !== (place !== ""))
-        return bad("the format has places with numbers and places without");
+      if ((isNumbered ??= place !== "") !== (place !== "")) return bad("the format has places with numbers and places without");
       const value = take(place === "" ? undefined : Number(place));
       if (value instanceof Failure) return value;
       const sizes = written.replace(/\{(\d*)\}/g, (_part, at: string) => String(take(at === "" ? undefined : Number(at))));
       const spec = readBraces(sizes, style.isLate);
-      if (style.isLate && spec && /^[aAL?]$/.test(spec.type))
-        return new Failure("not-covered", { what: `the type "${spec.type}" of a format` });
+      const isBeyond = typeof value === "bigint" && BigInt.asIntN(64, value) !== value;
+      if (spec?.sign && isBeyond) return bad("a sign is only for a number of 64 bits");
+      if (spec?.type === "c" && !style.isLate) return bad('the type "c" is not for a whole number');
+      if (spec?.precision !== undefined && typeof value === "boolean") return bad("a precision is not allowed for a truth value");
       return spec && spec.width <= textLimit ? one(value, spec, style) : bad(`"${written}" cannot be read in a format`);
     },
     values,
   );
 };
 
-/** The directives `%[flags][width][.precision]type` of a format, filled with values. */
-export const formatPercent = ([template, ...values]: readonly Value[], style: FormatStyle): Value =>
-  filled(
+/** A whole number as a directive sees it: cut to its length, and without a sign for a type that has none. */
+function asPassed(value: Value, length: string, type: string, bits: number): Value {
+  const cut = { hh: 8, h: 16 }[length];
+  const whole =
+    typeof value === "boolean"
+      ? value
+      : cut === undefined
+        ? BigInt(value as number)
+        : BigInt.asIntN(cut, BigInt(value as number));
+  return typeof whole === "bigint" && /[xXobBu]/.test(type) && whole < 0n ? BigInt.asUintN(bits, whole) : whole;
+}
+
+const directive = /%(?:(%)|(?:(\d+)\$)?([-+ #0,']*)(\d+|\*)?(?:\.(\*|\d*))?(ll|l|hh|h|z|j|t|L)?([\s\S]|$))/g;
+
+/** The directives `%[n$][flags][width][.precision]type` of a format, filled with values; `bits` is the size of the nth. */
+export const formatPercent = (
+  [template, ...values]: readonly Value[],
+  style: FormatStyle,
+  bits: (place: number) => number,
+): Value => {
+  let next = 0;
+  return filled(
     template as string,
-    /%(?:(%)|([-+ #0,']*\d*(?:\.\d*)?)(?:ll|l|hh|h|z|j|t|L)?([\s\S]|$))/g,
-    ([part, escaped, before, type], take) => {
+    directive,
+    ([part, escaped, place, flags, width = "", precision, length = "", type], take) => {
       if (escaped) return "%";
-      const spec = readPercent(before + type);
+      const sizes = [width, precision].map((size) => (size === "*" ? take(next++) : size));
+      const failure = sizes.find((size) => size instanceof Failure);
+      if (failure) return failure;
+      const spec = readPercent(`${flags}${String(sizes[0])}${precision === undefined ? "" : `.${String(sizes[1])}`}${type}`);
       if (!spec) return bad(`"${part}" is no directive of a format`);
-      const value = take(undefined);
-      return value instanceof Failure ? value : one(value, spec, style);
+      const at = place === undefined ? next++ : Number(place) - 1;
+      const value = take(at);
+      if (value instanceof Failure) return value;
+      const kind = kindOf(value);
+      if (kind === "bool" && spec.type === "s") return one(String(value), { ...spec, type: "" }, style);
+      if (kind !== "int" && kind !== "bool") return one(value, spec, style);
+      const whole = asPassed(value, length, spec.type, bits(at));
+      // The precision is the least number of digits.
+      const isPadded = spec.precision !== undefined && spec.type !== "c";
+      return one(whole, isPadded ? { ...spec, precision: undefined, zero: true, width: spec.precision! } : spec, style);
     },
     values,
   );
+};
