@@ -83,7 +83,7 @@ export const likeness = operation({
     return (a: string, b: string, cutoff: number | Double = 0): Value => {
       const result = measured(a, b);
       const least = cutoff instanceof Double ? cutoff.value : cutoff;
-      return result instanceof Double && result.value < least ? new Double(0) : result;
+      return result instanceof Double && !(result.value >= least) ? new Double(0) : result;
     };
   },
 });

@@ -13,8 +13,8 @@ export const argued: readonly Argued[] = [
     holds: (dialect, { expression }) => ["sqlite", "mariadb"].includes(dialect) && /replace\([^]*,\s*'',/.test(expression),
   },
   {
-    why: "DuckDB wants a constant for some arguments (a separator, the options of a pattern) that could as well come from a column",
-    holds: (dialect, { theirs }) => dialect === "duckdb" && "error" in theirs && /must be a constant/.test(theirs.error.message),
+    why: "MariaDB's greatest and least of texts, used as a number, is that of their numbers; here the number of the text",
+    holds: (dialect, { expression }) => dialect === "mariadb" && /(?:greatest|least)\(/.test(expression),
   },
   {
     why: "MariaDB's CHR and CHAR … USING give texts of the server's collation, which do not mix with those of another connection's",

@@ -23,7 +23,7 @@ import {
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
-import { baseType, typeRules, unify } from "./coercions.ts";
+import { baseType, castAny, isNumeric, typeRules, unify } from "./coercions.ts";
 import { borders, datePart, dayAt, dayName, dayNumber, formatDate, lastDay, monthName, readDate, truncated } from "./moments.ts";
 import { doubleText, inRange, toDouble, toText } from "./numbers.ts";
 
@@ -46,7 +46,7 @@ const logic = (decisive: boolean): Code =>
 /** A value as the type that it has together with others. */
 function converted(value: Value, from: string, to: string): Value {
   if (value === null) return null;
-  if (typeof value === "boolean" && baseType(to) === "decimal") return Decimal.of(Number(value));
+  if (typeof value === "boolean" && isNumeric(baseType(to))) return castAny(baseType(to), Number(value));
   return typeRules.conversion(from, baseType(to))?.convert?.(value) ?? value;
 }
 
@@ -95,6 +95,9 @@ const onDouble = (run: (value: number, other: number) => number): Code =>
 /** The sizes of whole numbers in bits. */
 const sizes: Readonly<Record<string, number>> = lookup({ tinyint: 8, smallint: 16, integer: 32, bigint: 64, hugeint: 128 });
 
+/** The size of the widest whole number among types. */
+const sizeOf = (types: readonly string[]): number => Math.max(32, ...types.map((type) => sizes[type] ?? 32));
+
 /** The logarithm of what is above 0. */
 const logarithm = (run: (value: number) => number): Code =>
   strict(({ value }: Double) =>
@@ -133,6 +136,7 @@ function round(value: Value, digits: number = 0): Value {
 
 function truncate(value: Value, digits: number): Value {
   if (value instanceof Double) {
+    if (Number.isNaN(value.value)) return value;
     const power = 10 ** Math.abs(digits);
     const result = digits > 0 ? Math.trunc(value.value * power) / power : Math.trunc(value.value / power) * power;
     return new Double(Number.isFinite(result) ? result : digits > 0 ? value.value : 0);
@@ -153,22 +157,24 @@ function roundEven(value: Value, digits: number): Value {
       : value instanceof Decimal
         ? value
         : Decimal.of(value as number);
-  if (!decimal || digits >= decimal.scale) return value;
+  if (!decimal) return digits < 0 ? new Double(0) : value;
+  if (digits >= decimal.scale) return toDouble(value);
   const unit = 10n ** BigInt(Math.abs(digits));
   const scaled = digits < 0 ? new Decimal(decimal.coefficient, decimal.scale - digits) : decimal.times(Decimal.of(unit));
   const floor = scaled.floor();
   const rest = scaled.minus(Decimal.of(floor)).compare(new Decimal(5n, 1));
   const whole = rest > 0 || (rest === 0 && floor % 2n !== 0n) ? floor + 1n : floor;
-  return new Double(digits < 0 ? Number(whole * unit) : Number(whole) / Number(unit));
+  const size = digits < 0 ? Number(whole * unit) : Number(whole) / Number(unit);
+  return new Double(size === 0 && decimal.coefficient < 0n ? -0 : size);
 }
 
 const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
   strict((a: number, b: number) => integer(operate(BigInt(a), BigInt(b))));
 
-function shiftLeft(a: number, b: number): Value {
+function shiftLeft(a: number, b: number, size: number): Value {
   if (a < 0) return bad("a negative number cannot be shifted to the left");
   if (b < 0) return bad("a number cannot be shifted by less than 0");
-  return b >= 64 ? (a === 0 ? 0 : new Failure("number-out-of-range")) : integer(BigInt(a) << BigInt(b));
+  return b >= size ? (a === 0 ? 0 : new Failure("number-out-of-range")) : integer(BigInt(a) << BigInt(b));
 }
 
 const bytesOf = (value: Value): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value as string));
@@ -533,7 +539,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   sign: strict((value: Value) =>
     value instanceof Decimal
       ? value.compare(Decimal.of(0))
-      : Math.sign(value instanceof Double ? value.value : Number(value)) + 0,
+      : Math.sign(value instanceof Double ? value.value : Number(value)) || 0,
   ),
   round: strict(round),
   "trunc at": strict(truncate),
@@ -552,8 +558,12 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   "&": bits((a, b) => a & b),
   "|": bits((a, b) => a | b),
   xor: bits((a, b) => a ^ b),
-  "<<": strict(shiftLeft),
-  ">>": strict((a: number, b: number) => (b < 0 || b >= 64 ? 0 : integer(BigInt(a) >> BigInt(b)))),
+  "<<": { strict: true, run: ([a, b], { types }) => shiftLeft(a as number, b as number, sizeOf(types)) },
+  ">>": {
+    strict: true,
+    run: ([a, b], { types }) =>
+      (b as number) < 0 || (b as number) >= sizeOf(types) ? 0 : integer(BigInt(a as number) >> BigInt(b as number)),
+  },
   "~": strict((value: number) => integer(~BigInt(value))),
   bit_count: {
     strict: true,
@@ -575,14 +585,14 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   cot: strict(({ value }: Double) =>
     value === 0 || Math.abs(value) === Infinity ? new Failure("number-out-of-range") : new Double(1 / nearest.tan(value)),
   ),
-  degrees: onDouble((value) => (value * 180) / Math.PI),
+  degrees: onDouble((value) => value * (180 / Math.PI)),
   exp: onDouble(nearest.exp),
   gamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
   lgamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
   ln: logarithm(nearest.ln),
   log10: logarithm(nearest.log10),
   log2: logarithm(nearest.log2),
-  radians: onDouble((value) => (value * Math.PI) / 180),
+  radians: onDouble((value) => value * (Math.PI / 180)),
   sin: onDouble(nearest.sin),
   sinh: onDouble(Math.sinh),
   sqrt: strict(({ value }: Double) => (value < 0 ? bad("a negative number has no square root") : new Double(Math.sqrt(value)))),

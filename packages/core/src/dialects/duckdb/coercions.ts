@@ -13,7 +13,18 @@ import {
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { type FunctionRow, isPure } from "../row.ts";
-import { doubleText, inRange, ranges, readDouble, readInteger, toDecimal, toDouble, toInteger, toText } from "./numbers.ts";
+import {
+  doubleText,
+  floatText,
+  inRange,
+  ranges,
+  readDouble,
+  readInteger,
+  toDecimal,
+  toDouble,
+  toInteger,
+  toText,
+} from "./numbers.ts";
 
 /**
  * Types: the engine's in lower case, with `text` for VARCHAR, `literal` for a text literal that becomes
@@ -25,7 +36,7 @@ export const baseType = (type: string): string => type.split(" ")[0];
 const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 const numeric = [...integers, "decimal", "float", "double"];
 export const isInteger = (type: string): boolean => integers.includes(type);
-const isNumeric = (type: string): boolean => numeric.includes(type);
+export const isNumeric = (type: string): boolean => numeric.includes(type);
 
 const unlessMissing =
   (convert: (value: Value) => Value) =>
@@ -198,6 +209,8 @@ function widening(from: string, to: string): number | undefined {
 
 const numberTo = (to: string) => (to === "decimal" ? toDecimal : to === "double" || to === "float" ? toDouble : undefined);
 
+const textFrom = (type: string) => (type === "float" ? floatText : toText);
+
 /** How an argument becomes a parameter: implicit casts only. */
 function conversion(given: string, to: string): Conversion | undefined {
   const from = baseType(given);
@@ -217,7 +230,8 @@ function conversion(given: string, to: string): Conversion | undefined {
   }
   if (to === "group") {
     const whole = conversion(given, "position");
-    const inRange = (value: Value) => ((value as number) > 9 ? new Failure("no-such-group", { group: value }) : value);
+    const inRange = (value: Value) =>
+      (value as number) < 0 || (value as number) > 9 ? new Failure("no-such-group", { group: value }) : value;
     return whole && { cost: whole.cost, convert: unlessMissing((value) => inRange(whole.convert?.(value) ?? value)) };
   }
   if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
@@ -252,8 +266,9 @@ function conversion(given: string, to: string): Conversion | undefined {
     if (from === "literal" || from === "text") return literalTo("boolean");
     return isNumeric(from) ? { cost: 2, convert: unlessMissing((value) => truthOfNumber(value)) } : undefined;
   }
-  if (to === "output") return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: unlessMissing(toText) }) };
-  if (to === "joined") return from.endsWith("[]") ? undefined : { cost: 1, convert: unlessMissing(toText) };
+  if (to === "output")
+    return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: unlessMissing(textFrom(from)) }) };
+  if (to === "joined") return from.endsWith("[]") ? undefined : { cost: 1, convert: unlessMissing(textFrom(from)) };
   if (to.startsWith("side.")) return comparedAs(from, to.slice(5));
   if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "anylist" ? undefined : literalTo(to);
   if (to === "anylist") return from.endsWith("[]") ? { cost: 1 } : undefined;
@@ -317,7 +332,7 @@ function typeNamed(written: string): { type: string; sizes: readonly number[]; d
 }
 
 function castTo(from: string, type: string, sizes: readonly number[]): ((value: Value) => Value) | undefined {
-  if (type === "text") return toText;
+  if (type === "text") return textFrom(from);
   if (from === "text" || from === "literal" || from === "any" || from === "null")
     return sized(type, sizes, (value) => (typeof value === "string" ? read(type, value) : castAny(type, value)));
   if (isNumeric(from) && (isNumeric(type) || type === "boolean")) return sized(type, sizes, (value) => castAny(type, value));
@@ -328,7 +343,7 @@ function castTo(from: string, type: string, sizes: readonly number[]): ((value: 
   return from === type ? (value) => value : undefined;
 }
 
-function castAny(type: string, value: Value): Value {
+export function castAny(type: string, value: Value): Value {
   if (isInteger(type)) return toInteger(type, typeof value === "boolean" ? Number(value) : value);
   if (type === "boolean") return truthOfNumber(value);
   if (type === "float") return new Double(Math.fround((toDouble(value) as Double).value));
@@ -471,13 +486,16 @@ export const typeRules: TypeRules = {
     return row.answers.case === collationOf(types) ? 0 : 100;
   },
   refuses(row, types) {
-    // Beside a whole number a text literal may be a number or a date.
+    // Beside a whole number a text literal may be a number or a date; from a number only a number is subtracted.
     const isSum = (row.name === "+" || row.name === "-") && types.length === 2;
-    if (isSum && types.includes("literal") && types.every((type) => type === "literal" || isInteger(type)))
-      return "ambiguous-call";
+    const isOpen = row.name === "+" ? types.includes("literal") : types[0] === "literal";
+    if (isSum && isOpen && types.every((type) => type === "literal" || isInteger(type))) return "ambiguous-call";
+    if (/^(?:<<|>>)$/.test(row.name) && types[0] === "literal") return "ambiguous-call";
+    if (/^(?:&|\||xor)$/.test(row.name) && types.every((type) => type === "literal")) return "ambiguous-call";
     // A text literal may be any number.
     if (types[0] === "literal" && ofAnyNumber.has(row.name) && (types.length === 1 || !/^[-+]$/.test(row.name)))
       return "ambiguous-call";
+    if (/^round_?(?:even|bankers)$/.test(row.name) && types[1] === "literal") return "ambiguous-call";
     if (row.name === "regexp_extract" && types[2] === "literal") return "ambiguous-call";
     // Only = and <> compare a text with what is none.
     const isOrder = ["<", "<=", ">", ">="].includes(row.name);

@@ -196,7 +196,11 @@ function called(parser: Parser, token: Token): Expression {
   return parser.atWords("over") || parser.atWords("filter") ? parser.uncovered("window functions", token.range.start) : call;
 }
 
-const typeWords = new Set("date timestamp time interval integer bigint double boolean varchar decimal blob".split(" "));
+const typeWords = new Set(
+  "date timestamp time interval integer int smallint tinyint bigint hugeint double float real boolean bool varchar text decimal numeric blob".split(
+    " ",
+  ),
+);
 
 /** TypeName : word+ ['(' number [',' number] ')'] ('[' ']')* */
 function typeName(parser: Parser): { type: string; typeRange: TextRange } {
@@ -218,6 +222,12 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
     parser.next();
     type += "[]";
   }
+  if (
+    /^(?:timestamptz|timetz|interval|json|uuid|bit|bitstring|struct|map|union|enum|uhugeint|bignum|varint|timestamp_(?:s|ms|ns))(?:\(|\[|$)/.test(
+      type,
+    )
+  )
+    parser.uncovered(`the type ${type}`, start);
   return { type, typeRange: span(parser, start) };
 }
 

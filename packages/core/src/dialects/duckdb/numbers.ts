@@ -56,6 +56,13 @@ export const bytesText = ({ bytes }: Bytes): string =>
     .join("");
 
 /** A value as text. */
+/** The shortest text that reads back as the same number of 32 bits. */
+export function floatText(value: Value): Value {
+  if (!(value instanceof Double) || !Number.isFinite(value.value)) return toText(value);
+  const digits = [1, 2, 3, 4, 5, 6, 7, 8, 9].find((size) => Math.fround(Number(value.value.toPrecision(size))) === value.value);
+  return doubleText(Number(value.value.toPrecision(digits)));
+}
+
 export function toText(value: Value): Value {
   if (typeof value === "string" || value === null || isFailure(value)) return value;
   if (value instanceof Double) return doubleText(value.value);

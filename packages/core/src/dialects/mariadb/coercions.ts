@@ -8,7 +8,9 @@ import { int64, isBeyondTimes, ofBytes, toDecimal, toDouble, toInteger, toText, 
 /** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
 export const baseType = (type: string): string => type.split(" ")[0];
 const isBinary = (type: string): boolean => ["binary", "hybrid", "hextext"].includes(type);
-/** Bytes written as a literal, which take the collation of a text beside them. */
+/** The type of a text that is written as a literal. */
+export const textLiteral = "text literal";
+/** Bytes written as a literal, which take the collation of a text beside them unless that is a literal, too. */
 const isBytesLiteral = (type: string): boolean => type === "hybrid" || type === "hextext";
 
 /** The collations that are covered, by the answers that make them. */
@@ -36,8 +38,9 @@ export const byBytes = { case: "minded", padding: "counted" } as const;
 /** The collation of a comparison: bytes where one side is binary, what COLLATE says, or the one of the dialect. */
 export function collationFor(types: readonly string[], usual: Collation): Collation | "binary" {
   const kinds = types.map(baseType);
-  if (kinds.includes("binary") || (kinds.some(isBytesLiteral) && !kinds.includes("text"))) return "binary";
-  const named = types.filter((type) => type.startsWith("text ")).map((type) => type.split(" ")[1])[0];
+  const isStronger = (type: string) => baseType(type) === "text" && type !== textLiteral;
+  if (kinds.includes("binary") || (kinds.some(isBytesLiteral) && !types.some(isStronger))) return "binary";
+  const named = types.map((type) => type.split(" ")[1]).find((name) => name in collations);
   return (named as Collation | undefined) ?? usual;
 }
 
@@ -349,8 +352,8 @@ export const typeRules = (collation: Collation): TypeRules => ({
   },
   resultType(row, types) {
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
-    if (row.result === "integer" && types.length === 2 && /^[-+*%]$/.test(row.name) && types.includes("unsigned"))
-      return "unsigned";
+    const signed = row.name === "%" ? types[0] : types.find((type) => type === "unsigned");
+    if (row.result === "integer" && types.length === 2 && /^[-+*%]$/.test(row.name) && signed === "unsigned") return "unsigned";
     if (row.result === "shifted") return ["datetime", "time"].includes(baseType(types[0])) ? baseType(types[0]) : "date";
     if (row.result === "clocked") {
       const kind = baseType(types[0]);
@@ -400,7 +403,7 @@ export function unify(types: readonly string[]): string | undefined {
   const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
   if (kinds.every((kind) => kind === kinds[0]) && kinds[0] !== "decimal")
-    return kinds[0] === "text" ? (types.find((type) => type.includes(" ")) ?? "text") : kinds[0];
+    return kinds[0] === "text" ? (types.find((type) => type.split(" ")[1] in collations) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
     return highest === "unsigned" ? "decimal" : highest === "decimal" ? decimalType(types) : highest;

@@ -171,7 +171,7 @@ function extract(field: string, value: Value, type: string): Value {
   if (!read) return bad(`"${field}" is no field of a date`);
   const text = toText(value) as string;
   const isNumber = typeof value !== "string";
-  if (!isNumber && name.startsWith("day") && /^\s*\d{1,5}$/.test(text)) return null;
+  if (!isNumber && name.startsWith("day") && /^\s*\d{1,5}(?![\d:.-]| \d)/.test(text)) return null;
   const isTime =
     baseType(type) === "time" ||
     /^\s*-?(?:\d+ )?(?:\d+:|\d{1,7}(?:\.|$))/.test(text) ||

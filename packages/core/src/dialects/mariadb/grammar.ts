@@ -28,7 +28,7 @@ import {
   substringForm,
   trimForm,
 } from "../shared/sql-forms.ts";
-import { collations } from "./coercions.ts";
+import { collations, textLiteral } from "./coercions.ts";
 import { mariadbRules } from "./lexis.ts";
 import { isUnit } from "./moments.ts";
 import { int64, uint64 } from "./numbers.ts";
@@ -150,7 +150,7 @@ function text(parser: Parser): Expression {
   const first = parser.next();
   let { value } = first;
   while (parser.token.kind === "text") value += parser.next().value;
-  return literal(value, "text", span(parser, first.range.start));
+  return literal(value, textLiteral, span(parser, first.range.start));
 }
 
 const reserved = new Set(

@@ -191,7 +191,9 @@ export function shifted(from: Moment, amount: string, unit: string, direction: 1
   const [year, month] = [Math.floor(total / 12), (total % 12) + 1];
   if (total < 0 || year > 9999) return undefined;
   const last = daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
-  return momentAt(daysFromDate(year, month, Math.min(from.day, last)), microOf(from) + direction * change[1]);
+  const day = Math.min(from.day, last);
+  if (change[1] === 0) return { ...from, year, month, day };
+  return momentAt(daysFromDate(year, month, day), microOf(from) + direction * change[1]);
 }
 
 /** How weeks are counted: whether they start on Monday, whether there is a week 0, and what the first week of a year is. */

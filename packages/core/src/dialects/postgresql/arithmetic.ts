@@ -96,6 +96,17 @@ const exponential = onNumeric((value) => {
   return given(precise(value, size).exp(), 16 - size, value.scale);
 });
 
+/** The same for doubles; before version 17 what is rounded up to the end of the last bucket lies behind it. */
+function bucketOf(value: number, low: number, high: number, count: number, version: string): Value {
+  if (count < 1) return bad("there must be one bucket at least");
+  if (low === high) return bad("the bounds of the buckets must differ");
+  const [start, end, at] = low < high ? [low, high, value] : [-low, -high, -value];
+  if (at < start) return 0;
+  if (at >= end) return count + 1;
+  const before = Math.trunc(count * ((at - start) / (end - start)));
+  return version === "15" ? before + 1 : Math.min(before + 1, count);
+}
+
 const any = () => true;
 const isFinite = (value: number) => Number.isNaN(value) || Number.isFinite(value);
 
@@ -140,8 +151,8 @@ export const arithmeticCode = (version: string, library: string): Readonly<Recor
   exp: onDouble((value) => nearest.exp(value) || (value === -Infinity ? 0 : Infinity)),
   ln: onDouble(nearest.ln, (value) => !(value <= 0)),
   log: onDouble(angles(library).log10, (value) => !(value <= 0)),
-  degrees: onDouble((value) => (value * 180) / Math.PI),
-  radians: onDouble((value) => (value * Math.PI) / 180),
+  degrees: onDouble((value) => value / (Math.PI / 180)),
+  radians: onDouble((value) => value * (Math.PI / 180)),
   sin: unbounded(angles(library).sin, isFinite),
   cos: unbounded(angles(library).cos, isFinite),
   tan: unbounded(angles(library).tan, isFinite),
@@ -158,8 +169,8 @@ export const arithmeticCode = (version: string, library: string): Readonly<Recor
   atan2: strict((y: Double, x: Double) => new Double(angles(library).atan2(y.value, x.value))),
   width_bucket: strict(bucket),
   "width_bucket double": strict((value: Double, low: Double, high: Double, count: number) =>
-    [value, low, high].every((each) => isFinite(each.value))
-      ? bucket(Decimal.of(value.value), Decimal.of(low.value), Decimal.of(high.value), count)
+    !Number.isNaN(value.value) && Number.isFinite(low.value) && Number.isFinite(high.value)
+      ? bucketOf(value.value, low.value, high.value, count, version)
       : bad("buckets lie between finite numbers"),
   ),
 });

@@ -45,7 +45,7 @@ export function readEscaped(text: string): Bytes | Failure {
 
 /** Two base-16 digits for each byte, blanks between them. */
 export function readHex(text: string): Bytes | Failure {
-  const bytes = /^(?:\s*[0-9a-f]{2})*\s*$/i.test(text) ? bytesOfHex(text.replace(/\s/g, "")) : undefined;
+  const bytes = /^(?:[ \t\n\r]*[0-9a-f]{2})*[ \t\n\r]*$/i.test(text) ? bytesOfHex(text.replace(/\s/g, "")) : undefined;
   return bytes ? new Bytes(bytes) : bad(`"${text}" is not written in base 16`);
 }
 

@@ -254,12 +254,17 @@ function truncated(name: string, timestamp: string): Value {
   return result === undefined ? bad(`"${name}" is no field of a timestamp that is covered`) : result + zone;
 }
 
+function nearestEven(value: number): number {
+  const floor = Math.floor(value);
+  return value - floor === 0.5 ? floor + (floor % 2 === 0 ? 0 : 1) : Math.round(value);
+}
+
 /** Seconds since the start of 1970, to the nearest microsecond. */
 function momentOf({ value }: Double): Value {
   if (!Number.isFinite(value)) return new Failure("not-covered", { what: "timestamps of infinity" });
   if (value < -210_866_803_200 || value >= 9_224_318_016_000) return new Failure("number-out-of-range");
   // The engine counts from 2000.
-  const micros = BigInt(Math.round((value - 946_684_800) * 1e6)) + 946_684_800_000_000n;
+  const micros = BigInt(nearestEven((value - 946_684_800) * 1e6)) + 946_684_800_000_000n;
   const seconds = micros / 1_000_000n - (micros % 1_000_000n < 0n ? 1n : 0n);
   const { year, month, day } = dateFromDays(Number(seconds / 86400n - (seconds % 86400n < 0n ? 1n : 0n)));
   if (year < 1 || year > 9999) return new Failure("not-covered", { what: "dates before the year 1 and after 9999" });

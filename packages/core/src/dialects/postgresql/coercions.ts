@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, isDate, isFailure, lookup, monthNames } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, countBytes, isDate, isFailure, lookup, monthNames } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText, trimmedInput } from "./numbers.ts";
@@ -10,7 +10,7 @@ const names: Readonly<Record<string, string>> = lookup({
   text: "text",
   varchar: "text",
   name: "text",
-  string: "text",
+  nchar: "bpchar",
   char: "bpchar",
   character: "bpchar",
   bpchar: "bpchar",
@@ -206,6 +206,14 @@ function conversion(from: string, to: string): Conversion | undefined {
   return { cost: promotion(from, to, high - low), ...(convert && { convert }) };
 }
 
+/** A name has room for 63 bytes (8.3). */
+function asName(value: Value): Value {
+  if (typeof value !== "string" || countBytes(value) < 64) return value;
+  let size = 0;
+  const kept = [...value].filter((char) => (size += countBytes(char)) < 64);
+  return kept.join("");
+}
+
 /** What a type name in a cast means: its name here, and its size. */
 function typeNamed(written: string): { type: string; size?: number; scale?: number } | undefined {
   const match = /^("?[a-z][a-z0-9_ ]*"?)(?:\((\d+)(?:,(\d+))?\))?((?:\[\])*)$/.exec(written);
@@ -213,6 +221,7 @@ function typeNamed(written: string): { type: string; size?: number; scale?: numb
   if (!type) return undefined;
   const isChar = type === "bpchar" && match[1] !== "bpchar";
   const size = match[2] === undefined ? (isChar ? 1 : undefined) : Number(match[2]);
+  if (size === 0) return undefined;
   return {
     type: type + (match[4] ? "[]" : ""),
     ...(size !== undefined && { size }),
@@ -293,7 +302,7 @@ export const typeRules: TypeRules = {
   refuses(row, types) {
     const isOpen = (place: number) => types[place] === "unknown";
     if (row.name === "array_fill" && isOpen(0)) return "ambiguous-call";
-    if ((row.name === "extract" || row.name === "date_part") && isOpen(1)) return "ambiguous-call";
+    if (["extract", "date_part", "date_trunc"].includes(row.name) && isOpen(1)) return "ambiguous-call";
     if (["to_char", "trunc", "to_hex", "to_bin", "to_oct"].includes(row.name) && isOpen(0)) return "ambiguous-call";
     const isManifold = types.length === 1 ? /^[-~]$/.test(row.name) : /^(?:[-+*/%&|#]|<<|>>|gcd|lcm)$/.test(row.name);
     return isManifold && types.every((type) => type === "unknown") ? "ambiguous-call" : undefined;
@@ -327,7 +336,8 @@ export const typeRules: TypeRules = {
       type,
       convert: unlessMissing((value) => {
         const result = castValue(from, type, value);
-        return isFailure(result) ? result : sized(result, type, size, scale);
+        if (isFailure(result)) return result;
+        return to === "name" ? asName(result) : sized(result, type, size, scale);
       }),
     };
   },

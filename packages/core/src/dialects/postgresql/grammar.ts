@@ -78,6 +78,11 @@ function prefix(parser: Parser): Expression {
   if (parser.at("-") || parser.at("+")) {
     parser.next();
     const operand = parser.expression(power.sign);
+    // The sign belongs to the number: 2147483648 has no room in an integer, the least integer has.
+    const written = parser.source.slice(operand.range.start, operand.range.end);
+    const least = /^(?:2147483648|9223372036854775808)$/.exec(written);
+    if (token.source === "-" && least)
+      return { kind: "literal", ...numberLiteral(`-${written}`), range: span(parser, range.start) };
     return parser.call(token.source, range, [operand], "operator");
   }
   for (const sign of ["~", "@", "|/", "||/"])
@@ -209,11 +214,19 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
     type += `(${sizes.join(",")})`;
   }
   for (const zone of ["with", "without"]) if (parser.takeWords(zone, "time", "zone")) type += zone === "with" ? "tz" : "";
-  while (parser.at("[") && parser.ahead(1).value === "]") {
+  // The size of an array type says nothing (8.15.1).
+  while (parser.at("[") && (parser.ahead(1).value === "]" || parser.ahead(2).value === "]")) {
     parser.next();
-    parser.next();
+    if (parser.token.kind === "number") parser.next();
+    parser.expect("]");
     type += "[]";
   }
+  if (
+    /^(?:"char"|time|timetz|interval|json|jsonb|xml|uuid|inet|cidr|macaddr|money|bit|varbit|oid|regclass|tsvector|tsquery|real|float4|point|box)(?:\(|\[|$)/i.test(
+      type,
+    )
+  )
+    parser.uncovered(`the type ${type}`, start);
   return { type, typeRange: span(parser, start) };
 }
 
@@ -358,6 +371,9 @@ function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
 
 /** a[i] or a[i:j], from 1 */
 function readSubscript(parser: Parser, left: Expression): Expression {
+  const isSubscripted = left.kind === "call" && parser.source[left.range.end - 1] === "]";
+  if (left.kind !== "name" && left.kind !== "group" && !isSubscripted)
+    parser.expected("brackets around what is not the name of a column");
   const open = parser.next();
   const bound = (leftOut: number): Expression =>
     parser.at(":") || parser.at("]")

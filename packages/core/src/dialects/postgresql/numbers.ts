@@ -6,7 +6,7 @@ const int8 = 9223372036854775807n;
 /** A number as written: integer, bigint where it needs 64 bits, otherwise numeric (4.1.2.6). */
 export function numberLiteral(source: string): { value: Value; type: string } {
   const digits = source.replaceAll("_", "").toLowerCase();
-  if (/^(?:\d+|0[xob].+)$/.test(digits)) {
+  if (/^(?:-?\d+|0[xob].+)$/.test(digits)) {
     const exact = BigInt(digits);
     const value = integer(exact);
     if (typeof value === "number" && value <= int4) return { value, type: "integer" };

@@ -13,7 +13,7 @@ import {
   utf8Of,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
-import { bad, logic as logicBy, strict } from "../shared/code.ts";
+import { bad, strict } from "../shared/code.ts";
 import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { digitsOf, fitInteger, isNumeral, prefixNumber, toDouble, toInteger, toNumeric, toText } from "./numbers.ts";
@@ -52,7 +52,20 @@ function same(a: Value, b: Value, { types }: CodeContext): boolean {
   return orderFor(types)(x, y) === 0;
 }
 
-const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
+/** Both sides are evaluated, whatever the first is; but beside AND 0 nothing is. */
+const logic = (decisive: boolean): Code => ({
+  lazy: ([left, right], { constant }) => {
+    if (!decisive && (constant(0) === 0 || constant(1) === 0)) return () => 0;
+    return (row) => {
+      const values = [left(row), right(row)];
+      const failure = values.find(isFailure);
+      if (failure) return failure;
+      const [a, b] = values.map(truthOf);
+      if (a === decisive || b === decisive) return Number(decisive);
+      return a === null || b === null ? null : Number(!decisive);
+    };
+  },
+});
 
 const extreme = (direction: number): Code => ({
   strict: true,
@@ -139,7 +152,7 @@ function unistr(text: string): Value {
 
 function unistrQuote(value: Value): Value {
   const quoted = quote(value) as string;
-  if (typeof value !== "string" || !/[\x01-\x1f]/.test(value)) return quoted;
+  if (typeof value !== "string" || !/[\x01-\x1f]/.test(quoted)) return quoted;
   const escaped = quoted.replace(/[\x01-\x1f\\]/g, (char) =>
     char === "\\" ? "\\\\" : `\\u${char.charCodeAt(0).toString(16).padStart(4, "0")}`,
   );
@@ -249,7 +262,8 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   min: extreme(-1),
   max: extreme(1),
   coalesce,
-  nullif: { run: ([a, b], context) => (a !== null && b !== null && same(a, b, context) ? null : a) },
+  // A function: no side takes the affinity of the other.
+  nullif: { run: ([a, b], { types }) => (a !== null && b !== null && orderFor(types)(a, b) === 0 ? null : a) },
   iif: choose,
   itself,
   negate: strict((value: Value) => (value instanceof Double ? new Double(-value.value) : fitInteger(-BigInt(value as number)))),

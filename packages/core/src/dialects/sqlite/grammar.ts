@@ -102,6 +102,7 @@ function prefix(parser: Parser): Expression {
     case "name":
       return named(parser, token);
   }
+  if (/^[?:@$]$/.test(token.value)) return parser.uncovered("parameters");
   return parser.missing();
 }
 
@@ -138,8 +139,10 @@ function called(parser: Parser, token: Token): Expression {
   if (parser.at("*") || parser.atWords("distinct") || parser.atWords("select"))
     return parser.uncovered("subqueries and aggregates", token.range.start);
   const args = parser.arguments(")", open);
-  const call = parser.call(token.value.toLowerCase(), token.range, args, "function");
-  if (token.value.toLowerCase() === "likelihood" && args.length === 2 && !isChance(args[1]))
+  const word = token.value.toLowerCase();
+  if ((word === "min" || word === "max") && args.length === 1) return parser.uncovered("aggregates", token.range.start);
+  const call = parser.call(word, token.range, args, "function");
+  if (word === "likelihood" && args.length === 2 && !isChance(args[1]))
     parser.report("bad-literal", args[1].range, {
       problem: "a likelihood is written as a number between 0.0 and 1.0, with its point",
     });
@@ -239,6 +242,11 @@ function readIs(parser: Parser, left: Expression): Expression {
 function readPredicate(parser: Parser, left: Expression): Expression {
   const { range, value } = parser.next();
   const word = value.toLowerCase();
+  if (word === "in" && parser.at("(") && parser.ahead(1).value === ")") {
+    parser.next();
+    parser.next();
+    return literal(0, "none", span(parser, range.start));
+  }
   if (word === "in")
     return readIn(parser, left, range, (item) => parser.call("+", item.range, [item], "operator", item.range.start));
   if (word === "between") return readBetween(parser, left, range, power.equality);

@@ -104,8 +104,12 @@ function modify(moment: Moment, written: string, isFirst: boolean): boolean {
     return moment.time >= 0 && moment.time <= last;
   }
   if (word === "subsec" || word === "subsecond") return (moment.subsecond = true);
+  if (word === "localtime" || word === "utc") {
+    // A number outside the line of time becomes a moment of its own.
+    if (Number.isNaN(moment.time)) moment.time = word === "utc" ? 0 : fromParts(2000, 1, 1);
+    return true;
+  }
   if (Number.isNaN(moment.time)) return false;
-  if (word === "localtime" || word === "utc") return true;
   if (word === "ceiling") return (moment.overflow = 0) === 0;
   if (word === "floor") {
     moment.time -= moment.overflow * dayLength;
