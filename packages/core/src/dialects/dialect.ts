@@ -34,9 +34,9 @@ export interface CodeContext {
   readonly args: readonly Expression[];
   readonly range: TextRange;
   /** The constant value of an argument, if it is one. */
-  constant(index: number): Value | undefined;
+  readonly constant: (index: number) => Value | undefined;
   /** Whether an argument is the same for every row. */
-  steady(index: number): boolean;
+  readonly steady: (index: number) => boolean;
   /** The values of the whole column that an argument names, if it does. */
   column(index: number): (() => readonly Value[]) | undefined;
   /** Counts steps against the limit `steps`; a failure when they are spent. */

@@ -46,6 +46,14 @@ const posixClasses: Readonly<Record<string, readonly [ascii: string, unicode: st
   ascii: ["\\0-\\x7f", "\\0-\\x7f"],
 });
 
+/** What the classes of cases are where case is ignored, in the flavour that minds it. */
+const inAnyCase: Readonly<Record<string, string>> = lookup({
+  "A-Z": "A-Za-z\\u017f\\u212a",
+  "a-z": "A-Za-z\\u017f\\u212a",
+  "\\p{Lu}": "\\p{Lu}\\p{Lt}[\\p{Ll}&&\\p{Changes_When_Uppercased}]",
+  "\\p{Ll}": "\\p{Ll}\\p{Lu}\\p{Lt}",
+});
+
 const controls: Readonly<Record<string, number>> = lookup({ a: 7, f: 12, n: 10, r: 13, t: 9, v: 11, e: 27 });
 
 interface Flags {
@@ -235,7 +243,10 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     return { ranges: [], classes: [set], negated: letter < "a" };
   }
 
-  function property(letter: string, at: number): CharSet {
+  /** A class in any case, where `flags` ignore it. */
+  const cased = (source: string, { i }: Flags): string => (i && !rules.backtracks ? (inAnyCase[source] ?? source) : source);
+
+  function property(letter: string, at: number, flags: Flags): CharSet {
     const found = reader.match(/\{(\^?)([A-Za-z_&]+)\}|([A-Z])/y) ?? reader.fail("a property is not complete", at);
     const name = found[2] ?? found[3];
     const negated = (letter === "P") !== (found[1] === "^");
@@ -246,7 +257,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     } catch {
       reader.fail(`there is no property "${name}"`, at);
     }
-    return { ranges: [], classes: [source], negated };
+    return { ranges: [], classes: [cased(source, flags)], negated };
   }
 
   function escape(given: Flags, at: number): PatternNode {
@@ -254,7 +265,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     const letter = reader.next();
     const set = shorthand(letter);
     if (set) return { kind: "set", set };
-    if (letter === "p" || letter === "P") return { kind: "set", set: property(letter, at) };
+    if (letter === "p" || letter === "P") return { kind: "set", set: property(letter, at, given) };
     const edge = rules.unicode ? "word edge" : "ascii word edge";
     if (letter === "b") return { kind: "assertion", at: edge };
     if (letter === "B") return { kind: "assertion", at: rules.unicode ? "not word edge" : "not ascii word edge" };
@@ -347,7 +358,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     const classes: string[] = [];
     for (let first = true; first || reader.peek() !== "]"; first = false) {
       if (reader.done) reader.fail("a bracket is not closed", at);
-      const low = bracketItem(at);
+      const low = bracketItem(at, given);
       if (typeof low === "string") {
         classes.push(low);
         continue;
@@ -355,7 +366,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       const next = reader.source[reader.offset + 1];
       if (reader.peek() === "-" && next !== undefined && next !== "]") {
         reader.next();
-        const high = bracketItem(at);
+        const high = bracketItem(at, given);
         if (typeof high === "string") {
           if (!rules.backtracks) reader.fail("a range in a bracket is not in order", at);
           ranges.push([low, low], [45, 45]);
@@ -377,16 +388,16 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   }
 
   /** A class source, or one code point. */
-  function bracketItem(at: number): string | number {
+  function bracketItem(at: number, flags: Flags): string | number {
     const posix = reader.match(/\[:(\^?)(\w+):\]/y);
     if (posix) {
       const source = posixClasses[posix[2]]?.[place] ?? reader.fail(`there is no character class "${posix[2]}"`, at);
-      return posix[1] ? `[^${source}]` : source;
+      return posix[1] ? `[^${cased(source, flags)}]` : cased(source, flags);
     }
     const char = reader.next();
     if (char !== "\\") return char.codePointAt(0)!;
     const letter = reader.next();
-    const set = shorthand(letter) ?? (letter === "p" || letter === "P" ? property(letter, at) : undefined);
+    const set = shorthand(letter) ?? (letter === "p" || letter === "P" ? property(letter, at, flags) : undefined);
     if (set) return set.negated ? `[^${set.classes.join("")}]` : set.classes.join("");
     if (letter === "b") return rules.backtracks ? 8 : reader.fail("\\b means nothing in brackets", at);
     return escapedChar(letter, at);

@@ -252,6 +252,18 @@ const recorded: readonly ExpressionCase[] = [
   ["'unclosed", error],
   ["1 +", error],
   ["a; select 1", error],
+  ["'a' in ()", 0],
+  ["null not in ()", 1],
+  ["1 or (1 like 1 escape '')", 1],
+  ["0 and (1 like 1 escape '')", 0],
+  ["nullif('0', 0)", "0"],
+  ["printf()", null],
+  ["unistr_quote(char(0, 1))", "''"],
+  ["datetime(-1, 'localtime')", "2000-01-01 00:00:00"],
+  ["datetime(-1, 'utc')", "-4713-11-24 12:00:00"],
+  ["concat(exp(1.5))", "4.4816890703380645"],
+  ["concat(pow(1.1, 0.3))", "1.0290057594210951"],
+  ["concat(ln(0.3))", "-1.2039728043259361"],
 ];
 
 describe("SQLite: recorded", () => testCases(sqlite(), recorded));

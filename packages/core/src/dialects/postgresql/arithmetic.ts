@@ -135,7 +135,10 @@ function bucket(value: Decimal, low: Decimal, high: Decimal, count: number): Val
 }
 
 /** Angles and the logarithm to 10: one C library gives the nearest double, the other what the host gives. */
-const angles = (library: string) => (library === "glibc" ? nearest : Math);
+type Angles = Readonly<Record<"sin" | "cos" | "tan" | "asin" | "acos" | "atan" | "log10", (value: number) => number>> & {
+  readonly atan2: (y: number, x: number) => number;
+};
+const angles = (library: string): Angles => (library === "glibc" ? nearest : Math);
 
 /** The code of what is calculated with decimals and doubles, in a version, with a C library. */
 export const arithmeticCode = (version: string, library: string): Readonly<Record<string, Code>> => ({

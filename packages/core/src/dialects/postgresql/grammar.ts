@@ -249,6 +249,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
     if (parser.ahead(1).value !== "[") return undefined;
     parser.next();
     const open = parser.next();
+    if (parser.at("[") || parser.atWords("array")) return parser.uncovered("arrays of several dimensions", token.range.start);
     const items = parser.arguments("]", open);
     return { kind: "list", form: "list", items, range: span(parser, token.range.start) };
   },

@@ -8,8 +8,8 @@ import { bad } from "./code.ts";
  */
 export interface FormatStyle {
   /** A double with nothing said about it. */
-  doubleText(value: number): string;
-  toText(value: Value): Value;
+  readonly doubleText: (value: number) => string;
+  readonly toText: (value: Value) => Value;
   /**
    * From version 9 on wide characters count twice, a width or precision may come from a value (`{:{}}`),
    * and there are no marks between thousands.
@@ -310,7 +310,7 @@ export const formatPercent = (
       const whole = asPassed(value, length, spec.type, bits(at));
       // The precision is the least number of digits.
       const isPadded = spec.precision !== undefined && spec.type !== "c";
-      return one(whole, isPadded ? { ...spec, precision: undefined, zero: true, width: spec.precision! } : spec, style);
+      return one(whole, isPadded ? { ...spec, precision: undefined, zero: true, width: spec.precision } : spec, style);
     },
     values,
   );

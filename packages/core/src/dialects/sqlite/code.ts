@@ -52,10 +52,11 @@ function same(a: Value, b: Value, { types }: CodeContext): boolean {
   return orderFor(types)(x, y) === 0;
 }
 
-/** Both sides are evaluated, whatever the first is; but beside AND 0 nothing is. */
+/** Both sides are evaluated, whatever the first is; but beside a whole number that settles it nothing is. */
 const logic = (decisive: boolean): Code => ({
   lazy: ([left, right], { constant }) => {
-    if (!decisive && (constant(0) === 0 || constant(1) === 0)) return () => 0;
+    const isSettled = [constant(0), constant(1)].some((side) => typeof side === "number" && (side !== 0) === decisive);
+    if (isSettled) return () => Number(decisive);
     return (row) => {
       const values = [left(row), right(row)];
       const failure = values.find(isFailure);
