@@ -261,6 +261,7 @@ export const styles: Readonly<Record<string, Style>> = {
       text: "text",
       string: "text",
       position: "integer",
+      count: "integer",
       pattern: "text",
       binary: "text",
       integer: "integer",

@@ -22,6 +22,7 @@ import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
 import { type Collation, baseType, byBytes, collationFor, collations, extremeType, typeRules, unify } from "./coercions.ts";
 import { dateCode } from "./dates.ts";
 import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
+import { readTime } from "./moments.ts";
 import { FixedDouble, doubleText, int64, roundEven, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
 const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
@@ -40,6 +41,9 @@ const orders: Readonly<Record<string, Order>> = lookup({
 
 const numericKinds = ["integer", "unsigned", "decimal", "double"];
 
+/** A time as the number of its microseconds, by which it is compared. */
+const spanOf = (value: Value): Value => (typeof value === "string" ? (readTime(value) ?? null) : value);
+
 /** How values of several types are compared together: as what, and in what order. */
 function comparison(
   types: readonly string[],
@@ -54,6 +58,7 @@ function comparison(
     return { convert: to(name === "binary" ? "binary" : "text"), order: orders[name] };
   }
   if (kinds.some((kind) => ["date", "datetime"].includes(kind))) return { convert: to("datetime"), order: orders.binary };
+  if (kinds.includes("time")) return { convert: (value, from) => spanOf(to("time")(value, from)), order: orders.binary };
   const isExact = kinds.every((kind) => numericKinds.includes(kind) && kind !== "double");
   return { convert: to(isExact ? "decimal" : "double"), order: orders.binary };
 }
@@ -75,6 +80,7 @@ const extreme = (direction: number, collation: Collation): Code => ({
     const keys = args.map((arg, i) => convert(arg, types[i]));
     const failure = keys.find(isFailure);
     if (failure) return failure;
+    if (keys.includes(null) && extremeType(types) === "time") return null;
     if (keys.includes(null)) return new Failure("not-covered", { what: "texts that are no dates beside dates" });
     let best = 0;
     for (let i = 1; i < keys.length; i++) if (order(keys[i], keys[best]) * direction > 0) best = i;
@@ -101,12 +107,14 @@ const firstPresent = (collation: Collation): Code => ({
   },
 });
 
+/** The nearest number that 64 bits hold; what is too far below 0 has all bits set. */
+const inBits = (whole: bigint): bigint =>
+  whole > uint64 || whole < -uint64 ? uint64 : whole < -int64 - 1n ? -int64 - 1n : whole;
+
 const bigOf = (value: Value): bigint => {
-  if (value instanceof Decimal) return value.rounded(0).coefficient;
-  if (value instanceof Double && Math.abs(value.value) < 2 ** 53)
-    return BigInt(Math.sign(value.value) * Math.round(Math.abs(value.value)));
-  const whole = toInteger(value);
-  return BigInt(whole as number);
+  if (value instanceof Decimal) return inBits(value.rounded(0).coefficient);
+  if (value instanceof Double) return inBits(BigInt(Math.sign(value.value) * Math.round(Math.abs(value.value))));
+  return BigInt(toInteger(value) as number);
 };
 
 const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
@@ -329,9 +337,10 @@ const naturalKey = (text: string): string =>
 function addressNumber(text: string): Value {
   const parts = text.split(".");
   if (!/^[\d.]*\d$/.test(text) || parts.some((part) => Number(part) > 255)) return null;
-  const last = Number(parts.pop());
-  const shift = parts.length === 1 ? 2 : parts.length === 2 ? 1 : 0;
-  return parts.reduce((sum, part) => sum * 256 + Number(part), 0) * 256 ** (shift + 1) + last;
+  const last = BigInt(parts.pop()!);
+  const shift = parts.length === 1 ? 2n : parts.length === 2 ? 1n : 0n;
+  const before = parts.reduce((sum, part) => sum * 256n + BigInt(part || "0"), 0n);
+  return integer(BigInt.asUintN(64, before * 256n ** (shift + 1n) + last));
 }
 
 const address = (value: number | bigint): Value =>
@@ -507,14 +516,17 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     xor: strict((a: Value, b: Value) => Number(truthOf(a) !== truthOf(b))),
     not: strict((value: Value) => Number(truthOf(value) === false)),
     itself,
-    negate: strict(negate),
+    negate: {
+      strict: true,
+      run: ([value], { types }) => (types[0] === "unsigned" ? Decimal.of(-BigInt(value as number)) : negate(value)),
+    },
     abs: strict((value: Value) => {
       const isNegative =
         value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
       return isNegative ? negate(value) : value;
     }),
-    ceiling: onNumber((value) => integer(-value.negated().floor()), Math.ceil),
-    floor: onNumber((value) => integer(value.floor()), Math.floor),
+    ceiling: onNumber((value) => Decimal.of(-value.negated().floor()), Math.ceil),
+    floor: onNumber((value) => Decimal.of(value.floor()), Math.floor),
     round: toDecimals(roundDecimal, roundEven),
     truncate: toDecimals(cutDecimal, Math.trunc),
     sign: strict((value: Value) =>

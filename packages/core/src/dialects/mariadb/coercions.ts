@@ -2,7 +2,7 @@ import { Bytes, Decimal, Double, Failure, type Value, integer, isFailure, lookup
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure } from "../row.ts";
-import { clockText, dateText, momentText, readMoment, readTime, spanText } from "./moments.ts";
+import { clockText, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
 import { int64, isBeyondTimes, ofBytes, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
 
 /** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
@@ -52,12 +52,15 @@ export const unlessMissing =
 const numbers = ["integer", "unsigned", "decimal", "double"];
 const temporal = ["date", "datetime", "time"];
 
+/** Whether a part of a date is zero, or the year is. */
+const isOddDate = (text: string): boolean => /^\s*0{4}-|^\s*\d+-0?0-|^\s*\d+-\d+-0?0(?!\d)/.test(text);
+
 /** A text, number or date as a date and time; null where it is none. */
 function asMoment(value: Value): Value {
   const text = toText(value) as string;
   const moment = readMoment(text);
   if (moment) return momentText(moment);
-  const isOdd = typeof value !== "string" || /^0{4}-|-00/.test(text);
+  const isOdd = typeof value !== "string" || isOddDate(text);
   return isOdd ? new Failure("not-covered", { what: `dates like ${text}, in which a part is missing or zero` }) : null;
 }
 /** A time of day becomes a moment of the current day. */
@@ -67,11 +70,14 @@ const asTime = (value: Value): Value => {
   const text = toText(value) as string;
   if (isBeyondTimes(value)) {
     const moment = readMoment(text);
-    return moment ? clockText(moment) : null;
+    if (moment) return clockText(moment);
   }
   const span = readTime(text);
   return span === undefined ? null : spanText(span);
 };
+
+/** A time as the number of its microseconds; a text that is none is the time 0. */
+const asSpan = (value: Value): Value => readTime(value as string) ?? 0;
 
 /** A date or time as the number of its digits. */
 const digitsOf = (value: Value): Value => {
@@ -91,6 +97,12 @@ function asPosition(value: Value): Value {
   const whole = toInteger(value);
   return typeof whole === "bigint" ? Number(whole) : whole;
 }
+
+/** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
+const packet = 16 * 1024 * 1024;
+
+/** A number of characters; null where no text may be that long. */
+const withinPacket = (count: Value): Value => ((count as number) > packet ? null : count);
 
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
@@ -154,9 +166,12 @@ function conversion(from: string, to: string): Conversion | undefined {
         ? { cost: 4, convert: unlessMissing((value) => asMoment(value) ?? "") }
         : undefined;
     case "clock":
-      return kind === "time" ? { cost: 2 } : kind === "text" ? { cost: 4, convert: unlessMissing(asTime) } : undefined;
+      if (kind === "time") return { cost: 2, convert: unlessMissing(asSpan) };
+      return kind === "text" ? { cost: 4, convert: unlessMissing(asSpan) } : undefined;
     case "position":
       return { cost: isWhole ? 0 : 2, convert: numeric(from, asPosition) };
+    case "count":
+      return { cost: isWhole ? 0 : 2, convert: numeric(from, (value) => withinPacket(asPosition(value))) };
     case "integer":
     case "unsigned":
       return { cost: isWhole ? 0 : 2, ...(!isWhole && { convert: numeric(from, toInteger) }) };
@@ -175,10 +190,12 @@ function conversion(from: string, to: string): Conversion | undefined {
         }),
       };
     case "datetime":
-      if (kind === to) return { cost: 0 };
+      if (kind === to)
+        return { cost: 0, convert: unlessMissing((value) => (readMoment(value as string) ? value : asMoment(value))) };
       return { cost: 3, convert: unlessMissing(kind === "time" ? onToday : asMoment) };
     case "time":
       if (kind === to) return { cost: 0 };
+      if (kind === "date") return { cost: 3, convert: unlessMissing(() => "00:00:00") };
       return { cost: 3, convert: unlessMissing(asTime) };
   }
   return { cost: kind === to ? 0 : 3 };
@@ -200,6 +217,8 @@ const castNames: Readonly<Record<string, string>> = lookup({
   int: "integer",
   unsigned: "unsigned",
   "unsigned integer": "unsigned",
+  "unsigned int": "unsigned",
+  "signed int": "integer",
   decimal: "decimal",
   dec: "decimal",
   numeric: "decimal",
@@ -219,6 +238,13 @@ function sizedDecimal(value: Decimal, size: number, scale: number): Decimal {
   const most = limit(size);
   if (rounded.coefficient > most) return new Decimal(most, scale);
   return rounded.coefficient < -most ? new Decimal(-most, scale) : rounded;
+}
+
+/** A double of so many digits, so many of them after the point; what is too large becomes the largest. */
+function sizedDouble(value: number, [size, scale]: readonly number[]): Double {
+  if (scale === undefined) return new Double(value);
+  const most = Number(limit(size)) / 10 ** scale;
+  return new Double(Math.max(-most, Math.min(most, Number(value.toFixed(scale)))));
 }
 
 function castTo(type: string, sizes: readonly number[], from: string): (value: Value) => Value {
@@ -254,6 +280,8 @@ function castTo(type: string, sizes: readonly number[], from: string): (value: V
       };
     case "unsigned":
       return (value) => {
+        const isBelow = value instanceof Decimal ? value.coefficient < 0n : value instanceof Double && value.value < 0;
+        if (isBelow) return 0;
         const exact = value instanceof Decimal ? value.rounded(0).coefficient : undefined;
         if (exact !== undefined && exact > int64) return exact > uint64 ? uint64 : exact;
         if (value instanceof Double && value.value >= 2 ** 63) return value.value >= 2 ** 64 ? uint64 : BigInt(value.value);
@@ -271,7 +299,7 @@ function castTo(type: string, sizes: readonly number[], from: string): (value: V
     case "float":
       return (value) => new Double(Number(Math.fround((toDouble(value) as Double).value).toPrecision(6)));
     case "double":
-      return (value) => new Double((convert("double")(value) as Double).value);
+      return (value) => sizedDouble((convert("double")(value) as Double).value, sizes);
     case "datetime":
     case "time":
       return (value) => withFraction(convert(type)(value), size ?? 0);
@@ -290,14 +318,18 @@ function withFraction(value: Value, digits: number): Value {
 const asWritten = (text: string, literal: string): string =>
   withFraction(text, (/\.(\d{1,6})/.exec(literal)?.[1] ?? "").length) as string;
 
+/** What DATE, TIMESTAMP and TIME before a text take: nothing but the date, a date and time, a time that is not too long. */
 const literals: Readonly<Record<string, (text: string) => string | undefined>> = lookup({
-  "date literal": (text) => readMoment(text) && dateText(readMoment(text)!),
-  "datetime literal": (text) => readMoment(text) && asWritten(momentText(readMoment(text)!), text),
-  "time literal": (text) => (readTime(text) === undefined ? undefined : asWritten(spanText(readTime(text)!), text)),
+  "date literal": (text) => (/\d[ T]\d|:/.test(text) ? undefined : readMoment(text) && dateText(readMoment(text)!)),
+  "datetime literal": (text) => {
+    const moment = /\d[ T]\d.*\d\s*$|^\d{12,}/s.test(text) ? readMoment(text) : undefined;
+    return moment && asWritten(momentText(moment), text);
+  },
+  "time literal": (text) => {
+    const span = /-\d+-|[^\d\s]\s*$/.test(text) ? undefined : readSpan(text);
+    return span === undefined || Math.abs(span) > longest ? undefined : asWritten(spanText(span), text);
+  },
 });
-
-/** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
-const packet = 16 * 1024 * 1024;
 
 function fits(type: string): ((value: Value) => Value) | undefined {
   const tooLarge = () => new Failure("number-out-of-range");
@@ -351,9 +383,12 @@ export const typeRules = (collation: Collation): TypeRules => ({
     return isAlike ? 0 : 100;
   },
   resultType(row, types) {
+    if (row.name === "-" && types.length === 1 && types[0] === "unsigned") return "decimal 0";
+    if (row.result === "decimal" && /^(?:-|abs)$/.test(row.name) && types.length === 1) return types[0];
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
     const signed = row.name === "%" ? types[0] : types.find((type) => type === "unsigned");
-    if (row.result === "integer" && types.length === 2 && /^[-+*%]$/.test(row.name) && signed === "unsigned") return "unsigned";
+    if (row.result === "integer" && types.length === 2 && /^(?:[-+*%]|div)$/.test(row.name) && signed === "unsigned")
+      return "unsigned";
     if (row.result === "shifted") return ["datetime", "time"].includes(baseType(types[0])) ? baseType(types[0]) : "date";
     if (row.result === "clocked") {
       const kind = baseType(types[0]);
@@ -369,13 +404,16 @@ export const typeRules = (collation: Collation): TypeRules => ({
     const literal = literals[to];
     if (literal) {
       const type = baseType(to);
-      return { type, convert: unlessMissing((value) => literal(value as string) ?? new Failure("not-a-date", { text: value })) };
+      const unread = (text: string) =>
+        isOddDate(text) ? new Failure("not-covered", { what: `dates like ${text}` }) : new Failure("not-a-date", { text });
+      return { type, convert: unlessMissing((value) => literal(value as string) ?? unread(value as string)) };
     }
     const match = /^([a-z ]+?)(?: ?\(([\d,]+)\))?(?: (?:character set|charset) (\w+))?$/.exec(to);
     const set = match?.[3];
     const type = match && castNames[set === undefined ? match[1] : `${match[1]} character set ${set}`];
     if (!type) return undefined;
     const sizes = match[2]?.split(",").map(Number) ?? [];
+    if ((type === "decimal" || type === "double") && (sizes[0] > 65 || sizes[1] > 38 || sizes[1] > sizes[0])) return undefined;
     const result = { float: "double", narrow: "text", ascii: "text" }[type] ?? type;
     return { type: result, convert: unlessMissing(castTo(type, sizes, from)) };
   },
@@ -385,9 +423,11 @@ export const typeRules = (collation: Collation): TypeRules => ({
   fits,
 });
 
-/** The type of the greatest of values: a double where numbers stand beside texts. */
+/** The type of the greatest of values: a date or time where there is one, a double where numbers stand beside texts. */
 export function extremeType(types: readonly string[]): string {
-  const kinds = types.map(baseType);
+  const kinds = types.map(baseType).filter((kind) => kind !== "null");
+  const moments = kinds.filter((kind) => temporal.includes(kind));
+  if (moments.length > 0) return moments.every((kind) => kind === moments[0]) ? moments[0] : "datetime";
   const isMixed = kinds.some((kind) => numbers.includes(kind)) && kinds.some((kind) => kind === "text" || kind === "binary");
   return isMixed ? "double" : (unify(types) ?? "text");
 }
@@ -408,6 +448,6 @@ export function unify(types: readonly string[]): string | undefined {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
     return highest === "unsigned" ? "decimal" : highest === "decimal" ? decimalType(types) : highest;
   }
-  if (kinds.every((kind) => kind === "date" || kind === "datetime")) return "datetime";
+  if (kinds.every((kind) => temporal.includes(kind))) return "datetime";
   return kinds.includes("binary") && kinds.every((kind) => kind === "binary" || kind === "text") ? "binary" : "text";
 }

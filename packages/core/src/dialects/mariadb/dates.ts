@@ -39,7 +39,7 @@ import {
 import { isBeyondTimes, toInteger, toText } from "./numbers.ts";
 
 /** How many digits of the second's fraction an argument brings with it; a text that is not the same for every row, six. */
-function fractionDigits(place: number, { types, constant }: CodeContext, value?: Value): number {
+function fractionDigits(place: number, { types, constant, steady }: CodeContext, value?: Value): number {
   const type = baseType(types[place] ?? "date");
   if (type === "double") return 6;
   if (type === "decimal") {
@@ -47,7 +47,7 @@ function fractionDigits(place: number, { types, constant }: CodeContext, value?:
     return number instanceof Decimal ? Math.min(6, number.scale) : 6;
   }
   if (type !== "text") return typeof value === "string" ? fractionOf(value).length : 0;
-  const text = constant(place);
+  const text = constant(place) ?? (steady(place) ? value : undefined);
   return typeof text === "string" ? fractionOf(text).length : 6;
 }
 
@@ -64,8 +64,9 @@ const numericDigits = (value: Value, type: string): number =>
   ["text", "double"].includes(baseType(type)) ? 6 : value instanceof Decimal ? Math.min(6, value.scale) : 0;
 
 /** Millionths of a second in a number of seconds, cut. */
-const microIn = (seconds: Decimal): number => Number(cutTo(seconds.times(Decimal.of(1_000_000))));
-const cutTo = ({ coefficient, scale }: Decimal): bigint => coefficient / 10n ** BigInt(scale);
+const microIn = (seconds: Decimal): number => Number(cutTo(seconds.times(Decimal.of(1_000_000)), 0).coefficient);
+const cutTo = ({ coefficient, scale }: Decimal, digits: number): Decimal =>
+  scale <= digits ? new Decimal(coefficient, scale) : new Decimal(coefficient / 10n ** BigInt(scale - digits), digits);
 
 const onMoment = (read: (moment: Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
 const weekdayOf = (moment: Moment): number => dateFromDays(dayOf(moment)).weekday;
@@ -90,7 +91,7 @@ function shiftBy(
   context: CodeContext,
   [valuePlace, amountPlace]: readonly [number, number],
 ): Value {
-  const isTime = baseType(context.types[valuePlace]) === "time";
+  const isTime = baseType(context.types[valuePlace]) === "time" || isClock(value, context.types[valuePlace]);
   // A number counts rounded, but for seconds; a text by the digits that it begins with.
   const isRounded = unitName !== "second" && !unitName.includes("_") && (amount instanceof Decimal || amount instanceof Double);
   const count = toText(isRounded ? toInteger(amount) : amount) as string;
@@ -99,6 +100,10 @@ function shiftBy(
   const ofUnit = /micro/.test(unitName) ? 6 : unitName === "second" ? numericDigits(amount, context.types[amountPlace]) : 0;
   return withDigits(result, Math.max(fractionDigits(valuePlace, context, value), ofUnit));
 }
+
+/** Whether what was read by a format is a time without a date. */
+const isClock = (value: Value, type: string): boolean =>
+  baseType(type) === "datetime" && typeof value === "string" && /^-?\d+:/.test(value);
 
 function shiftTime(text: string, amount: string, unitName: string, direction: 1 | -1): Value {
   const change = amountOf(amount, unitName);
@@ -171,13 +176,14 @@ function extract(field: string, value: Value, type: string): Value {
   if (!read) return bad(`"${field}" is no field of a date`);
   const text = toText(value) as string;
   const isNumber = typeof value !== "string";
-  if (!isNumber && name.startsWith("day") && /^\s*\d{1,5}(?![\d:.-]| \d)/.test(text)) return null;
+  if (!isNumber && name.startsWith("day") && /^\s*\d{1,5}(?![^\sA-Za-z]| \d)/.test(text)) return null;
   const isTime =
     baseType(type) === "time" ||
     /^\s*-?(?:\d+ )?(?:\d+:|\d{1,7}(?:\.|$))/.test(text) ||
     ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
   const moment = isTime && !ofDates.has(name) ? undefined : readMoment(text);
   if (moment) return read(moment);
+  if (/^\s*(?:0{4}-|\d+-\d+-00?(?!\d)|\d+-00?-)/.test(text)) return new Failure("not-covered", { what: `dates like ${text}` });
   const span = ofDates.has(name) || dateShape.test(text) ? undefined : readSpan(text);
   if (span === undefined) return null;
   const { hour, ...rest } = partsOf(span);
@@ -202,6 +208,13 @@ function timestampOf(text: string, time?: string): Value {
 /** A text that is a date and time, and no time with days before it. */
 const momentShape = /^\s*(?:\d{1,4}[^\w\s]\d{1,2}[^\w\s]\d{1,2}[ T]|\d{12,14}(?!\d))/;
 
+/** A number or text as a span of time, which may be longer than a time can be. */
+const longSpan = (value: Value): { span: number } | undefined => {
+  const text = toText(value) as string;
+  const span = momentShape.test(text) ? undefined : readSpan(text);
+  return span === undefined || Math.abs(span) > 87_649_416 * 3600e6 ? undefined : { span };
+};
+
 const dateShape = /^\s*\d{1,4}-\d{1,2}-\d/;
 
 /** A value as a date and time or as a span of time: by its type, or by how a text is written. */
@@ -212,7 +225,7 @@ function momentOrSpan(value: Value, type: string): { moment: Moment; kind: "date
   if (isMoment) {
     const moment = readMoment(text);
     const isDate = kind === "date" || (kind !== "datetime" && /^\d{8}$/.test(text));
-    return moment && { moment, kind: isDate ? "date" : "datetime" };
+    if (moment || typeof value === "string") return moment && { moment, kind: isDate ? "date" : "datetime" };
   }
   const span = readTime(text);
   return span === undefined ? undefined : { span };
@@ -223,8 +236,16 @@ const addTime = (direction: 1 | -1): Code => ({
   strict: true,
   run: ([value, time], context) => {
     const start = momentOrSpan(value, context.types[0]);
-    const change = momentOrSpan(time, context.types[1]);
-    if (!start || !change || "moment" in change || dateShape.test(toText(time) as string)) return null;
+    const isTemporal = ["date", "datetime", "time"].includes(baseType(context.types[1]));
+    const change = isTemporal ? momentOrSpan(time, context.types[1]) : longSpan(time);
+    if (
+      !start ||
+      (isBeyondTimes(value) && "span" in start) ||
+      !change ||
+      "moment" in change ||
+      dateShape.test(toText(time) as string)
+    )
+      return null;
     const isText = baseType(context.types[0]) === "text";
     const shown = (text: string) => {
       const digits = Math.max(fractionDigits(0, context, value), fractionDigits(1, context, time));
@@ -351,7 +372,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   time: { strict: true, run: ([time], context) => withDigits(time as string, fractionDigits(0, context, time)) },
   time_to_sec: {
     strict: true,
-    run: ([time], context) => new Decimal(BigInt(readTime(time as string)!), 6).rounded(fractionDigits(0, context, time)),
+    run: ([time], context) => cutTo(new Decimal(BigInt(readTime(time as string)!), 6), fractionDigits(0, context, time)),
   },
   sec_to_time: {
     strict: true,
@@ -411,6 +432,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   unix_timestamp: {
     strict: true,
     run: ([text], context) => {
+      if (text === undefined) return new Failure("not-covered", { what: "the current time" });
       const micro = microsOf(momentOf(text));
       if (micro < 0 || micro >= (lastSecond + 1) * 1e6) return null;
       return new Decimal(BigInt(micro), 6).rounded(fractionDigits(0, context, text));
@@ -453,7 +475,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     if (day <= 0 || year < 0) return null;
     const full = year < 70 ? year + 2000 : year < 100 ? year + 1900 : year;
     const { year: y, month, day: d } = dateFromDays(daysFromDate(full, 1, 1) + Number(day) - 1);
-    return y > 9999 ? null : dateText({ year: y, month, day: d } as Moment);
+    return !(y <= 9999) ? null : dateText({ year: y, month, day: d } as Moment);
   }),
   maketime: {
     strict: true,

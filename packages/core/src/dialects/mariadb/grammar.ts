@@ -8,7 +8,18 @@ import {
   type Token,
   parseWith,
 } from "../../syntax/index.ts";
-import { Bytes, Decimal, Double, Failure, bytesOfHex, integer, lookup } from "../../values/index.ts";
+import {
+  type TextRange,
+  Bytes,
+  Decimal,
+  Double,
+  Failure,
+  bytesOfHex,
+  integer,
+  lookup,
+  textOfBytes,
+  textOfUtf8,
+} from "../../values/index.ts";
 import {
   type Special,
   castForm,
@@ -19,7 +30,6 @@ import {
   literal,
   not,
   nullifForm,
-  plainTypeName,
   positionForm,
   readBetween,
   readCase,
@@ -95,8 +105,9 @@ function prefix(parser: Parser): Expression {
       operand.kind === "literal" &&
       token.value === "-" &&
       /^\d+$/.test(parser.source.slice(operand.range.start, operand.range.end));
-    if (isLiteral && BigInt(parser.source.slice(operand.range.start, operand.range.end)) === int64 + 1n)
-      return literal(integer(-int64 - 1n), "integer", span(parser, range.start));
+    const digits = isLiteral ? BigInt(parser.source.slice(operand.range.start, operand.range.end)) : 0n;
+    if (digits === int64 + 1n) return literal(integer(-int64 - 1n), "integer", span(parser, range.start));
+    if (digits > int64) return literal(new Decimal(-digits, 0), "decimal 0", span(parser, range.start));
     return parser.call(token.source, range, [operand], "operator");
   }
   if (parser.take("!")) return parser.call("not", range, [parser.expression(power.bang)], "operator");
@@ -163,6 +174,15 @@ function named(parser: Parser, token: Token): Expression {
   const word = token.value.toLowerCase();
   const read = specials[word]?.(parser, token);
   if (read) return read;
+  if (parser.ahead(1).kind === "variable" && /^_[a-z]/.test(word)) {
+    if (!/^_(?:utf8mb4|utf8mb3|utf8|binary)$/.test(word)) return parser.uncovered(`the character set ${word.slice(1)}`);
+    parser.next();
+    const bytes = new Bytes(bytesOfHex(parser.token.value) ?? new Uint8Array());
+    const { range } = parser.next();
+    if (word !== "_binary" && textOfUtf8(bytes.bytes) === undefined)
+      parser.report("bad-literal", range, { problem: `the bytes are no text in ${word.slice(1)}` });
+    return word === "_binary" ? literal(bytes, "binary", range) : literal(textOfBytes(bytes.bytes), textLiteral, range);
+  }
   if (parser.ahead(1).kind === "text" && (word.startsWith("_") || word === "n")) {
     if (!/^(?:_utf8mb4|_utf8mb3|_utf8|_latin1|_ascii|_binary|n)$/.test(word))
       return parser.uncovered(`the character set ${word.slice(1)}`);
@@ -217,6 +237,29 @@ const typedText =
     return { kind: "cast", operand, type: `${type} literal`, typeRange: token.range, range: span(parser, token.range.start) };
   };
 
+/** The type of a cast, with the character set of a text. */
+function typeName(parser: Parser): { type: string; typeRange: TextRange } {
+  const { start } = parser.token.range;
+  const words: string[] = [];
+  while (parser.token.kind === "name" || parser.at("(")) {
+    if (!parser.take("(")) words.push(parser.next().value.toLowerCase());
+    else {
+      const sizes: string[] = [];
+      do sizes.push(parser.next().source);
+      while (parser.take(","));
+      parser.expect(")");
+      words[words.length - 1] += `(${sizes.join(",")})`;
+    }
+  }
+  if (words.length === 0) parser.expected("a type");
+  const type = words.join(" ");
+  const isPlain =
+    !/^n?char|^varchar/.test(type) ||
+    /^\w+(?:\(\d+\))?(?: (?:character set|charset) (?:utf8mb4|utf8mb3|utf8|ascii))?$/.test(type);
+  if (!isPlain) parser.uncovered(`the type ${type}`, start);
+  return { type, typeRange: span(parser, start) };
+}
+
 const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(1, "integer"),
   false: constant(0, "integer"),
@@ -231,7 +274,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   },
   exists: form((parser) => parser.uncovered("subqueries")),
   case: readCase,
-  cast: castForm(plainTypeName),
+  cast: castForm(typeName),
   convert: form((parser, open, token) => {
     const operand = parser.expression();
     if (parser.takeWords("using")) {
@@ -242,7 +285,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
       return { kind: "cast", operand, type, typeRange: token.range, range: span(parser, token.range.start) };
     }
     parser.expect(",");
-    const { type, typeRange } = plainTypeName(parser);
+    const { type, typeRange } = typeName(parser);
     parser.close(")", open);
     return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
   }),
@@ -337,7 +380,7 @@ function infix(parser: Parser): Infix | undefined {
         read: (p, left) => {
           const { range } = p.next();
           const { value } = p.next();
-          if (value.toLowerCase().startsWith("utf8mb4_") && !Object.hasOwn(collations, value.toLowerCase()))
+          if (ofCharacterSet.test(value) && !Object.hasOwn(collations, value.toLowerCase()))
             return p.uncovered(`the collation ${value}`, range.start);
           return p.call(`collate ${value.toLowerCase()}`, range, [left], "operator", left.range.start);
         },
@@ -365,6 +408,10 @@ function infix(parser: Parser): Infix | undefined {
   }
   return predicates.has(word) ? { power: power.predicate, read: readPredicate } : undefined;
 }
+
+/** Collations, whatever is covered of them. */
+const ofCharacterSet =
+  /^(?:big5|dec8|cp\d+|hp8|koi8[ru]|latin[1257]|swe7|ascii|ujis|sjis|hebrew|tis620|euckr|gb2312|greek|gbk|armscii8|utf8|utf8mb[34]|ucs2|keybcs2|macce|macroman|utf16|utf16le|utf32|geostd8|eucjpms)_|^binary$/i;
 
 const predicates = new Set(["like", "regexp", "rlike", "in", "between"]);
 
@@ -398,8 +445,8 @@ function readPredicate(parser: Parser, left: Expression): Expression {
   const word = value.toLowerCase();
   if (word === "in") return readIn(parser, left, range);
   if (word === "between") return readBetween(parser, left, range, power.predicate);
-  const args = [left, parser.expression(word === "like" ? power.sign : power.predicate)];
-  if (word === "like" && parser.takeWords("escape")) args.push(parser.expression(power.sign));
+  const args = [left, parser.expression(power.predicate)];
+  if (word === "like" && parser.takeWords("escape")) args.push(parser.expression(power.predicate));
   return parser.call(word === "rlike" ? "regexp" : word, range, args, "operator", left.range.start);
 }
 

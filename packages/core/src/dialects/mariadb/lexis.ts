@@ -48,5 +48,7 @@ export const mariadbRules: readonly TokenRule[] = [
   { kind: "quoted name", shape: /`(?:[^`]|``)*$/y, read: undoubled, unclosed: "`" },
   { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)[eE][+-]?\d+|\d+\.\d*|\.\d+|\d+(?![A-Za-z_$\u0080-\uffff])/y },
   { kind: "name", shape: /[\w$\u0080-\uffff]+/y },
+  // A null of older files.
+  { kind: "name", shape: /\\N(?![\w$])/y, read: () => "null" },
   { kind: "symbol", shape: /<=>|:=|\|\||&&|<<|>>|<=|>=|<>|!=|[-+*/%^<>=~(),;.|&!@?{}]/y },
 ];

@@ -80,7 +80,7 @@ export const longest = 3_020_399_999_999;
 
 /** A time that may be longer than the longest. */
 export function readSpan(text: string): number | undefined {
-  const found = /^\s*(-?)(?:(\d+) )?(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d*))?)?/.exec(text);
+  const found = /^\s*([-+]?)\s*(?:(\d+) )?(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d*))?)?/.exec(text);
   const sign = (mark: string) => (mark === "-" ? -1 : 1);
   const micro = (fraction = "") => Number(fraction.slice(0, 6).padEnd(6, "0"));
   if (found) {
@@ -91,9 +91,9 @@ export function readSpan(text: string): number | undefined {
   }
   const date = readMoment(text);
   if (date && /\d[ T]\d|^\s*(?:\d{12}|\d{14})(?!\d)/.test(text)) return microOf(date);
-  if (/^\s*-?\d+[eE]/.test(text)) return undefined;
+  if (/^\s*-?[\d.]+[eE]/.test(text)) return undefined;
   const [, mark = "", digits, fraction] = /^\s*(-?)(\d+)(?:\.(\d*))?/.exec(text) ?? [];
-  if (digits === undefined || digits.length > 9) return undefined;
+  if (digits === undefined || digits.length > 13) return undefined;
   const padded = digits.padStart(6, "0");
   const [hour, minute, second] = [padded.slice(0, -4), padded.slice(-4, -2), padded.slice(-2)].map(Number);
   if (minute > 59 || second > 59) return undefined;
@@ -111,6 +111,7 @@ export function spanText(span: number): string {
 
 /** The moment some microseconds after midnight of a day (days after 1970-01-01); undefined outside the years 1 to 9999. */
 export function momentAt(days: number, micro: number): Moment | undefined {
+  if (!(Math.abs(days) < 1e9 && Math.abs(micro) < 9e18)) return undefined;
   const whole = days + Math.floor(micro / 86_400e6);
   const { year, month, day } = dateFromDays(whole);
   if (year < 1 || year > 9999) return undefined;

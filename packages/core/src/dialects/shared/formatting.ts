@@ -52,7 +52,7 @@ function readBraces(written: string, isLate: boolean): Spec | undefined {
   return {
     fill,
     align: align as Spec["align"],
-    sign: sign === "-" && isLate ? "" : sign,
+    sign,
     alternate: alternate !== undefined,
     zero: zero !== undefined,
     width: Number(width),
