@@ -73,6 +73,9 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
     return sequence(items);
   }
 
+  /** How many constraints that look ahead or behind are open. */
+  let looks = 0;
+
   function skipBlanks(): void {
     if (options.expanded) reader.match(/(?:\s+|#[^\n]*)+/y);
   }
@@ -80,7 +83,9 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
   function quantified(item: PatternNode, start: number): PatternNode {
     const bounds = quantifier();
     if (!bounds) return item;
-    if (item.kind === "assertion" || item.kind === "look") reader.fail("a quantifier needs something to repeat", start);
+    const isBare = !reader.source.startsWith("(?:", start);
+    if (isBare && (item.kind === "assertion" || item.kind === "look"))
+      reader.fail("a quantifier needs something to repeat", start);
     const greedy = !reader.take("?");
     const next = reader.offset;
     if (quantifier()) reader.fail("a quantifier cannot follow another", next);
@@ -138,7 +143,9 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
       ["?<!", false, true],
     ] as const) {
       if (!reader.take(opening)) continue;
+      looks++;
       const item = choice(depth + 1);
+      looks--;
       close();
       return { kind: "look", item, ahead, negated };
     }
@@ -177,6 +184,7 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
         const octal = reader.match(/[0-7]{1,3}/y) ?? reader.fail("an escape is not complete", start);
         return oneChar(parseInt(octal[0], 8));
       }
+      if (looks > 0) reader.fail("what looks ahead or behind has no back references", start);
       if (!closed.has(index)) reader.fail(`there is no group ${index} before this back reference`, start);
       return { kind: "backreference", index };
     }

@@ -53,6 +53,7 @@ export const calculate = operation({
 
     /** What a division of `a` by zero gives. */
     function divideByZero(a: number): Value {
+      if (byZero === "error" && Number.isNaN(a)) return new Double(NaN);
       if (byZero === "error") return new Failure("division-by-zero");
       return byZero === "null" ? null : new Double(sign === "/" ? a / 0 : NaN);
     }

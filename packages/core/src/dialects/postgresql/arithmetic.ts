@@ -151,7 +151,7 @@ export const arithmeticCode = (version: string, library: string): Readonly<Recor
   sqrt: onDouble(Math.sqrt, (value) => !(value < 0)),
   cbrt: onDouble(Math.cbrt),
   // Neither overflow nor underflow gives a value.
-  exp: onDouble((value) => nearest.exp(value) || (value === -Infinity ? 0 : Infinity)),
+  exp: onDouble((value) => (Number.isNaN(value) ? NaN : nearest.exp(value) || (value === -Infinity ? 0 : Infinity))),
   ln: onDouble(nearest.ln, (value) => !(value <= 0)),
   log: onDouble(angles(library).log10, (value) => !(value <= 0)),
   degrees: onDouble((value) => value / (Math.PI / 180)),
@@ -171,6 +171,12 @@ export const arithmeticCode = (version: string, library: string): Readonly<Recor
   atanh: unbounded(Math.atanh, (value) => !(Math.abs(value) > 1)),
   atan2: strict((y: Double, x: Double) => new Double(angles(library).atan2(y.value, x.value))),
   width_bucket: strict(bucket),
+  "width_bucket bounds": strict((value: Decimal | Double, bounds: readonly (Decimal | Double | null)[]) => {
+    if (bounds.includes(null)) return bad("a bound of the buckets must not be null");
+    const isReached = (bound: Decimal | Double | null) =>
+      value instanceof Decimal ? value.compare(bound as Decimal) >= 0 : value.value >= (bound as Double).value;
+    return bounds.filter(isReached).length;
+  }),
   "width_bucket double": strict((value: Double, low: Double, high: Double, count: number) =>
     !Number.isNaN(value.value) && Number.isFinite(low.value) && Number.isFinite(high.value)
       ? bucketOf(value.value, low.value, high.value, count, version)

@@ -437,6 +437,8 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   "|": bitsOf((a, b) => a | b),
   "#": bitsOf((a, b) => a ^ b),
   "bits not": strict((value: number | bigint) => integer(~BigInt(value))),
+  "smallint <<": shift(16, "left"),
+  "smallint >>": shift(16, "right"),
   "integer <<": shift(32, "left"),
   "integer >>": shift(32, "right"),
   "bigint <<": shift(64, "left"),
@@ -449,6 +451,11 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   min_scale: strict((value: Decimal) => value.trimmed().scale),
   trim_scale: strict((value: Decimal) => value.trimmed()),
   to_number: strict(readNumberBy),
+  "extract date": strict((name: string, date: string) =>
+    /^(?:hours?|minutes?|seconds?|milliseconds?|microseconds?|timezone\w*)$/i.test(name)
+      ? bad(`a date has no "${name}"`)
+      : toDecimal(field(name, `${date} 00:00:00`)),
+  ),
   extract: strict((name: string, timestamp: string) => toDecimal(field(name, timestamp))),
   date_part: strict((name: string, timestamp: string) => {
     const value = field(name, timestamp);

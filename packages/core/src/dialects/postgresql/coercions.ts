@@ -6,7 +6,7 @@ import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInte
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
 
 /** Type names as written, to the names used here. */
-const names: Readonly<Record<string, string>> = lookup({
+export const names: Readonly<Record<string, string>> = lookup({
   text: "text",
   varchar: "text",
   name: "text",
@@ -128,6 +128,8 @@ const trimBlanks = (value: Value): Value => (typeof value === "string" ? value.r
 
 /** Integers prefer double precision to numeric where both would do, as in round(7); with a numeric beside them they do not. */
 function promotion(from: string, to: string, steps: number): number {
+  // There is an operator of a smallint with each of the other whole numbers.
+  if (from === "smallint" && to !== "double" && to !== "decimal") return steps / 10;
   return to === "double" && from !== "decimal" ? 0.5 : to === "decimal" && from !== "decimal" ? 1 : steps;
 }
 
@@ -256,6 +258,7 @@ function castValue(from: string, type: string, value: Value): Value {
     const [, date, time = "00:00:00", era = ""] = /^(\S+?)(?: ([\d:.]+)(?:\+00)?)?( BC)?$/.exec(value as string)!;
     return type === "date" ? date + era : `${date} ${time}${type === "timestamptz" ? "+00" : ""}${era}`;
   }
+  if (from === type) return value;
   if (type === "boolean" && typeof value === "number") return value !== 0;
   if (type === "decimal") return toDecimal(value);
   if (type === "double") return toDouble(value);
@@ -351,7 +354,7 @@ export const typeRules: TypeRules = {
     return known.every((type) => conversion(type, best)) ? best : undefined;
   },
   list: (_form, values) => values,
-  fits: (type) => (type === "integer" || type === "bigint" ? (value) => inRange(type, value) : undefined),
+  fits: (type) => (/^(?:smallint|integer|bigint)$/.test(type) ? (value) => inRange(type, value) : undefined),
 };
 
 /** Whether a value is a number of any kind. */

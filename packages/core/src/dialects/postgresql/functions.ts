@@ -144,7 +144,7 @@ const operators: FunctionRow[] = [
     })),
   ),
   ...["+", "-", "*", "/", "mod", "^"].flatMap((sign) =>
-    (sign === "^" ? ["double"] : ["integer", "bigint", "decimal", "double"]).filter((type) => sign !== "mod" || type !== "double").map((type): FunctionRow => ({
+    (sign === "^" ? ["double"] : ["smallint", "integer", "bigint", "decimal", "double"]).filter((type) => sign !== "mod" || type !== "double").map((type): FunctionRow => ({
       name: sign === "mod" ? "%" : sign,
       aliases: sign === "mod" ? ["mod"] : sign === "^" ? ["power", "pow"] : [],
       family: "convert",
@@ -243,7 +243,7 @@ const coded = (
     ["trim_array", "list", "Without the last n items.", "list anyarray, count integer", "same", "9.19"],
     ["num_nulls", "logic", "How many values are null.", "values* any", "integer", "9.2"],
     ["num_nonnulls", "logic", "How many values are not null.", "values* any", "integer", "9.2"],
-    ...["integer", "bigint", "decimal", "double"].flatMap((type): Coded[] => [
+    ...["smallint", "integer", "bigint", "decimal", "double"].flatMap((type): Coded[] => [
       ["-", "convert", "The negative of a number.", `number ${type}`, type, "9.3", "negate"],
       ["+", "convert", "The number itself.", `number ${type}`, type, "9.3", "itself"],
       ["abs", "convert", "The number without its sign.", `number ${type}`, type, "9.3"],
@@ -256,7 +256,7 @@ const coded = (
       ["trunc", "convert", "Cut towards zero.", `number ${type}`, type, "9.3"],
       ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, type, "9.3"],
     ]),
-    ...["integer", "bigint"].flatMap((type): Coded[] => [
+    ...["smallint", "integer", "bigint"].flatMap((type): Coded[] => [
       ["&", "convert", "The bits that both numbers have.", `left ${type}, right ${type}`, type, "9.3"],
       ["|", "convert", "The bits that one of the numbers has.", `left ${type}, right ${type}`, type, "9.3"],
       ["#", "convert", "The bits that only one of the numbers has.", `left ${type}, right ${type}`, type, "9.3"],
@@ -268,7 +268,7 @@ const coded = (
       ["gcd", "convert", "The greatest common divisor.", `left ${type}, right ${type}`, type, "9.3"],
       ["lcm", "convert", "The least common multiple.", `left ${type}, right ${type}`, type, "9.3"],
     ]),
-    ...["integer", "bigint", "decimal", "double"].map((type): Coded => ["@", "convert", "The number without its sign.", `number ${type}`, type, "9.3", "abs"]),
+    ...["smallint", "integer", "bigint", "decimal", "double"].map((type): Coded => ["@", "convert", "The number without its sign.", `number ${type}`, type, "9.3", "abs"]),
     ["|/", "convert", "The square root.", "number double", "double", "9.3", "sqrt"],
     ["||/", "convert", "The cube root.", "number double", "double", "9.3", "cbrt"],
     ["cbrt", "convert", "The cube root.", "number double", "double", "9.3"],
@@ -296,6 +296,7 @@ const coded = (
       (name): Coded => [name, "convert", "A function of angles.", "number double", "double", "9.3"],
     ),
     ["atan2", "convert", "The angle of a point.", "y double, x double", "double", "9.3"],
+    ...["decimal", "double"].map((type): Coded => ["width_bucket", "convert", "How many of the bounds, which are in order, a number has reached.", `number ${type}, bounds ${type}[]`, "integer", "9.3", "width_bucket bounds"]),
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number decimal, low decimal, high decimal, count integer", "integer", "9.3"],
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number double, low double, high double, count integer", "integer", "9.3", "width_bucket double"],
     ["to_char", "convert", "A date in a format.", "date timestamp, format text", "text", "9.8", "to_char date"],
@@ -308,6 +309,7 @@ const coded = (
     ["to_char", "convert", "A number in a format.", "number double, format text", "text", "9.8", "to_char number"],
     ["to_date", "convert", "A date read by a format.", "text text, format text", "date", "9.8"],
     ["to_number", "convert", "A number read by a format.", "text text, format text", "decimal", "9.8"],
+    ["extract", "convert", "A field of a date.", "field text, date date", "decimal", "9.9", "extract date"],
     ["extract", "convert", "A field of a date.", "field text, date timestamp", "decimal", "9.9"],
     ["extract", "convert", "A field of a date.", "field text, date timestamptz", "decimal", "9.9"],
     ["date_part", "convert", "A field of a date.", "field text, date timestamp", "double", "9.9"],

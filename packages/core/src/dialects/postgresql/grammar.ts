@@ -29,6 +29,7 @@ import {
   trimForm,
 } from "../shared/sql-forms.ts";
 import { postgresqlRules } from "./lexis.ts";
+import { names } from "./coercions.ts";
 import { numberLiteral } from "./numbers.ts";
 import { isQuantified, power, quantified, readIs, readLike } from "./predicates.ts";
 
@@ -81,8 +82,7 @@ function prefix(parser: Parser): Expression {
     // The sign belongs to the number: 2147483648 has no room in an integer, the least integer has.
     const written = parser.source.slice(operand.range.start, operand.range.end);
     const least = /^(?:2147483648|9223372036854775808)$/.exec(written);
-    if (token.source === "-" && least)
-      return { kind: "literal", ...numberLiteral(`-${written}`), range: span(parser, range.start) };
+    if (token.source === "-" && least) return numbered(parser, `-${written}`, range.start);
     return parser.call(token.source, range, [operand], "operator");
   }
   for (const sign of ["~", "@", "|/", "||/"])
@@ -97,7 +97,7 @@ function prefix(parser: Parser): Expression {
   switch (token.kind) {
     case "number":
       parser.next();
-      return { kind: "literal", ...numberLiteral(token.source), range };
+      return numbered(parser, token.source, range.start);
     case "text":
       return text(parser);
     case "quoted name":
@@ -107,6 +107,13 @@ function prefix(parser: Parser): Expression {
       return named(parser, token);
   }
   return parser.missing();
+}
+
+function numbered(parser: Parser, source: string, start: number): Expression {
+  const number = numberLiteral(source);
+  return number
+    ? { kind: "literal", ...number, range: span(parser, start) }
+    : parser.uncovered("numbers of so many digits", start);
 }
 
 /** Text literals that follow each other on new lines are one (4.1.2.1). */
@@ -169,33 +176,19 @@ function isTypedLiteral(parser: Parser): boolean {
 }
 
 const typeWords = new Set([
-  "text",
-  "varchar",
-  "char",
-  "character",
+  ...Object.keys(names),
   "double",
-  "integer",
-  "int",
-  "bigint",
-  "numeric",
-  "decimal",
-  "boolean",
-  "bool",
-  "date",
-  "timestamp",
   "real",
-  "float8",
-  "int4",
-  "int8",
-  "name",
-  "bpchar",
+  "float4",
   "interval",
   "time",
-  "timestamptz",
-  "bytea",
+  "timetz",
   "json",
   "jsonb",
   "uuid",
+  "xml",
+  "inet",
+  "point",
 ]);
 
 /** TypeName : word+ ['(' number [',' number] ')'] ['[' ']'] */
@@ -222,7 +215,7 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
     type += "[]";
   }
   if (
-    /^(?:"char"|time|timetz|interval|json|jsonb|xml|uuid|inet|cidr|macaddr|money|bit|varbit|oid|regclass|tsvector|tsquery|real|float4|point|box)(?:\(|\[|$)/i.test(
+    /^(?:"char"|time|timetz|interval|json|jsonb|xml|uuid|inet|cidr|macaddr|money|bit|varbit|oid|regclass|tsvector|tsquery|int2vector|oidvector|regproc|regtype|real|float4|point|box)(?:\(|\[|$)/i.test(
       type,
     )
   )

@@ -4,7 +4,7 @@ const int4 = 2147483647;
 const int8 = 9223372036854775807n;
 
 /** A number as written: integer, bigint where it needs 64 bits, otherwise numeric (4.1.2.6). */
-export function numberLiteral(source: string): { value: Value; type: string } {
+export function numberLiteral(source: string): { value: Value; type: string } | undefined {
   const digits = source.replaceAll("_", "").toLowerCase();
   if (/^(?:-?\d+|0[xob].+)$/.test(digits)) {
     const exact = BigInt(digits);
@@ -12,7 +12,8 @@ export function numberLiteral(source: string): { value: Value; type: string } {
     if (typeof value === "number" && value <= int4) return { value, type: "integer" };
     return exact <= int8 ? { value, type: "bigint" } : { value: Decimal.of(exact), type: "decimal" };
   }
-  return { value: Decimal.parse(digits)!, type: "decimal" };
+  const value = Decimal.parse(digits);
+  return value && { value, type: "decimal" };
 }
 
 /** The value, or a failure where it is outside the type's range. */
@@ -96,6 +97,7 @@ export function arrayText(items: readonly Value[]): string {
 /** Reads the text form of a one-dimensional array; undefined when it is none. */
 export function readArray(text: string): (string | null)[] | Failure | undefined {
   const inner = /^\s*\{([\s\S]*)\}\s*$/.exec(text)?.[1];
+  if (/^\s*\[/.test(text)) return new Failure("not-covered", { what: "arrays whose first position is not 1" });
   if (inner === undefined) return undefined;
   if (/^\s*\{/.test(inner)) return new Failure("not-covered", { what: "arrays of arrays" });
   if (inner.trim() === "") return [];
