@@ -69,7 +69,7 @@ export function patternReader(
     const [written, options] = !isFolded
       ? [source, letters]
       : hasEscape
-        ? foldedBetween(source, letters, fold)
+        ? foldedBetween(source, letters, fold, flavour === "like, escape literal")
         : [fold(source), letters];
     const found = cachedPattern(flavour, written, options);
     if (found instanceof PatternError && found.isUncovered)
@@ -79,12 +79,13 @@ export function patternReader(
 }
 
 /** A pattern that is folded but for its escape character, and a character that no text has as its escape. */
-function foldedBetween(source: string, escape: string, fold: (text: string) => string): [string, string] {
+function foldedBetween(source: string, escape: string, fold: (text: string) => string, endsLiteral: boolean): [string, string] {
   const chars = [...source];
   let result = "";
   for (let i = 0; i < chars.length; i++) {
-    const isEscape = chars[i] === escape && i + 1 < chars.length;
-    result += isEscape ? `\uffff${fold(chars[++i])}` : fold(chars[i]);
+    const isLast = i + 1 === chars.length;
+    if (chars[i] !== escape || (isLast && endsLiteral)) result += fold(chars[i]);
+    else result += isLast ? "\uffff" : `\uffff${fold(chars[++i])}`;
   }
   return [result, "\uffff"];
 }

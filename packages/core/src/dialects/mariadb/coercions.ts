@@ -385,6 +385,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
   resultType(row, types) {
     if (row.name === "-" && types.length === 1 && types[0] === "unsigned") return "decimal 0";
     if (row.result === "decimal" && /^(?:-|abs)$/.test(row.name) && types.length === 1) return types[0];
+    if (row.result === "decimal" && types.length === 2 && /^[-+*]$/.test(row.name)) return decimalOf(row.name, types);
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
     const signed = row.name === "%" ? types[0] : types.find((type) => type === "unsigned");
     if (row.result === "integer" && types.length === 2 && /^(?:[-+*%]|div)$/.test(row.name) && signed === "unsigned")
@@ -430,6 +431,13 @@ export function extremeType(types: readonly string[]): string {
   if (moments.length > 0) return moments.every((kind) => kind === moments[0]) ? moments[0] : "datetime";
   const isMixed = kinds.some((kind) => numbers.includes(kind)) && kinds.some((kind) => kind === "text" || kind === "binary");
   return isMixed ? "double" : (unify(types) ?? "text");
+}
+
+/** The type of a sum or product of decimals, where how many decimals each has is known. */
+function decimalOf(sign: string, types: readonly string[]): string {
+  const [a, b] = types.map((type) => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0));
+  const scale = sign === "*" ? Math.min(38, a + b) : Math.max(a, b);
+  return Number.isNaN(scale) ? "decimal" : `decimal ${scale}`;
 }
 
 /** A decimal type with as many decimals as the widest of several, where all are known. */

@@ -166,7 +166,9 @@ export function amountOf(amount: string, unit: string): readonly [number, number
   const sign = /^\s*-/.test(amount) ? -1 : 1;
   if (!names) {
     const number =
-      unit === "second" ? Number(/^\s*-?\d*(?:\.\d*)?/.exec(amount)?.[0] || 0) : Number(/^\s*-?\d+/.exec(amount)?.[0] ?? 0);
+      unit === "second"
+        ? Number(/^\s*-?\d*(?:\.\d*)?(?:[eE][+-]?\d+)?/.exec(amount)?.[0] || 0)
+        : Number(/^\s*-?\d+/.exec(amount)?.[0] ?? 0);
     const [months, micro] = units[unit] ?? [0, 0];
     return unit in units ? [number * months, Math.trunc(number * micro)] : undefined;
   }

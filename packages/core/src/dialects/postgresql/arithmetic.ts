@@ -175,7 +175,14 @@ export const arithmeticCode = (version: string, library: string): Readonly<Recor
     if (bounds.includes(null)) return bad("a bound of the buckets must not be null");
     const isReached = (bound: Decimal | Double | null) =>
       value instanceof Decimal ? value.compare(bound as Decimal) >= 0 : value.value >= (bound as Double).value;
-    return bounds.filter(isReached).length;
+    // The bounds are halved, so that their order counts.
+    let [low, high] = [0, bounds.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (isReached(bounds[middle])) low = middle + 1;
+      else high = middle;
+    }
+    return low;
   }),
   "width_bucket double": strict((value: Double, low: Double, high: Double, count: number) =>
     !Number.isNaN(value.value) && Number.isFinite(low.value) && Number.isFinite(high.value)

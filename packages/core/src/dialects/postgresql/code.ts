@@ -189,6 +189,28 @@ const dayNumber = (date: string): number => {
   return daysFromDate(year, month, day);
 };
 
+/** Other names of fields (the server's table of units). */
+const otherNames: Readonly<Record<string, string>> = lookup(
+  Object.fromEntries(
+    Object.entries({
+      microseconds: "us usec usecs useconds microsecon",
+      milliseconds: "ms msec msecs mseconds millisecon",
+      second: "s sec secs seconds",
+      minute: "m min mins minutes",
+      hour: "h hr hrs hours",
+      day: "d days",
+      week: "w weeks",
+      month: "mon mons months",
+      quarter: "qtr",
+      year: "y yr yrs years",
+      decade: "dec decs decades",
+      century: "c cent cents centuries",
+      millennium: "mil mils millennia",
+    }).flatMap(([name, others]) => others.split(" ").map((other) => [other, name])),
+  ),
+);
+const fieldName = (name: string): string => otherNames[name.toLowerCase()] ?? name.toLowerCase();
+
 function field(name: string, timestamp: string): Value {
   const [date, time] = timestamp.replace("+00", "").split(" ");
   const [year, month, day] = date.split("-").map(Number);
@@ -219,7 +241,7 @@ function field(name: string, timestamp: string): Value {
         .plus(Decimal.parse(second)!)
         .rounded(6),
   });
-  return fields[name.toLowerCase()]?.() ?? bad(`"${name}" is no field of a date that is covered`);
+  return fields[fieldName(name)]?.() ?? bad(`"${name}" is no field of a date that is covered`);
 }
 
 /** A timestamp without what is smaller than a field of it. */
@@ -250,7 +272,7 @@ function truncated(name: string, timestamp: string): Value {
     century: () => startOf(year - ((year - 1) % 100)),
     millennium: () => startOf(year - ((year - 1) % 1000)),
   });
-  const result = fields[name.toLowerCase()]?.();
+  const result = fields[fieldName(name)]?.();
   return result === undefined ? bad(`"${name}" is no field of a timestamp that is covered`) : result + zone;
 }
 
@@ -452,7 +474,7 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   trim_scale: strict((value: Decimal) => value.trimmed()),
   to_number: strict(readNumberBy),
   "extract date": strict((name: string, date: string) =>
-    /^(?:hours?|minutes?|seconds?|milliseconds?|microseconds?|timezone\w*)$/i.test(name)
+    /^(?:hour|minute|second|milliseconds|microseconds|timezone\w*)$/.test(fieldName(name))
       ? bad(`a date has no "${name}"`)
       : toDecimal(field(name, `${date} 00:00:00`)),
   ),

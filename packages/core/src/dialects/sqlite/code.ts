@@ -72,7 +72,9 @@ const extreme = (direction: number): Code => ({
   strict: true,
   run: (args, { types }) => {
     const order = orders[(types.map((type) => type.split(" ")[1]).find(Boolean) ?? "binary").replace("!", "")] ?? orders.binary;
-    return args.reduce((best, arg) => (order(arg, best) * direction > 0 ? arg : best));
+    // Of equal values min gives the last, max the first.
+    const isBetter = (arg: Value, best: Value) => (direction > 0 ? order(arg, best) > 0 : order(arg, best) <= 0);
+    return args.reduce((best, arg) => (isBetter(arg, best) ? arg : best));
   },
 });
 
@@ -292,7 +294,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
         ["atanh", Math.atanh],
         ["cos", Math.cos],
         ["cosh", Math.cosh],
-        ["degrees", (value) => value / degrees],
+        ["degrees", (value) => value * (180 / Math.PI)],
         ["exp", nearest.exp],
         ["ln", positive(nearest.ln)],
         ["log10", positive(Math.log10)],

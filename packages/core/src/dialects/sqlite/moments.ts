@@ -19,6 +19,8 @@ interface Moment {
   overflow: number;
   /** The date as it was written, which may lie beyond the end of its month. */
   written: { readonly year: number; readonly month: number; readonly day: number } | undefined;
+  /** The date that is shown where it is not that of the time: the written one after `start of day`. */
+  shown: { readonly year: number; readonly month: number; readonly day: number } | undefined;
 }
 
 const clock = "(\\d\\d):(\\d\\d)(?::(\\d\\d)(\\.\\d+)?)?\\s*(?:([+-])(\\d\\d):(\\d\\d)|([zZ]))?\\s*";
@@ -41,7 +43,14 @@ function clockTime([hour, minute, second = "0", fraction = "", sign, zoneHour = 
 /** A time value (documentation, "Date And Time Functions", 2); undefined where it is none. */
 function readTime(given: Value): Moment | undefined {
   const value = given instanceof Bytes ? untilNul(toText(given) as string) : given;
-  const moment = (time: number, raw?: number): Moment => ({ time, subsecond: false, raw, overflow: 0, written: undefined });
+  const moment = (time: number, raw?: number): Moment => ({
+    time,
+    subsecond: false,
+    raw,
+    overflow: 0,
+    written: undefined,
+    shown: undefined,
+  });
   if (typeof value === "string") {
     const date = dateForm.exec(value);
     if (date) {
@@ -92,6 +101,7 @@ function modify(moment: Moment, written: string, isFirst: boolean): boolean {
   const word = written.trim().toLowerCase();
   const wasRaw = moment.raw;
   moment.raw = undefined;
+  moment.shown = undefined;
   if (word === "unixepoch") {
     if (wasRaw === undefined || !isFirst) return false;
     moment.time = Math.floor(wasRaw * 1000 + 0.5) + epoch;
@@ -117,8 +127,10 @@ function modify(moment: Moment, written: string, isFirst: boolean): boolean {
     return true;
   }
   const { year, month, day, weekday, days, clock: timeOfDay } = { ...partsOf(moment.time), ...moment.written };
+  const { written: asWritten } = moment;
   moment.written = undefined;
   if (word.startsWith("start of ")) {
+    if (word === "start of day") moment.shown = asWritten;
     const unit = word.slice(9);
     if (!["day", "month", "year"].includes(unit)) return false;
     moment.time = fromParts(year, unit === "year" ? 1 : month, unit === "day" ? day : 1);
@@ -204,9 +216,11 @@ const seconds = (time: number): number => Math.floor((time - epoch) / 1000);
 
 /** date(), time(), datetime(), julianday(), unixepoch() */
 export const dateFunctions: Readonly<Record<string, (values: readonly Value[]) => Value>> = {
-  date: onMoment(({ time }) => dateText(partsOf(time))),
+  date: onMoment(({ time, shown }) => dateText({ ...partsOf(time), ...shown })),
   time: onMoment(({ time, subsecond }) => clockText(partsOf(time), subsecond)),
-  datetime: onMoment(({ time, subsecond }) => `${dateText(partsOf(time))} ${clockText(partsOf(time), subsecond)}`),
+  datetime: onMoment(
+    ({ time, subsecond, shown }) => `${dateText({ ...partsOf(time), ...shown })} ${clockText(partsOf(time), subsecond)}`,
+  ),
   julianday: onMoment(({ time }) => new Double(time / dayLength)),
   unixepoch: onMoment(({ time, subsecond }) => (subsecond ? new Double((time - epoch) / 1000) : seconds(time))),
 };
@@ -249,7 +263,7 @@ export function strftime(values: readonly Value[]): Value {
   const [format, ...rest] = values;
   const moment = format === null ? null : momentOf(rest);
   if (moment === null || isFailure(moment)) return moment;
-  const parts = partsOf(moment.time);
+  const parts = { ...partsOf(moment.time), ...moment.shown };
   let isKnown = true;
   const result = untilNul(toText(format) as string).replace(/%([\s\S]?)/g, (_directive, letter: string) => {
     const field = Object.hasOwn(fields, letter) ? fields[letter] : undefined;
