@@ -32,7 +32,7 @@ const engines = {
         "what operators, casts and other types are made of",
       ],
       [
-        /^(?:md5|sha\d|encode|decode|convert|gen_random|crypt|to_ascii|normalize$|is_normalized|unicode_version|icu_)/,
+        /^(?:md5|sha\d|encode|decode|convert|gen_random|crypt|to_ascii|normalize$|unicode_version|icu_)/,
         "cryptography and bytes",
       ],
       [
@@ -74,23 +74,24 @@ const engines = {
       "extract",
       "year",
       "character_length",
+      "add_months",
     ],
     reasons: [[/^schemas$|^wsrep/, "administration"]],
   },
   duckdb: {
     catalogue: `(select string_agg(distinct lower(function_name), ' ') from duckdb_functions() where function_type in ('scalar', 'macro')
       and database_name = 'system' and (return_type like '%VARCHAR%' or list_contains(parameter_types, 'VARCHAR') or varargs = 'VARCHAR'))`,
-    forms: ["nullif"],
+    forms: ["nullif", "not_like_escape", "not_ilike_escape"],
     reasons: [
       [/json/, "JSON"],
       [
-        /^icu_|_internal_|^pragma_|^pg_|^duckdb_|privilege|^current_|^(?:alias|cast_to_type|can_cast|get_type|make_type|vector_type|stats|write_log|parse_duckdb|in_search_path|nextval|currval|getvariable|error|hash|constant_or|create_sort|unpivot|test_|format_type|col_description|obj_description|shobj|session_user|user|getdatabaseencoding|is_histogram|equi_width|aggregate|array_to_string_comma_default|fdiv|fmod|geomean|wavg|weighted|split_part_regexp|age|timezone|date_sub|datesub|ago|md5|sha|set_config|inet|has_|st_|generate_subscripts)/,
+        /^icu_|_internal_|^pragma_|^pg_|^duckdb_|privilege|^current_|^(?:alias|cast_to_type|can_cast|get_type|make_type|vector_type|stats|write_log|parse_duckdb|in_search_path|nextval|currval|getvariable|error|hash|constant_or|create_sort|unpivot|test_|format_type|col_description|obj_description|shobj|session_user|user|getdatabaseencoding|is_histogram|equi_width|aggregate|array_to_string_comma_default|geomean|wavg|weighted|split_part_regexp|age|timezone|date_sub|datesub|ago|md5|sha|set_config|inet|has_|st_|generate_subscripts)/,
         "administration, cryptography and other fields",
       ],
       [/^(?:struct|union|map|row|remap|variant|enum)/, "structs, maps and unions"],
       [/^(?:!?~~|!~~|~~|<@|@>|\|\||&&|->>|\^@)/, "operators"],
       [
-        /^(?:not_)?i?like_escape$|^(?:list|array)_(?:zip|grade_up|value)|^bitstring|^date_|^datetrunc|^time_bucket|^make_timestamp/,
+        /^(?:list|array)_(?:zip|grade_up|value)|^bitstring|^date_|^datetrunc|^time_bucket|^make_timestamp/,
         "other types, and the inside of operators",
       ],
     ],
