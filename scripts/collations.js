@@ -43,9 +43,8 @@ const expansions = [...weights].flatMap(([char, own]) => {
 });
 
 const written = (text) =>
-  JSON.stringify(text).replace(
-    /[\0-\x1f\x7f-\xa0\xad\p{M}\p{Cf}\p{Zl}\p{Zp}\p{Zs}]/gu,
-    (char) => (char === " " ? char : `\\u${char.charCodeAt(0).toString(16).padStart(4, "0")}`),
+  JSON.stringify(text).replace(/[\p{Cc}\xad\p{M}\p{Cf}\p{Zl}\p{Zp}\p{Zs}]/gu, (char) =>
+    char === " " ? char : `\\u${char.charCodeAt(0).toString(16).padStart(4, "0")}`,
   );
 const lines = (items) => {
   const result = [""];

@@ -6,7 +6,7 @@ import { generator, rowFor } from "./generate.ts";
 import { argued } from "./argued.ts";
 import { random } from "./random.ts";
 import { shrink } from "./shrink.ts";
-import { styles } from "./styles.ts";
+import { styles } from "./styles/index.ts";
 
 export type FuzzRow = Readonly<Record<string, Cell>>;
 

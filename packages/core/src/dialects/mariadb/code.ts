@@ -12,7 +12,6 @@ import {
   integer,
   isFailure,
   lookup,
-  nearest,
   textOfUtf8,
   utf8Of,
 } from "../../values/index.ts";
@@ -20,10 +19,11 @@ import type { Cell, Code } from "../dialect.ts";
 import { logic as logicBy, strict } from "../shared/code.ts";
 import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
 import { type Collation, baseType, byBytes, collationFor, collations, extremeType, typeRules, unify } from "./coercions.ts";
+import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arithmetic.ts";
 import { dateCode } from "./dates.ts";
 import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
 import { readTime } from "./moments.ts";
-import { FixedDouble, doubleText, int64, roundEven, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
+import { doubleText, int64, roundEven, toDecimal, toDouble, toText, truthOf, uint64 } from "./numbers.ts";
 
 const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
@@ -106,85 +106,6 @@ const firstPresent = (collation: Collation): Code => ({
     };
   },
 });
-
-/** The nearest number that 64 bits hold; what is too far below 0 has all bits set. */
-const inBits = (whole: bigint): bigint =>
-  whole > uint64 || whole < -uint64 ? uint64 : whole < -int64 - 1n ? -int64 - 1n : whole;
-
-const bigOf = (value: Value): bigint => {
-  if (value instanceof Decimal) return inBits(value.rounded(0).coefficient);
-  if (value instanceof Double) return inBits(BigInt(Math.sign(value.value) * Math.round(Math.abs(value.value))));
-  return BigInt(toInteger(value) as number);
-};
-
-const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
-  strict((a: Value, b: Value) =>
-    integer(BigInt.asUintN(64, operate(BigInt.asUintN(64, bigOf(a)), BigInt.asUintN(64, bigOf(b))))),
-  );
-
-const onDouble = (run: (value: number, other: number) => number): Code =>
-  strict((a: Double, b?: Double) => {
-    const result = run(a.value, b?.value ?? 0);
-    return Number.isNaN(result) ? null : Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
-  });
-
-const unit = (digits: number): bigint => 10n ** BigInt(digits);
-
-function cutDecimal(value: Decimal, digits: number): Decimal {
-  if (digits >= value.scale) return value;
-  const kept = value.coefficient / unit(value.scale - Math.max(digits, 0));
-  if (digits >= 0) return new Decimal(kept, digits);
-  return new Decimal((kept / unit(-digits)) * unit(-digits), 0);
-}
-
-function roundDecimal(value: Decimal, digits: number): Decimal {
-  if (digits >= value.scale) return value;
-  return digits >= 0 ? value.rounded(digits) : new Decimal(roundedWhole(value, -digits), 0);
-}
-
-/** Rounded to a multiple of a power of ten, halves away from zero. */
-function roundedWhole(value: Decimal, power: number): bigint {
-  const size = unit(power + value.scale);
-  const half = value.coefficient < 0n ? -size / 2n : size / 2n;
-  return ((value.coefficient + half) / size) * unit(power);
-}
-
-const sizeOf = (digits: Value | undefined): number => Math.max(-38, Math.min(38, Number(digits ?? 0)));
-
-/** round() and truncate(): where the number of decimals is the same for every row, so many are shown. */
-const toDecimals = (decimal: typeof roundDecimal, whole: (value: number) => number): Code => ({
-  strict: true,
-  run: ([value, digits], { steady }) => {
-    const size = sizeOf(digits);
-    const isSteady = digits === undefined || steady(1);
-    if (value instanceof Decimal) {
-      const result = decimal(value, size);
-      const scale = isSteady ? Math.max(size, 0) : value.scale;
-      return result.scale < scale ? result.rounded(scale) : result;
-    }
-    if (!(value instanceof Double)) return size >= 0 ? value : integer(decimal(Decimal.of(value as number), size).coefficient);
-    const result = roundDouble(value.value, size, whole);
-    return isSteady && size <= 30 ? new FixedDouble(result, Math.max(0, size)) : new Double(result);
-  },
-});
-
-function roundDouble(value: number, digits: number, whole: (value: number) => number): number {
-  const power = 10 ** Math.abs(digits);
-  const scaled = digits < 0 ? value / power : value * power;
-  if (!Number.isFinite(scaled)) return value;
-  return digits < 0 ? whole(scaled) * power : whole(scaled) / power;
-}
-
-const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
-  strict((value: Value) =>
-    value instanceof Decimal ? decimal(value) : value instanceof Double ? new FixedDouble(double(value.value), 0) : value,
-  );
-
-function negate(value: Value): Value {
-  if (value instanceof FixedDouble) return new FixedDouble(-value.value, value.decimals);
-  if (value instanceof Double) return new Double(-value.value);
-  return value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
-}
 
 /** Bytes of numbers, without the zero bytes before each. */
 function bytesOfCodes(codes: readonly Value[]): Uint8Array {
@@ -361,8 +282,6 @@ function findInSet(text: string, list: string, order: Order): Value {
   return list.split(",").findIndex((item) => order(item, text) === 0) + 1;
 }
 
-const bitsOf = (value: Value): bigint => BigInt.asUintN(64, bigOf(value));
-
 const isText = (type: string): boolean => baseType(type) === "text";
 
 /** What get_format() names (documentation, "GET_FORMAT"). */
@@ -516,54 +435,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     xor: strict((a: Value, b: Value) => Number(truthOf(a) !== truthOf(b))),
     not: strict((value: Value) => Number(truthOf(value) === false)),
     itself,
-    negate: {
-      strict: true,
-      run: ([value], { types }) => (types[0] === "unsigned" ? Decimal.of(-BigInt(value as number)) : negate(value)),
-    },
-    abs: strict((value: Value) => {
-      const isNegative =
-        value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
-      return isNegative ? negate(value) : value;
-    }),
-    ceiling: onNumber((value) => Decimal.of(-value.negated().floor()), Math.ceil),
-    floor: onNumber((value) => Decimal.of(value.floor()), Math.floor),
-    round: toDecimals(roundDecimal, roundEven),
-    truncate: toDecimals(cutDecimal, Math.trunc),
-    sign: strict((value: Value) =>
-      value instanceof Decimal ? value.compare(Decimal.of(0)) : Math.sign(value instanceof Double ? value.value : Number(value)),
-    ),
-    "~": strict((value: Value) => integer(BigInt.asUintN(64, ~bigOf(value)))),
-    "&": bits((a, b) => a & b),
-    "|": bits((a, b) => a | b),
-    "^": bits((a, b) => a ^ b),
-    "<<": bits((a, b) => (b > 63n ? 0n : a << b)),
-    ">>": bits((a, b) => (b > 63n ? 0n : a >> b)),
-    bit_count: strict((value: Value) => bitsOf(value).toString(2).replaceAll("0", "").length),
-    acos: onDouble(nearest.acos),
-    asin: onDouble(nearest.asin),
-    atan: strict(
-      (y: Double, x?: Double) => new Double(x === undefined ? nearest.atan(y.value) : nearest.atan2(y.value, x.value)),
-    ),
-    cos: onDouble(nearest.cos),
-    cot: onDouble((value) => 1 / nearest.tan(value)),
-    degrees: onDouble((value) => value * (180 / Math.PI)),
-    exp: onDouble(nearest.exp),
-    ln: onDouble((value) => (value > 0 ? nearest.ln(value) : NaN)),
-    log10: onDouble((value) => (value > 0 ? nearest.log10(value) : NaN)),
-    log2: onDouble((value) => (value > 0 ? nearest.log2(value) : NaN)),
-    radians: onDouble((value) => value * (Math.PI / 180)),
-    sin: onDouble(nearest.sin),
-    sqrt: onDouble(Math.sqrt),
-    tan: onDouble(nearest.tan),
-    log: strict((a: Double, b?: Double) => {
-      if (b === undefined) return a.value > 0 ? new Double(nearest.ln(a.value)) : null;
-      return a.value > 0 && a.value !== 1 && b.value > 0 ? new Double(nearest.ln(b.value) / nearest.ln(a.value)) : null;
-    }),
-    pow: strict((a: Double, b: Double) => {
-      const result = nearest.pow(a.value, b.value);
-      return Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
-    }),
-    pi: { run: () => new FixedDouble(Math.PI, 6) },
+    ...arithmeticCode,
     ...dateCode,
   };
 }

@@ -1,0 +1,195 @@
+import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "../../values/index.ts";
+import type { Code } from "../dialect.ts";
+import { bad, strict } from "../shared/code.ts";
+import { doubleText, inRange, toDouble } from "./numbers.ts";
+
+const onDouble = (run: (value: number, other: number) => number): Code =>
+  strict((a: Double, b?: Double) => {
+    const result = run(a.value, b?.value ?? 0);
+    return Number.isNaN(result) && !Number.isNaN(a.value) && !Number.isNaN(b?.value)
+      ? new Failure("number-out-of-range")
+      : new Double(result);
+  });
+
+/** The sizes of whole numbers in bits. */
+const sizes: Readonly<Record<string, number>> = lookup({ tinyint: 8, smallint: 16, integer: 32, bigint: 64, hugeint: 128 });
+
+/** The size of the widest whole number among types. */
+const sizeOf = (types: readonly string[]): number => Math.max(32, ...types.map((type) => sizes[type] ?? 32));
+
+/** The logarithm of what is above 0. */
+const logarithm = (run: (value: number) => number): Code =>
+  strict(({ value }: Double) =>
+    value > 0 || Number.isNaN(value) ? new Double(run(value)) : bad("there is no logarithm of a number that is not above 0"),
+  );
+
+const negate = (value: Value): Value =>
+  value instanceof Double
+    ? new Double(-value.value)
+    : value instanceof Decimal
+      ? value.negated()
+      : integer(-BigInt(value as number));
+
+const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
+  strict((value: Value) =>
+    value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value,
+  );
+
+const halfAway = (value: number): number => Math.sign(value) * Math.floor(Math.abs(value) + 0.5);
+
+function round(value: Value, digits: number = 0): Value {
+  if (value instanceof Double) {
+    if (digits === 0) return new Double(halfAway(value.value));
+    const power = 10 ** Math.abs(digits);
+    const result = digits > 0 ? halfAway(value.value * power) / power : halfAway(value.value / power) * power;
+    return Number.isFinite(result) ? new Double(result) : digits > 0 ? value : new Double(0);
+  }
+  const decimal = value instanceof Decimal ? value : Decimal.of(value as number);
+  if (digits >= decimal.scale) return value;
+  if (digits >= 0) return decimal.rounded(digits);
+  const size = 10n ** BigInt(-digits + decimal.scale);
+  const half = decimal.coefficient < 0n ? -size / 2n : size / 2n;
+  const result = ((decimal.coefficient + half) / size) * 10n ** BigInt(-digits);
+  return value instanceof Decimal ? new Decimal(result, 0) : integer(result);
+}
+
+function truncate(value: Value, digits: number): Value {
+  if (value instanceof Double) {
+    if (Number.isNaN(value.value)) return value;
+    const power = 10 ** Math.abs(digits);
+    const result = digits > 0 ? Math.trunc(value.value * power) / power : Math.trunc(value.value / power) * power;
+    return new Double(Number.isFinite(result) ? result : digits > 0 ? value.value : 0);
+  }
+  const decimal = value instanceof Decimal ? value : Decimal.of(value as number);
+  if (digits >= decimal.scale) return value;
+  const unit = 10n ** BigInt(decimal.scale - digits);
+  const kept = decimal.coefficient / unit;
+  if (value instanceof Decimal) return digits >= 0 ? new Decimal(kept, digits) : new Decimal(kept * 10n ** BigInt(-digits), 0);
+  return integer(kept * unit);
+}
+
+/** Halves to the even neighbour. */
+function roundEven(value: Value, digits: number): Value {
+  const decimal =
+    value instanceof Double
+      ? Decimal.parse(doubleText(value.value))
+      : value instanceof Decimal
+        ? value
+        : Decimal.of(value as number);
+  if (!decimal) return digits < 0 ? new Double(0) : value;
+  if (digits >= decimal.scale) return toDouble(value);
+  const unit = 10n ** BigInt(Math.abs(digits));
+  const scaled = digits < 0 ? new Decimal(decimal.coefficient, decimal.scale - digits) : decimal.times(Decimal.of(unit));
+  const floor = scaled.floor();
+  const rest = scaled.minus(Decimal.of(floor)).compare(new Decimal(5n, 1));
+  const whole = rest > 0 || (rest === 0 && floor % 2n !== 0n) ? floor + 1n : floor;
+  const size = digits < 0 ? Number(whole * unit) : Number(whole) / Number(unit);
+  return new Double(size === 0 && value instanceof Double && value.value < 0 ? -0 : size);
+}
+
+const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
+  strict((a: number, b: number) => integer(operate(BigInt(a), BigInt(b))));
+
+function shiftLeft(a: number, b: number, size: number): Value {
+  if (a < 0) return bad("a negative number cannot be shifted to the left");
+  if (b < 0) return bad("a number cannot be shifted by less than 0");
+  return b >= size ? (a === 0 ? 0 : new Failure("number-out-of-range")) : integer(BigInt(a) << BigInt(b));
+}
+
+function gcd(a: bigint, b: bigint): bigint {
+  let [x, y] = [a < 0n ? -a : a, b < 0n ? -b : b];
+  while (y > 0n) [x, y] = [y, x % y];
+  return x;
+}
+
+/** The code of what is calculated. */
+export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
+  negate: strict(negate),
+  abs: strict((value: Value) => {
+    const isNegative =
+      value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
+    return isNegative ? negate(value) : value;
+  }),
+  sign: strict((value: Value) =>
+    value instanceof Decimal
+      ? value.compare(Decimal.of(0))
+      : Math.sign(value instanceof Double ? value.value : Number(value)) || 0,
+  ),
+  round: strict(round),
+  "trunc at": strict(truncate),
+  round_even: strict(roundEven),
+  fdiv: strict((a: Double, b: Double) => new Double(Math.floor(a.value / b.value))),
+  fmod: strict((a: Double, b: Double) => new Double(b.value === 0 ? NaN : a.value - Math.floor(a.value / b.value) * b.value)),
+  trunc: onNumber((value) => new Decimal(value.coefficient / 10n ** BigInt(value.scale), 0), Math.trunc),
+  ceil: onNumber((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
+  floor: onNumber((value) => new Decimal(value.floor(), 0), Math.floor),
+  "&": bits((a, b) => a & b),
+  "|": bits((a, b) => a | b),
+  xor: bits((a, b) => a ^ b),
+  "<<": { strict: true, run: ([a, b], { types }) => shiftLeft(a as number, b as number, sizeOf(types)) },
+  ">>": {
+    strict: true,
+    run: ([a, b], { types }) =>
+      (b as number) < 0 || (b as number) >= sizeOf(types) ? 0 : integer(BigInt(a as number) >> BigInt(b as number)),
+  },
+  "~": strict((value: number) => integer(~BigInt(value))),
+  bit_count: {
+    strict: true,
+    run: ([value], { types }) =>
+      BigInt.asUintN(sizes[types[0]] ?? 32, BigInt(value as number))
+        .toString(2)
+        .replaceAll("0", "").length,
+  },
+  acos: onDouble(nearest.acos),
+  acosh: strict(({ value }: Double) => new Double(Math.acosh(value))),
+  asin: onDouble(nearest.asin),
+  asinh: onDouble(Math.asinh),
+  atan: onDouble(nearest.atan),
+  // The engine gives infinity on both sides.
+  atanh: onDouble((value) => (Math.abs(Math.atanh(value)) === Infinity ? Infinity : Math.atanh(value))),
+  cbrt: onDouble(Math.cbrt),
+  cos: onDouble(nearest.cos),
+  cosh: onDouble(Math.cosh),
+  cot: strict(({ value }: Double) =>
+    value === 0 || Math.abs(value) === Infinity ? new Failure("number-out-of-range") : new Double(1 / nearest.tan(value)),
+  ),
+  degrees: onDouble((value) => value * (180 / Math.PI)),
+  exp: onDouble(nearest.exp),
+  gamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
+  lgamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
+  ln: logarithm(nearest.ln),
+  log10: logarithm(nearest.log10),
+  log2: logarithm(nearest.log2),
+  radians: onDouble((value) => value * (Math.PI / 180)),
+  sin: onDouble(nearest.sin),
+  sinh: onDouble(Math.sinh),
+  sqrt: strict(({ value }: Double) => (value < 0 ? bad("a negative number has no square root") : new Double(Math.sqrt(value)))),
+  tan: onDouble(nearest.tan),
+  tanh: onDouble(Math.tanh),
+  log: strict((a: Double, b?: Double) => {
+    const [base, value] = b === undefined ? [10, a.value] : [a.value, b.value];
+    if (base === 1) return bad("1 is no base of a logarithm");
+    if (Number.isNaN(value) || Number.isNaN(base)) return new Double(NaN);
+    if (!(value > 0) || !(base > 0)) return bad("there is no logarithm of a number that is not above 0");
+    return new Double(b === undefined ? nearest.log10(value) : nearest.log10(value) / nearest.log10(base));
+  }),
+  atan2: onDouble(nearest.atan2),
+  pi: { run: () => new Double(Math.PI) },
+  factorial: strict((value: number) => {
+    if (value < 0) return new Failure("number-out-of-range");
+    let result = 1n;
+    for (let i = 2n; i <= BigInt(value) && result < 2n ** 128n; i++) result *= i;
+    return inRange("hugeint", result);
+  }),
+  gcd: strict((a: number, b: number) => integer(gcd(BigInt(a), BigInt(b)))),
+  lcm: strict((a: number, b: number) => {
+    const divisor = gcd(BigInt(a), BigInt(b));
+    const product = divisor === 0n ? 0n : (BigInt(a) * BigInt(b)) / divisor;
+    return integer(product < 0n ? -product : product);
+  }),
+  even: onDouble((value) => {
+    const whole = value >= 0 ? Math.ceil(value) : -Math.ceil(-value);
+    return whole % 2 === 0 ? whole : whole + (value >= 0 ? 1 : -1);
+  }),
+  isnan: strict(({ value }: Double) => Number.isNaN(value)),
+});
