@@ -36,7 +36,8 @@ const messages = {
   "argument-count": (f: Facts) => `${String(f.name)} takes ${String(f.takes)}, ${String(f.given)} given: ${String(f.signature)}`,
   "argument-type": (f: Facts) => `${String(f.name)} does not take ${list(f.given)}: ${String(f.signature)}`,
   "ambiguous-call": (f: Facts) => `${String(f.name)} could be meant in several ways for ${list(f.given)}; cast an argument.`,
-  "constant-wanted": (f: Facts) => `${String(f.name)} wants a ${String(f.parameter)} that is the same for every row.`,
+  "constant-wanted": (f: Facts) =>
+    `${String(f.name)} wants the same ${String(f.parameter)} for every row, not one that depends on a column.`,
   "swapped-arguments": (f: Facts) =>
     `${String(f.name)} takes the ${String(f.first)} first and the ${String(f.second)} second; these look swapped.`,
   "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,
