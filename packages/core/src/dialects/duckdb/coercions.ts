@@ -29,9 +29,9 @@ import {
 /**
  * Types: the engine's in lower case, with `text` for VARCHAR, `literal` for a text literal that becomes
  * what is wanted, `null`, `any` for the variable of a lambda, and `[]` after the type of a list's items.
- * A collation stands after a space.
+ * A collation stands after a space, and so do the decimals of a decimal where their number is known.
  */
-export const baseType = (type: string): string => type.split(" ")[0];
+export const baseType = (type: string): string => type.replace(/ \d+/, "").split(" ")[0];
 
 const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 const numeric = [...integers, "decimal", "float", "double"];
@@ -211,8 +211,19 @@ const numberTo = (to: string) => (to === "decimal" ? toDecimal : to === "double"
 
 const textFrom = (type: string) => (type === "float" ? floatText : toText);
 
+/** A decimal with at least so many decimals. */
+const scaled = (value: Value, scale: number): Value =>
+  value instanceof Decimal && value.scale < scale ? value.rounded(scale) : value;
+
 /** How an argument becomes a parameter: implicit casts only. */
 function conversion(given: string, to: string): Conversion | undefined {
+  const scale = /^decimal (\d+)$/.exec(to)?.[1];
+  if (scale !== undefined) {
+    const plain = conversion(given, "decimal");
+    return (
+      plain && { cost: plain.cost, convert: unlessMissing((value) => scaled(plain.convert?.(value) ?? value, Number(scale))) }
+    );
+  }
   const from = baseType(given);
   if (from === to || to === "any") return { cost: 0 };
   if (from === "null" && to === "lambda") return undefined;
@@ -375,20 +386,35 @@ export function unify(types: readonly string[]): string | undefined {
 
 function unifyTwo(left: string, right: string): string | undefined {
   const [a, b] = [baseType(left), baseType(right)];
-  if (a === b) return a === "literal" ? "text" : left.includes(" ") ? left : right;
+  if (a === b && a !== "decimal") return a === "literal" ? "text" : left.includes(" ") ? left : right;
   if (a === "null" || b === "any") return right;
   if (b === "null" || a === "any") return left;
   if (a === "literal") return right;
   if (b === "literal") return left;
   const kinds = [a, b];
-  if (kinds.every(isNumeric) || kinds.every((kind) => isInteger(kind) || kind === "boolean"))
-    return numeric.find((type) =>
+  if (kinds.every(isNumeric) || kinds.every((kind) => isInteger(kind) || kind === "boolean")) {
+    const common = numeric.find((type) =>
       kinds.every((kind) => kind === type || kind === "boolean" || widening(kind, type) !== undefined),
     );
+    return common === "decimal" ? decimalType([left, right]) : common;
+  }
   if (kinds.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
   if (!kinds.every((kind) => kind.endsWith("[]"))) return undefined;
-  const item = unifyTwo(a.slice(0, -2), b.slice(0, -2));
+  const item = unifyTwo(left.slice(0, -2), right.slice(0, -2));
   return item && `${item}[]`;
+}
+
+/** A decimal type with as many decimals as the widest of two, where all are known. */
+function decimalType(types: readonly string[]): string {
+  const scales = types.filter((type) => baseType(type) === "decimal").map((type) => Number(type.slice(8) || NaN));
+  return scales.some(Number.isNaN) ? "decimal" : `decimal ${Math.max(...scales)}`;
+}
+
+/** The type of a sum or product of decimals, where how many decimals each has is known. */
+function calculatedType(sign: string, types: readonly string[]): string {
+  const [a, b] = types.map((type) => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0));
+  const scale = sign === "*" ? a + b : Math.max(a, b);
+  return Number.isNaN(scale) ? "decimal" : `decimal ${scale}`;
 }
 
 /** Functions of one number of any type. */
@@ -437,7 +463,7 @@ export const collations: Readonly<Record<string, "minded" | "ignored" | "accents
 });
 
 export const collationOf = (types: readonly string[]): (typeof collations)[string] =>
-  collations[types.map((type) => type.split(" ")[1]).find((name) => name !== undefined) ?? "binary"] ?? "minded";
+  collations[types.map((type) => type.split(" ")[1]).find((name) => name in collations) ?? "binary"] ?? "minded";
 
 const resultName = (row: { result: string }, types: readonly string[]): string => {
   const kinds = types.map(baseType);
@@ -501,7 +527,7 @@ export const typeRules: TypeRules = {
     const isOrder = ["<", "<=", ">", ">="].includes(row.name);
     if (isOrder && types.includes("text") && types.some((type) => !/^(?:text|literal|null|any)\b/.test(type)))
       return "argument-type";
-    if (isOrder && types.includes("boolean") && types.some((type) => /^(?:decimal|double|float)$/.test(type)))
+    if (isOrder && types.includes("boolean") && types.some((type) => /^(?:decimal|double|float)$/.test(baseType(type))))
       return "argument-type";
     // A text literal may be a date or a timestamp.
     const isDated = (type: string, i: number) => type === "literal" && /^(?:date|timestamp)$/.test(row.parameters[i].type);
@@ -514,6 +540,8 @@ export const typeRules: TypeRules = {
     return row.family === "list" && !itemsFit(row, types) ? "argument-type" : undefined;
   },
   resultType(row, types) {
+    if (row.result === "decimal" && types.length === 1 && /^(?:[-+]|abs)$/.test(row.name)) return types[0];
+    if (row.result === "decimal" && types.length === 2 && /^[-+*]$/.test(row.name)) return calculatedType(row.name, types);
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
     if (row.result === "text" && row.family === "recase" && types[0]?.includes(" ")) return types[0];
     return resultName(row, types);

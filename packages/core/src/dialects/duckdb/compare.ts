@@ -16,7 +16,8 @@ export const same = (a: Value, b: Value): boolean => (a === null || b === null ?
 export function converted(value: Value, from: string, to: string): Value {
   if (value === null) return null;
   if (typeof value === "boolean" && isNumeric(baseType(to))) return castAny(baseType(to), Number(value));
-  return typeRules.conversion(from, baseType(to))?.convert?.(value) ?? value;
+  const type = to.startsWith("decimal ") ? to : baseType(to);
+  return typeRules.conversion(from, type)?.convert?.(value) ?? value;
 }
 
 /** The types of values that have to go together; a failure where they do not. */

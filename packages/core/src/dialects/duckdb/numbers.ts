@@ -26,7 +26,7 @@ export function numberLiteral(source: string): { value: Value; type: string } {
   const value = Decimal.parse(digits)!;
   return digits.replace(/^0+|\./g, "").length > 38
     ? { value: new Double(Number(digits)), type: "double" }
-    : { value, type: "decimal" };
+    : { value, type: `decimal ${value.scale}` };
 }
 
 /** A double as text: shortest digits, always with a point or an exponent. */
