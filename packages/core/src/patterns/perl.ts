@@ -46,6 +46,35 @@ const posixClasses: Readonly<Record<string, readonly [ascii: string, unicode: st
   ascii: ["\\0-\\x7f", "\\0-\\x7f"],
 });
 
+const dotless = 0x131;
+
+/** A letter as it is where case is ignored (Unicode, CaseFolding.txt, status C and S, but for a few that have no case). */
+function folded(code: number): number {
+  // A dotless i is like no other letter but in Turkish.
+  if (code === dotless) return code;
+  const char = String.fromCodePoint(code);
+  const upper = char.toUpperCase();
+  const lower = (upper.length === char.length ? upper : char).toLowerCase();
+  return lower.length === char.length ? lower.codePointAt(0)! : code;
+}
+
+/** Letters beyond ASCII that are like another one, by the letter that they fold to. */
+let others: Map<number, number[]> | undefined;
+
+/** Every letter that is like one where case is ignored; the Kelvin sign is like k, ẞ like ß. */
+function alike(code: number): number[] {
+  if (!others) {
+    others = new Map();
+    for (let each = 0x80; each < 0xffff; each++) {
+      const fold = folded(each);
+      if (fold !== each) others.set(fold, [...(others.get(fold) ?? []), each]);
+    }
+  }
+  const fold = folded(code);
+  if (code === dotless) return [code];
+  return [...new Set([code, ...caseForms(code), fold, ...caseForms(fold), ...(others.get(fold) ?? [])])];
+}
+
 /** What the classes of cases are where case is ignored, in the flavour that minds it. */
 const inAnyCase: Readonly<Record<string, string>> = lookup({
   "A-Z": "A-Za-z\\u017f\\u212a",
@@ -172,7 +201,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   /** A character, in both cases where the options of this place say so. */
   function literal(code: number, { i }: Flags): PatternNode {
     if (!i) return oneChar(code);
-    return { kind: "set", set: { ranges: caseForms(code).map((each) => [each, each] as const), classes: [], negated: false } };
+    return { kind: "set", set: { ranges: alike(code).map((each) => [each, each] as const), classes: [], negated: false } };
   }
 
   function atom(depth: number, given: Flags, at: number): PatternNode {
@@ -379,7 +408,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     const forms = given.i
       ? ranges.flatMap(([low, high]) => {
           const size = Math.min(high - low, 2048);
-          return Array.from({ length: size + 1 }, (_, k) => caseForms(low + k)).flatMap((each) =>
+          return Array.from({ length: size + 1 }, (_, k) => alike(low + k)).flatMap((each) =>
             each.map((code) => [code, code] as const),
           );
         })

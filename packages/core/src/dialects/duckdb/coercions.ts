@@ -515,7 +515,11 @@ export const typeRules: TypeRules = {
     // Beside a whole number a text literal may be a number or a date; from a number only a number is subtracted.
     const isSum = (row.name === "+" || row.name === "-") && types.length === 2;
     const isOpen = row.name === "+" ? types.includes("literal") : types[0] === "literal";
-    if (isSum && isOpen && types.every((type) => type === "literal" || isInteger(type))) return "ambiguous-call";
+    if (isSum && isOpen && types.every((type) => /^(?:literal|tinyint|smallint|integer)$/.test(type))) return "ambiguous-call";
+    // It may be an interval, too, which is multiplied and divided by larger numbers.
+    const isScaling = row.name === "*" && types.some((type) => /^(?:bigint|double|decimal)/.test(type));
+    if (types.length === 2 && types.includes("literal") && (isScaling || (row.name === "/" && types[0] === "literal")))
+      return "ambiguous-call";
     if (/^(?:<<|>>)$/.test(row.name) && types[0] === "literal") return "ambiguous-call";
     if (/^(?:&|\||xor)$/.test(row.name) && types.every((type) => type === "literal")) return "ambiguous-call";
     // A text literal may be any number.
