@@ -9,8 +9,9 @@ export interface Argued {
 /** Every known difference, with its reason; reviewed, and kept under ten. Whatever else differs is a find. */
 export const argued: readonly Argued[] = [
   {
-    why: "SQLite and MariaDB give back a text whose empty part is replaced before they look at the replacement, which may be null",
-    holds: (dialect, { expression }) => ["sqlite", "mariadb"].includes(dialect) && /replace\([^]*,\s*'',/.test(expression),
+    why: "SQLite and MariaDB give back an empty text, and one whose empty part is replaced, before they look at the replacement, which may be null",
+    holds: (dialect, { expression }) =>
+      ["sqlite", "mariadb"].includes(dialect) && /replace\w*\((?:''|[^]*,\s*'',)/.test(expression),
   },
   {
     why: "MariaDB's greatest and least of texts, used as a number, is that of their numbers; here the number of the text",
@@ -22,8 +23,10 @@ export const argued: readonly Argued[] = [
       dialect === "mariadb" && "error" in theirs && /Illegal mix of collations/.test(theirs.error.message),
   },
   {
-    why: "MariaDB keeps digits of a quotient that it does not show, so that what is calculated further from one differs in the fifth decimal",
-    holds: (dialect, { expression }) => dialect === "mariadb" && / \/ /.test(expression),
+    why: "MariaDB keeps digits of a quotient that it does not show, so that what is calculated further from one differs in the fifth decimal, and the sign of a remainder of zero",
+    holds: (dialect, { expression, theirs }) =>
+      dialect === "mariadb" &&
+      (/ \/ /.test(expression) || (/ % /.test(expression) && "value" in theirs && /-0\.0/.test(String(theirs.value)))),
   },
   {
     why: "MariaDB takes a number that stands for a text for Latin-1, and what is put beside it for its bytes",
