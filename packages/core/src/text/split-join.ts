@@ -90,16 +90,17 @@ export const split = operation({
     /** Pieces one after the other: up to a match, or one character where the match is empty. */
     function cutOff(value: string, pattern: Pattern, budget: Budget): string[] {
       const pieces: string[] = [];
-      for (let start = 0; pieces.length <= listLimit;) {
-        const match = pattern.find(value, start, budget);
-        const end = match && match[0] === "" ? stepOver(value, match.index) : match?.index;
-        if (!match || end === undefined || end >= value.length) {
-          pieces.push(value.slice(start, match && match[0] !== "" ? match.index : undefined));
-          if (match && match[0] !== "") pieces.push(value.slice(match.index + match[0].length));
+      let rest = value;
+      while (pieces.length <= listLimit) {
+        const match = pattern.find(rest, 0, budget);
+        const end = match && match[0] === "" ? stepOver(rest, match.index) : match?.index;
+        if (!match || end === undefined || end >= rest.length) {
+          pieces.push(rest.slice(0, match && match[0] !== "" ? match.index : undefined));
+          if (match && match[0] !== "") pieces.push(rest.slice(match.index + match[0].length));
           break;
         }
-        pieces.push(value.slice(start, end));
-        start = match[0] === "" ? end : match.index + match[0].length;
+        pieces.push(rest.slice(0, end));
+        rest = rest.slice(match[0] === "" ? end : match.index + match[0].length);
       }
       return pieces;
     }

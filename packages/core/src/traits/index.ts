@@ -141,7 +141,7 @@ export const traits = {
   }),
   emptyMatch: trait("May the pattern match empty text?", {
     allowed: "Empty matches count like others.",
-    "one character": "An empty match cuts off one character.",
+    "one character": "An empty match cuts off one character; what is left is searched as a text of its own.",
     ends: "An empty match ends the search, and is not replaced.",
     "not after a match": "An empty match right after another match does not count.",
     error: "A pattern that matches empty text is an error.",

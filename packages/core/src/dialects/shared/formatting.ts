@@ -108,7 +108,10 @@ function integerText(value: Value, spec: Spec, { isLate }: FormatStyle): string 
   if (spec.precision !== undefined && type !== "c") return bad("a precision is not allowed for a whole number");
   if (type === "" || type === "d" || (!isLate && (type === "i" || type === "u")))
     return numberText(given < 0n, "", grouped(String(size), spec.separator), spec);
-  if (type === "c") return laidOut(String.fromCodePoint(Number(given)), spec, "<");
+  if (type === "c") {
+    const byte = Number(BigInt.asUintN(8, given));
+    return byte > 127 ? bad("a single byte above 127 is no character") : laidOut(String.fromCharCode(byte), spec, "<");
+  }
   const base = ({ x: 16, X: 16, o: 8, b: 2, B: 2 } as Record<string, number>)[type];
   if (base === undefined)
     return isLate && type === "L"

@@ -11,3 +11,7 @@ export const columns = {
   decimal: ["d"],
   boolean: ["(n > 1)", "(label = remark)", "(gap is null)"],
 };
+
+/** The same arguments for a slot of several functions. */
+export const each = (names: readonly string[], slot: string, atoms: readonly string[]): Record<string, readonly string[]> =>
+  Object.fromEntries(names.map((name) => [`${name} ${slot}`, atoms]));

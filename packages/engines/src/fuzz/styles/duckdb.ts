@@ -1,5 +1,5 @@
 import type { Style } from "../generate.ts";
-import { kinds, columns } from "./common.ts";
+import { columns, each, kinds } from "./common.ts";
 
 export const duckdb: Style = {
   columns,
@@ -56,6 +56,36 @@ export const duckdb: Style = {
       "[n, 2]",
     ],
     list: ["string_split(label, ',')", "['a', 'b', null]"],
+    pattern: ["'a'", "'[a-z]+'", "'(l)(n)'", "'\\d+'", "'^.'", "'(?i)ALNUS'", "'x|é'", "'.*'", "'('", "label"],
+    options: ["'i'", "''", "'s'", "'c'", "'q'"],
+    replace_options: ["'g'", "'gi'", "''", "'i'"],
+    group: ["0", "0", "1", "2"],
+    "bigint[]": ["[1, 2]", "[2, 1, 3]", "[-1, 0]"],
+    ...each(["acos", "asin", "atanh", "acosh"], "number", ["0.5::double", "-1", "1", "0.1::double", "2", "n::double"]),
+    ...each(["hamming", "mismatches"], "left", ["'abc'", "'Abc'", "label"]),
+    ...each(["hamming", "mismatches"], "right", ["'abd'", "'aBc'", "'xyz'"]),
+    ...each(["list_sum", "list_avg"], "list", ["[1, 2, 3]", "[n, 2]", "[1.5, d]", "[n::double]"]),
+    ...each(["list_append", "array_append", "array_push_back", "list_prepend", "array_prepend"], "list", [
+      "[label, remark]",
+      "['a', null]",
+    ]),
+    ...each(["list_append", "array_append", "array_push_back", "list_prepend", "array_prepend"], "item", [
+      "label",
+      "'x'",
+      "null",
+    ]),
+    ...each(["list_sort", "array_sort"], "direction", ["'asc'", "'DESC'", "'desc'"]),
+    ...each(["list_sort", "array_sort", "list_reverse_sort", "array_reverse_sort"], "nulls", ["'nulls first'", "'NULLS LAST'"]),
+    "flatten list": ["[[1, 2], [3]]", "[['a'], ['b', null]]", "[string_split(label, ' ')]"],
+    "to_base number": ["255", "7", "n + 20", "0"],
+    "to_base base": ["2", "16", "36", "10", "1"],
+    "to_base digits": ["0", "8", "2"],
+    "<< left": ["1", "5", "n + 1", "0"],
+    "<< right": ["1", "3", "n + 1", "20"],
+    "strptime formats": ["['%d.%m.%Y', '%Y-%m-%d']", "['%H:%M', '%-d %B %Y', '%Y-%m-%d', '%d.%m.%Y']"],
+    "make_date year": ["2019", "1900", "2020", "n + 2000"],
+    "make_date month": ["1", "12", "4", "13"],
+    "make_date day": ["1", "28", "30", "31"],
     "boolean[]": ["[true, false]", "[false, true, true]"],
     "side.list": ["['a', 'b']", "[label]", "string_split(label, ',')"],
     "side.blob": ["encode(label)", "'ab'::blob"],
