@@ -23,7 +23,7 @@ const engines = {
         "full text",
       ],
       [
-        /^pg_|^lo_|privilege|^current_|^set_config|^obj_desc|^col_desc|^shobj|^binary_upgrade|^txid|^inet_|^brin|^row_security|^nextval|^currval|^setval|^version$|^format_type|^to_reg|^dblink|^fmgr|^getdatabaseencoding|^system$|^bernoulli$|_handler$|^ginarray|^gin_|^gist|^hash|^amvalidate|^any_value|^getpgusername|^set_byte|^bt|^currtid|^makeacl/,
+        /^pg_|^lo_|privilege|^current_|^set_config|^obj_desc|^col_desc|^shobj|^binary_upgrade|^txid|^inet_|^brin|^row_security|^nextval|^currval|^setval|^version$|^format_type|^to_reg|^dblink|^fmgr|^getdatabaseencoding|^system(?:_user)?$|^bernoulli$|_handler$|^ginarray|^gin_|^gist|^hash|^amvalidate|^any_value|^getpgusername|^set_byte|^bt|^currtid|^makeacl/,
         "administration",
       ],
       [/(?:in|out|recv|send|typmodin|typmodout)$/, "input, output and sending of types"],
@@ -31,10 +31,8 @@ const engines = {
         /^(?:text|texticlike|bpchar|byteacat|name|char|varchar|regex|like|notlike|icregex|nameic|textic|bpcharic|nameregex|array_|date_|time|interval|oid|regclass|tid|cidr|host|abbrev|network|broadcast|netmask|family|masklen|hostmask|inet|macaddr|enum_|range|multirange|uuid|xid|numeric|int|float|bool|money|cash|point|box|circle|path|poly|line|lseg|slope|daterange|numrange)/,
         "what operators, casts and other types are made of",
       ],
-      [
-        /^(?:md5|sha\d|encode|decode|convert|gen_random|crypt|to_ascii|normalize$|unicode_version|icu_)/,
-        "cryptography and bytes",
-      ],
+      [/^(?:md5|sha\d|encode|decode|convert|gen_random|crypt|to_ascii|normalize$)/, "cryptography and bytes"],
+      [/^(?:unicode|icu)_/, "the version of Unicode"],
       [
         /^(?:now|clock_|statement_|transaction_|localtime|age|isfinite|make_|extract|date_bin|date_trunc|to_timestamp|overlaps|justify|timezone)/,
         "times, intervals and zones",
@@ -52,7 +50,7 @@ const engines = {
       [/^json|^->/, "JSON"],
       [/^fts|match|^snippet|^offsets|^optimize/, "full text"],
       [
-        /^(?:charindex|leftstr|rightstr|replicate|reverse|proper|padl|padr|padc|strfilter|difference|square|atn2|coth|acoth|asech|acsch|sech|csch|cot)$/,
+        /^(?:char\w+|leftstr|rightstr|replicate|reverse|proper|padl|padr|padc|strfilter|difference|square|atn2|coth|acoth|asech|acsch|sech|csch|cot)$/,
         "an extension of the pinned build",
       ],
     ],

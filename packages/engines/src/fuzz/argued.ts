@@ -1,3 +1,4 @@
+import type { OwnOutcome } from "../probe.ts";
 import type { Find } from "./index.ts";
 
 /** A difference from an engine that is known and argued. */
@@ -6,16 +7,22 @@ export interface Argued {
   readonly holds: (dialect: string, found: Find) => boolean;
 }
 
+const isNull = (outcome: OwnOutcome): boolean => outcome !== undefined && "value" in outcome && outcome.value === null;
+
+const isNumber = (outcome: OwnOutcome): boolean =>
+  outcome !== undefined && "value" in outcome && typeof outcome.value === "number";
+
 /** Every known difference, with its reason; reviewed, and kept under ten. Whatever else differs is a find. */
 export const argued: readonly Argued[] = [
   {
     why: "SQLite and MariaDB give back an empty text, and one whose empty part is replaced, before they look at the replacement, which may be null",
-    holds: (dialect, { expression }) =>
-      ["sqlite", "mariadb"].includes(dialect) && /replace\w*\((?:''|[^]*,\s*'',)/.test(expression),
+    holds: (dialect, { expression, ours }) =>
+      ["sqlite", "mariadb"].includes(dialect) && isNull(ours) && /replace\w*\((?:''|[^]*,\s*'',)/.test(expression),
   },
   {
     why: "MariaDB's greatest and least of texts, used as a number, is that of their numbers; here the number of the text",
-    holds: (dialect, { expression }) => dialect === "mariadb" && /(?:greatest|least)\(/.test(expression),
+    holds: (dialect, { expression, ours, theirs }) =>
+      dialect === "mariadb" && isNumber(ours) && isNumber(theirs) && /(?:greatest|least)\(/.test(expression),
   },
   {
     why: "MariaDB's CHR and CHAR … USING give texts of the server's collation, which do not mix with those of another connection's",
@@ -35,12 +42,7 @@ export const argued: readonly Argued[] = [
   },
   {
     why: "MariaDB compares a number with a date that cannot be read as though they were equal; here the comparison is null",
-    holds: (dialect, { expression, ours }) =>
-      dialect === "mariadb" &&
-      /cast\([^]* as date\)/.test(expression) &&
-      ours !== undefined &&
-      "value" in ours &&
-      ours.value === null,
+    holds: (dialect, { expression, ours }) => dialect === "mariadb" && isNull(ours) && /cast\([^]* as date\)/.test(expression),
   },
   {
     why: "DuckDB's substring from beyond the end with a negative length gives something else for columns than for constants",
@@ -52,7 +54,6 @@ export const argued: readonly Argued[] = [
   },
   {
     why: "Engines make a function of a null that they know beforehand null, and never evaluate its other arguments, which fail",
-    holds: (dialect, { ours, theirs }) =>
-      dialect !== "sqlite" && ours !== undefined && "error" in ours && "value" in theirs && theirs.value === null,
+    holds: (dialect, { ours, theirs }) => dialect !== "sqlite" && ours !== undefined && "error" in ours && isNull(theirs),
   },
 ];

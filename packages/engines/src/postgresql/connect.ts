@@ -2,7 +2,7 @@ import pg from "pg";
 import { type Connection, type Settings, eachRow, statementFor } from "../connection.ts";
 import { readerFor, sourceOf, versionOption } from "./rows.ts";
 
-/** Opens a PostgreSQL server; every statement is a read-only transaction with a time limit. */
+/** Connects to a server of PostgreSQL; every statement is a read-only transaction with a time limit. */
 export async function connect(url: string, { timeLimit }: Settings): Promise<Connection> {
   const client = new pg.Client({
     connectionString: url,

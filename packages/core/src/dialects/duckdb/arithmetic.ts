@@ -1,5 +1,6 @@
 import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
+import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, strict } from "../shared/code.ts";
 import { doubleText, inRange, toDouble } from "./numbers.ts";
 
@@ -21,18 +22,6 @@ const sizeOf = (types: readonly string[]): number => Math.max(32, ...types.map((
 const logarithm = (run: (value: number) => number): Code =>
   strict(({ value }: Double) =>
     value > 0 || Number.isNaN(value) ? new Double(run(value)) : bad("there is no logarithm of a number that is not above 0"),
-  );
-
-const negate = (value: Value): Value =>
-  value instanceof Double
-    ? new Double(-value.value)
-    : value instanceof Decimal
-      ? value.negated()
-      : integer(-BigInt(value as number));
-
-const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
-  strict((value: Value) =>
-    value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value,
   );
 
 const halfAway = (value: number): number => Math.sign(value) * Math.floor(Math.abs(value) + 0.5);
@@ -104,12 +93,8 @@ function gcd(a: bigint, b: bigint): bigint {
 
 /** The code of what is calculated. */
 export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
-  negate: strict(negate),
-  abs: strict((value: Value) => {
-    const isNegative =
-      value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
-    return isNegative ? negate(value) : value;
-  }),
+  negate,
+  abs: absolute(),
   sign: strict((value: Value) =>
     value instanceof Decimal
       ? value.compare(Decimal.of(0))
@@ -121,8 +106,8 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   fdiv: strict((a: Double, b: Double) => new Double(Math.floor(a.value / b.value))),
   fmod: strict((a: Double, b: Double) => new Double(b.value === 0 ? NaN : a.value - Math.floor(a.value / b.value) * b.value)),
   trunc: onNumber((value) => new Decimal(value.coefficient / 10n ** BigInt(value.scale), 0), Math.trunc),
-  ceil: onNumber((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
-  floor: onNumber((value) => new Decimal(value.floor(), 0), Math.floor),
+  ceil: onNumber(ceiling, Math.ceil),
+  floor: onNumber(floor, Math.floor),
   "&": bits((a, b) => a & b),
   "|": bits((a, b) => a | b),
   xor: bits((a, b) => a ^ b),

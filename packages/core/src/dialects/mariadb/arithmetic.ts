@@ -1,5 +1,6 @@
 import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
+import { absolute, ceiling, floor, onNumber } from "../shared/arithmetic.ts";
 import { strict } from "../shared/code.ts";
 import { FixedDouble, int64, roundEven, toInteger, uint64 } from "./numbers.ts";
 
@@ -71,10 +72,7 @@ export function roundDouble(value: number, digits: number, whole: (value: number
   return digits < 0 ? whole(scaled) * power : whole(scaled) / power;
 }
 
-const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
-  strict((value: Value) =>
-    value instanceof Decimal ? decimal(value) : value instanceof Double ? new FixedDouble(double(value.value), 0) : value,
-  );
+const whole = (value: number): Value => new FixedDouble(value, 0);
 
 function negate(value: Value): Value {
   if (value instanceof FixedDouble) return new FixedDouble(-value.value, value.decimals);
@@ -91,13 +89,9 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
     strict: true,
     run: ([value], { types }) => (types[0] === "unsigned" ? Decimal.of(-BigInt(value as number)) : negate(value)),
   },
-  abs: strict((value: Value) => {
-    const isNegative =
-      value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
-    return isNegative ? negate(value) : value;
-  }),
-  ceiling: onNumber((value) => Decimal.of(-value.negated().floor()), Math.ceil),
-  floor: onNumber((value) => Decimal.of(value.floor()), Math.floor),
+  abs: absolute(negate),
+  ceiling: onNumber(ceiling, Math.ceil, whole),
+  floor: onNumber(floor, Math.floor, whole),
   round: toDecimals(roundDecimal, roundEven),
   truncate: toDecimals(cutDecimal, Math.trunc),
   sign: strict((value: Value) =>

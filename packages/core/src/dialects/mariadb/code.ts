@@ -18,7 +18,7 @@ import {
 import type { Cell, Code } from "../dialect.ts";
 import { logic as logicBy, strict } from "../shared/code.ts";
 import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
-import { type Collation, baseType, byBytes, collationFor, collations, extremeType, typeRules, unify } from "./coercions.ts";
+import { type Collation, baseType, byBytes, collationFor, collations, conversion, extremeType, unify } from "./coercions.ts";
 import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arithmetic.ts";
 import { dateCode } from "./dates.ts";
 import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
@@ -50,9 +50,8 @@ function comparison(
   collation: Collation,
 ): { convert: (value: Value, from: string) => Value; order: Order } {
   const kinds = types.map(baseType).filter((kind) => kind !== "null");
-  const rules = typeRules(collation);
   const to = (type: string) => (value: Value, from: string) =>
-    value === null ? null : (rules.conversion(from, type)?.convert?.(value) ?? value);
+    value === null ? null : (conversion(from, type)?.convert?.(value) ?? value);
   if (kinds.every((kind) => kind === "text" || kind === "binary")) {
     const name = collationFor(types, collation);
     return { convert: to(name === "binary" ? "binary" : "text"), order: orders[name] };
@@ -84,28 +83,30 @@ const extreme = (direction: number, collation: Collation): Code => ({
     if (keys.includes(null)) return new Failure("not-covered", { what: "texts that are no dates beside dates" });
     let best = 0;
     for (let i = 1; i < keys.length; i++) if (order(keys[i], keys[best]) * direction > 0) best = i;
-    return toType(extremeType(types), types[best], collation)(args[best]);
+    return toType(extremeType(types), types[best])(args[best]);
   },
 });
 
-const toType =
-  (type: string, from: string, collation: Collation) =>
-  (value: Value): Value =>
-    value === null || baseType(from) === type ? value : (typeRules(collation).conversion(from, type)?.convert?.(value) ?? value);
+/** How a value of a type becomes one of another. */
+function toType(type: string, from: string): (value: Value) => Value {
+  const convert = baseType(from) === type ? undefined : conversion(from, type)?.convert;
+  return (value) => (value === null ? null : (convert?.(value) ?? value));
+}
 
 /** The first value that is there, from some place on, as the type that all have together. */
-const firstPresent = (collation: Collation): Code => ({
+const firstPresent: Code = {
   lazy: (cells, { types }) => {
     const type = unify(types) ?? "text";
+    const converted = types.map((from) => toType(type, from));
     return (row) => {
       for (let i = 0; i < cells.length; i++) {
         const value = cells[i](row);
-        if (value !== null) return isFailure(value) ? value : toType(type, types[i], collation)(value);
+        if (value !== null) return isFailure(value) ? value : converted[i](value);
       }
       return null;
     };
   },
-});
+};
 
 /** Bytes of numbers, without the zero bytes before each. */
 function bytesOfCodes(codes: readonly Value[]): Uint8Array {
@@ -405,16 +406,17 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     },
     concat_operator_oracle: { run: (values) => (values.every((value) => value === null) ? null : values.join("")) },
     sformat: { run: sformat },
-    coalesce: firstPresent(collation),
+    coalesce: firstPresent,
     nvl2: {
       lazy: ([first, ...choices], { types }) => {
         const type = unify(types.slice(1)) ?? "text";
+        const converted = types.slice(1).map((from) => toType(type, from));
         return (row) => {
           const value = first(row);
           if (isFailure(value)) return value;
           const chosen = value === null ? 1 : 0;
           const result = choices[chosen](row);
-          return isFailure(result) ? result : toType(type, types[chosen + 1], collation)(result);
+          return isFailure(result) ? result : converted[chosen](result);
         };
       },
     },

@@ -117,7 +117,7 @@ function asBytes(value: Value): Value {
 }
 
 /** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
-function conversion(from: string, to: string): Conversion | undefined {
+export function conversion(from: string, to: string): Conversion | undefined {
   const kind = isBinary(baseType(from)) ? "binary" : baseType(from);
   const isWhole = kind === "integer" || kind === "unsigned";
   if (to.startsWith("decimal ")) {

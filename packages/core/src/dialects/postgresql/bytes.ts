@@ -12,6 +12,7 @@ import {
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
+import { located, sliced, spanned, trimmed } from "./functions.ts";
 
 /** Functions of binary strings (PostgreSQL documentation, 9.5). */
 
@@ -110,19 +111,6 @@ function writeAs(text: string, name: string): Value {
 const within = (at: number, size: number) => at >= 0 && at < size;
 const outside = (at: number, size: number) => bad(`${at} is outside the bytes, which are counted from 0 to ${size - 1}`);
 
-const missing = "null";
-const sliced = {
-  missing,
-  unit: "code point",
-  first: "1",
-  from: "start",
-  third: "length",
-  startBelow: "window",
-  negativeLength: "error",
-  fraction: "refused",
-};
-const trimmed = { missing, inner: "kept", characters: "space", removed: "each" };
-
 export const bytesCode: Readonly<Record<string, Code>> = {
   "bytes length": strict(({ bytes }: Bytes) => bytes.length),
   "bytes bits": strict(({ bytes }: Bytes) => bytes.length * 8),
@@ -132,22 +120,8 @@ export const bytesCode: Readonly<Record<string, Code>> = {
   }),
   "bytes joined": strict((a: Bytes, b: Bytes) => new Bytes(Uint8Array.from([...a.bytes, ...b.bytes]))),
   "bytes substring": onBytes("slice", sliced),
-  "bytes overlay": onBytes(
-    "replace-span",
-    { missing, unit: "code point", first: "1", startBelow: "error", negativeSpan: "repeated", fraction: "refused" },
-    [0, 2, 3, 1],
-  ),
-  "bytes position": onBytes("locate", {
-    missing,
-    unit: "code point",
-    first: "1",
-    pattern: "literal",
-    case: "minded",
-    absent: "zero",
-    startBelow: "error",
-    emptyNeedle: "at the start",
-    fraction: "refused",
-  }),
+  "bytes overlay": onBytes("replace-span", spanned, [0, 2, 3, 1]),
+  "bytes position": onBytes("locate", located),
   "bytes btrim": onBytes("trim", { ...trimmed, ends: "both" }),
   "bytes ltrim": onBytes("trim", { ...trimmed, ends: "start" }),
   "bytes rtrim": onBytes("trim", { ...trimmed, ends: "end" }),

@@ -15,6 +15,7 @@ import {
   lookup,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
+import { absolute, ceiling, floor, negate } from "../shared/arithmetic.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
@@ -193,8 +194,8 @@ const dayNumber = (date: string): number => {
 const otherNames: Readonly<Record<string, string>> = lookup(
   Object.fromEntries(
     Object.entries({
-      microseconds: "us usec usecs useconds microsecon",
-      milliseconds: "ms msec msecs mseconds millisecon",
+      microseconds: "microsecond us usec usecs useconds microsecon",
+      milliseconds: "millisecond ms msec msecs mseconds millisecon",
       second: "s sec secs seconds",
       minute: "m min mins minutes",
       hour: "h hr hrs hours",
@@ -204,7 +205,7 @@ const otherNames: Readonly<Record<string, string>> = lookup(
       quarter: "qtr",
       year: "y yr yrs years",
       decade: "dec decs decades",
-      century: "c cent cents centuries",
+      century: "c cent centuries",
       millennium: "mil mils millennia",
     }).flatMap(([name, others]) => others.split(" ").map((other) => [other, name])),
   ),
@@ -430,23 +431,13 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   ),
   num_nulls: { run: (args) => args.filter((arg) => arg === null).length },
   num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
-  negate: strict((value: Value) =>
-    value instanceof Double
-      ? new Double(-value.value)
-      : value instanceof Decimal
-        ? value.negated()
-        : integer(-BigInt(value as number)),
-  ),
+  negate,
   itself: strict((value: Value) => value),
-  abs: strict((value: Value) => {
-    if (value instanceof Double) return new Double(Math.abs(value.value));
-    if (value instanceof Decimal) return value.coefficient < 0n ? value.negated() : value;
-    return (value as number) < 0 ? integer(-BigInt(value as number)) : value;
-  }),
+  abs: absolute(),
   round: rounding({ decimal: (value, digits) => value.rounded(digits), double: halfEven }),
   trunc: rounding({ decimal: cut, double: Math.trunc }),
-  ceil: rounding({ decimal: (value) => new Decimal(-value.negated().floor(), 0), double: Math.ceil }),
-  floor: rounding({ decimal: (value) => new Decimal(value.floor(), 0), double: Math.floor }),
+  ceil: rounding({ decimal: ceiling, double: Math.ceil }),
+  floor: rounding({ decimal: floor, double: Math.floor }),
   sign: rounding({ decimal: (value) => Decimal.of(value.compare(Decimal.of(0))), double: Math.sign }),
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
   "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),

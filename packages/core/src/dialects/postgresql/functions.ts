@@ -5,7 +5,7 @@ const strings = doc("9.4");
 const patterns = doc("9.7");
 
 const missing = "null" as const;
-const sliced = {
+export const sliced = {
   missing,
   unit: "code point",
   first: "1",
@@ -15,7 +15,7 @@ const sliced = {
   negativeLength: "error",
   fraction: "refused",
 } as const;
-const located = {
+export const located = {
   missing,
   unit: "code point",
   first: "1",
@@ -26,7 +26,15 @@ const located = {
   emptyNeedle: "at the start",
   fraction: "refused",
 } as const;
-const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
+export const spanned = {
+  missing,
+  unit: "code point",
+  first: "1",
+  startBelow: "error",
+  negativeSpan: "repeated",
+  fraction: "refused",
+} as const;
+export const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const matching = { missing, pattern: "posix", case: "minded" } as const;
 const found = { ...matching, group: "match", absent: "null" } as const;
 const replacing = { ...matching, occurrences: "first", replacement: "backslash", emptyMatch: "allowed" } as const;
@@ -80,7 +88,7 @@ const text: FunctionRow[] = [
   { name: "replace", family: "substitute", summary: "Replaces a text everywhere.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { ...replacing, pattern: "literal", occurrences: "all", replacement: "literal" }, evidence: strings },
   { name: "regexp_replace", family: "substitute", summary: "Replaces the first match of a pattern, or all with flag g.", parameters: params("text text, pattern text > old, replacement text > new, flags? text"), result: "text", operation: "substitute", answers: replacing, evidence: patterns },
   { name: "regexp_replace", family: "substitute", summary: "Replaces matches of a pattern from a position on.", parameters: params("text text, pattern text > old, replacement text > new, start integer, n? integer > which, flags? text"), result: "text", operation: "substitute", answers: replacing, evidence: patterns },
-  { name: "overlay", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, new text, start integer, count? integer > length"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "error", negativeSpan: "repeated", fraction: "refused" }, evidence: strings },
+  { name: "overlay", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, new text, start integer, count? integer > length"), result: "text", operation: "replace-span", answers: spanned, evidence: strings },
   { name: "translate", family: "substitute", summary: "Maps single characters, or drops them.", parameters: params("text text, from text, to text"), result: "text", operation: "translate", answers: { missing, unit: "code point" }, evidence: strings },
   { name: "quote_literal", family: "substitute", summary: "The text as an SQL literal.", parameters: params("text castable > text"), result: "text", operation: "escape", answers: { missing, scheme: "sql literal" }, evidence: strings },
   { name: "quote_ident", family: "substitute", summary: "The text as an SQL name.", parameters: params("text text"), result: "text", operation: "escape", answers: { missing, scheme: "sql name" }, evidence: strings },

@@ -1,6 +1,7 @@
 import { operationOf } from "../../text/index.ts";
-import { Decimal, Double, Failure, type Value, integer } from "../../values/index.ts";
+import { Double, Failure, type Value } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
+import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, logic, strict } from "../shared/code.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
@@ -17,18 +18,6 @@ const extreme = (direction: number): Code => ({
 });
 
 const truth = (value: Value) => value as boolean | null;
-
-const negate = (value: Value): Value =>
-  value instanceof Double
-    ? new Double(-value.value)
-    : value instanceof Decimal
-      ? value.negated()
-      : integer(-BigInt(value as number));
-
-const onNumber = (decimal: (value: Decimal) => Value, double: (value: number) => number): Code =>
-  strict((value: Value) =>
-    value instanceof Decimal ? decimal(value) : value instanceof Double ? new Double(double(value.value)) : value,
-  );
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {
@@ -57,15 +46,11 @@ export const sqlCode: Readonly<Record<string, Code>> = {
   "is distinct from": { run: ([a, b]) => !same(a, b) },
   greatest: extreme(1),
   least: extreme(-1),
-  negate: strict(negate),
+  negate,
   itself: { run: ([value]) => value },
-  abs: strict((value: Value) => {
-    const isNegative =
-      value instanceof Double ? value.value < 0 : value instanceof Decimal ? value.coefficient < 0n : (value as number) < 0;
-    return isNegative ? negate(value) : value;
-  }),
-  ceiling: onNumber((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
-  floor: onNumber((value) => new Decimal(value.floor(), 0), Math.floor),
+  abs: absolute(),
+  ceiling: onNumber(ceiling, Math.ceil),
+  floor: onNumber(floor, Math.floor),
   acos: onDouble(Math.acos),
   asin: onDouble(Math.asin),
   atan: onDouble(Math.atan),
