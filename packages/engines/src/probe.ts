@@ -74,7 +74,7 @@ export async function probe(connection: Connection, dialect: Dialect, expression
   const program = compile(dialect, expression, sample);
   const { version } = connection;
   if (!program.ok) return { program, version, rows: [] };
-  const theirs = await connection.run({ expression, ...columnsFor(program, sample) });
+  const theirs = await connection.run({ expression: dialect.print(program.tree), ...columnsFor(program, sample) });
   const rows = program.run(sample).map((value, row): ProbeRow => {
     const own = outcomeOf(dialect, value);
     return { row, ours: own, theirs: theirs[row], agree: sameOutcome(own, theirs[row]) };

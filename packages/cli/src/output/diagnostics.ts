@@ -21,12 +21,16 @@ export function diagnosticText(diagnostic: Diagnostic, source: string): string {
   );
 }
 
+/** Writes the first problems of an expression, and how many more there are. */
+export function reportAll(dialect: string, source: string, diagnostics: readonly Diagnostic[], streams: Streams): void {
+  const shown = diagnostics.slice(0, 5);
+  for (const diagnostic of shown) streams.stderr.write(`${dialect}: ${diagnosticText(diagnostic, source)}`);
+  if (diagnostics.length > shown.length) streams.stderr.write(`… and ${diagnostics.length - shown.length} more\n`);
+}
+
 /** Writes what is wrong with a program; true when it can run. */
 export function report(program: Program, streams: Streams): boolean {
-  const shown = program.diagnostics.slice(0, 5);
-  for (const diagnostic of shown) streams.stderr.write(`${program.dialect.id}: ${diagnosticText(diagnostic, program.source)}`);
-  if (program.diagnostics.length > shown.length)
-    streams.stderr.write(`… and ${program.diagnostics.length - shown.length} more\n`);
-  if (program.ok && shown.length > 0) streams.stderr.write("\n");
+  reportAll(program.dialect.id, program.source, program.diagnostics, streams);
+  if (program.ok && program.diagnostics.length > 0) streams.stderr.write("\n");
   return program.ok;
 }

@@ -1,3 +1,4 @@
+export { type Formatted, format } from "./format.ts";
 export { type Ruler, type RulerCell, rulerOf } from "./ruler.ts";
 export { visibleText } from "./white-space.ts";
 export * from "./statements.ts";

@@ -26,7 +26,7 @@ export function statementOf(program: Program, kind: StatementKind, { table, colu
   const { statements, title } = program.dialect;
   if (!statements) throw new RangeError(`${title} has no statements`);
   const [from, name] = [statements.quoted(table), statements.quoted(column)];
-  const expression = `(\n${program.source}\n)`;
+  const expression = `(${program.dialect.print(program.tree)})`;
   const query = `SELECT *, ${expression} AS ${name} FROM ${from}`;
   const type = statements.typeName(program.type);
   const text = {

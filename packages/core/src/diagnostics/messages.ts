@@ -23,6 +23,8 @@ const messages = {
   "too-deep": (f: Facts) => `The expression is nested deeper than ${String(f.limit)} levels (limit "nestingDepth").`,
   "too-long": (f: Facts) =>
     `The expression has ${String(f.length)} characters, more than ${String(f.limit)} (limit "expressionLength").`,
+  "reserved-word": (f: Facts) =>
+    `"${String(f.word)}" is a word of the language here; a column of that name is written ${String(f.column)}.`,
   "bad-number": (f: Facts) => `"${String(f.text)}" is not a number here.`,
   "bad-literal": (f: Facts) => `This literal cannot be read: ${String(f.problem)}.`,
   "not-covered": (f: Facts) => `Not covered yet: ${String(f.what)}.`,

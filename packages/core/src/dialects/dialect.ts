@@ -134,6 +134,8 @@ export interface Dialect {
   namesColumn(written: string, column: string): boolean;
   /** How a text literal is written in this dialect. */
   textLiteral(text: string): string;
+  /** A tree without missing parts as text, which reads back as the same tree; in lines of `width` characters where that can be. */
+  print(tree: Expression, width?: number): string;
   /** What an engine would say: the standard's code for one of our failure codes. */
   standardCode(code: string, facts: Facts): string | undefined;
   /** How a column is written into a statement; left out where the language has none. */

@@ -1,3 +1,5 @@
+export * from "./layout.ts";
 export * from "./lexer.ts";
 export * from "./parser.ts";
+export * from "./printer.ts";
 export * from "./tree.ts";

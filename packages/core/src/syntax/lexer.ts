@@ -11,9 +11,9 @@ export interface Token {
   readonly value: string;
 }
 
-/** How a token is recognised: the sticky `shape`, and what it stands for. `blank` tokens are dropped. */
+/** How a token is recognised: the sticky `shape`, and what it stands for. `blank` tokens and comments are dropped. */
 export interface TokenRule {
-  readonly kind: TokenKind | "blank";
+  readonly kind: TokenKind | "blank" | "comment";
   readonly shape: RegExp;
   /** What the token stands for, or what is wrong with it. */
   readonly read?: (source: string) => string | { readonly problem: string };
@@ -26,9 +26,17 @@ export interface TokenRule {
 /** Reads a name or text between quotes that are doubled within. */
 export const undoubled = (source: string): string => source.slice(1, -1).replaceAll(source[0] + source[0], source[0]);
 
+export interface Tokens {
+  readonly tokens: Token[];
+  /** Comments, which no tree holds. */
+  readonly comments: TextRange[];
+  readonly diagnostics: Diagnostic[];
+}
+
 /** Splits a source into tokens by the first rule that fits at each place; never fails. */
-export function tokenize(source: string, rules: readonly TokenRule[]): { tokens: Token[]; diagnostics: Diagnostic[] } {
+export function tokenize(source: string, rules: readonly TokenRule[]): Tokens {
   const tokens: Token[] = [];
+  const comments: TextRange[] = [];
   const diagnostics: Diagnostic[] = [];
   const report = (code: Diagnostic["code"], range: TextRange, facts: Record<string, unknown>, mend?: string) =>
     void diagnostics.push({
@@ -57,14 +65,23 @@ export function tokenize(source: string, rules: readonly TokenRule[]): { tokens:
     if (!rule) report("unexpected-character", range, { character: written });
     const quote = typeof rule?.unclosed === "function" ? rule.unclosed(written) : rule?.unclosed;
     if (quote !== undefined) report("unclosed-quote", range, { quote }, quote);
-    if (rule?.kind === "blank") continue;
+    if (rule?.kind === "comment") comments.push(range);
+    if (rule?.kind === "blank" || rule?.kind === "comment") continue;
     const value = rule?.read ? rule.read(written + (quote ?? "")) : written;
     if (typeof value === "object") report("bad-literal", range, { ...value });
     tokens.push({ kind: rule?.kind ?? "unknown", range, source: written, value: typeof value === "object" ? "" : value });
   }
   tokens.push({ kind: "end", range: { start: source.length, end: source.length }, source: "", value: "" });
-  return { tokens, diagnostics };
+  // What no engine can be sent: a text ends at U+0000, and half a character has no UTF-8 form.
+  for (const [character] of source.matchAll(/\0|\p{Cs}/gu)) {
+    const start = source.indexOf(character);
+    report("unexpected-character", { start, end: start + 1 }, { character: `U+${hex4(character)}` });
+    break;
+  }
+  return { tokens, comments, diagnostics };
 }
+
+const hex4 = (unit: string): string => unit.charCodeAt(0).toString(16).toUpperCase().padStart(4, "0");
 
 /** Where a comment ends whose text begins at `from`, comments within it counted; undefined when it is not closed. */
 function commentEnd(source: string, opening: string, closing: string, from: number): number | undefined {

@@ -20,6 +20,8 @@ export const parseLimits: ParseLimits = { nestingDepth: 600, expressionLength: 4
 export interface Parsed {
   readonly source: string;
   readonly tree: Expression;
+  /** Where comments stand, which the tree does not hold. */
+  readonly comments: readonly TextRange[];
   readonly diagnostics: readonly Diagnostic[];
 }
 
@@ -45,6 +47,7 @@ export interface Grammar {
 /** Reads one expression from tokens by precedence; after an error it goes on as well as it can. */
 export class Parser {
   readonly tokens: readonly Token[];
+  readonly comments: readonly TextRange[];
   readonly diagnostics: Diagnostic[];
   #position = 0;
   #depth = 0;
@@ -56,7 +59,7 @@ export class Parser {
     readonly grammar: Grammar,
     readonly limits: ParseLimits,
   ) {
-    ({ tokens: this.tokens, diagnostics: this.diagnostics } = tokenize(source, grammar.rules));
+    ({ tokens: this.tokens, comments: this.comments, diagnostics: this.diagnostics } = tokenize(source, grammar.rules));
     if (this.diagnostics.length > limits.problems) this.diagnostics.length = limits.problems;
   }
 
@@ -280,6 +283,7 @@ export function parseWith(grammar: Grammar, source: string, limits: ParseLimits 
   const nothing = (code: Diagnostic["code"], facts: Record<string, unknown>): Parsed => ({
     source,
     tree: { kind: "missing", range: whole },
+    comments: [],
     diagnostics: [{ code, severity: "error", range: whole, facts, fixes: [] }],
   });
   if (source.length > limits.expressionLength)
@@ -291,7 +295,7 @@ export function parseWith(grammar: Grammar, source: string, limits: ParseLimits 
   if (token.kind !== "end" && !parser.diagnostics.some((d) => d.severity === "error" && d.range.start >= token.range.start)) {
     parser.report("extra-text", { start: token.range.start, end: source.length }, { found: token.source });
   }
-  return { source, tree, diagnostics: parser.diagnostics };
+  return { source, tree, comments: parser.comments, diagnostics: parser.diagnostics };
 }
 
 export const isKind = (token: Token, ...kinds: TokenKind[]): boolean => kinds.includes(token.kind);

@@ -21,6 +21,16 @@ export type Expression =
 
 interface Node {
   readonly range: TextRange;
+  readonly written?: Written;
+}
+
+/**
+ * What stands in the source where the grammar reads one form as another: `x between a and b` is read as
+ * two comparisons, and written as a form with three parts.
+ */
+export interface Written {
+  readonly form: string;
+  readonly parts: readonly Expression[];
 }
 
 /** A constant; `type` is the dialect's name for what is written (`text`, `integer`, `unknown`, …). */
@@ -152,3 +162,25 @@ export function* walk(root: Expression): Generator<Expression> {
 export function ungrouped(node: Expression): Expression {
   return node.kind === "group" ? ungrouped(node.inner) : node;
 }
+
+/** Whether two trees say the same, whatever brackets and white space they are written with. */
+export function sameTree(a: unknown, b: unknown): boolean {
+  const [left, right] = [meaning(a), meaning(b)];
+  if (typeof left !== "object" || typeof right !== "object" || left === null || right === null) return Object.is(left, right);
+  if (Array.isArray(left) && Array.isArray(right))
+    return left.length === right.length && left.every((item, i) => sameTree(item, right[i]));
+  if (Object.getPrototypeOf(left) !== Object.getPrototypeOf(right)) return false;
+  const names = [left, right].map((node) => Object.keys(node).filter((name) => !placed.has(name)));
+  return (
+    names[0].length === names[1].length &&
+    names[0].every((name) => sameTree((left as Record<string, unknown>)[name], (right as Record<string, unknown>)[name]))
+  );
+}
+
+/** What says where a node stands, and how it was written where it says the same. */
+const placed: ReadonlySet<string> = new Set(["range", "nameRange", "typeRange", "written"]);
+
+const meaning = (value: unknown): unknown =>
+  typeof value === "object" && value !== null && (value as { kind?: unknown }).kind === "group"
+    ? meaning((value as Group).inner)
+    : value;

@@ -16,6 +16,7 @@ import {
   constant,
   extractForm,
   form,
+  ifForm,
   literal,
   not,
   nullifForm,
@@ -24,15 +25,17 @@ import {
   readBetween,
   readCase,
   readIn,
+  refusedWord,
   span,
   substringForm,
   trimForm,
+  typeSizes,
 } from "../shared/sql-forms.ts";
-import { duckdbRules } from "./lexis.ts";
+import { columnText, reserved, duckdbRules } from "./lexis.ts";
 import { numberLiteral } from "./numbers.ts";
 
 /** How tightly operators bind. */
-const power = {
+export const power = {
   lambda: 2,
   or: 5,
   and: 10,
@@ -51,7 +54,7 @@ const power = {
   "::": 80,
 };
 
-const infixPower: Readonly<Record<string, number>> = lookup({
+export const infixPower: Readonly<Record<string, number>> = lookup({
   "=": power.comparison,
   "==": power.comparison,
   "<>": power.comparison,
@@ -158,12 +161,6 @@ function listLiteral(parser: Parser, start: number): Expression {
   return parser.call("list_transform", { start, end: start + 1 }, [kept, lambda(first)], "function", start);
 }
 
-const reserved = new Set(
-  "all and any array as asc between by case cast collate default desc distinct else end except exists false from group having in intersect into is isnull lateral limit not notnull null offset on or order pivot qualify references returning select similar some symmetric table then to true union unique using when where window with".split(
-    " ",
-  ),
-);
-
 function named(parser: Parser, token: Token): Expression {
   const word = token.value.toLowerCase();
   const read = specials[word]?.(parser, token);
@@ -173,7 +170,8 @@ function named(parser: Parser, token: Token): Expression {
     const { value, range } = parser.next();
     return { kind: "cast", operand: literal(value, "literal", range), type, typeRange, range: span(parser, token.range.start) };
   }
-  if (reserved.has(word)) return parser.missing();
+  const refused = refusedWord(parser, token, reserved, columnText);
+  if (refused) return refused;
   if (parser.ahead(1).kind === "text" && parser.ahead(1).range.start === token.range.end && /^[xb]$/.test(word))
     return parser.uncovered("literals of bits and bytes", token.range.start);
   parser.next();
@@ -205,17 +203,11 @@ const typeWords = new Set(
 /** TypeName : word+ ['(' number [',' number] ')'] ('[' ']')* */
 function typeName(parser: Parser): { type: string; typeRange: TextRange } {
   const { start } = parser.token.range;
+  if (parser.token.kind !== "name") parser.expected("a type");
   let type = parser.next().value.toLowerCase();
   if (type === "double" && parser.takeWords("precision")) type = "double";
   if (type === "character" && parser.takeWords("varying")) type = "varchar";
-  if (parser.at("(")) {
-    parser.next();
-    const sizes: string[] = [];
-    do sizes.push(parser.next().source);
-    while (parser.take(","));
-    parser.expect(")");
-    type += `(${sizes.join(",")})`;
-  }
+  type += typeSizes(parser);
   if (parser.takeWords("with", "time", "zone")) type += "tz";
   while (parser.at("[") && parser.ahead(1).value === "]") {
     parser.next();
@@ -279,12 +271,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   trim: trimForm("trim", "ltrim", "rtrim"),
   extract: extractForm,
   nullif: nullifForm("null"),
-  if: form((parser, open, token) => {
-    const args = parser.arguments(")", open);
-    if (args.length !== 3) return parser.call("if", token.range, args, "function");
-    const [condition, result, otherwise] = args;
-    return { kind: "choice", branches: [{ condition, result }], otherwise, range: span(parser, token.range.start) };
-  }),
+  if: ifForm,
   interval: (parser) =>
     parser.ahead(1).kind === "text" || parser.ahead(1).kind === "number" ? parser.uncovered("intervals") : undefined,
   struct_pack: form((parser) => parser.uncovered("structs and maps")),

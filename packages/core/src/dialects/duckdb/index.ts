@@ -6,6 +6,8 @@ import { duckdbCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { duckdbRows } from "./functions.ts";
 import { parseDuckdb } from "./grammar.ts";
+import { columnText, textLiteral } from "./lexis.ts";
+import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { bytesText } from "./numbers.ts";
 import { duckdbUncovered } from "./uncovered.ts";
@@ -49,9 +51,10 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules,
     functionCase: "ignored",
     separator: ",",
-    columnText: (name) => (/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
+    columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
-    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    textLiteral,
+    print,
     standardCode: (code) => classes[code],
     statements,
     errorScope: "query",

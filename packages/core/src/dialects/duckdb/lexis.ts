@@ -30,8 +30,9 @@ const dollarQuoted = (source: string): string => {
 
 /** The tokens of DuckDB (documentation, "Literal Types"). */
 export const duckdbRules: readonly TokenRule[] = [
-  { kind: "blank", shape: /\s+|--[^\n]*/y },
-  { kind: "blank", shape: /\/\*/y, closing: "*/" },
+  { kind: "blank", shape: /[ \t\n\f\r\u00a0\u2000-\u200b\u202f\u205f\u2060\u3000\ufeff]+/y },
+  { kind: "comment", shape: /--[^\n\r]*/y },
+  { kind: "comment", shape: /\/\*/y, closing: "*/" },
   { kind: "text", shape: /[eE]'(?:[^'\\]|''|\\[\s\S])*'/y, read: readEscapes },
   { kind: "text", shape: /'(?:[^']|'')*'/y, read: undoubled },
   { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },
@@ -47,3 +48,16 @@ export const duckdbRules: readonly TokenRule[] = [
       /::|->>|->|=>|\|\||!~~\*|!~~|~~~|~~\*|~~|!~\*|!~|~\*|<=|>=|<>|!=|==|\^@|@>|<@|&&|:=|\*\*|\/\/|<<|>>|[-+*/%^<>=~(),;[\]{}:.|&#@!?]/y,
   },
 ];
+
+/** Words that are no columns unless they are quoted, as version 1.5 takes them. */
+export const reserved: ReadonlySet<string> = new Set(
+  "all analyse analyze and anti any array as asc asof asymmetric at authorization binary both by case cast check collate collation column concurrently constraint create cross default deferrable desc describe distinct do else end except false fetch for foreign freeze from full glob group having ilike in initially inner intersect into is isnull join lambda lateral leading left like limit natural not notnull null offset on only or order outer overlaps pivot pivot_longer pivot_wider placing positional primary qualify references returning right select semi show similar some summarize symmetric table tablesample then to trailing true union unique unpack unpivot using variadic verbose when where window with".split(
+    " ",
+  ),
+);
+
+/** How a column is written: as it is where it reads back so. */
+export const columnText = (name: string): string =>
+  /^[A-Za-z_][A-Za-z0-9_]*$/.test(name) && !reserved.has(name.toLowerCase()) ? name : `"${name.replaceAll('"', '""')}"`;
+
+export const textLiteral = (text: string): string => `'${text.replaceAll("'", "''")}'`;

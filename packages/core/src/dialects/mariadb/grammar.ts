@@ -27,6 +27,7 @@ import {
   constant,
   extractForm,
   form,
+  ifForm,
   literal,
   not,
   nullifForm,
@@ -34,17 +35,19 @@ import {
   readBetween,
   readCase,
   readIn,
+  refusedWord,
   span,
   substringForm,
   trimForm,
+  typeSizes,
 } from "../shared/sql-forms.ts";
 import { collations, textLiteral } from "./coercions.ts";
-import { mariadbRules } from "./lexis.ts";
+import { columnText, mariadbRules, reserved } from "./lexis.ts";
 import { isUnit } from "./moments.ts";
 import { int64, uint64 } from "./numbers.ts";
 
 /** How tightly operators bind (MariaDB documentation, "Operator Precedence"). */
-const power = {
+export const power = {
   or: 5,
   xor: 8,
   and: 10,
@@ -62,7 +65,7 @@ const power = {
   collate: 70,
 };
 
-const infixPower: Readonly<Record<string, number>> = lookup({
+export const infixPower: Readonly<Record<string, number>> = lookup({
   "||": power.or,
   "&&": power.and,
   "=": power.comparison,
@@ -85,7 +88,7 @@ const infixPower: Readonly<Record<string, number>> = lookup({
   "^": power["^"],
 });
 const renamed: Readonly<Record<string, string>> = lookup({ "!=": "<>", "||": "or", "&&": "and" });
-const words: Readonly<Record<string, readonly [name: string, power: number]>> = lookup({
+export const words: Readonly<Record<string, readonly [name: string, power: number]>> = lookup({
   or: ["or", power.or],
   xor: ["xor", power.xor],
   and: ["and", power.and],
@@ -164,12 +167,6 @@ function text(parser: Parser): Expression {
   return literal(value, textLiteral, span(parser, first.range.start));
 }
 
-const reserved = new Set(
-  "and as asc between binary by case collate convert cross desc distinct div else exists false for from group having in interval is join key like limit mod not null on or order regexp rlike select set table then true union update using values when where with xor".split(
-    " ",
-  ),
-);
-
 function named(parser: Parser, token: Token): Expression {
   const word = token.value.toLowerCase();
   const read = specials[word]?.(parser, token);
@@ -194,8 +191,9 @@ function named(parser: Parser, token: Token): Expression {
       ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) }
       : value;
   }
-  const isCall = parser.ahead(1).value === "(" && (word === "mod" || word === "interval");
-  if (reserved.has(word) && !isCall) return parser.missing();
+  const isCall = parser.ahead(1).value === "(" && word === "mod";
+  const refused = isCall ? undefined : refusedWord(parser, token, reserved, columnText);
+  if (refused) return refused;
   parser.next();
   if (parser.at("(")) return called(parser, token, word);
   if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
@@ -242,14 +240,9 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
   const { start } = parser.token.range;
   const words: string[] = [];
   while (parser.token.kind === "name" || parser.at("(")) {
-    if (!parser.take("(")) words.push(parser.next().value.toLowerCase());
-    else {
-      const sizes: string[] = [];
-      do sizes.push(parser.next().source);
-      while (parser.take(","));
-      parser.expect(")");
-      words[words.length - 1] += `(${sizes.join(",")})`;
-    }
+    if (parser.at("(") && words.length > 0) words[words.length - 1] += typeSizes(parser);
+    else if (parser.at("(")) break;
+    else words.push(parser.next().value.toLowerCase());
   }
   if (words.length === 0) parser.expected("a type");
   const type = words.join(" ");
@@ -301,12 +294,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   trim: trimForm("trim", "trim leading", "trim trailing"),
   extract: extractForm,
   nullif: nullifForm("null"),
-  if: form((parser, open, token) => {
-    const args = parser.arguments(")", open);
-    if (args.length !== 3) return parser.call("if", token.range, args, "function");
-    const [condition, result, otherwise] = args;
-    return { kind: "choice", branches: [{ condition, result }], otherwise, range: span(parser, token.range.start) };
-  }),
+  if: ifForm,
   char: form((parser, open, token) => {
     const args: Expression[] = [];
     do args.push(parser.expression());

@@ -6,6 +6,8 @@ import { mariadbCode } from "./code.ts";
 import { type Collation, collations, typeRules } from "./coercions.ts";
 import { mariadbRows } from "./functions.ts";
 import { parseMariadb } from "./grammar.ts";
+import { columnText, textLiteral } from "./lexis.ts";
+import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { mariadbUncovered } from "./uncovered.ts";
 
@@ -50,9 +52,10 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules(collation),
     functionCase: "ignored",
     separator: ",",
-    columnText: (name) => (/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? name : `\`${name.replaceAll("`", "``")}\``),
+    columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
-    textLiteral: (text) => `'${text.replaceAll("\\", "\\\\").replaceAll("'", "''")}'`,
+    textLiteral,
+    print,
     standardCode: (code) => states[code],
     statements,
     errorScope: "query",

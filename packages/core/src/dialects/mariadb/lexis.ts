@@ -35,9 +35,10 @@ const readBits = (source: string): string => {
 
 /** The tokens of MariaDB with its default sql_mode. */
 export const mariadbRules: readonly TokenRule[] = [
-  { kind: "blank", shape: /\s+|--(?=[\s\0-\x1f]|$)[^\n]*|#[^\n]*/y },
+  { kind: "blank", shape: /[ \t\n\v\f\r]+/y },
+  { kind: "comment", shape: /--(?=[\x01-\x20\x7f]|$)[^\n]*|#[^\n]*/y },
   { kind: "unknown", shape: /\/\*M?!/y, read: () => ({ problem: "a comment that is executed" }) },
-  { kind: "blank", shape: /\/\*[\s\S]*?\*\//y },
+  { kind: "comment", shape: /\/\*[\s\S]*?\*\//y },
   { kind: "unknown", shape: /\/\*[\s\S]*$/y, unclosed: "*/" },
   { kind: "variable", shape: /[xX]'[0-9a-fA-F]*'|0x[0-9a-fA-F]+(?![\w$])/y, read: readHex },
   { kind: "variable", shape: /[bB]'[01]*'|0b[01]+(?![\w$])/y, read: readBits },
@@ -52,3 +53,18 @@ export const mariadbRules: readonly TokenRule[] = [
   { kind: "name", shape: /\\N(?![\w$])/y, read: () => "null" },
   { kind: "symbol", shape: /<=>|:=|\|\||&&|<<|>>|<=|>=|<>|!=|[-+*/%^<>=~(),;.|&!@?{}]/y },
 ];
+
+/** Words that are no columns unless they are quoted, as version 10.11 takes them. */
+export const reserved: ReadonlySet<string> = new Set(
+  "accessible add all alter analyze and as asc asensitive before between bigint binary blob both by call cascade case change char character check collate column condition constraint continue convert create cross current_date current_role current_time current_timestamp current_user cursor databases day_hour day_microsecond day_minute day_second dec decimal declare default delayed delete delete_domain_id desc describe deterministic distinct distinctrow div double do_domain_ids drop dual each else elseif enclosed escaped except exists exit explain false fetch float float4 float8 for force foreign from fulltext grant group having high_priority hour_microsecond hour_minute hour_second if ignore ignore_domain_ids in index infile inner inout insensitive insert int int1 int2 int3 int4 int8 integer intersect interval into is iterate join key keys kill leading leave left like limit linear lines load localtime localtimestamp lock long longblob longtext loop low_priority master_demote_to_replica master_demote_to_slave master_ssl_verify_server_cert match maxvalue mediumblob mediumint mediumtext middleint minute_microsecond minute_second mod modifies natural not no_write_to_binlog null numeric offset on optimize optionally or order out outer outfile over page_checksum parse_vcol_expr partition portion precision primary procedure purge range read reads read_write real recursive references ref_system_id regexp release rename repeat replace require resignal restrict return returning revoke right rlike rows row_number schemas second_microsecond select sensitive separator set show signal smallint spatial specific sql sqlexception sqlstate sqlwarning sql_big_result sql_buffer_result sql_cache sql_calc_found_rows sql_no_cache sql_small_result ssl starting stats_auto_recalc stats_persistent stats_sample_pages straight_join table terminated then tinyblob tinyint tinytext to trailing trigger true undo union unique unlock unsigned update usage use using utc_date utc_time utc_timestamp values varbinary varchar varcharacter varying when where while with write xor year_month zerofill".split(
+    " ",
+  ),
+);
+
+/** How a column is written: as it is where it reads back so. */
+export const columnText = (name: string): string =>
+  /^[A-Za-z_][A-Za-z0-9_]*$/.test(name) && !reserved.has(name.toLowerCase()) ? name : `\`${name.replaceAll("`", "``")}\``;
+
+/** How a text is written, under a mode in which a backslash escapes and single quotes make texts. */
+export const textLiteral = (text: string): string =>
+  `'${text.replaceAll("\\", "\\\\").replaceAll("'", "''").replaceAll("\0", "\\0")}'`;

@@ -11,9 +11,9 @@ import {
 import { Failure } from "../../values/index.ts";
 
 /** How tightly operators bind (OpenDocument 1.3 part 4, 5.5); prefix signs bind more tightly than `^`. */
-const power = { comparison: 10, "&": 20, sum: 30, product: 40, "^": 50, "%": 60, prefix: 70 } as const;
+export const power = { comparison: 10, "&": 20, sum: 30, product: 40, "^": 50, "%": 60, prefix: 70 } as const;
 
-const infixPower: Readonly<Record<string, number>> = {
+export const infixPower: Readonly<Record<string, number>> = {
   "=": power.comparison,
   "<>": power.comparison,
   "<": power.comparison,
@@ -33,7 +33,7 @@ const grammar: Grammar = {
   // 5.6: an argument left empty is like a blank cell.
   emptyArgument: { kind: "literal", value: null, type: "any", range: { start: 0, end: 0 } },
   rules: [
-    { kind: "blank", shape: /\s+|(?<=^\s*)(?:of:)?=/y },
+    { kind: "blank", shape: /[ \t\r\n]+|(?<=^[ \t\r\n]*)(?:of:)?=/y },
     { kind: "text", shape: /"(?:[^"]|"")*"/y, read: undoubled },
     { kind: "text", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
     { kind: "quoted name", shape: /'(?:[^']|'')*'/y, read: undoubled },

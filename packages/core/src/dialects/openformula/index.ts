@@ -6,6 +6,7 @@ import { openFormulaCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { type TableOptions, openFormulaRows } from "./functions.ts";
 import { parseOpenFormula } from "./grammar.ts";
+import { columnText, print, textLiteral } from "./printer.ts";
 import { openFormulaUncovered } from "./uncovered.ts";
 
 const options: readonly DialectOption[] = [
@@ -56,10 +57,10 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
     types: typeRules(chosen.textAsNumber),
     functionCase: "ignored",
     separator: ";",
-    columnText: (name) =>
-      /^[\p{L}_][\p{L}\p{N}\p{M}_]*$/u.test(name) && !/^(?:true|false)$/i.test(name) ? name : `'${name.replaceAll("'", "''")}'`,
+    columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
-    textLiteral: (text) => `"${text.replaceAll('"', '""')}"`,
+    textLiteral,
+    print,
     standardCode: (code, facts) => (code === "error-value" ? String(facts.kind) : (kinds[code] ?? "#VALUE!")),
     errorScope: "value",
     plain,

@@ -1,4 +1,5 @@
 import { type FunctionRow, params } from "../row.ts";
+import { collations } from "./lexis.ts";
 
 const doc = (section: string) => `PostgreSQL 15 documentation, ${section}`;
 const strings = doc("9.4");
@@ -308,6 +309,7 @@ const coded = (
     ...["decimal", "double"].map((type): Coded => ["width_bucket", "convert", "How many of the bounds, which are in order, a number has reached.", `number ${type}, bounds ${type}[]`, "integer", "9.3", "width_bucket bounds"]),
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number decimal, low decimal, high decimal, count integer", "integer", "9.3"],
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number double, low double, high double, count integer", "integer", "9.3", "width_bucket double"],
+    ...collations.map((name): Coded => [`collate ${name}`, "convert", "A text with a collation.", "text text", "text", "24.2.2", "itself"]),
     ["to_char", "convert", "A date in a format.", "date timestamp, format text", "text", "9.8", "to_char date"],
     ["to_char", "convert", "A date in a format.", "date timestamptz, format text", "text", "9.8", "to_char date"],
     ["to_timestamp", "convert", "A moment read by a format.", "text text, format text", "timestamptz", "9.8"],

@@ -25,15 +25,17 @@ import {
   overlayForm,
   positionForm,
   readCase,
+  refusedWord,
   span,
   trimForm,
+  typeSizes,
 } from "../shared/sql-forms.ts";
-import { postgresqlRules } from "./lexis.ts";
+import { collations, columnText, postgresqlRules, reserved } from "./lexis.ts";
 import { names } from "./coercions.ts";
 import { numberLiteral } from "./numbers.ts";
 import { isQuantified, power, quantified, readIs, readLike } from "./predicates.ts";
 
-const infixPower: Readonly<Record<string, number>> = {
+export const infixPower: Readonly<Record<string, number>> = {
   "=": power.comparison,
   "<>": power.comparison,
   "!=": power.comparison,
@@ -68,7 +70,7 @@ const infixPower: Readonly<Record<string, number>> = {
 };
 
 /** Operators that are the opposite of another, and operators with a second name. */
-const negated: Readonly<Record<string, string>> = { "!~": "~", "!~*": "~*", "!~~": "like", "!~~*": "ilike" };
+export const negated: Readonly<Record<string, string>> = { "!~": "~", "!~*": "~*", "!~~": "like", "!~~*": "ilike" };
 const renamed: Readonly<Record<string, string>> = { "!=": "<>", "~~": "like", "~~*": "ilike" };
 
 const grammarOf = (version: string): Grammar => ({ separator: ",", rules: postgresqlRules(version), prefix, infix });
@@ -116,13 +118,9 @@ function numbered(parser: Parser, source: string, start: number): Expression {
     : parser.uncovered("numbers of so many digits", start);
 }
 
-/** Text literals that follow each other on new lines are one (4.1.2.1). */
 function text(parser: Parser): Expression {
-  const first = parser.next();
-  let { value } = first;
-  while (parser.token.kind === "text" && parser.source.slice(parser.lastEnd, parser.token.range.start).includes("\n"))
-    value += parser.next().value;
-  return { kind: "literal", value, type: "unknown", range: span(parser, first.range.start) };
+  const { value, range } = parser.next();
+  return { kind: "literal", value, type: "unknown", range };
 }
 
 function named(parser: Parser, token: Token): Expression {
@@ -137,6 +135,8 @@ function named(parser: Parser, token: Token): Expression {
     const operand = text(parser);
     return { kind: "cast", operand, type, typeRange, range: span(parser, range.start) };
   }
+  const refused = refusedWord(parser, token, reserved, columnText);
+  if (refused) return refused;
   if (parser.ahead(1).kind === "text" && /^[bx]$/i.test(token.source)) return parser.uncovered("bit strings");
   parser.next();
   if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", range.start);
@@ -149,7 +149,7 @@ function named(parser: Parser, token: Token): Expression {
 }
 
 /** Functions that take the items of an array for their last arguments (38.5.6). */
-const variadic = new Set(["concat", "concat_ws", "format"]);
+export const variadic = new Set(["concat", "concat_ws", "format"]);
 
 /** Whether VARIADIC stands before the last argument up to the closing bracket. */
 function isVariadic(parser: Parser): boolean {
@@ -194,18 +194,12 @@ const typeWords = new Set([
 /** TypeName : word+ ['(' number [',' number] ')'] ['[' ']'] */
 function typeName(parser: Parser): { type: string; typeRange: TextRange } {
   const { start } = parser.token.range;
+  if (parser.token.kind !== "name" && parser.token.kind !== "quoted name") parser.expected("a type");
   let type = parser.token.kind === "quoted name" ? `"${parser.token.value}"` : parser.token.value;
   parser.next();
   if (type === "double" && parser.takeWords("precision")) type = "double precision";
   if (type === "character" && parser.takeWords("varying")) type = "varchar";
-  if (parser.at("(")) {
-    parser.next();
-    const sizes: string[] = [];
-    do sizes.push(parser.next().source);
-    while (parser.take(","));
-    parser.expect(")");
-    type += `(${sizes.join(",")})`;
-  }
+  type += typeSizes(parser);
   for (const zone of ["with", "without"]) if (parser.takeWords(zone, "time", "zone")) type += zone === "with" ? "tz" : "";
   // The size of an array type says nothing (8.15.1).
   while (parser.at("[") && (parser.ahead(1).value === "]" || parser.ahead(2).value === "]")) {
@@ -299,13 +293,12 @@ function infix(parser: Parser): Infix | undefined {
       };
     case "collate":
       return {
-        power: power["::"],
+        power: power.collate,
         read: (p, left) => {
-          p.next();
+          const { range } = p.next();
           const name = p.next();
-          if (!/^(?:c|posix|default|c\.utf-?8|ucs_basic)$/i.test(name.value))
-            p.report("not-covered", name.range, { what: `the collation "${name.value}"` });
-          return { kind: "group", inner: left, range: span(p, left.range.start) };
+          if (!collations.includes(name.value)) p.report("not-covered", name.range, { what: `the collation "${name.value}"` });
+          return p.call(`collate ${name.value}`, range, [left], "operator", left.range.start);
         },
       };
     case "not": {
@@ -371,7 +364,13 @@ function readSubscript(parser: Parser, left: Expression): Expression {
   const open = parser.next();
   const bound = (leftOut: number): Expression =>
     parser.at(":") || parser.at("]")
-      ? { kind: "literal", value: leftOut, type: "integer", range: span(parser, parser.lastEnd) }
+      ? {
+          kind: "literal",
+          value: leftOut,
+          type: "integer",
+          range: span(parser, parser.lastEnd),
+          written: { form: "omitted", parts: [] },
+        }
       : parser.expression();
   const first = bound(1);
   const isSlice = parser.take(":");

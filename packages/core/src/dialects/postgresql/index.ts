@@ -7,6 +7,8 @@ import { typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
 import { parserOf } from "./grammar.ts";
 import { toText } from "./numbers.ts";
+import { columnText, textLiteral } from "./lexis.ts";
+import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { postgresqlUncovered } from "./uncovered.ts";
 
@@ -74,10 +76,11 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     types: typeRules,
     functionCase: "minded",
     separator: ",",
-    columnText: (name) => (/^[a-z_][a-z0-9_$]*$/.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
+    columnText,
     namesColumn: (written, column) =>
       written === column || (/^[A-Za-z_][\w$]*$/.test(column) && written === column.toLowerCase()),
-    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    textLiteral,
+    print,
     standardCode: (code) => states[code],
     statements,
     errorScope: "query",

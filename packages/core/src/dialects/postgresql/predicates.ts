@@ -14,6 +14,7 @@ export const power = {
   sum: 40,
   product: 45,
   "^": 50,
+  collate: 55,
   sign: 60,
   "[": 70,
   "::": 80,

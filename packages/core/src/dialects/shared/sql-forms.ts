@@ -12,10 +12,10 @@ export const span = (parser: Parser, start: number): TextRange => ({ start, end:
 export const literal = (value: Value, type: string, range: TextRange): Expression => ({ kind: "literal", value, type, range });
 
 export const constant =
-  (value: Value, type: string): Special =>
+  (value: Value, type: string, form?: string): Special =>
   (parser, { range }) => {
     parser.next();
-    return literal(value, type, range);
+    return { ...literal(value, type, range), ...(form && { written: { form, parts: [] } }) };
   };
 
 /** A special form that looks like a function; read only when a bracket follows. */
@@ -48,18 +48,23 @@ export function readCase(parser: Parser, { range }: Token): Expression {
   parser.next();
   const subject = parser.atWords("when") ? undefined : parser.expression();
   const branches: { condition: Expression; result: Expression }[] = [];
+  const parts = subject ? [subject] : [];
   while (parser.takeWords("when")) {
     const given = parser.expression();
     const condition: Expression = subject
       ? { kind: "call", name: "=", nameRange: given.range, args: [subject, given], notation: "operator", range: given.range }
       : given;
     parser.expect("then");
-    branches.push({ condition, result: parser.expression() });
+    const result = parser.expression();
+    branches.push({ condition, result });
+    parts.push(given, result);
   }
   if (branches.length === 0) parser.expect("when");
   const otherwise = parser.takeWords("else") ? parser.expression() : undefined;
   parser.expect("end");
-  return { kind: "choice", branches, ...(otherwise && { otherwise }), range: span(parser, range.start) };
+  const whole = { start: range.start, end: parser.lastEnd };
+  const written = subject && { form: "case", parts: [...parts, ...(otherwise ? [otherwise] : [])] };
+  return { kind: "choice", branches, ...(otherwise && { otherwise }), range: whole, ...(written && { written }) };
 }
 
 export type TypeName = (parser: Parser) => { type: string; typeRange: TextRange };
@@ -79,16 +84,22 @@ export function plainTypeName(parser: Parser): { type: string; typeRange: TextRa
   const { start } = parser.token.range;
   const words: string[] = [];
   while (parser.token.kind === "name") words.push(parser.next().value.toLowerCase());
-  let type = words.join(" ");
+  const type = words.join(" ");
   if (words.length === 0) parser.expected("a type");
-  if (parser.take("(")) {
-    const sizes: string[] = [];
-    do sizes.push(parser.next().source);
-    while (parser.take(","));
-    parser.expect(")");
-    type += `(${sizes.join(",")})`;
-  }
-  return { type, typeRange: span(parser, start) };
+  return { type: type + typeSizes(parser), typeRange: span(parser, start) };
+}
+
+/** The sizes of a type between brackets, written without blanks; nothing where there are none. */
+export function typeSizes(parser: Parser): string {
+  if (!parser.take("(")) return "";
+  const sizes: string[] = [];
+  do {
+    const sign = parser.at("-") || parser.at("+") ? parser.next().source : "";
+    if (parser.token.kind !== "number") parser.expected("a number");
+    sizes.push(sign + parser.next().source);
+  } while (parser.take(","));
+  parser.expect(")");
+  return `(${sizes.join(",")})`;
 }
 
 /** COALESCE(a, b) is CASE WHEN a IS NOT NULL THEN a ELSE b END. */
@@ -100,7 +111,8 @@ export const coalesceForm: Special = form((parser, open, token) => {
     condition: { ...parser.call("is not null", token.range, [result], "operator"), range: result.range },
     result,
   }));
-  return { kind: "choice", branches, otherwise: last, range: span(parser, token.range.start) };
+  const written = { form: "coalesce", parts: args };
+  return { kind: "choice", branches, otherwise: last, range: span(parser, token.range.start), written };
 });
 
 /** NULLIF(a, b) is CASE WHEN a = b THEN NULL ELSE a END; `nullType` is the dialect's type of NULL. */
@@ -110,8 +122,18 @@ export const nullifForm = (nullType: string): Special =>
     const range = span(parser, token.range.start);
     if (args.length !== 2) return parser.call("nullif", token.range, args, "function");
     const condition: Expression = { kind: "call", name: "=", nameRange: token.range, args, notation: "operator", range };
-    return { kind: "choice", branches: [{ condition, result: literal(null, nullType, token.range) }], otherwise: args[0], range };
+    const branches = [{ condition, result: literal(null, nullType, token.range) }];
+    return { kind: "choice", branches, otherwise: args[0], range, written: { form: "nullif", parts: args } };
   });
+
+/** IF(condition, then, else) is CASE WHEN condition THEN then ELSE else END. */
+export const ifForm: Special = form((parser, open, token) => {
+  const args = parser.arguments(")", open);
+  if (args.length !== 3) return parser.call("if", token.range, args, "function");
+  const [condition, result, otherwise] = args;
+  const range = span(parser, token.range.start);
+  return { kind: "choice", branches: [{ condition, result }], otherwise, range, written: { form: "if", parts: args } };
+});
 
 /** `first` FROM p FOR n in either order, or plain arguments: the call of `name`. */
 export const substringForm = (name: (token: Token) => string): Special =>
@@ -186,7 +208,8 @@ export function readBetween(parser: Parser, left: Expression, range: TextRange, 
   parser.expect("and");
   const high = parser.expression(power);
   const within = (a: Expression, b: Expression) => call("and", [call(">=", [left, a]), call("<=", [left, b])]);
-  return symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
+  const tests = symmetric ? call("or", [within(low, high), within(high, low)]) : within(low, high);
+  return { ...tests, written: { form: symmetric ? "between symmetric" : "between", parts: [left, low, high] } };
 }
 
 /** x IN (a, b, …), the word having been taken; `item` may change how an item is compared. */
@@ -199,7 +222,8 @@ export function readIn(
   const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
   const open = parser.token;
   if (!parser.expect("(")) return call("=", [left, parser.missing()]);
-  const tests = parser.arguments(")", open).map((each): Expression => ({
+  const items = parser.arguments(")", open);
+  const tests = items.map((each): Expression => ({
     kind: "call",
     name: "=",
     nameRange: range,
@@ -210,5 +234,33 @@ export function readIn(
   // Halved, so that a long list does not make a deep tree.
   const anyOf = (some: readonly Expression[]): Expression =>
     some.length === 1 ? some[0] : call("or", [anyOf(some.slice(0, some.length >> 1)), anyOf(some.slice(some.length >> 1))]);
-  return tests.length === 0 ? parser.missing("a value in the list") : anyOf(tests);
+  if (tests.length === 0) return parser.missing("a value in the list");
+  return { ...anyOf(tests), written: { form: "in", parts: [left, ...items] } };
+}
+
+/** Words between the parts of an expression: where a value is wanted, something is missing before them. */
+const structural: ReadonlySet<string> = new Set(
+  "and as asc between both by collate desc distinct div else end escape for from having ilike in into is isnull leading like limit not notnull offset on or order placing regexp rlike similar then to trailing using when where xor".split(
+    " ",
+  ),
+);
+
+/**
+ * What a word gives that the dialect does not take for a column: nothing, with what is missing or how a column of that
+ * name is written. Undefined where the word is a name like any other, or that of a function.
+ */
+export function refusedWord(
+  parser: Parser,
+  { value, range }: Token,
+  reserved: ReadonlySet<string>,
+  columnText: (name: string) => string,
+): Expression | undefined {
+  const word = value.toLowerCase();
+  if (!reserved.has(word)) return undefined;
+  if (structural.has(word)) return parser.missing();
+  if (parser.ahead(1).value === "(" && parser.ahead(1).kind === "symbol") return undefined;
+  const text = columnText(value);
+  parser.report("reserved-word", range, { word: value, column: text }, [{ title: `Write ${text}`, edits: [{ range, text }] }]);
+  parser.next();
+  return { kind: "missing", range };
 }

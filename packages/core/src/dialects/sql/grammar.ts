@@ -27,15 +27,16 @@ import {
   readBetween,
   readCase,
   readIn,
+  refusedWord,
   span,
   trimForm,
 } from "../shared/sql-forms.ts";
-import { sqlRules } from "./lexis.ts";
+import { columnText, reserved, sqlRules } from "./lexis.ts";
 
 /** How tightly operators bind: by the productions of clause 6. */
-const power = { or: 5, and: 10, not: 15, is: 20, comparison: 25, sum: 40, product: 45, joined: 40, sign: 60, collate: 70 };
+export const power = { or: 5, and: 10, not: 15, is: 20, comparison: 25, sum: 40, product: 45, joined: 40, sign: 60, collate: 70 };
 
-const infixPower: Readonly<Record<string, number>> = lookup({
+export const infixPower: Readonly<Record<string, number>> = lookup({
   "=": power.comparison,
   "<>": power.comparison,
   "<": power.comparison,
@@ -99,16 +100,11 @@ function text(parser: Parser): Expression {
   return literal(value, "text", span(parser, first.range.start));
 }
 
-const reserved = new Set(
-  "ALL AND ANY AS BETWEEN BOTH BY CASE CAST COLLATE CREATE DELETE DISTINCT ELSE END ESCAPE EXCEPT EXISTS FALSE FOR FROM GROUP HAVING IN INSERT INTERSECT INTO IS JOIN LEADING LIKE LIKE_REGEX NOT NULL OF ON OR ORDER PLACING SELECT SET SIMILAR SOME TABLE THEN TO TRAILING TRUE UNION UNKNOWN UPDATE USING VALUES WHEN WHERE WITH".split(
-    " ",
-  ),
-);
-
 function named(parser: Parser, token: Token): Expression {
   const read = specials[token.value.toLowerCase()]?.(parser, token);
   if (read) return read;
-  if (reserved.has(token.value)) return parser.missing();
+  const refused = refusedWord(parser, token, reserved, columnText);
+  if (refused) return refused;
   parser.next();
   if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
   const open = parser.token;
@@ -192,7 +188,7 @@ const typedText =
 const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(true, "boolean"),
   false: constant(false, "boolean"),
-  unknown: constant(null, "boolean"),
+  unknown: constant(null, "boolean", "unknown"),
   null: constant(null, "null"),
   date: typedText("date"),
   not: (parser, { range }) => {

@@ -5,6 +5,8 @@ import { sqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { sqlRows } from "./functions.ts";
 import { parseSql } from "./grammar.ts";
+import { columnText, textLiteral } from "./lexis.ts";
+import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { sqlUncovered } from "./uncovered.ts";
 
@@ -60,10 +62,11 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules,
     functionCase: "ignored",
     separator: ",",
-    columnText: (name) => (/^[A-Z_][A-Z0-9_]*$/i.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
+    columnText,
     namesColumn: (written, column) =>
       written === column || (/^[A-Z_][A-Z0-9_]*$/i.test(column) && written === column.toUpperCase()),
-    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    textLiteral,
+    print,
     standardCode: (code) => states[code],
     statements,
     errorScope: "query",

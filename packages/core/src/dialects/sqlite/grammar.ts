@@ -20,12 +20,13 @@ import {
   readBetween,
   readCase,
   readIn,
+  refusedWord,
   span,
 } from "../shared/sql-forms.ts";
-import { sqliteRules } from "./lexis.ts";
+import { columnText, reserved, sqliteRules } from "./lexis.ts";
 
 /** How tightly operators bind (SQLite documentation, "Operators"). */
-const power = {
+export const power = {
   or: 5,
   and: 10,
   not: 15,
@@ -39,7 +40,7 @@ const power = {
   sign: 55,
 };
 
-const infixPower: Readonly<Record<string, number>> = lookup({
+export const infixPower: Readonly<Record<string, number>> = lookup({
   "=": power.equality,
   "==": power.equality,
   "<>": power.equality,
@@ -116,18 +117,12 @@ function numberLiteral(source: string, parser: Parser, { range }: Token): Expres
   return literal(new Double(Number(digits)), "none", range);
 }
 
-/** Words that are no names unless quoted. */
-const reserved = new Set(
-  "add all alter and as autoincrement between case check collate commit constraint create default deferrable delete distinct drop else escape except exists foreign from group having in index insert intersect into is isnull join limit not nothing notnull null on or order primary references returning select set table then to transaction union unique update using values when where".split(
-    " ",
-  ),
-);
-
 function named(parser: Parser, token: Token): Expression {
   const word = token.value.toLowerCase();
   const read = specials[word]?.(parser, token);
   if (read) return read;
-  if (reserved.has(word)) return parser.missing();
+  const refused = refusedWord(parser, token, reserved, columnText);
+  if (refused) return refused;
   parser.next();
   if (parser.at("(")) return called(parser, token);
   if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
@@ -153,8 +148,8 @@ const isChance = (node: Expression): boolean =>
   node.kind === "literal" && node.value instanceof Double && node.value.value >= 0 && node.value.value <= 1;
 
 const specials: Readonly<Record<string, Special>> = lookup({
-  true: constant(1, "none"),
-  false: constant(0, "none"),
+  true: constant(1, "none", "true"),
+  false: constant(0, "none", "false"),
   null: constant(null, "none"),
   not: (parser, { range }) => {
     parser.next();
@@ -245,7 +240,7 @@ function readPredicate(parser: Parser, left: Expression): Expression {
   if (word === "in" && parser.at("(") && parser.ahead(1).value === ")") {
     parser.next();
     parser.next();
-    return literal(0, "none", span(parser, range.start));
+    return { ...literal(0, "none", span(parser, range.start)), written: { form: "in", parts: [left] } };
   }
   if (word === "in")
     return readIn(parser, left, range, (item) => parser.call("+", item.range, [item], "operator", item.range.start));

@@ -6,6 +6,8 @@ import { sqliteCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { sqliteRows } from "./functions.ts";
 import { parseSqlite } from "./grammar.ts";
+import { columnText, textLiteral } from "./lexis.ts";
+import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { sqliteUncovered } from "./uncovered.ts";
 
@@ -53,9 +55,10 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules(chosen.collation.toLowerCase()),
     functionCase: "ignored",
     separator: ",",
-    columnText: (name) => (/^[A-Za-z_][A-Za-z0-9_]*$/.test(name) ? name : `"${name.replaceAll('"', '""')}"`),
+    columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
-    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    textLiteral,
+    print,
     standardCode: () => undefined,
     statements,
     errorScope: "query",

@@ -8,7 +8,8 @@ const readBytes = (source: string): string | { problem: string } => {
 
 /** The tokens of SQLite (documentation, "SQL As Understood By SQLite", literal values and names). */
 export const sqliteRules: readonly TokenRule[] = [
-  { kind: "blank", shape: /[ \t\n\f\r]+|--[^\n]*|\/\*[\s\S]*?\*\//y },
+  { kind: "blank", shape: /[ \t\n\f\r]+/y },
+  { kind: "comment", shape: /--[^\n]*|\/\*[\s\S]*?\*\//y },
   { kind: "unknown", shape: /\/\*[\s\S]*$/y, unclosed: "*/" },
   { kind: "variable", shape: /[xX]'[^']*'/y, read: readBytes },
   { kind: "text", shape: /'(?:[^']|'')*'/y, read: undoubled },
@@ -24,3 +25,18 @@ export const sqliteRules: readonly TokenRule[] = [
   { kind: "name", shape: /[A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*/y },
   { kind: "symbol", shape: /->>|->|\|\||<<|>>|<=|>=|<>|!=|==|[-+*/%<>=~(),;.|&?:@$]/y },
 ];
+
+/** Words that are no columns unless they are quoted, as version 3.54 takes them. */
+export const reserved: ReadonlySet<string> = new Set(
+  "add all alter and as autoincrement between case cast check collate commit constraint create current_date current_time current_timestamp default deferrable delete distinct drop else escape except exists false foreign from group having in index insert intersect into is isnull join limit not nothing notnull null on or order primary raise references returning select set table then to transaction true union unique update using values when where".split(
+    " ",
+  ),
+);
+
+/** How a column is written: as it is where it reads back so. */
+export const columnText = (name: string, quote: '"' | "`" = '"'): string =>
+  /^[A-Za-z_][A-Za-z0-9_]*$/.test(name) && !reserved.has(name.toLowerCase())
+    ? name
+    : quote + name.replaceAll(quote, quote + quote) + quote;
+
+export const textLiteral = (text: string): string => `'${text.replaceAll("'", "''")}'`;

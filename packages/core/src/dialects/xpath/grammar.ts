@@ -12,7 +12,7 @@ import {
 import { Decimal, Double, type TextRange, integer, lookup } from "../../values/index.ts";
 
 /** How tightly operators bind (XPath 3.1, A.4). */
-const power = {
+export const power = {
   ",": 1,
   single: 2,
   or: 4,
@@ -31,7 +31,7 @@ const power = {
   postfix: 21,
 } as const;
 
-const symbols: Readonly<Record<string, number>> = {
+export const symbols: Readonly<Record<string, number>> = {
   "=": power.comparison,
   "!=": power.comparison,
   "<": power.comparison,
@@ -43,7 +43,7 @@ const symbols: Readonly<Record<string, number>> = {
   "-": power.sum,
   "*": power.product,
 };
-const words: Readonly<Record<string, number>> = lookup({
+export const words: Readonly<Record<string, number>> = lookup({
   or: power.or,
   and: power.and,
   eq: power.comparison,
@@ -58,19 +58,23 @@ const words: Readonly<Record<string, number>> = lookup({
   mod: power.product,
 });
 
-const ncName = "[\\p{L}_][\\p{L}\\p{N}\\p{M}_.\\-·]*";
+export const ncName = "[\\p{L}_][\\p{L}\\p{N}\\p{M}_.\\-·]*";
 
 const grammar: Grammar = {
   separator: ",",
   separatorPower: power[","],
   rules: [
-    { kind: "blank", shape: /\s+/y },
-    { kind: "blank", shape: /\(:/y, closing: ":)" },
+    { kind: "blank", shape: /[ \t\r\n]+/y },
+    { kind: "comment", shape: /\(:/y, closing: ":)" },
     { kind: "text", shape: /"(?:[^"]|"")*"|'(?:[^']|'')*'/y, read: undoubled },
     { kind: "text", shape: /"(?:[^"]|"")*$/y, read: undoubled, unclosed: '"' },
     { kind: "text", shape: /'(?:[^']|'')*$/y, read: undoubled, unclosed: "'" },
     { kind: "number", shape: /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y },
-    { kind: "variable", shape: new RegExp(`\\$\\s*${ncName}(?::${ncName})?`, "uy"), read: (source) => source.slice(1).trim() },
+    {
+      kind: "variable",
+      shape: new RegExp(`\\$[ \\t\\r\\n]*${ncName}(?::${ncName})?`, "uy"),
+      read: (source) => source.slice(1).trim(),
+    },
     { kind: "name", shape: new RegExp(`${ncName}(?::${ncName})?`, "uy"), read: (source) => source.replace(/^fn:/, "") },
     { kind: "symbol", shape: /:=|=>|\|\||!=|<=|>=|<<|>>|\.\.|\/\/|[-+*/=<>!(),[\]{}?#.|@:;&]/y },
   ],

@@ -7,6 +7,7 @@ import { typeRules } from "./coercions.ts";
 import { xpathRows } from "./functions.ts";
 import { parseXPathExpression } from "./grammar.ts";
 import { stringOf } from "./items.ts";
+import { print, textLiteral } from "./printer.ts";
 import { xpathUncovered } from "./uncovered.ts";
 
 /** The error code for a failure (XPath 3.1, appendix F; F&O 3.1, appendix C). */
@@ -55,7 +56,8 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
     separator: ",",
     columnText: (name) => `$${variableName(name.replace(/^\$/, ""))}`,
     namesColumn: (written, column) => written === `$${variableName(column)}`,
-    textLiteral: (text) => `'${text.replaceAll("'", "''")}'`,
+    textLiteral,
+    print,
     standardCode: (code) => codes[code],
     errorScope: "query",
     plain,

@@ -1,0 +1,80 @@
+import {
+  type Cast,
+  type Expression,
+  type Form,
+  type Literal,
+  type Name,
+  type Printed,
+  type Printer,
+  atom,
+  form,
+  group,
+  printWith,
+  printed,
+} from "../../syntax/index.ts";
+import { Bytes, Decimal, hexOf, isFailure, lookup } from "../../values/index.ts";
+import { castText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { collations } from "./coercions.ts";
+import { infixPower, power, words } from "./grammar.ts";
+import { columnText, textLiteral } from "./lexis.ts";
+import { int64 } from "./numbers.ts";
+
+const plainLiteral = sqlLiteral(textLiteral, power.sign);
+
+/** Bytes keep the kind of their literal; a whole number beyond 64 bits is a decimal without a point. */
+function literal(node: Literal): Printed {
+  const { value, type } = node;
+  if (value instanceof Bytes && type === "hybrid") return printed(`0x${hexOf(value.bytes)}`);
+  if (value instanceof Bytes && type === "binary") return printed(`_binary x'${hexOf(value.bytes)}'`);
+  if (value instanceof Decimal && (type === "decimal" || value.coefficient < 0n))
+    return printed(String(value), value.coefficient < 0n ? power.sign : atom);
+  return plainLiteral(node);
+}
+
+/** d + INTERVAL n unit, as the function that it is. */
+const dateCall = (name: string): Form => form(atom, `${name}($1, interval $2 $3w)`);
+
+const named = Object.fromEntries(Object.entries(words).map(([, [name, strength]]) => [name, strength]));
+
+const table = {
+  separator: "," as const,
+  infix: lookup({ ...infixPower, ...named }),
+  prefix: lookup({ "-": power.sign, "+": power.sign, "~": power.sign, not: power.not }),
+  foldsSign: ({ value }: Literal) =>
+    !isFailure(value) &&
+    (typeof value === "bigint" || value instanceof Decimal) &&
+    /^\d+$/.test(String(value)) &&
+    BigInt(String(value)) > int64,
+  literal,
+  name: ({ name }: Name) => columnText(name),
+  forms: lookup<Form>({
+    ...sqlForms({ is: power.comparison, predicate: power.predicate }),
+    regexp: form(power.predicate, "$1> [not ]regexp $2>"),
+    ...Object.fromEntries(Object.keys(collations).map((name) => [`collate ${name}`, form(power.collate, `$1< collate ${name}`)])),
+  }),
+  calls: lookup<Form>({
+    ...sqlCalls(power.predicate),
+    trim: form(atom, "trim({both $2 from }$1)"),
+    "trim leading": form(atom, "trim(leading{ $2} from $1)"),
+    "trim trailing": form(atom, "trim(trailing{ $2} from $1)"),
+    "char using": form(atom, "char($* using utf8mb4)"),
+    get_format: form(atom, "get_format($1w, $2)"),
+    date_add: dateCall("date_add"),
+    adddate: dateCall("adddate"),
+    date_sub: dateCall("date_sub"),
+    subdate: dateCall("subdate"),
+    timestampdiff: form(atom, "timestampdiff($1w, $2, $3)"),
+    timestampadd: form(atom, "timestampadd($1w, $2, $3)"),
+  }),
+  kinds: {
+    ...sqlKinds,
+    cast: (printer: Printer, node: Cast) =>
+      node.type.endsWith(" literal")
+        ? printed(
+            group(node.type === "datetime literal" ? "timestamp" : node.type.split(" ")[0], " ", printer.argument(node.operand)),
+          )
+        : castText(printer, "cast", node, node.type),
+  },
+};
+
+export const print = (tree: Expression, width?: number): string => printWith(table, tree, width);

@@ -1,0 +1,93 @@
+import {
+  type Cast,
+  type Expression,
+  type Form,
+  type Literal,
+  type Printed,
+  type Printer,
+  atom,
+  form,
+  group,
+  line,
+  nest,
+  printed,
+} from "../../syntax/index.ts";
+import { Bytes, Decimal, Double, type Value, hexOf, isFailure } from "../../values/index.ts";
+
+/** Forms of SQL that several dialects write alike; `power` is how tightly IS and the predicates bind. */
+export const sqlForms = (power: { readonly is: number; readonly predicate: number }): Readonly<Record<string, Form>> => ({
+  case: { print: (printer, parts) => printed(caseText(printer, parts)) },
+  coalesce: form(atom, "coalesce($*)"),
+  nullif: form(atom, "nullif($*)"),
+  if: form(atom, "if($*)"),
+  between: form(power.predicate, "$1> [not ]between $2> and $3>"),
+  "between symmetric": form(power.predicate, "$1> [not ]between symmetric $2> and $3>"),
+  in: form(power.predicate, "$1> [not ]in ($*)"),
+  like: form(power.predicate, "$1> [not ]like $2>{ escape $3>}"),
+  ilike: form(power.predicate, "$1> [not ]ilike $2>{ escape $3>}"),
+  "similar to": form(power.predicate, "$1> [not ]similar to $2>{ escape $3>}"),
+  "is null": form(power.is, "$1> is null"),
+  "is not null": form(power.is, "$1> is not null"),
+  "is true": form(power.is, "$1> is [not ]true"),
+  "is false": form(power.is, "$1> is [not ]false"),
+  "is unknown": form(power.is, "$1> is [not ]unknown"),
+  "is distinct from": form(power.is, "$1> is [not ]distinct from $2>"),
+});
+
+/** Functions of SQL that are called with words between the arguments; `inner` is how tightly what stands before IN binds. */
+export const sqlCalls = (inner: number): Readonly<Record<string, Form>> => ({
+  extract: form(atom, "extract($1w from $2)"),
+  position: form(atom, "position($2> in $1>)", inner),
+  "substring similar": form(atom, "substring($1 similar $2 escape $3)"),
+});
+
+/** CASE from what follows it: a subject where the number of parts says that there is one, pairs, and what ELSE gives. */
+function caseText(printer: Printer, [subject, ...rest]: readonly Expression[]) {
+  return branches(printer, rest, printer.argument(subject));
+}
+
+function branches(printer: Printer, parts: readonly Expression[], subject?: Printed["doc"]) {
+  const lines = [];
+  for (let i = 0; i + 1 < parts.length; i += 2)
+    lines.push([line, group("when ", printer.argument(parts[i]), nest(line, "then ", printer.argument(parts[i + 1])))]);
+  if (parts.length % 2 === 1) lines.push([line, "else ", printer.argument(parts[parts.length - 1])]);
+  return group("case", subject === undefined ? "" : [" ", subject], nest(...lines), line, "end");
+}
+
+/** The kinds of node that SQL dialects write alike. */
+export const sqlKinds = {
+  choice: (printer: Printer, node: Extract<Expression, { kind: "choice" }>): Printed =>
+    printed(
+      branches(
+        printer,
+        node.branches.flatMap(({ condition, result }) => [condition, result]).concat(node.otherwise ? [node.otherwise] : []),
+      ),
+    ),
+  cast: (printer: Printer, node: Cast): Printed => castText(printer, "cast", node, node.type),
+};
+
+/** CAST(x AS type), or another word for it. */
+export const castText = (printer: Printer, word: string, { operand }: Cast, type: string): Printed =>
+  printed(group(word, "(", nest(printer.argument(operand), line, "as ", type), ")"));
+
+/** Literals of SQL: numbers as `numberText` has them, bytes as x'…', texts as the dialect quotes them. */
+export const sqlLiteral =
+  (quoted: (text: string) => string, signPower: number) =>
+  ({ value }: Literal): Printed => {
+    if (value === null) return printed("null");
+    if (typeof value === "boolean") return printed(String(value));
+    if (typeof value === "string") return printed(quoted(value));
+    if (value instanceof Bytes) return printed(`x'${hexOf(value.bytes)}'`);
+    const text = numberText(value);
+    return printed(text, text.startsWith("-") ? signPower : atom);
+  };
+
+/** A number so that it reads back as one of its kind: a decimal has a point, a double an exponent. */
+export function numberText(value: Value): string {
+  if (value instanceof Double) return Number.isFinite(value.value) ? value.value.toExponential() : beyond;
+  // A number beyond the dialect's range stands for the error that it is.
+  if (isFailure(value)) return beyond;
+  return value instanceof Decimal && value.scale === 0 ? `${String(value)}.` : String(value);
+}
+
+const beyond = "9e999";
