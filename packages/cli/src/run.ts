@@ -12,6 +12,8 @@ import { functionsCommand, traitsCommand } from "./commands/tables.ts";
 import { verify } from "./commands/verify.ts";
 import { type Streams, UsageError, exit } from "./streams.ts";
 
+export { ofProcess } from "./streams.ts";
+
 const rowNumber = (text: string): number => {
   if (!/^\d+$/.test(text)) throw new InvalidArgumentError("a row is a whole number from 1.");
   return Number(text);
@@ -85,8 +87,9 @@ function build(streams: Streams, done: (code: number) => void): Command {
     .description("run an expression on a live engine, and compare with our evaluation row by row")
     .addOption(dialectOption())
     .option("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
-    .option("-u, --url <url>", "a server to ask; without it the engine that is embedded")
-    .option("-l, --limit <ms>", "milliseconds that the engine may take", milliseconds, 5000)
+    .option("-u, --url <url>", "a server to ask, also as IQUILL_URL; without it the engine that is embedded")
+    .option("-l, --limit <ms>", "milliseconds that the engine may take for a row", milliseconds, 5000)
+    .option("--limit-all <ms>", "milliseconds that it may take for all rows", milliseconds, 300_000)
     .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
     .option("--json", "one JSON line for each row, then a summary")
     .addHelpText(

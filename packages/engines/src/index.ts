@@ -3,13 +3,22 @@ import { connect as embedded } from "./embedded.ts";
 import { connect as mariadb } from "./mariadb/connect.ts";
 import { connect as postgresql } from "./postgresql/connect.ts";
 
-export type { Cell, Column, ColumnType, Connection, Outcome, Query, Settings } from "./connection.ts";
+export {
+  type Cell,
+  type Column,
+  type ColumnType,
+  type Connection,
+  EngineLost,
+  type Outcome,
+  type Query,
+  type Settings,
+} from "./connection.ts";
 
 /** The engine that runs with nothing to set up, for each dialect that has one. */
 const embeddedEngines: Readonly<Record<string, string>> = { postgresql: "pglite", sqlite: "sqljs", duckdb: "duckdb" };
 const servers: Readonly<Record<string, typeof mariadb>> = { postgresql, mariadb };
 
-const defaults: Settings = { timeLimit: 5000, options: {} };
+const defaults: Settings = { timeLimit: 5000, totalLimit: 300_000, options: {} };
 
 /**
  * Opens the engine of a dialect: the server at `url`, or without one the engine that is embedded.
@@ -27,11 +36,18 @@ export async function open(dialect: string, url?: string, settings: Partial<Sett
     return embedded(embeddedEngines[dialect], chosen);
   }
   if (!Object.hasOwn(servers, dialect)) throw new RangeError(`${dialect} has no server; leave the URL out`);
-  const { host, username } = addressOf(dialect, url);
+  const { host, username, password } = addressOf(dialect, url);
   try {
     return await servers[dialect](url, chosen);
   } catch (error) {
-    throw new Unreachable(`${username || "nobody"} at ${host}`, reasonOf(error), adviceFor(error));
+    const who = /^[\w.-]*$/.test(username) ? username || "nobody" : "a user";
+    throw new Unreachable(
+      `${who} at ${host}`,
+      without(password, reasonOf(error)),
+      adviceFor(error),
+      password === "" &&
+        /password|28P01|1045|Access denied/i.test(`${(error as { code?: string }).code ?? ""} ${reasonOf(error)}`),
+    );
   }
 }
 
@@ -41,19 +57,36 @@ export class Unreachable extends Error {
     readonly address: string,
     readonly reason: string,
     readonly advice: string,
+    /** Whether a password was wanted and none was given. */
+    readonly wantsPassword = false,
   ) {
     super(`could not connect as ${address}: ${reason}; ${advice}`);
   }
 }
 
-function addressOf(dialect: string, url: string): { host: string; username: string } {
+interface Address {
+  readonly host: string;
+  readonly username: string;
+  readonly password: string;
+}
+
+/** A message without the password, however it is written in the URL. */
+const without = (password: string, message: string): string =>
+  password === "" ? message : message.replaceAll(password, "…").replaceAll(encodeURIComponent(password), "…");
+
+function addressOf(dialect: string, url: string): Address {
   try {
-    const { host, username } = new URL(url);
-    if (host !== "") return { host, username: decodeURIComponent(username) };
+    const { host, username, password, pathname, search, hash } = new URL(url);
+    // An @ behind the host means that the password holds a mark that ends one.
+    if (host !== "" && !`${pathname}${search}${hash}`.includes("@"))
+      return { host, username: decodeURIComponent(username), password: decodeURIComponent(password) };
   } catch {
     // Told below.
   }
-  throw new RangeError(`"${url}" is not the URL of a server, like ${dialect}://user:password@localhost/database`);
+  // The URL is not shown: a password may stand anywhere in one that cannot be read.
+  throw new RangeError(
+    `the URL cannot be read; a server's is like ${dialect}://user:password@localhost/database, with %2F for /, %3F for ?, %23 for # and %40 for @ in a password`,
+  );
 }
 
 const reasonOf = (error: unknown): string => {

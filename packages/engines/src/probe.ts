@@ -1,6 +1,6 @@
 import { Failure, type Program, type Sample, type Value, columnsUsed, compile, message } from "indigo-quill";
 import type { Dialect } from "indigo-quill/dialects";
-import type { Cell, Column, ColumnType, Connection, Outcome } from "./connection.ts";
+import { type Cell, type Column, type ColumnType, type Connection, EngineLost, type Outcome } from "./connection.ts";
 
 /** What we make of one row; undefined where it is not covered yet. */
 export type OwnOutcome = Outcome | undefined;
@@ -10,7 +10,11 @@ export interface ProbeRow {
   /** 0-based. */
   readonly row: number;
   readonly ours: OwnOutcome;
+  /** With the row as parameters of the statement. */
   readonly theirs: Outcome;
+  /** With the row in a table; left out where the engine let us make none. */
+  readonly stored?: Outcome;
+  /** Whether all are the same. */
   readonly agree: boolean;
 }
 
@@ -19,6 +23,8 @@ export interface Probe {
   /** The engine's name and version. */
   readonly version: string;
   readonly rows: readonly ProbeRow[];
+  /** Why nothing was asked over stored rows, where it was not. */
+  readonly unstored?: string;
 }
 
 /** A failure's code and message, or the plain value; undefined for what is not covered. */
@@ -74,10 +80,17 @@ export async function probe(connection: Connection, dialect: Dialect, expression
   const program = compile(dialect, expression, sample);
   const { version } = connection;
   if (!program.ok) return { program, version, rows: [] };
-  const theirs = await connection.run({ expression: dialect.print(program.tree), ...columnsFor(program, sample) });
+  const query = { expression: dialect.print(program.tree), ...columnsFor(program, sample) };
+  const theirs = await connection.run(query);
+  const stored = await connection.run({ ...query, over: "stored" }).catch((error: unknown) => {
+    if (error instanceof EngineLost) throw error;
+    return (error as Error).message.split("\n")[0];
+  });
   const rows = program.run(sample).map((value, row): ProbeRow => {
     const own = outcomeOf(dialect, value);
-    return { row, ours: own, theirs: theirs[row], agree: sameOutcome(own, theirs[row]) };
+    const asked = typeof stored === "string" ? [theirs[row]] : [theirs[row], stored[row]];
+    const agree = asked.every((outcome) => sameOutcome(own, outcome));
+    return { row, ours: own, theirs: asked[0], ...(asked[1] && { stored: asked[1] }), agree };
   });
-  return { program, version, rows };
+  return { program, version, rows, ...(typeof stored === "string" && { unstored: stored }) };
 }

@@ -1,3 +1,4 @@
+import { Worker } from "node:worker_threads";
 import type { Connection, Query, Settings } from "./connection.ts";
 import { connect as duckdb } from "./duckdb/connect.ts";
 import { connect as pglite } from "./pglite/connect.ts";
@@ -8,7 +9,20 @@ const engines: Readonly<Record<string, (settings: Settings) => Promise<Connectio
 
 const [, , name, settings] = process.argv;
 
+// An engine at work hears nothing, not even that the command is gone; a thread beside it does.
+new Worker(
+  `const parent = process.ppid;
+   setInterval(() => process.ppid === parent || process.kill(process.pid, "SIGKILL"), 250);`,
+  { eval: true },
+).unref();
+
 /** A process that holds one embedded engine: it says its version, then answers queries, and can be killed. */
 const connection = await engines[name](JSON.parse(settings) as Settings);
-process.on("message", (query: Query) => void connection.run(query).then((outcomes) => process.send!({ outcomes })));
+process.on("message", (query: Query) => {
+  const run = connection.run(query, (place, outcome) => process.send!({ place, outcome }));
+  void run.then(
+    () => process.send!({ done: true }),
+    (error: unknown) => process.send!({ failed: String((error as Error).message) }),
+  );
+});
 process.send!({ version: connection.version, options: connection.options });

@@ -1,5 +1,5 @@
 import type { ReadOptions } from "@indigo-quill/data";
-import { type Connection, type OwnOutcome, type Probe, Unreachable, open, probe } from "@indigo-quill/engines";
+import { type Connection, EngineLost, type OwnOutcome, type Probe, Unreachable, open, probe } from "@indigo-quill/engines";
 import type { Dialect, Sample } from "indigo-quill";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
@@ -12,6 +12,7 @@ export interface ProbeOptions extends ReadOptions {
   readonly rows?: string;
   readonly url?: string;
   readonly limit: number;
+  readonly limitAll: number;
   readonly option?: readonly string[];
   readonly json?: boolean;
 }
@@ -22,7 +23,7 @@ const noColumns: Sample = { columns: [], rows: 1 };
 export async function probeCommand(expression: string, options: ProbeOptions, streams: Streams): Promise<number> {
   const given = dialectOf(options.in, options.option);
   const sample = options.rows === undefined ? noColumns : await readSample(options.rows, options, streams);
-  const connection = await connected(given, options);
+  const connection = await connected(given, options, streams);
   try {
     // What is not said is as the engine has it: its version, say.
     const dialect = dialectOf(options.in, [...settings(connection.options), ...(options.option ?? [])]);
@@ -30,6 +31,9 @@ export async function probeCommand(expression: string, options: ProbeOptions, st
     if (!report(result.program, streams)) return exit.failed;
     streams.stdout.write(options.json ? asNdjson(result) : asText(result, dialect, sample, streams));
     return result.rows.every((row) => row.agree) ? exit.ok : exit.some;
+  } catch (error) {
+    if (error instanceof EngineLost) throw new UsageError(`the engine stopped answering: ${error.message}`);
+    throw error;
   } finally {
     await connection.close();
   }
@@ -38,12 +42,21 @@ export async function probeCommand(expression: string, options: ProbeOptions, st
 const settings = (options: Readonly<Record<string, string>>): string[] =>
   Object.entries(options).map(([name, value]) => `${name}=${value}`);
 
-async function connected(dialect: Dialect, { url, limit }: ProbeOptions): Promise<Connection> {
-  try {
-    return await open(dialect.id, url, { timeLimit: limit, options: dialect.chosen });
-  } catch (error) {
-    throw error instanceof RangeError || error instanceof Unreachable ? new UsageError(error.message) : error;
+/** Opens the engine; a password stands in no list of processes for longer than it takes to read it. */
+async function connected(dialect: Dialect, { url: given, limit, limitAll }: ProbeOptions, streams: Streams): Promise<Connection> {
+  if (given !== undefined) process.title = "iquill probe";
+  const kept = streams.env.IQUILL_URL;
+  const url = given ?? (kept?.startsWith(dialect.id.slice(0, 7)) ? kept : undefined);
+  const settings = { timeLimit: limit, totalLimit: limitAll, options: dialect.chosen };
+  const tried = await open(dialect.id, url, settings).catch((error: unknown) => error as Error);
+  if (!(tried instanceof Error)) return tried;
+  if (tried instanceof Unreachable && tried.wantsPassword && streams.askHidden) {
+    const asked = new URL(url!);
+    asked.password = encodeURIComponent(await streams.askHidden(`password of ${tried.address}: `));
+    return connected(dialect, { url: asked.href, limit, limitAll } as ProbeOptions, { ...streams, askHidden: undefined });
   }
+  const isTold = tried instanceof RangeError || tried instanceof Unreachable || tried instanceof EngineLost;
+  throw isTold ? new UsageError(tried.message) : tried;
 }
 
 const shown = (outcome: OwnOutcome): string => {
@@ -53,20 +66,28 @@ const shown = (outcome: OwnOutcome): string => {
     : JSON.stringify(outcome.value);
 };
 
-function asText({ version, rows, program }: Probe, dialect: Dialect, sample: Sample, streams: Streams): string {
+function asText({ version, rows, program, unstored }: Probe, dialect: Dialect, sample: Sample, streams: Streams): string {
   const style = styleFor(streams);
   const differing = rows.filter((row) => !row.agree);
   const agreeing = rows.length - differing.length;
-  const head = `${style.colour.bold(program.source)}\n${dialect.title} here, ${version} there: ${agreeing} of ${sample.rows} rows agree.\n`;
-  if (differing.length === 0) return head;
-  const lines = differing.map(({ row, ours, theirs }) => [String(row + 1), shown(theirs), shown(ours)]);
-  return `${head}\n${table(["row", "the engine", "here"], lines, style, [0])}`;
+  const over = unstored === undefined ? "as parameters and stored in a table" : "as parameters";
+  const head = `${style.colour.bold(program.source)}\n${dialect.title} here, ${version} there: ${agreeing} of ${sample.rows} rows agree, ${over}.\n`;
+  const note = unstored === undefined ? "" : `Not asked over stored rows: ${unstored}\n`;
+  if (differing.length === 0) return head + note;
+  const lines = differing.map(({ row, ours, theirs, stored }) => [
+    String(row + 1),
+    shown(theirs),
+    ...(unstored === undefined ? [shown(stored)] : []),
+    shown(ours),
+  ]);
+  const names = ["row", "the engine", ...(unstored === undefined ? ["stored there"] : []), "here"];
+  return `${head}${note}\n${table(names, lines, style, [0])}`;
 }
 
 /** One line for each row, then a summary. */
 function asNdjson({ version, rows }: Probe): string {
   const plain = (outcome: OwnOutcome) => outcome ?? { error: { code: "not-covered", message: "not covered yet" } };
-  const lines = rows.map(({ row, ours, theirs, agree }) => ({ row: row + 1, agree, ours: plain(ours), theirs }));
+  const lines = rows.map(({ row, ours, theirs, stored, agree }) => ({ row: row + 1, agree, ours: plain(ours), theirs, stored }));
   const summary = { engine: version, agree: rows.filter((row) => row.agree).length, rows: rows.length };
   return [...lines, summary].map((line) => `${JSON.stringify(line)}\n`).join("");
 }

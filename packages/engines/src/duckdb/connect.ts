@@ -1,5 +1,15 @@
 import { DuckDBBlobValue, DuckDBInstance, type DuckDBType, DuckDBTypeId, type DuckDBValue } from "@duckdb/node-api";
-import { type Column, type Connection, eachRow, readNumber, statementFor } from "../connection.ts";
+import {
+  type Cell,
+  type Column,
+  type Connection,
+  type Settings,
+  isSmall,
+  readNumber,
+  runnerOf,
+  scaleOf,
+  table,
+} from "../connection.ts";
 
 const types: Readonly<Record<Exclude<Column["type"], "decimal">, string>> = {
   text: "varchar",
@@ -42,43 +52,51 @@ const blobText = (bytes: Uint8Array): string =>
       : `\\x${byte.toString(16).toUpperCase().padStart(2, "0")}`,
   ).join("");
 
-/** A decimal of just the digits that a number is written with. */
-function decimalType(values: readonly unknown[]): string {
-  const scale = Math.max(...values.map((value) => (/\.(\d+)$/.exec(String(value ?? 0))?.[1] ?? "").length));
-  return `decimal(18, ${Math.min(scale, 17)})`;
+/** The type of a column; a decimal has just the digits that its values are written with. */
+function typeOf({ type }: Column, values: readonly Cell[]): string {
+  if (type === "decimal") return `decimal(18, ${Math.min(scaleOf(values), 17)})`;
+  return type === "integer" && isSmall(values) ? "integer" : types[type];
 }
 
 /** Opens DuckDB in memory, without access to files or extensions. */
-export async function connect(): Promise<Connection> {
+export async function connect(settings: Settings): Promise<Connection> {
   const instance = await DuckDBInstance.create(":memory:", {
     enable_external_access: "false",
     autoload_known_extensions: "false",
     autoinstall_known_extensions: "false",
     threads: "1",
+    lock_configuration: "true",
   });
   const connection = await instance.connect();
   const version = (await connection.runAndReadAll("select version()")).getRows()[0][0];
+
+  /** A prepared statement is one statement, whatever stands in it. */
+  async function one(text: string, values: readonly Cell[]) {
+    const statement = await connection.prepare(text);
+    try {
+      values.forEach((value, i) => (value === null ? statement.bindNull(i + 1) : statement.bindVarchar(i + 1, String(value))));
+      return await statement.runAndReadAll();
+    } finally {
+      statement.destroySync();
+    }
+  }
+
   return {
     options: {},
     version: `DuckDB ${String(version).replace(/^v/, "")}`,
-    run: (query) => {
-      const source = query.columns
-        .map(({ name, type }, i) => {
-          const column = query.rows.map((row) => row[i]);
-          const isSmall = type === "integer" && column.every((value) => Math.abs(Number(value ?? 0)) <= 2147483647);
-          const cast = type === "decimal" ? decimalType(column) : isSmall ? "integer" : types[type];
-          return `$${i + 1}::varchar::${cast} as ${name}`;
-        })
-        .join(", ");
-      const text = statementFor(query, source);
-      return eachRow(query, async (row) => {
-        const values = row.map((value) => (value === null ? null : String(value)));
-        const statements = await connection.extractStatements(text);
-        if (statements.count !== 1) throw new Error("more than one statement");
-        const result = await connection.runAndReadAll(text, values);
-        return read(result.getRows()[0][0], result.columnType(0));
-      });
-    },
+    run: runnerOf(
+      {
+        mark: (place) => `$${place + 1}::varchar`,
+        drop: `drop table if exists temp.main.${table}`,
+        castType: typeOf,
+        define: (statement, values = []) => one(statement, values),
+        async ask(text, values) {
+          const result = await one(text, values);
+          return read(result.getRows()[0][0], result.columnType(0));
+        },
+      },
+      settings,
+    ),
     close: () => {
       connection.closeSync();
       return Promise.resolve();

@@ -1,14 +1,25 @@
 import { type FieldInfo, createConnection } from "mariadb";
-import { type Cell, type Column, type Connection, type Settings, eachRow, readNumber, statementFor } from "../connection.ts";
+import { type Column, type Connection, EngineLost, type Settings, readNumber, runnerOf, scaleOf, table } from "../connection.ts";
 
-/** How a column of parameters is made; a decimal has just the digits that its values are written with. */
-function castOf({ name, type }: Column, values: readonly Cell[]): string {
-  if (type === "text") return `cast(? as char(200)) as ${name}`;
-  if (type === "double") return `cast(? as double) as ${name}`;
-  if (type !== "decimal") return `cast(? as signed) as ${name}`;
-  const scale = Math.max(...values.map((value) => (/\.(\d+)$/.exec(String(value ?? 0))?.[1] ?? "").length));
-  return `cast(? as decimal(30, ${scale})) as ${name}`;
-}
+const types: Readonly<Record<Column["type"], string>> = {
+  text: "char",
+  integer: "signed",
+  decimal: "decimal",
+  double: "double",
+  boolean: "signed",
+};
+const storedTypes: Readonly<Record<Column["type"], string>> = {
+  ...types,
+  text: "varchar",
+  integer: "bigint",
+  boolean: "tinyint",
+};
+
+/** The type with the size that the values need: a decimal has just the digits that they are written with. */
+const sized = (name: string, type: Column["type"], values: readonly unknown[]): string => {
+  if (type === "decimal") return `${name}(30, ${scaleOf(values as never)})`;
+  return type === "text" ? `${name}(${Math.max(200, ...values.map((value) => [...String(value ?? "")].length))})` : name;
+};
 
 /** A time with the digits of the second's fraction that it has on the server; the driver gives six or none. */
 const withScale = (text: string, scale: number): string => {
@@ -16,47 +27,81 @@ const withScale = (text: string, scale: number): string => {
   return scale > 0 && scale <= 6 ? `${whole}.${fraction.slice(0, scale).padEnd(scale, "0")}` : whole;
 };
 
-/** Opens a MariaDB server; every statement is read-only and has a time limit. */
-export async function connect(url: string, { timeLimit, options }: Settings): Promise<Connection> {
+function read(value: unknown, meta: FieldInfo): unknown {
+  if (value === null) return null;
+  if (typeof value === "bigint" || typeof value === "number") return readNumber(value);
+  if (Buffer.isBuffer(value)) return value.toString("utf8");
+  if (/^(?:TIME|DATETIME|TIMESTAMP)/.test(meta.type)) return withScale(value as string, meta.scale);
+  return /DECIMAL/.test(meta.type) ? Number(value) : value;
+}
+
+/** The modes of a server as it is installed, in which a backslash escapes and double quotes make a text. */
+const sqlMode = "STRICT_TRANS_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_AUTO_CREATE_USER,NO_ENGINE_SUBSTITUTION";
+
+/** Opens a MariaDB server; every expression is a read-only statement of its own with a time limit. */
+export async function connect(url: string, settings: Settings): Promise<Connection> {
   const { hostname, port, username, password, pathname } = new URL(url);
   const connection = await createConnection({
     host: hostname,
     port: port ? Number(port) : 3306,
     user: decodeURIComponent(username),
     password: decodeURIComponent(password),
-    ...(pathname.length > 1 && { database: pathname.slice(1) }),
+    ...(pathname.length > 1 && { database: decodeURIComponent(pathname.slice(1)) }),
     connectTimeout: 5000,
+    multipleStatements: false,
     dateStrings: true,
     metaAsArray: true,
     rowsAsArray: true,
     checkDuplicate: false,
   });
-  const collation = options.collation ?? "utf8mb4_general_ci";
-  await connection.query(`set names utf8mb4 collate ${collation}`);
-  await connection.query("set session transaction read only");
-  await connection.query(`set session max_statement_time = ${timeLimit / 1000}`);
+  let lost: EngineLost | undefined;
+  connection.on("error", ({ message }: Error) => (lost = new EngineLost(message)));
+  const collation = settings.options.collation ?? "utf8mb4_general_ci";
+  for (const setting of [
+    `set names utf8mb4 collate ${collation}`,
+    `set session sql_mode = '${sqlMode}'`,
+    "set session time_zone = '+00:00', lc_time_names = 'en_US', default_week_format = 0, group_concat_max_len = 1048576",
+    "set session div_precision_increment = 4, max_statement_time = " + String(settings.timeLimit / 1000),
+    "set session transaction read only",
+  ])
+    await connection.query(setting);
+
+  /** One statement; with values by the binary protocol, without them by that of texts. */
+  async function one(statement: string, values: readonly unknown[]): Promise<unknown> {
+    if (lost) throw lost;
+    try {
+      return await (values.length > 0 ? connection.execute(statement, [...values]) : connection.query(statement));
+    } catch (error) {
+      if ((error as { fatal?: boolean }).fatal) throw (lost = new EngineLost((error as Error).message.split("\n")[0]));
+      throw error;
+    }
+  }
+
   return {
     options: {},
     version: `MariaDB ${connection.serverVersion()}`,
-    run: (query) => {
-      const source = query.columns
-        .map((column, i) =>
-          castOf(
-            column,
-            query.rows.map((row) => row[i]),
-          ),
-        )
-        .join(", ");
-      const text = statementFor(query, source);
-      return eachRow(query, async (row) => {
-        const [[[value]], [meta]] = (await connection.execute(text, [...row])) as unknown as [unknown[][], FieldInfo[]];
-        if (value === null) return null;
-        if (typeof value === "bigint" || typeof value === "number") return readNumber(value);
-        if (Buffer.isBuffer(value)) return value.toString("utf8");
-        if (/^(?:TIME|DATETIME|TIMESTAMP)/.test(meta.type)) return withScale(value as string, meta.scale);
-        return /DECIMAL/.test(meta.type) ? Number(value) : value;
-      });
-    },
-    close: () => connection.end(),
+    run: runnerOf(
+      {
+        mark: () => "?",
+        drop: `drop temporary table if exists ${table}`,
+        castType: ({ type }, values) => sized(types[type], type, values),
+        storedType: ({ type }, values) =>
+          sized(storedTypes[type], type, values) + (type === "text" ? ` character set utf8mb4 collate ${collation}` : ""),
+        async define(statement, values = []) {
+          await connection.query("set session transaction read write");
+          try {
+            await one(statement, values);
+          } finally {
+            await connection.query("set session transaction read only");
+          }
+        },
+        async ask(text, values) {
+          const [[[value]], [meta]] = (await one(text, values)) as [unknown[][], FieldInfo[]];
+          return read(value, meta);
+        },
+      },
+      settings,
+    ),
+    close: () => connection.end().catch(() => connection.destroy()),
   };
 }

@@ -1,25 +1,27 @@
 import { PGlite } from "@electric-sql/pglite";
-import { type Connection, eachRow, statementFor } from "../connection.ts";
-import { readers, sourceOf, versionOption } from "../postgresql/rows.ts";
+import { type Connection, type Settings, runnerOf } from "../connection.ts";
+import { driverTypes, readers, sessionSettings, versionOption } from "../postgresql/rows.ts";
 
 /** Opens PostgreSQL compiled to WebAssembly, in memory. */
-export async function connect(): Promise<Connection> {
+export async function connect(settings: Settings): Promise<Connection> {
   const create = async () => {
     const created = await PGlite.create();
-    await created.exec("set default_transaction_read_only = on");
+    await created.exec(sessionSettings.join(";"));
     return created;
   };
   let database = await create();
   const { rows } = await database.query<{ server_version: string }>("show server_version");
-  return {
-    version: `PGlite, PostgreSQL ${rows[0].server_version}`,
-    options: { ...versionOption(rows[0].server_version), library: "musl" },
-    run: (query) => {
-      const text = statementFor(query, sourceOf(query.columns, query.rows), " offset 0");
-      return eachRow(query, async (row) => {
-        const values = row.map((value) => (value === null ? null : String(value)));
-        const serializers = Object.fromEntries([16, 20, 23, 25, 701, 1700].map((type) => [type, String]));
-        const ask = () => database.query<{ value: unknown }>(text, values, { parsers: readers, serializers });
+  const serializers = Object.fromEntries([16, 20, 23, 25, 701, 1700].map((type) => [type, String]));
+  const run = runnerOf(
+    {
+      ...driverTypes,
+      async define(statement, values = []) {
+        await database.exec("set default_transaction_read_only = off");
+        await database.query(statement, texts(values), { serializers });
+        await database.exec("set default_transaction_read_only = on");
+      },
+      async ask(text, values) {
+        const ask = () => database.query<{ value: unknown }>(text, texts(values), { parsers: readers, serializers });
         const result = await ask().catch(async (error: unknown) => {
           // Some failures leave a portal open, and every query after them fails; only a new engine is rid of it.
           if ((error as { code?: string }).code !== "24000") throw error;
@@ -28,8 +30,16 @@ export async function connect(): Promise<Connection> {
           return ask();
         });
         return result.rows[0].value;
-      });
+      },
     },
+    settings,
+  );
+  return {
+    version: `PGlite, PostgreSQL ${rows[0].server_version}`,
+    options: { ...versionOption(rows[0].server_version), library: "musl" },
+    run,
     close: () => database.close(),
   };
 }
+
+const texts = (values: readonly unknown[]) => values.map((value) => (value === null ? null : String(value)));

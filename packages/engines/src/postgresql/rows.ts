@@ -1,5 +1,5 @@
 import { parse } from "postgres-array";
-import { type Column, readNumber } from "../connection.ts";
+import { type Column, type Driver, isSmall, readNumber, table } from "../connection.ts";
 
 const types: Readonly<Record<Column["type"], string>> = {
   text: "text",
@@ -9,14 +9,29 @@ const types: Readonly<Record<Column["type"], string>> = {
   boolean: "boolean",
 };
 
-/** The columns as typed parameters; an integer is `integer` unless a row needs 64 bits. */
-export const sourceOf = (columns: readonly Column[], rows: readonly (readonly unknown[])[]): string =>
-  columns
-    .map(({ name, type }, i) => {
-      const isSmall = type === "integer" && rows.every((row) => Math.abs(Number(row[i] ?? 0)) <= 2147483647);
-      return `$${i + 1}::${isSmall ? "integer" : types[type]} as ${name}`;
-    })
-    .join(", ");
+/** Parameters and types of PostgreSQL; an integer is `integer` unless a row needs 64 bits. */
+export const driverTypes: Pick<Driver, "mark" | "drop" | "castType" | "rest"> = {
+  mark: (place) => `$${place + 1}`,
+  drop: `drop table if exists pg_temp.${table}`,
+  castType: ({ type }, values) => (type === "integer" && isSmall(values) ? "integer" : types[type]),
+  rest: " offset 0",
+};
+
+/** What a session is set to: nothing that changes how a text is read or a value written comes from the server. */
+export const sessionSettings: readonly string[] = [
+  "set search_path = pg_catalog",
+  "set standard_conforming_strings = on",
+  "set backslash_quote = safe_encoding",
+  "set datestyle = 'ISO, MDY'",
+  "set intervalstyle = 'postgres'",
+  "set timezone = 'UTC'",
+  "set bytea_output = 'hex'",
+  "set extra_float_digits = 1",
+  "set array_nulls = on",
+  "set quote_all_identifiers = off",
+  "set transform_null_equals = off",
+  "set default_transaction_read_only = on",
+];
 
 const numberTypes = [20, 21, 23, 700, 701, 1700];
 const numberLists = [1005, 1007, 1016, 1021, 1022, 1231];

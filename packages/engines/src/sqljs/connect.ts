@@ -1,5 +1,5 @@
 import initSqlJs, { type SqlValue, type Statement } from "sql.js";
-import { type Column, type Connection, type Settings, eachRow, readNumber, statementFor } from "../connection.ts";
+import { type Cell, type Column, type Connection, type Settings, readNumber, runnerOf, table } from "../connection.ts";
 
 const types: Readonly<Record<Column["type"], string>> = {
   text: "text",
@@ -18,32 +18,43 @@ function read(value: SqlValue | bigint): unknown {
 const wide = (statement: Statement) =>
   statement as unknown as { get(parameters: null, how: { useBigInt: true }): (SqlValue | bigint)[] };
 
+const plain = (values: readonly Cell[]) => values.map((value) => (typeof value === "boolean" ? Number(value) : value));
+
 /** Opens SQLite compiled to WebAssembly, in memory. The option `collation` is the one that the text columns have. */
-export async function connect({ options }: Settings): Promise<Connection> {
+export async function connect(settings: Settings): Promise<Connection> {
   const engine = await initSqlJs({ useOldExtensionFunctions: false } as never);
   const database = new engine.Database();
   database.run("pragma query_only = 1");
-  const collation = options.collation ?? "BINARY";
-  return {
-    options: {},
-    version: `SQLite ${String(database.exec("select sqlite_version()")[0].values[0][0])}`,
-    run: (query) => {
-      const source = query.columns
-        .map(
-          ({ name, type }, i) => `cast(?${i + 1} as ${types[type]})${type === "text" ? ` collate ${collation}` : ""} as ${name}`,
-        )
-        .join(", ");
-      return eachRow(query, (row) => {
-        const statement = database.prepare(statementFor(query, source));
+  const collation = settings.options.collation ?? "BINARY";
+  const run = runnerOf(
+    {
+      mark: (place) => `?${place + 1}`,
+      drop: `drop table if exists temp.${table}`,
+      castType: ({ type }) => types[type],
+      storedType: ({ type }) => types[type] + (type === "text" ? ` collate ${collation}` : ""),
+      define(statement, values = []) {
+        database.run("pragma query_only = 0");
+        database.run(statement, plain(values));
+        database.run("pragma query_only = 1");
+        return Promise.resolve();
+      },
+      ask(text, values) {
+        const statement = database.prepare(text);
         try {
-          statement.bind(row.map((value) => (typeof value === "boolean" ? Number(value) : value)));
+          statement.bind(plain(values));
           statement.step();
           return read(wide(statement).get(null, { useBigInt: true })[0]);
         } finally {
           statement.free();
         }
-      });
+      },
     },
+    settings,
+  );
+  return {
+    options: {},
+    version: `SQLite ${String(database.exec("select sqlite_version()")[0].values[0][0])}`,
+    run,
     close: () => {
       database.close();
       return Promise.resolve();
