@@ -28,7 +28,14 @@ export interface Query {
 }
 
 /** What an engine gave for one row: a value in the form of the `verify` contract, or its error. */
-export type Outcome = { readonly value: unknown } | { readonly error: { readonly code: string; readonly message: string } };
+export type Outcome = { readonly value: unknown } | { readonly error: EngineError };
+
+export interface EngineError {
+  readonly code: string;
+  readonly message: string;
+  /** Our own name for what went wrong, where the error is ours. */
+  readonly kind?: string;
+}
 
 /** An open engine. */
 export interface Connection {
@@ -76,6 +83,8 @@ export interface Driver {
   define(statement: string, values?: readonly Cell[]): Promise<unknown>;
   /** The one value of a statement that may only read. */
   ask(statement: string, values: readonly Cell[]): unknown;
+  /** Gives up a statement that goes on beyond its limit; the connection is lost. */
+  abandon?(): void;
 }
 
 /** The temporary table of a sample. */
@@ -116,7 +125,8 @@ export function runnerOf(driver: Driver, { timeLimit, totalLimit }: Settings): C
         over === "stored"
           ? driver.ask(`select (${expression}) as value from ${table} where iquill_row = ${row}`, [])
           : driver.ask(`select (${expression}) as value${from}`, rows[row]);
-      const outcome = Date.now() - started > totalLimit ? spent(totalLimit) : await answered(ask, timeLimit);
+      const outcome =
+        Date.now() - started > totalLimit ? spent(totalLimit) : await answered(ask, timeLimit, () => driver.abandon?.());
       outcomes.push(outcome);
       told?.(place, outcome);
     }
@@ -132,10 +142,13 @@ export const spent = (totalLimit: number): Outcome => ({
 /** What a server gets beyond its own limit before it counts as lost. */
 const grace = 2000;
 
-async function answered(ask: () => unknown, timeLimit: number): Promise<Outcome> {
+async function answered(ask: () => unknown, timeLimit: number, abandon: () => void): Promise<Outcome> {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => reject(new EngineLost(`it did not answer within ${timeLimit + grace} ms`)), timeLimit + grace);
+    timer = setTimeout(() => {
+      abandon();
+      reject(new EngineLost(`it did not answer within ${timeLimit + grace} ms`));
+    }, timeLimit + grace);
   });
   try {
     return { value: await Promise.race([ask(), late]) };

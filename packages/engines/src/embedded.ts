@@ -23,7 +23,9 @@ class Engine {
   #hear: (() => void) | undefined;
 
   constructor(name: string, settings: Settings) {
-    this.#process = fork(worker, [name, JSON.stringify(settings)], { serialization: "advanced", execArgv: [] });
+    // The limits are held here, where an engine at work can be ended.
+    const within = { ...settings, timeLimit: 2 ** 30, totalLimit: 2 ** 30 };
+    this.#process = fork(worker, [name, JSON.stringify(within)], { serialization: "advanced", execArgv: [] });
     this.#process.on("message", (message) => this.#take(message as Answer));
     this.#process.on("exit", (code) => this.#take(`the engine's process ended (${code ?? "killed"})`));
     this.#process.on("error", (error) => this.#take(error.message));

@@ -30,7 +30,9 @@ export interface Probe {
 /** A failure's code and message, or the plain value; undefined for what is not covered. */
 export function outcomeOf(dialect: Dialect, value: Value): OwnOutcome {
   if (!(value instanceof Failure)) return { value: dialect.plain(value) };
-  return value.code === "not-covered" ? undefined : { error: { code: value.standard ?? value.code, message: message(value) } };
+  return value.code === "not-covered"
+    ? undefined
+    : { error: { code: value.standard ?? value.code, kind: value.code, message: message(value) } };
 }
 
 /**

@@ -13,6 +13,8 @@ export interface Conversion {
   readonly convert?: (value: Value) => Value;
   /** A constant that does not convert is an error of the whole expression, whatever becomes of it. */
   readonly early?: true;
+  /** A constant that does not convert is an error of the rows that need it, in a dialect where others are not. */
+  readonly late?: true;
 }
 
 /** A place that holds the value of a variable while its body is evaluated. */
@@ -69,7 +71,7 @@ export interface TypeRules {
   cast(from: string, to: string): { readonly type: string; readonly convert: (value: Value) => Value } | undefined;
   /** The truth of a condition; null counts as false in a choice. */
   truth(value: Value): boolean | null | Failure;
-  /** One type for the branches of a choice or the items of a list; undefined when there is none. */
+  /** One type for the branches of a choice (what ELSE gives first) or the items of a list; undefined when there is none. */
   unify(types: readonly string[]): string | undefined;
   /** Makes a list of the given form from values. */
   list(form: "list" | "sequence" | "array" | "map", values: readonly Value[]): Value;
@@ -83,6 +85,8 @@ export interface TypeRules {
   sequence?(items: readonly Value[]): Value;
   /** What a function given as a value does with arguments. */
   apply?(callee: Value, args: readonly Value[]): Value;
+  /** Whether what does not depend on a row is evaluated before any is, so that its error is that of the whole. */
+  readonly folds?: true;
   /** Whether types are known only on the row; where not, a constant that does not convert is an error of the whole expression. */
   readonly dynamic: boolean;
 }

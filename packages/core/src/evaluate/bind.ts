@@ -99,7 +99,7 @@ export class Binder {
         const operand = this.bind(node.operand);
         const cast = this.dialect.types.cast(operand.type, node.type);
         if (!cast) return this.#broken(node, mistake("unknown-type", node.typeRange, { name: node.type }));
-        if (operand.kind === "constant" && !this.dialect.types.dynamic && !isBroken(operand))
+        if (operand.kind === "constant" && operand.type === "unknown" && !this.dialect.types.dynamic && !isBroken(operand))
           return { ...this.#converted(operand, { cost: 0, convert: cast.convert }, cast.type), source: node };
         return this.#code(node, cast.type, [operand], ([cell]) => {
           return (row) => settle(cast.convert(cell(row)), node.range, this.dialect);
@@ -172,7 +172,7 @@ export class Binder {
     const broken = args.find((arg) => isBroken(arg) && arg.source.kind !== "literal");
     if (broken) return broken;
     const types = args.map((arg) => arg.type);
-    const fitting = this.#fitting(node.name, sized, types);
+    const fitting = this.#fitting(`${node.notation} ${node.name}`, sized, types);
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     const [{ row, conversions, cost }] = fitting;
     const isOpen = types.length > 1 && types.every((type) => type === "unknown") && fitting[1]?.cost === cost;
@@ -280,7 +280,9 @@ export class Binder {
       this.diagnostics.push(mistake("condition-type", condition.source.range, { given: condition.type }));
       return condition;
     });
-    const { type, items } = this.#unified(results, node);
+    const last = node.otherwise && node.form !== "coalesce" ? results.pop() : undefined;
+    const { type, items: unified } = this.#unified([...(last ? [last] : []), ...results], node);
+    const items = last ? [...unified.slice(1), unified[0]] : unified;
     return this.#code(node, type, [...tests, ...items], (cells) =>
       lazyChoice(cells.slice(0, conditions.length), cells.slice(conditions.length), this.dialect.types),
     );
@@ -294,13 +296,17 @@ export class Binder {
       this.diagnostics.push(mistake("branch-types", node.range, { given: items.map((item) => item.type) }));
       return { type: "unknown", items };
     }
-    return { type, items: items.map((item) => this.#converted(item, types.conversion(item.type, type) ?? { cost: 0 }, type)) };
+    const unified = items.map((item) =>
+      item.type === type ? item : this.#converted(item, types.conversion(item.type, type) ?? { cost: 0 }, type),
+    );
+    return { type, items: unified };
   }
 
   /** A conversion put around; where types are known before a row is, a constant that does not convert is reported. */
   #converted(bound: Bound, conversion: Conversion, type: string): Bound {
     const result = convertBound(bound, conversion, type);
-    if ((this.dialect.types.dynamic && !conversion.early) || !isBroken(result) || isBroken(bound)) return result;
+    const isLater = conversion.late || (this.dialect.types.dynamic && !conversion.early);
+    if (isLater || !isBroken(result) || isBroken(bound)) return result;
     const { code, facts } = (result as { value: Failure }).value;
     return this.#broken(bound.source, mistake(code as MessageCode, bound.source.range, facts));
   }

@@ -3,6 +3,7 @@ import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, childrenOf, parseLimits } from "../syntax/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
+import { constantFailure } from "./constants.ts";
 import { type Taken, takenBy } from "./taken.ts";
 import { type Frame, type Observer, emit } from "./emit.ts";
 
@@ -102,6 +103,9 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   const error = diagnostics.find((d) => d.severity === "error");
   const failure = error && new Failure(error.code, error.facts, error.range, dialect.standardCode(error.code, error.facts));
 
+  /** What every row gives where the dialect evaluates constants first and one fails. */
+  const folded = !failure && dialect.types.folds ? constantFailure(bound, dialect) : undefined;
+
   let loaded: Sample | undefined;
   function load(values: Sample): void {
     if (values !== loaded)
@@ -118,7 +122,8 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     observer = observe;
     observed ??= emit(bound, frame, dialect, (...seen) => observer?.(...seen));
     try {
-      return observed(row);
+      const value = observed(row);
+      return folded ?? value;
     } catch (error) {
       return beyondMemory(error, parsed.tree.range);
     }
@@ -137,7 +142,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     runRow,
     run(values) {
       const result = new Array<Value>(values.rows);
-      if (failure) return result.fill(failure);
+      if (failure ?? folded) return result.fill((failure ?? folded)!);
       load(values);
       cell ??= emit(bound, frame, dialect);
       for (let row = 0; row < values.rows; row++) {

@@ -72,6 +72,6 @@ export function swappedArguments({ name, args }: Call, row: FunctionRow, source:
   const [first, second] = at.map((i) => (row.parameters[i].slot === "text" ? "text to look in" : "text to look for"));
   const written = at.map((i) => source.slice(args[i].range.start, args[i].range.end));
   const fix = { title: "Swap them", edits: at.map((i, k) => ({ range: args[i].range, text: written[1 - k] })) };
-  const range = { start: a.range.start, end: b.range.end };
+  const range = { start: Math.min(a.range.start, b.range.start), end: Math.max(a.range.end, b.range.end) };
   return mistake("swapped-arguments", range, { name, first, second }, [fix], "warning");
 }

@@ -15,7 +15,9 @@ export type PatternNode =
   | { readonly kind: "group"; readonly item: PatternNode; readonly index: number }
   | { readonly kind: "assertion"; readonly at: AssertionPlace }
   | { readonly kind: "look"; readonly item: PatternNode; readonly ahead: boolean; readonly negated: boolean }
-  | { readonly kind: "backreference"; readonly index: number };
+  /** What is matched is not matched another way when what follows does not fit. */
+  | { readonly kind: "atomic"; readonly item: PatternNode }
+  | { readonly kind: "backreference"; readonly index: number; readonly ignoreCase?: boolean };
 
 export type AssertionPlace =
   | "text start"
@@ -101,11 +103,52 @@ export function membership(set: CharSet, ignoreCase: boolean): (codePoint: numbe
   return (codePoint) => inEitherCase(codePoint) !== set.negated && !minus(codePoint);
 }
 
+/** Ranges of more characters than this are not spelt out in both cases. */
+const spelledOut = 2000;
+
+/**
+ * A tree that fits both cases of each of its characters: of a range, of each character in it; of the classes of upper and
+ * lower case letters, all letters. What is written in one case fits the text in another, and not the other way round where
+ * the mapping has no way back (`ς` fits `Σ`, `Σ` does not fit `ς`).
+ */
+export function inBothCases(node: PatternNode, letters: ReadonlyMap<string, string>): PatternNode {
+  const inner = (each: PatternNode) => inBothCases(each, letters);
+  switch (node.kind) {
+    case "set":
+      return { kind: "set", set: setInBothCases(node.set, letters) };
+    case "sequence":
+      return { ...node, items: node.items.map(inner) };
+    case "choice":
+      return { ...node, options: node.options.map(inner) };
+    case "repeat":
+    case "group":
+    case "look":
+    case "atomic":
+      return { ...node, item: inner(node.item) };
+    case "backreference":
+      return { ...node, ignoreCase: true };
+    default:
+      return node;
+  }
+}
+
+function setInBothCases({ ranges, classes, minus, ...rest }: CharSet, letters: ReadonlyMap<string, string>): CharSet {
+  const forms = ranges.flatMap(([low, high]) =>
+    high - low > spelledOut ? [] : Array.from({ length: high - low + 1 }, (_, i) => caseForms(low + i).slice(1)).flat(),
+  );
+  return {
+    ...rest,
+    ranges: [...ranges, ...forms.map((each) => [each, each] as const)],
+    classes: classes.map((each) => letters.get(each) ?? each),
+    ...(minus && { minus: setInBothCases(minus, letters) }),
+  };
+}
+
 /** A code point with its one-to-one lower and upper case forms. */
 export function caseForms(codePoint: number): number[] {
   const text = String.fromCodePoint(codePoint);
   const forms = [codePoint];
-  for (const form of [text.toLowerCase(), text.toUpperCase()]) {
+  for (const form of [text === "İ" ? "i" : text.toLowerCase(), text.toUpperCase()]) {
     const first = form.codePointAt(0)!;
     if (first !== codePoint && String.fromCodePoint(first) === form) forms.push(first);
   }

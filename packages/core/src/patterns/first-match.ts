@@ -5,11 +5,18 @@ import { type Budget, type Program, holds, spend } from "./program.ts";
  * from left to right, greedy before short): the rule of XPath and ECMAScript patterns.
  * Gives the offsets of the groups (−1 where unset), or undefined. Every pair of step and offset is
  * tried once (with a back reference, once for each state of the groups), so the time is linear in the
- * text unless there is one.
+ * text unless there is one. `given` are the groups that are known already, within an atomic group.
  */
-export function firstMatch(program: Program, groups: number, text: string, start: number, budget: Budget): number[] | undefined {
+export function firstMatch(
+  program: Program,
+  groups: number,
+  text: string,
+  start: number,
+  budget: Budget,
+  given?: readonly number[],
+): number[] | undefined {
   const { steps } = program;
-  const slots = new Array<number>(2 * groups + 2).fill(-1);
+  const slots = given ? [...given] : new Array<number>(2 * groups + 2).fill(-1);
   const seen = new Set<number | string>();
   // Pairs of (step, offset) still to try; a negative step restores slot ~step to that offset.
   const stack: number[] = [0, start];
@@ -54,13 +61,29 @@ export function firstMatch(program: Program, groups: number, text: string, start
         const [from, to] = [slots[2 * step.index], slots[2 * step.index + 1]];
         const again = from < 0 || to < 0 ? "" : text.slice(from, to);
         spend(budget, again.length);
-        if (!text.startsWith(again, at)) break;
+        if (!(step.ignoreCase ? isAlike(again, text.slice(at, at + again.length)) : text.startsWith(again, at))) break;
         at += again.length;
+      } else if (step.op === "atomic") {
+        const found = firstMatch(step.program, groups, text, at, budget, slots);
+        if (!found) break;
+        for (let i = 2; i < slots.length; i++) {
+          if (slots[i] === found[i]) continue;
+          stack.push(~i, slots[i]);
+          slots[i] = found[i];
+        }
+        at = found[1];
       } else if (looks(step.program, text, at, step.ahead, budget) === step.negated) break;
       pc++;
     }
   }
   return undefined;
+}
+
+/** Whether two texts are the same character by character, but for case. */
+function isAlike(a: string, b: string): boolean {
+  if (a === b) return true;
+  const [left, right] = [[...a], [...b]];
+  return left.length === right.length && left.every((char, i) => char === right[i] || char.toLowerCase() === right[i].toLowerCase());
 }
 
 /** Whether the program matches from `at` on (ahead), or some stretch that ends at `at` (behind). */

@@ -4,7 +4,7 @@ import { LongestMatcher, preference } from "./longest-match.ts";
 import { type NativePlan, type Rule, planNative } from "./native.ts";
 import { parsePerl, pcre, re2 } from "./perl.ts";
 import { parsePosix } from "./posix.ts";
-import { type Budget, type Program, compileProgram } from "./program.ts";
+import { type Budget, type Program, compileProgram, programSize, sizeOf } from "./program.ts";
 import { parseGlob, parseLike, parseSimilar, parseWildcards } from "./sql-patterns.ts";
 import { parseXPath } from "./xpath.ts";
 
@@ -100,6 +100,9 @@ export function compilePattern(flavour: Flavour, source: string, flags = ""): Pa
       }
     : parsed.node;
   const { groups, ignoreCase, refusal } = parsed;
+  // A compiled pattern of PCRE2 has room for 64 KiB, in which a character takes two bytes.
+  const room = flavour === "pcre" ? 32_767 : programSize;
+  if (sizeOf(node) > room) throw new PatternError(`the pattern needs more than ${room} steps`, 0);
   const rule: Rule = flavour === "posix" || flavour === "similar" ? "longest" : "first";
   if (rule === "longest" && !hasPlainReferences(node))
     throw new PatternError("a back reference beside alternatives, mixed greediness or a repeated group", 0, true);

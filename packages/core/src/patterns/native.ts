@@ -1,4 +1,5 @@
 import { type CharSet, type PatternNode, classSource, membership } from "./ast.ts";
+import { sizeOf } from "./program.ts";
 
 /**
  * When the host's own engine may run a pattern: it must give the flavour's match, and must not
@@ -14,9 +15,12 @@ export interface NativePlan {
 /** What a match is wanted for: `test` only asks whether there is one. */
 export type Rule = "first" | "longest" | "test";
 
+/** Steps beyond which a pattern is not given to the host's engine, which reads it by recursion. */
+const nativeSize = 2000;
+
 /** A plan for the host's engine, or undefined where it is not proven to be right and bounded. */
 export function planNative(node: PatternNode, ignoreCase: boolean, rule: Rule): NativePlan | undefined {
-  const facts = { choices: false, lazy: false, refused: false };
+  const facts = { choices: false, lazy: false, refused: sizeOf(node) > nativeSize };
   inspect(node, false, facts);
   if (facts.refused) return undefined;
   const items = flatten(node);
@@ -58,6 +62,7 @@ function inspect(node: PatternNode, inRepeat: boolean, facts: { choices: boolean
       if (node.at !== "text start" && node.at !== "text end") facts.refused = true;
       return;
     case "look":
+    case "atomic":
     case "backreference":
       facts.refused = true;
   }

@@ -110,6 +110,16 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   const start: Flags = { i: false, m: flags.includes("m"), s: flags.includes("s"), x: flags.includes("x"), U: false };
   const place = rules.unicode ? 1 : 0;
 
+  const uncovered = (what: string, offset: number): never => {
+    throw new PatternError(what, offset, true);
+  };
+
+  // Verbs that say nothing that is not so here: texts are UTF-8, and lines end with a line feed.
+  if (rules.backtracks) reader.match(/(?:\(\*(?:UTF8?|UCP|LF|NO_AUTO_POSSESS|NO_START_OPT|NO_DOTSTAR_ANCHOR|NO_JIT)\))+/y);
+  const ends = rules.backtracks ? reader.match(/\(\*(CR|CRLF|ANYCRLF|ANY|NUL)\)/y) : undefined;
+  if (ends && ends[1] !== "ANYCRLF" && ends[1] !== "CR") uncovered(`lines that end as (*${ends[1]}) says`, 0);
+  const lineEnds = ends?.[1] === "CR" ? [13] : ends ? [10, 13] : [10];
+
   /** Options that the pattern starts with hold for all of it. */
   const leading = reader.match(/(?:\(\?[imsxU]+\))+/y)?.[0] ?? "";
   const outer: Flags = {
@@ -118,10 +128,6 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     s: start.s || leading.includes("s"),
     x: start.x || leading.includes("x"),
     U: leading.includes("U"),
-  };
-
-  const uncovered = (what: string, offset: number): never => {
-    throw new PatternError(what, offset, true);
   };
 
   function choice(depth: number, given: Flags): PatternNode {
@@ -173,13 +179,15 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       if (!bounds) return node;
       if (times > 0) reader.fail("a quantifier cannot follow another", at);
       const isLazy = reader.take("?");
-      if (reader.take("+"))
-        return rules.backtracks ? uncovered("possessive quantifiers", at) : reader.fail("a quantifier cannot follow another", at);
+      const isPossessive = !isLazy && reader.take("+");
+      if (isPossessive && !rules.backtracks) reader.fail("a quantifier cannot follow another", at);
+      if (node.kind === "assertion" && rules.backtracks) reader.fail("a quantifier needs something to repeat", at);
       if (node.kind === "assertion" || node.kind === "look") {
         if (bounds.min === 0) return sequence([]);
         continue;
       }
       node = { kind: "repeat", item: node, min: bounds.min, max: bounds.max, greedy: isLazy === given.U };
+      if (isPossessive) node = { kind: "atomic", item: node };
     }
   }
 
@@ -212,7 +220,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       case "[":
         return bracket(given, at);
       case ".":
-        return { kind: "set", set: given.s ? anyChar : notChars(10) };
+        return { kind: "set", set: given.s ? anyChar : notChars(...lineEnds) };
       case "^":
         return { kind: "assertion", at: given.m ? "line start" : "text start" };
       case "$":
@@ -247,8 +255,16 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       if (!rules.backtracks) reader.fail("there is no looking ahead or behind", at);
       return close({ kind: "look", item: inner(), ahead, negated });
     }
+    if (rules.backtracks && reader.take(">")) return close({ kind: "atomic", item: inner() });
     if (reader.take(">") || reader.take("|"))
-      return rules.backtracks ? uncovered("atomic groups", at) : reader.fail("a group starts in an unknown way", at);
+      return rules.backtracks
+        ? uncovered("groups with numbers of their own", at)
+        : reader.fail("a group starts in an unknown way", at);
+    const again = rules.backtracks && reader.match(/P=(\w+)/y);
+    if (again) {
+      const index = names.get(again[1]) ?? reader.fail(`there is no group "${again[1]}"`, at);
+      return close({ kind: "backreference", index });
+    }
     const named = reader.match(/(?:P?<(\w+)>|'(\w+)')/y);
     if (named) {
       const name = named[1] ?? named[2];

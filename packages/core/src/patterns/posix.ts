@@ -1,24 +1,31 @@
 import { lookup } from "../values/index.ts";
-import { type CharSet, type ParsedPattern, type PatternNode, anyChar, notChars, oneChar, sequence } from "./ast.ts";
+import { type CharSet, type ParsedPattern, type PatternNode, anyChar, inBothCases, notChars, oneChar, sequence } from "./ast.ts";
 import { type Bounds, Reader, patternDepth, readBounds } from "./reader.ts";
 
+/** The classes of a UTF-8 locale of the C library, beyond ASCII too: digits of other scripts count as letters. */
 const named: Readonly<Record<string, string>> = lookup({
-  alpha: "\\p{L}\\p{Nl}",
+  alpha: "\\p{Alphabetic}[\\p{Nd}--[0-9]]",
   digit: "0-9",
-  alnum: "\\p{L}\\p{Nl}\\p{Nd}",
-  upper: "\\p{Lu}\\p{Lt}",
-  lower: "\\p{Ll}",
+  alnum: "\\p{Alphabetic}\\p{Nd}",
+  upper: "\\p{Uppercase}\\p{Lt}",
+  lower: "\\p{Lowercase}\\u01c5\\u01c8\\u01cb\\u01f2\\u0295",
   space: "\\t-\\r \\u1680\\u2000-\\u2006\\u2008-\\u200a\\u2028\\u2029\\u205f\\u3000",
-  blank: "\\t \\u1680\\u2000-\\u2006\\u2008-\\u200a\\u205f\\u3000",
-  punct: "\\p{P}\\p{S}",
-  print: "\\P{C}",
-  graph: "\\p{L}\\p{M}\\p{N}\\p{P}\\p{S}",
+  blank: "\\t ",
+  punct: "[[\\p{P}\\p{S}\\p{N}\\p{M}\\p{Cf}\\p{Co}\\u00a0\\u2007\\u202f]--[\\p{Alphabetic}\\p{Nd}]]",
+  print: "[^\\p{Cn}\\p{Cc}\\p{Cs}\\p{Zl}\\p{Zp}]",
+  graph: "\\p{L}\\p{M}\\p{N}\\p{P}\\p{S}\\p{Cf}\\p{Co}\\u00a0\\u2007\\u202f",
   cntrl: "\\p{Cc}",
   xdigit: "0-9A-Fa-f",
-  word: "\\p{L}\\p{Nl}\\p{Nd}_",
+  word: "\\p{Alphabetic}\\p{Nd}_",
 });
 
 const shorthand: Readonly<Record<string, string>> = { d: named.digit, s: named.space, w: named.word };
+
+/** Where case is ignored, a class of letters of one case is that of all letters. */
+const anyLetters: ReadonlyMap<string, string> = new Map([
+  [named.upper, named.alpha],
+  [named.lower, named.alpha],
+]);
 
 const controls: Readonly<Record<string, number>> = { a: 7, b: 8, e: 27, f: 12, n: 10, r: 13, t: 9, v: 11 };
 
@@ -251,8 +258,11 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
 
   if (options.literal) {
     const chars = [...source.slice(reader.offset)].map((char) => oneChar(char.codePointAt(0)!));
-    return { node: sequence(chars), groups: 0, ignoreCase: options.ignoreCase };
+    return finished(sequence(chars));
   }
-  const node = choice(0);
-  return { node, groups, ignoreCase: options.ignoreCase };
+  return finished(choice(0));
+
+  function finished(node: PatternNode): ParsedPattern {
+    return { node: options.ignoreCase ? inBothCases(node, anyLetters) : node, groups, ignoreCase: false };
+  }
 }

@@ -1,4 +1,4 @@
-import { type AssertionPlace, type PatternNode, PatternError, membership } from "./ast.ts";
+import { type AssertionPlace, type PatternNode, membership } from "./ast.ts";
 
 /** One step of a compiled pattern; `to` and `or` are indexes of steps. */
 export type Step =
@@ -8,25 +8,45 @@ export type Step =
   | { readonly op: "save"; readonly slot: number }
   | { readonly op: "assert"; readonly at: AssertionPlace }
   | { readonly op: "look"; readonly program: Program; readonly ahead: boolean; readonly negated: boolean }
-  | { readonly op: "back"; readonly index: number }
+  | { readonly op: "atomic"; readonly program: Program }
+  | { readonly op: "back"; readonly index: number; readonly ignoreCase: boolean }
   | { readonly op: "match" };
 
 export interface Program {
   readonly steps: readonly Step[];
+  /** Whether what follows a step depends on how it was reached: after a back reference or an atomic group. */
   readonly hasBackreference: boolean;
 }
 
 /** Steps beyond which a pattern is refused; `{m,n}` multiplies them. */
 export const programSize = 50_000;
 
+/** How many steps a tree needs at least, counted without making them. */
+export function sizeOf(node: PatternNode): number {
+  switch (node.kind) {
+    case "sequence":
+      return node.items.reduce((sum, item) => sum + sizeOf(item), 0);
+    case "choice":
+      return node.options.reduce((sum, option) => sum + sizeOf(option) + 2, 0);
+    case "group":
+      return sizeOf(node.item) + 2;
+    case "look":
+    case "atomic":
+      return sizeOf(node.item) + 1;
+    case "repeat":
+      return node.max === Infinity
+        ? node.min * sizeOf(node.item) + sizeOf(node.item) + 2
+        : node.min * sizeOf(node.item) + (node.max - node.min) * (sizeOf(node.item) + 1);
+    default:
+      return 1;
+  }
+}
+
 /** Compiles a tree to steps; slot 2n and 2n+1 hold the start and end of group n. */
 export function compileProgram(root: PatternNode, ignoreCase: boolean): Program {
   const steps: Step[] = [];
   let hasBackreference = false;
-  const push = (step: Step): number => {
-    if (steps.length >= programSize) throw new PatternError(`the pattern needs more than ${programSize} steps`, 0);
-    return steps.push(step) - 1;
-  };
+  const push = (step: Step): number => steps.push(step) - 1;
 
   function emit(node: PatternNode): void {
     switch (node.kind) {
@@ -50,9 +70,13 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
       case "look":
         push({ op: "look", program: compileProgram(node.item, ignoreCase), ahead: node.ahead, negated: node.negated });
         return;
+      case "atomic":
+        hasBackreference = true;
+        push({ op: "atomic", program: compileProgram(node.item, ignoreCase) });
+        return;
       case "backreference":
         hasBackreference = true;
-        push({ op: "back", index: node.index });
+        push({ op: "back", index: node.index, ignoreCase: ignoreCase || node.ignoreCase === true });
         return;
       case "repeat":
         for (let i = 0; i < node.min; i++) emit(node.item);
@@ -102,7 +126,7 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
   return { steps, hasBackreference };
 }
 
-const wordChar = /^[\p{L}\p{Nl}\p{Nd}_]$/u;
+const wordChar = /^[\p{Alphabetic}\p{Nd}_]$/u;
 
 function isWordAt(text: string, offset: number): boolean {
   return offset >= 0 && offset < text.length && wordChar.test(text[offset]);

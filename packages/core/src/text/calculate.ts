@@ -39,6 +39,15 @@ function quotientScale(a: Decimal, b: Decimal): number {
   return Math.max(16 - top * 4, a.scale, b.scale, 0);
 }
 
+/** What is before the point of a number, or the integer of 64 bits that is nearest. */
+function whole64(value: Value): bigint {
+  const whole = value instanceof Double ? value.value : (value as Exact);
+  if (Number.isNaN(whole)) return 0n;
+  const exact = typeof whole === "bigint" || Math.abs(whole) === Infinity ? whole : BigInt(Math.trunc(whole));
+  if (exact >= 2n ** 63n) return 2n ** 63n - 1n;
+  return exact < -(2n ** 63n) ? -(2n ** 63n) : BigInt(exact);
+}
+
 /** Arithmetic on two numbers; `sign` is `+`, `-`, `*`, `/`, `idiv`, `mod` or `^`. */
 export const calculate = operation({
   id: "calculate",
@@ -90,10 +99,6 @@ export const calculate = operation({
     }
 
     function withDouble(a: number, b: number): Value {
-      if (sign === "mod" && remainder === "of whole parts") {
-        const [x, y] = [Math.trunc(a), Math.trunc(b)];
-        return y === 0 ? divideByZero(a) : new Double((x % y) + 0);
-      }
       if (isDivision && b === 0 && (sign === "idiv" || overflow === "error" || byZero === "null")) return divideByZero(a);
       if (sign === "idiv") {
         const whole = Math.trunc(a / b);
@@ -113,11 +118,19 @@ export const calculate = operation({
       value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
     const toDecimal = (value: Value) => (value instanceof Decimal ? value : Decimal.of(value as Exact));
 
+    /** The remainder of what is left of each in an integer of 64 bits. */
+    function remainderOfWholes(a: Value, b: Value): Value {
+      const [x, y] = [whole64(a), whole64(b)];
+      return y === 0n ? divideByZero(Number(x)) : new Double(Number(x % y));
+    }
+
     return (a: Value, b: Value): Value => {
       if (typeof a === "number" && typeof b === "number") {
         const sum = sign === "+" ? a + b : sign === "-" ? a - b : NaN;
         return Number.isSafeInteger(sum) ? sum : onExact(a, b);
       }
+      if (sign === "mod" && remainder === "of whole parts" && (a instanceof Double || b instanceof Double))
+        return remainderOfWholes(a, b);
       if (a instanceof Double || b instanceof Double) return withDouble(toDouble(a), toDouble(b));
       if (a instanceof Decimal || b instanceof Decimal) return onDecimals(toDecimal(a), toDecimal(b));
       return onExact(a as Exact, b as Exact);

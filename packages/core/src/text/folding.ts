@@ -4,6 +4,14 @@ import { unicodeExpansions, unicodeIgnored, unicodeOrder } from "./collations/un
 
 const inAscii = (text: string): string => text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
 
+/** A text in lower case letter by letter, so that places are kept. */
+function lowered(text: string): string {
+  if (!/[^\0-\x7f]/.test(text)) return text.toLowerCase();
+  let result = "";
+  for (const char of text) result += char === "İ" ? "i" : char.toLowerCase();
+  return result;
+}
+
 /** Letters without what their canonical decomposition adds to them. */
 export const withoutAccents = (text: string): string =>
   text
@@ -78,6 +86,7 @@ interface Folding {
 const foldings: Readonly<Record<AnswerOf<"case">, Folding>> = {
   minded: { fold: (text) => text },
   ignored: { fold: (text) => text.toLowerCase() },
+  lowered: { fold: lowered },
   "ignored in ascii": { fold: inAscii },
   "accents ignored": { fold: withoutAccents },
   "both ignored": { fold: (text) => withoutAccents(text.toLowerCase()) },

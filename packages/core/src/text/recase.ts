@@ -75,7 +75,7 @@ function stripped(value: string): string {
 
 const wordChars = {
   "not a letter": /\p{L}|\p{M}/u,
-  "not alphanumeric": /[\p{L}\p{Nl}\p{Nd}]/u,
+  "not alphanumeric": /[\p{Alphabetic}\p{Nd}]/u,
   space: /\S/u,
 } as const;
 

@@ -10,7 +10,7 @@ export const replaceSpan = operation({
   family: "substitute",
   summary: "replaces a stretch given by its position",
   slots: [text("text"), number("start"), optional(number("length")), text("new")],
-  traits: ["missing", "unit", "first", "startBelow", "negativeSpan", "fraction"],
+  traits: ["missing", "unit", "first", "startBelow", "negativeSpan", "farEnd", "fraction"],
   prepare(answers) {
     const ruler = rulers[answers.unit];
     const first = Number(answers.first);
@@ -24,6 +24,7 @@ export const replaceSpan = operation({
       if (answers.startBelow === "unchanged" && (begin < 0 || begin >= ruler.count(value))) return value;
       if (begin < 0 && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
       if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
+      if (answers.farEnd === "error" && at + size > 2147483647) return new Failure("number-out-of-range");
       if (size < 0 && answers.negativeSpan === "error") return new Failure("negative-length", { length: size });
       const end =
         size >= 0

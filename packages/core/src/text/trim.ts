@@ -23,13 +23,13 @@ export const trim = operation({
 
     let lastSource: string | undefined;
     let lastSet = usual;
-    function chosen(source: string): CharTest {
+    function chosen(source: string): CharSet {
       if (source !== lastSource) [lastSource, lastSet] = [source, setOf(source)];
       return lastSet;
     }
 
     /** Rewrites the stretches between runs; a text without a longer or foreign run comes back as it is. */
-    function collapse(value: string, has: CharTest): string {
+    function collapse(value: string, { has }: CharSet): string {
       let result = "";
       let kept = 0;
       for (let at = 0; at < value.length; at++) {
@@ -45,13 +45,15 @@ export const trim = operation({
       return kept === 0 ? value : result + value.slice(kept);
     }
 
-    function strip(value: string, has: CharTest): Value {
+    function strip(value: string, set: CharSet): Value {
       const result = new GrowingText();
       let kept = 0;
       for (let at = 0; at < value.length; at++) {
-        if (!has(value.charCodeAt(at))) continue;
+        const size = sizeAt(value, at, set);
+        if (size === 0) continue;
         result.add(value.slice(kept, at));
-        kept = at + 1;
+        kept = at + size;
+        at = kept - 1;
       }
       if (kept === 0) return value;
       result.add(value.slice(kept));
@@ -70,29 +72,59 @@ export const trim = operation({
 
     return (value: string, source?: string) => {
       if (removed === "whole" && source !== undefined) return stripWhole(value, source);
-      const has = source === undefined ? usual : chosen(source);
-      if (ends === "everywhere") return strip(value, has);
+      const set = source === undefined ? usual : chosen(source);
+      if (ends === "everywhere") return strip(value, set);
       let start = 0;
       let end = value.length;
-      if (atStart) while (start < end && has(value.charCodeAt(start))) start++;
-      if (atEnd) while (end > start && has(value.charCodeAt(end - 1))) end--;
+      if (atStart) for (let size = 1; start < end && size > 0; start += size) size = sizeAt(value, start, set);
+      if (atEnd) for (let size = 1; end > start && size > 0; end -= size) size = sizeBefore(value, end, set);
       const cut = start > 0 || end < value.length ? value.slice(start, end) : value;
       // Most texts have no run of spaces, and the host finds one much faster.
-      const isSingle = has === usual && characters === "space" && !cut.includes("  ");
-      return inner === "kept" || isSingle ? cut : collapse(cut, has);
+      const isSingle = set === usual && characters === "space" && !cut.includes("  ");
+      return inner === "kept" || isSingle ? cut : collapse(cut, set);
     };
   },
 });
 
-type CharTest = (unit: number) => boolean;
+/** A set of characters: those of one UTF-16 unit by a test, those of two by their text. */
+interface CharSet {
+  readonly has: (unit: number) => boolean;
+  readonly wide: readonly string[];
+}
 
-/** Tests UTF-16 units; a set with characters beyond U+FFFF is tested by both halves. */
-function setOf(characters: string): CharTest {
-  if (characters.length === 1) {
-    const only = characters.charCodeAt(0);
-    return (unit) => unit === only;
+/** The units of the character at an offset, where it is in the set; 0 where it is not. */
+function sizeAt(value: string, at: number, { has, wide }: CharSet): number {
+  if (has(value.charCodeAt(at))) return 1;
+  return wide.length > 0 && wide.some((char) => value.startsWith(char, at)) ? 2 : 0;
+}
+
+/** The units of the character before an offset, where it is in the set; 0 where it is not. */
+function sizeBefore(value: string, end: number, { has, wide }: CharSet): number {
+  if (has(value.charCodeAt(end - 1))) return 1;
+  return wide.length > 0 && wide.some((char) => value.startsWith(char, end - 2)) ? 2 : 0;
+}
+
+/** The set of the characters of a text; half a character counts as one. */
+function setOf(characters: string): CharSet {
+  const wide = [...characters].filter((char) => char.length > 1);
+  const single = wide.length === 0 ? characters : [...characters].filter((char) => char.length === 1).join("");
+  if (single.length === 1) {
+    const only = single.charCodeAt(0);
+    return { has: (unit) => unit === only, wide };
+  }
+  if (single.length <= shortSet) {
+    return {
+      has: (unit) => {
+        for (let i = 0; i < single.length; i++) if (single.charCodeAt(i) === unit) return true;
+        return false;
+      },
+      wide,
+    };
   }
   const units = new Set<number>();
-  for (let i = 0; i < characters.length; i++) units.add(characters.charCodeAt(i));
-  return (unit) => units.has(unit);
+  for (let i = 0; i < single.length; i++) units.add(single.charCodeAt(i));
+  return { has: (unit) => units.has(unit), wide };
 }
+
+/** Sets of no more characters are looked through; making a table for each row costs more. */
+const shortSet = 24;

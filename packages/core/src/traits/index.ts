@@ -70,6 +70,10 @@ export const traits = {
     "all but": "Everything but that many characters at the other end.",
     before: "That many characters before the start.",
   }),
+  farEnd: trait("May a stretch end beyond position 2147483647?", {
+    taken: "It ends with the text.",
+    error: "That is an error.",
+  }),
   negativeSpan: trait("What does a negative length replace?", {
     error: "It is an error.",
     empty: "Nothing: the text is put in.",
@@ -110,6 +114,7 @@ export const traits = {
   case: trait("Are upper and lower case letters told apart?", {
     minded: "A and a are different.",
     ignored: "A and a are the same.",
+    lowered: "Both are put in lower case letter by letter: A and a are the same, σ and ς are different.",
     "ignored in ascii": "A and a are the same, but É and é are different.",
     "accents ignored": "A and Á are the same, A and a are different.",
     "both ignored": "A, a, Á and á are the same, by taking accents off.",

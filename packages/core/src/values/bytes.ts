@@ -97,3 +97,13 @@ export function bytesOfBase64(digits: string): Uint8Array | undefined {
   }
   return Uint8Array.from(bytes);
 }
+
+/** A text with one character, U+0000 to U+00FF, for each byte, so that what counts characters counts bytes. */
+export function latinOfBytes(bytes: Uint8Array): string {
+  let text = "";
+  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
+  return text;
+}
+
+/** The bytes of such a text. */
+export const bytesOfLatin = (text: string): Uint8Array => Uint8Array.from(text, (char) => char.charCodeAt(0));

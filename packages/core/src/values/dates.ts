@@ -1,16 +1,34 @@
 /** Calendar arithmetic on the proleptic Gregorian calendar, without time zones. */
 
-/** Days from 1970-01-01 to a date; `month` and `day` are 1-based and may overflow into the next unit. */
+/** Days in 400 years, after which the calendar begins anew, and from a 1 March of such a year, 0000, to 1970-01-01. */
+const [daysOfEra, toEpoch] = [146_097, 719_468];
+
+/** Days from 1970-01-01 to a date of any year; `month` and `day` are 1-based and may overflow into the next unit. */
 export function daysFromDate(year: number, month: number, day: number): number {
-  const date = new Date(0);
-  date.setUTCFullYear(year, month - 1, day);
-  return Math.round(date.getTime() / 86_400_000);
+  // Years are counted from March, so that a leap day is a year's last.
+  const months = year * 12 + month - 3;
+  const [marchYear, fromMarch] = [Math.floor(months / 12), ((months % 12) + 12) % 12];
+  const leapDays = Math.floor(marchYear / 4) - Math.floor(marchYear / 100) + Math.floor(marchYear / 400);
+  return marchYear * 365 + leapDays + Math.floor((153 * fromMarch + 2) / 5) + day - 1 - toEpoch;
 }
 
-/** The date that lies `days` after 1970-01-01; `weekday` is 0 for Sunday. */
+/** The date of any year that lies `days` after 1970-01-01; `weekday` is 0 for Sunday. */
 export function dateFromDays(days: number): { year: number; month: number; day: number; weekday: number } {
-  const date = new Date(days * 86_400_000);
-  return { year: date.getUTCFullYear(), month: date.getUTCMonth() + 1, day: date.getUTCDate(), weekday: date.getUTCDay() };
+  const since = days + toEpoch;
+  const era = Math.floor(since / daysOfEra);
+  const ofEra = since - era * daysOfEra;
+  const yearOfEra = Math.floor(
+    (ofEra - Math.floor(ofEra / 1460) + Math.floor(ofEra / 36_524) - Math.floor(ofEra / 146_096)) / 365,
+  );
+  const ofYear = ofEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
+  const fromMarch = Math.floor((5 * ofYear + 2) / 153);
+  const month = fromMarch < 10 ? fromMarch + 3 : fromMarch - 9;
+  return {
+    year: era * 400 + yearOfEra + (month <= 2 ? 1 : 0),
+    month,
+    day: ofYear - Math.floor((153 * fromMarch + 2) / 5) + 1,
+    weekday: (((days + 4) % 7) + 7) % 7,
+  };
 }
 
 /** A date as ISO text, the year in four digits at least. */

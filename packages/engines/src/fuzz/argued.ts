@@ -4,7 +4,7 @@ import type { Find } from "./index.ts";
 /** A difference from an engine that is known and argued. */
 export interface Argued {
   readonly why: string;
-  readonly holds: (dialect: string, found: Find) => boolean;
+  readonly holds: (found: Find) => boolean;
 }
 
 const isNull = (outcome: OwnOutcome): boolean => outcome !== undefined && "value" in outcome && outcome.value === null;
@@ -16,44 +16,44 @@ const isNumber = (outcome: OwnOutcome): boolean =>
 export const argued: readonly Argued[] = [
   {
     why: "SQLite and MariaDB give back an empty text, and one whose empty part is replaced, before they look at the replacement, which may be null",
-    holds: (dialect, { expression, ours }) =>
+    holds: ({ dialect, expression, ours }) =>
       ["sqlite", "mariadb"].includes(dialect) && isNull(ours) && /replace\w*\((?:''|[^]*,\s*'',)/.test(expression),
   },
   {
     why: "MariaDB's greatest and least of texts, used as a number, is that of their numbers; here the number of the text",
-    holds: (dialect, { expression, ours, theirs }) =>
+    holds: ({ dialect, expression, ours, theirs }) =>
       dialect === "mariadb" && isNumber(ours) && isNumber(theirs) && /(?:greatest|least)\(/.test(expression),
   },
   {
     why: "MariaDB's CHR and CHAR … USING give texts of the server's collation, which do not mix with those of another connection's",
-    holds: (dialect, { theirs }) =>
+    holds: ({ dialect, theirs }) =>
       dialect === "mariadb" && "error" in theirs && /Illegal mix of collations/.test(theirs.error.message),
   },
   {
     why: "MariaDB keeps digits of a quotient that it does not show, so that what is calculated further from one differs in the fifth decimal, and the sign of a remainder of zero",
-    holds: (dialect, { expression, theirs }) =>
+    holds: ({ dialect, expression, theirs }) =>
       dialect === "mariadb" &&
       (/ \/ /.test(expression) || (/ % /.test(expression) && "value" in theirs && /-0\.0/.test(String(theirs.value)))),
   },
   {
     why: "MariaDB takes a number that stands for a text for Latin-1, and what is put beside it for its bytes",
-    holds: (dialect, { theirs }) =>
+    holds: ({ dialect, theirs }) =>
       dialect === "mariadb" && "value" in theirs && /[\u00c3-\u00f0][\u0080-\u00bf]/.test(String(theirs.value)),
   },
   {
     why: "MariaDB compares a number with a date that cannot be read as though they were equal; here the comparison is null",
-    holds: (dialect, { expression, ours }) => dialect === "mariadb" && isNull(ours) && /cast\([^]* as date\)/.test(expression),
+    holds: ({ dialect, expression, ours }) => dialect === "mariadb" && isNull(ours) && /cast\([^]* as date\)/.test(expression),
   },
   {
     why: "DuckDB's substring from beyond the end with a negative length gives something else for columns than for constants",
-    holds: (dialect, { expression }) => dialect === "duckdb" && /substr(?:ing)?(?:_grapheme)?\(/.test(expression),
+    holds: ({ dialect, expression }) => dialect === "duckdb" && /substr(?:ing)?(?:_grapheme)?\(/.test(expression),
   },
   {
     why: "DuckDB gives the values of list_distinct and list_intersect in the order of a hash table, which it does not promise",
-    holds: (dialect, { expression }) => dialect === "duckdb" && /(?:list|array)_(?:distinct|intersect)/.test(expression),
+    holds: ({ dialect, expression }) => dialect === "duckdb" && /(?:list|array)_(?:distinct|intersect)/.test(expression),
   },
   {
     why: "Engines make a function of a null that they know beforehand null, and never evaluate its other arguments, which fail",
-    holds: (dialect, { ours, theirs }) => dialect !== "sqlite" && ours !== undefined && "error" in ours && isNull(theirs),
+    holds: ({ dialect, ours, theirs }) => dialect !== "sqlite" && ours !== undefined && "error" in ours && isNull(theirs),
   },
 ];

@@ -1,6 +1,10 @@
 import { type Dialect, type FunctionRow, arity, isPure } from "indigo-quill/dialects";
-import { decimals, integers, patternsFor, slotTexts, trapTexts } from "./pools.ts";
+import { decimals, integers, slotTexts } from "./pools.ts";
 import { pick, random } from "./random.ts";
+import { dateFormat, dateText, marks, pattern, trapText } from "./texts.ts";
+
+/** A kind of value that an argument may want. */
+export type Kind = "text" | "integer" | "decimal" | "boolean";
 
 /** How expressions of one dialect are written down: its own forms and the arguments of its own types. */
 export interface Style {
@@ -14,49 +18,102 @@ export interface Style {
   readonly apart?: (row: FunctionRow) => boolean;
   /** Rows that the engine cannot be asked about in an expression. */
   readonly skip?: readonly string[];
-  /** What a parameter of a type may be given: `text`, `integer`, `decimal`, `boolean`, or any of them. */
-  kindOf(type: string): "text" | "integer" | "decimal" | "boolean" | "any" | undefined;
-  readonly columns: Readonly<Record<"text" | "integer" | "decimal" | "boolean", readonly string[]>>;
+  /** What a parameter of a type may be given: one of the kinds, or any of them. */
+  kindOf(type: string): Kind | "any" | undefined;
+  readonly columns: Readonly<Record<Kind, readonly string[]>>;
+  /** Casts to a kind, `$` being the operand. */
+  readonly casts: Readonly<Record<Kind, readonly string[]>>;
+  /** Forms that give a kind, with a letter in braces for each part: {t}, {i}, {d}, {b} or {a} for any. */
+  readonly syntax: Readonly<Record<Kind, readonly string[]>>;
+  /** Forms that give the kind of their parts {x}. */
+  readonly choices: readonly string[];
+  /** The flavour of its regular expressions. */
+  readonly flavour: string;
+  /** The tokens of a format of dates, by the parameter's `row slot`. */
+  readonly dateTokens?: Readonly<Record<string, readonly string[]>>;
 }
 
-/** One case in `breakage` gives an argument of a kind that is not asked for. */
-const breakage = 0.04;
+/** One case in so many gives an argument of a kind that is not asked for. */
+const breakage = 0.03;
 
-/** Makes expressions from the rows of a dialect's table. */
+const kinds: Readonly<Record<string, Kind>> = { t: "text", i: "integer", d: "decimal", b: "boolean" };
+
+/** Makes expressions from the rows of a dialect's table and the forms of its grammar, two to four calls deep on average. */
 export function generator(dialect: Dialect, style: Style, seed: number): (row: FunctionRow) => string {
   const next = random(seed);
   const rows = dialect.rows.filter((row) => !style.skip?.includes(row.name));
+  const nested = rows.filter((row) => !style.apart?.(row));
+  const byResult = new Map<string, FunctionRow[]>();
+  for (const row of nested) byResult.set(row.result, [...(byResult.get(row.result) ?? []), row]);
   const quote = (text: string) => dialect.textLiteral(text);
 
-  function atom(type: string, slot: string, row: FunctionRow): string {
-    const own = style.atoms?.[`${row.name} ${slot}`] ?? style.atoms?.[type];
-    if (own && (next() < 0.9 || style.apart?.(row))) return pick(next, own);
-    const kind = next() < breakage && !style.apart?.(row) ? "any" : (style.kindOf(type) ?? "any");
-    switch (kind === "any" ? pick(next, ["text", "integer", "decimal", "text"] as const) : kind) {
-      case "text": {
-        const patterns = slot === "needle" || slot === "old" || slot === "delimiter" ? patternsFor(languageOf(row)) : undefined;
-        const pool = patterns ?? slotTexts[slot];
-        if (pool && next() < 0.75) return quote(pick(next, pool));
-        return next() < 0.6 ? pick(next, style.columns.text) : quote(pick(next, trapTexts));
-      }
+  /** A text for a needle or a pattern, in the language that the row's answers say. */
+  function needle(row: FunctionRow, slot: string): string | undefined {
+    const language = isPure(row) ? (row.answers as Readonly<Record<string, string>>).pattern : undefined;
+    if (!["needle", "old", "delimiter", "pattern"].includes(slot) || language === undefined || language === "literal")
+      return undefined;
+    if (language === "glob") return marks(next, true);
+    return language.startsWith("like") || language === "similar" ? marks(next, false) : pattern(next, style.flavour);
+  }
+
+  function leaf(kind: Kind): string {
+    switch (kind) {
+      case "text":
+        return next() < 0.6 ? pick(next, style.columns.text) : quote(next() < 0.9 ? trapText(next) : dateText(next));
       case "integer":
-        return next() < 0.25 ? pick(next, style.columns.integer) : String(pick(next, integers));
+        return next() < 0.35 ? pick(next, style.columns.integer) : pick(next, integers.slice(0, next() < 0.9 ? 18 : undefined));
       case "decimal":
         return next() < 0.3 ? pick(next, style.columns.decimal) : pick(next, decimals);
-      default:
+      case "boolean":
         return pick(next, style.columns.boolean);
     }
   }
 
+  function atom(type: string, slot: string, row: FunctionRow): string {
+    const named = `${row.name} ${slot}`;
+    const tokens = style.dateTokens?.[named];
+    if (tokens && next() < 0.6) return quote(dateFormat(next, tokens));
+    const own = style.atoms?.[named] ?? style.atoms?.[type];
+    if (own && (next() < 0.9 || style.apart?.(row))) return pick(next, own);
+    const text = needle(row, slot);
+    if (text !== undefined && next() < 0.8) return quote(text);
+    const kind = style.kindOf(type) ?? "any";
+    if (kind === "text" && slotTexts[slot] && next() < 0.75) return quote(pick(next, slotTexts[slot]));
+    return leaf(kind === "any" ? pick(next, ["text", "integer", "decimal", "text"]) : kind);
+  }
+
+  const filled = (form: string, kind: Kind, depth: number): string =>
+    form.replace(/\{(\w+)\}/g, (_, part: string) => {
+      if (part === "like") return quote(marks(next, false));
+      if (part === "regex") return quote(pattern(next, style.flavour));
+      if (part === "x") return value(kind, depth);
+      return value(kinds[part] ?? pick(next, ["text", "integer", "decimal"]), depth);
+    });
+
+  /** Any expression of a kind. */
+  function value(kind: Kind, depth: number): string {
+    const roll = next();
+    if (depth <= 0 || roll < 0.35) return leaf(kind);
+    if (roll < 0.5) return filled(pick(next, style.choices), kind, depth - 1);
+    if (roll < 0.58)
+      return pick(next, style.casts[kind]).replace("$", () => value(pick(next, ["text", "integer", "decimal", kind]), depth - 1));
+    if (kind === "boolean" && roll < 0.8) return filled(pick(next, style.syntax.boolean), kind, depth - 1);
+    if (style.syntax[kind].length > 0 && roll < 0.68) return filled(pick(next, style.syntax[kind]), kind, depth - 1);
+    const fitting = nested.filter((row) => style.kindOf(row.result) === kind);
+    return fitting.length > 0 ? call(pick(next, fitting), depth - 1) : leaf(kind);
+  }
+
   function argument(type: string, slot: string, row: FunctionRow, depth: number): string {
-    if (depth > 0 && next() < 0.3 && !style.apart?.(row)) {
-      const kind = style.kindOf(type);
-      const fitting = rows
-        .filter((each) => !style.apart?.(each))
-        .filter((each) => each.result === type || (kind === "any" && !each.name.startsWith("is ")));
-      if (fitting.length > 0) return call(pick(next, fitting), depth - 1);
+    if (depth <= 0 || style.apart?.(row) || next() < 0.42) return atom(type, slot, row);
+    if (next() < breakage) return value(pick(next, ["text", "integer", "decimal", "boolean"]), depth - 1);
+    const kind = style.kindOf(type);
+    if (kind === undefined) {
+      const same = byResult.get(type);
+      return same ? call(pick(next, same), depth - 1) : atom(type, slot, row);
     }
-    return atom(type, slot, row);
+    // What says how a call works is seldom calculated.
+    if (["flags", "form", "escape", "count", "field"].includes(slot) && next() < 0.8) return atom(type, slot, row);
+    return value(kind === "any" ? pick(next, ["text", "integer", "decimal", "text", "boolean"]) : kind, depth - 1);
   }
 
   function call(row: FunctionRow, depth: number): string {
@@ -75,26 +132,37 @@ export function generator(dialect: Dialect, style: Style, seed: number): (row: F
     if (own && notation === "operator") return own(args);
     const call = style.calls?.[name];
     if (call) return call(args);
-    if (notation !== "operator") return `${name}(${args.join(", ")})`;
+    if (notation !== "operator") return `${name}(${args.join(`${dialect.separator} `)})`;
     if (name === "not") return `(not ${args[0]})`;
-    if (args.length === 1)
-      return /^is /.test(name) ? `(${args[0]} ${name})` : /^\w/.test(name) ? `(${args[0]} ${name})` : `(${name} ${args[0]})`;
+    if (args.length === 1) return /^\w/.test(name) ? `(${args[0]} ${name})` : `(${name} ${args[0]})`;
     return `(${args[0]} ${name} ${args[1]}${args.length > 2 ? ` escape ${args[2]}` : ""})`;
   }
 
-  return (row) => call(row, 2);
+  return (row) => {
+    const inner = call(row, 3);
+    // One case in five stands within a form of the grammar.
+    if (style.apart?.(row) || next() < 0.8) return inner;
+    const kind = style.kindOf(row.result);
+    if (kind === undefined || kind === "any") return inner;
+    return filled(pick(next, style.choices), kind, 1).replace(kind === "text" ? /\blabel\b/ : /\bn\b/, () => inner);
+  };
 }
 
-const languageOf = (row: FunctionRow): string | undefined =>
-  isPure(row) ? (row.answers as Readonly<Record<string, string>>).pattern : undefined;
+export interface FuzzColumns {
+  readonly label: string | null;
+  readonly remark: string | null;
+  readonly n: number | null;
+  readonly d: number;
+  readonly gap: string | null;
+}
 
 /** A row of the columns that generated expressions name. */
-export function rowFor(next: () => number): Readonly<Record<string, string | number | boolean | null>> {
+export function rowFor(next: () => number): FuzzColumns {
   return {
-    label: pick(next, trapTexts),
-    remark: pick(next, trapTexts),
-    n: pick(next, [0, 1, 2, 3, -1, 12]),
-    d: pick(next, [1.5, 2.25, -0.5, 12.125]),
+    label: next() < 0.9 ? trapText(next) : dateText(next),
+    remark: next() < 0.06 ? null : trapText(next),
+    n: next() < 0.06 ? null : pick(next, [0, 1, 2, 3, -1, 12, 5, 2147483647]),
+    d: pick(next, [1.5, 2.25, -0.5, 12.125, 0, 0.05]),
     gap: next() < 0.7 ? null : "gap",
   };
 }

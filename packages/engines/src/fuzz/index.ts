@@ -1,10 +1,12 @@
-import { compile, sampleOf } from "indigo-quill";
+import { compile, isFailure, message, sampleOf } from "indigo-quill";
 import { type Dialect, isPure } from "indigo-quill/dialects";
-import type { Cell, Connection, Outcome } from "../connection.ts";
+import { sameTree } from "indigo-quill/syntax";
+import { type Cell, type Column, type Connection, EngineLost, type Outcome, type Query } from "../connection.ts";
 import { type OwnOutcome, outcomeOf, sameOutcome } from "../probe.ts";
 import { generator, rowFor } from "./generate.ts";
 import { argued } from "./argued.ts";
 import { random } from "./random.ts";
+import { sameClass } from "./error-class.ts";
 import { shrink } from "./shrink.ts";
 import { styles } from "./styles/index.ts";
 
@@ -12,8 +14,10 @@ export type FuzzRow = Readonly<Record<string, Cell>>;
 
 /** A case on which we and the engine do not agree, made as small as it gets. */
 export interface Find {
+  readonly dialect: string;
   readonly expression: string;
   readonly row: FuzzRow;
+  readonly over: NonNullable<Query["over"]>;
   readonly ours: OwnOutcome;
   readonly theirs: Outcome;
   /** The engine's name and version. */
@@ -22,13 +26,16 @@ export interface Find {
 
 export interface FuzzReport {
   readonly cases: number;
-  /** Cases on which both gave the same value, and the same error. */
+  /** Cases on which both gave the same value. */
   readonly values: number;
+  /** Cases on which both gave an error, and those of them whose errors are of one class. */
   readonly errors: number;
-  /** Cases that we say are not covered yet. */
-  readonly notCovered: number;
-  /** Cases that differ for a reason in the list of argued differences. */
-  readonly argued: number;
+  readonly errorsOfOneClass: number;
+  /** Cases that we say are not covered yet, and expressions that were not sent since we do not read them: how many for each reason. */
+  readonly notCovered: ReadonlyMap<string, number>;
+  readonly unread: ReadonlyMap<string, number>;
+  /** How many cases differ for each reason in the list of argued differences. */
+  readonly argued: ReadonlyMap<string, number>;
   readonly finds: readonly Find[];
   /** For each function how many cases it had, and on how many of them no error came out. */
   readonly byFunction: ReadonlyMap<string, { readonly cases: number; readonly values: number }>;
@@ -43,72 +50,161 @@ export interface FuzzOptions {
   readonly most?: number;
 }
 
-const names = ["label", "remark", "n", "d", "gap"];
+const columns: readonly Column[] = [
+  { name: "label", type: "text" },
+  { name: "remark", type: "text" },
+  { name: "n", type: "integer" },
+  { name: "d", type: "decimal" },
+  { name: "gap", type: "text" },
+];
 
-/** What we make of an expression on a row. */
-function own(dialect: Dialect, expression: string, row: FuzzRow): { outcome: OwnOutcome; safe: boolean } {
-  const sample = { ...sampleOf([row]), rows: 1 };
-  const program = compile(dialect, expression, sample);
-  const safe = !program.diagnostics.some((d) =>
-    ["expected", "extra-text", "unclosed-quote", "unclosed-bracket", "unclosed-comment"].includes(d.code),
-  );
-  return { outcome: outcomeOf(dialect, program.run(sample)[0]), safe };
+/** Rows that stand in one table while they last. */
+const tableSize = 40;
+
+const count = (counts: Map<string, number>, key: string): void => void counts.set(key, (counts.get(key) ?? 0) + 1);
+
+/** Compares expressions with an engine, over rows of a table or as parameters. */
+class Comparison {
+  constructor(
+    readonly connection: Connection,
+    readonly dialect: Dialect,
+  ) {}
+
+  /** Both outcomes on one of the rows; a text that says why an expression was not sent. */
+  async both(expression: string, rows: readonly FuzzRow[], at: number, over: Find["over"]): Promise<Find | string> {
+    const { dialect, connection } = this;
+    const sample = sampleOf(rows);
+    const program = compile(dialect, expression, sample);
+    const unread = dialect.parse(expression).diagnostics.find(({ severity }) => severity === "error");
+    if (unread) return unread.code === "not-covered" ? `not covered: ${String(unread.facts.what)}` : unread.code;
+    const cells = rows.map((row) => columns.map(({ name }) => row[name]));
+    const printed = dialect.print(program.tree);
+    const [theirs] = await connection.run({ expression: printed, columns, rows: cells, over, at: [at] });
+    return {
+      dialect: dialect.id,
+      expression,
+      row: rows[at],
+      over,
+      ours: outcomeOf(dialect, program.runRow(sample, at)),
+      theirs,
+      version: connection.version,
+    };
+  }
 }
 
-async function both(connection: Connection, dialect: Dialect, expression: string, row: FuzzRow): Promise<Find | undefined> {
-  const { outcome, safe } = own(dialect, expression, row);
-  if (!safe) return undefined;
-  const columns = names.map((name) => ({
-    name,
-    type: name === "n" ? ("integer" as const) : name === "d" ? ("decimal" as const) : ("text" as const),
-  }));
-  const [theirs] = await connection.run({ expression, columns, rows: [names.map((name) => row[name])] });
-  return { expression, row, ours: outcome, theirs, version: connection.version };
-}
+/** Whether a limit of ours ended the evaluation, which an engine may have elsewhere. */
+const isLimit = (outcome: Outcome): boolean =>
+  "error" in outcome && ["beyond-memory", "steps-spent", "pattern-budget", "text-too-long"].includes(outcome.error.kind ?? "");
+
+const isArgued = (find: Find) => argued.find(({ holds }) => holds(find));
 
 /** Generates expressions, each function of the table in turn, and compares what we give with the engine. */
 export async function fuzz(
   connection: Connection,
   dialect: Dialect,
-  { count, seed, most = 20 }: FuzzOptions,
+  { count: wanted, seed, most = 20 }: FuzzOptions,
 ): Promise<FuzzReport> {
   const next = random(seed);
   const make = generator(dialect, styles[dialect.id], seed + 1);
-  const rows = dialect.rows.filter((row) => !styles[dialect.id].skip?.includes(row.name));
-  const report = { cases: 0, values: 0, errors: 0, notCovered: 0, argued: 0, finds: [] as Find[] };
+  const tableRows = dialect.rows.filter((row) => !styles[dialect.id].skip?.includes(row.name));
+  const comparison = new Comparison(connection, dialect);
+  const report = { cases: 0, values: 0, errors: 0, errorsOfOneClass: 0, finds: [] as Find[] };
+  const [notCovered, unread, arguedFor] = [new Map<string, number>(), new Map<string, number>(), new Map<string, number>()];
   const byFunction = new Map<string, { cases: number; values: number }>();
   const answers = new Set<string>();
   // Functions with many overloads get as many cases as those with one: names in turn, then rows of a name.
-  const byName = [...new Set(rows.map((row) => row.name))].map((name) => rows.filter((row) => row.name === name));
-  for (let i = 0; i < count && report.finds.length < most; i++) {
+  const byName = [...new Set(tableRows.map((row) => row.name))].map((name) => tableRows.filter((row) => row.name === name));
+  let rows: FuzzRow[] = [];
+  for (let i = 0; i < wanted && report.finds.length < most; i++) {
+    if (i % 5000 === 0) rows = Array.from({ length: tableSize }, () => ({ ...rowFor(next) }));
     const group = byName[i % byName.length];
     const row = group[Math.floor(i / byName.length) % group.length];
+    const over = i % 2 === 0 ? "stored" : "parameters";
     const expression = make(row);
-    const found = await both(connection, dialect, expression, rowFor(next));
-    if (!found) continue;
+    const found = await comparison.both(expression, rows, Math.floor(next() * tableSize), over).catch((error: unknown) => {
+      if (error instanceof EngineLost) throw new EngineLost(`${error.message}: ${expression}`);
+      throw error;
+    });
+    if (typeof found === "string") {
+      count(unread, found);
+      continue;
+    }
     report.cases++;
     const tally = byFunction.get(row.name) ?? { cases: 0, values: 0 };
     byFunction.set(row.name, tally);
     tally.cases++;
     if (isPure(row)) for (const [trait, answer] of Object.entries(row.answers)) answers.add(`${trait}: ${answer}`);
-    if (found.ours === undefined) {
-      report.notCovered++;
+    if (found.ours === undefined || isLimit(found.ours)) {
+      count(notCovered, found.ours ? `limits: ${row.name}` : row.name);
       continue;
     }
     if (sameOutcome(found.ours, found.theirs)) {
-      const isError = "error" in found.theirs;
-      report[isError ? "errors" : "values"]++;
-      if (!isError) tally.values++;
+      if ("error" in found.theirs) {
+        report.errors++;
+        if (sameClass(found)) report.errorsOfOneClass++;
+      } else {
+        report.values++;
+        tally.values++;
+      }
       continue;
     }
-    const isArgued = (find: Find) => argued.some(({ holds }) => holds(dialect.id, find));
-    const small = isArgued(found)
-      ? found
-      : await shrink(found, (smaller, row) => both(connection, dialect, smaller, row), dialect);
-    if (isArgued(small)) report.argued++;
+    const again = async (expression: string, cells: FuzzRow) => {
+      // The other rows stay, so that the columns keep their types.
+      const tried = await comparison.both(expression, [cells, ...rows.slice(1)], 0, over);
+      return typeof tried === "string" ? undefined : tried;
+    };
+    const small = isArgued(found) ? found : await shrink(found, again, dialect);
+    const reason = isArgued(small);
+    if (reason) count(arguedFor, reason.why);
     else report.finds.push(small);
   }
-  return { ...report, byFunction, answers };
+  return { ...report, notCovered, unread, argued: arguedFor, byFunction, answers };
+}
+
+/** What is wrong with a dialect's own handling of one generated expression, without an engine. */
+export interface Fault {
+  readonly expression: string;
+  readonly what: string;
+}
+
+/** Generates expressions and asks no engine: nothing throws or takes long, errors are told with a place, and what is printed reads back. */
+export function selfCheck(dialect: Dialect, { count: wanted, seed, most = 20 }: FuzzOptions): { cases: number; faults: Fault[] } {
+  const next = random(seed);
+  const make = generator(dialect, styles[dialect.id], seed + 1);
+  const faults: Fault[] = [];
+  for (let i = 0; i < wanted && faults.length < most; i++) {
+    const expression = make(dialect.rows[i % dialect.rows.length]);
+    const started = performance.now();
+    const what = faultOf(dialect, expression, { ...rowFor(next) });
+    const took = performance.now() - started;
+    if (what !== undefined) faults.push({ expression, what });
+    else if (took > 1000) faults.push({ expression, what: `it took ${Math.round(took)} ms` });
+  }
+  return { cases: wanted, faults };
+}
+
+function faultOf(dialect: Dialect, expression: string, row: FuzzRow): string | undefined {
+  try {
+    const sample = { ...sampleOf([row]), rows: 1 };
+    const program = compile(dialect, expression, sample);
+    for (const diagnostic of program.diagnostics) {
+      const { start, end } = diagnostic.range;
+      if (start < 0 || end > expression.length || start > end) return `the place of ${diagnostic.code} is ${start} to ${end}`;
+      if (/undefined|\[object/.test(message(diagnostic))) return `a sentence says "${message(diagnostic)}"`;
+    }
+    const [value] = program.run(sample);
+    if (isFailure(value) && /undefined|\[object/.test(message(value))) return `a sentence says "${message(value)}"`;
+    program.trace(sample, 0);
+    if (dialect.parse(expression).diagnostics.some(({ severity }) => severity === "error")) return undefined;
+    for (const width of [undefined, 30]) {
+      const printed = dialect.print(program.tree, width);
+      const again = dialect.parse(printed);
+      if (!sameTree(program.tree, again.tree)) return `printed as ${printed} it reads otherwise`;
+    }
+    return undefined;
+  } catch (error) {
+    return `it throws ${String((error as Error).stack ?? error).slice(0, 200)}`;
+  }
 }
 
 /** An outcome in a line. */
@@ -120,9 +216,9 @@ export const outcomeText = (outcome: OwnOutcome): string =>
       : JSON.stringify(outcome.value);
 
 /** A find in a few lines: the expression, the cells that it reads, and both outcomes. */
-export function findText({ expression, row, ours, theirs }: Find): string {
-  const used = Object.fromEntries(Object.entries(row).filter(([name]) => expression.includes(name)));
-  return `${expression}\n  row    ${JSON.stringify(used)}\n  engine ${outcomeText(theirs)}\n  ours   ${outcomeText(ours)}`;
+export function findText({ expression, row, over, ours, theirs }: Find): string {
+  const used = Object.fromEntries(Object.entries(row).filter(([name]) => new RegExp(`\\b${name}\\b`).test(expression)));
+  return `${expression}\n  row    ${JSON.stringify(used)}, ${over}\n  engine ${outcomeText(theirs)}\n  ours   ${outcomeText(ours)}`;
 }
 
 export { argued } from "./argued.ts";

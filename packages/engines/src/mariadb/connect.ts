@@ -41,7 +41,7 @@ const sqlMode = "STRICT_TRANS_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_AUTO_CREATE_U
 /** Opens a MariaDB server; every expression is a read-only statement of its own with a time limit. */
 export async function connect(url: string, settings: Settings): Promise<Connection> {
   const { hostname, port, username, password, pathname } = new URL(url);
-  const connection = await createConnection({
+  const address = {
     host: hostname,
     port: port ? Number(port) : 3306,
     user: decodeURIComponent(username),
@@ -53,8 +53,11 @@ export async function connect(url: string, settings: Settings): Promise<Connecti
     metaAsArray: true,
     rowsAsArray: true,
     checkDuplicate: false,
-  });
+  };
+  const connection = await createConnection(address);
   let lost: EngineLost | undefined;
+  /** The statement that is prepared in the session. */
+  let prepared = "";
   connection.on("error", ({ message }: Error) => (lost = new EngineLost(message)));
   const collation = settings.options.collation ?? "utf8mb4_general_ci";
   for (const setting of [
@@ -66,15 +69,33 @@ export async function connect(url: string, settings: Settings): Promise<Connecti
   ])
     await connection.query(setting);
 
-  /** One statement; with values by the binary protocol, without them by that of texts. */
+  /** A statement whose result, if it has one, comes by the protocol of texts: the other one shows some values otherwise. */
   async function one(statement: string, values: readonly unknown[]): Promise<unknown> {
     if (lost) throw lost;
     try {
-      return await (values.length > 0 ? connection.execute(statement, [...values]) : connection.query(statement));
+      if (values.length === 0) return await connection.query(statement);
+      const names = values.map((_, i) => `@iquill_${i}`);
+      if (statement !== prepared) {
+        prepared = "";
+        await connection.execute("set @iquill = ?", [statement]);
+        await connection.query("prepare iquill from @iquill");
+        prepared = statement;
+      }
+      await connection.execute(`set ${names.map((name) => `${name} = ?`).join(", ")}`, [...values]);
+      return await connection.query(`execute iquill using ${names.join(", ")}`);
     } catch (error) {
       if ((error as { fatal?: boolean }).fatal) throw (lost = new EngineLost((error as Error).message.split("\n")[0]));
       throw error;
     }
+  }
+
+  /** Ends the session at the server, which may go on beyond its limit without looking. */
+  async function abandon(): Promise<void> {
+    lost ??= new EngineLost("it was given up");
+    connection.destroy();
+    const other = await createConnection(address);
+    await other.query(`kill ${connection.threadId}`);
+    await other.end();
   }
 
   return {
@@ -95,6 +116,7 @@ export async function connect(url: string, settings: Settings): Promise<Connecti
             await connection.query("set session transaction read only");
           }
         },
+        abandon: () => void abandon().catch(() => undefined),
         async ask(text, values) {
           const [[[value]], [meta]] = (await one(text, values)) as [unknown[][], FieldInfo[]];
           return read(value, meta);

@@ -9,10 +9,15 @@ const types: Readonly<Record<Column["type"], string>> = {
   boolean: "integer",
 };
 
-function read(value: SqlValue | bigint): unknown {
-  if (typeof value === "number" || typeof value === "bigint") return readNumber(value);
-  return value instanceof Uint8Array ? new TextDecoder().decode(value) : value;
-}
+/** A text as its bytes say: the package's own reading drops a mark at the start, and ends at U+0000. */
+const utf8 = new TextDecoder("utf-8", { ignoreBOM: true });
+
+const read = (value: SqlValue | bigint): unknown =>
+  typeof value === "number" || typeof value === "bigint"
+    ? readNumber(value)
+    : value instanceof Uint8Array
+      ? utf8.decode(value)
+      : value;
 
 /** The reader of a row with integers of 64 bits, which the package's types do not tell of. */
 const wide = (statement: Statement) =>
@@ -39,7 +44,9 @@ export async function connect(settings: Settings): Promise<Connection> {
         return Promise.resolve();
       },
       ask(text, values) {
-        const statement = database.prepare(text);
+        const statement = database.prepare(
+          `select case typeof(value) when 'text' then cast(value as blob) else value end from (${text} limit 1)`,
+        );
         try {
           statement.bind(plain(values));
           statement.step();

@@ -12,6 +12,7 @@ import {
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, isPure } from "../row.ts";
 import {
   doubleText,
@@ -240,7 +241,7 @@ function conversion(given: string, to: string): Conversion | undefined {
     return text && { cost: text.cost, convert: unlessMissing(oneByte) };
   }
   if (to === "group") {
-    const whole = conversion(given, "position");
+    const whole = conversion(given, "integer");
     const inRange = (value: Value) =>
       (value as number) < 0 || (value as number) > 9 ? new Failure("no-such-group", { group: value }) : value;
     return whole && { cost: whole.cost, convert: unlessMissing((value) => inRange(whole.convert?.(value) ?? value)) };
@@ -307,8 +308,11 @@ function conversion(given: string, to: string): Conversion | undefined {
   return { cost: steps, ...(convert && { convert: unlessMissing(convert) }) };
 }
 
-/** A whole number that counts characters. */
-const asPosition = (value: Value): Value => (typeof value === "bigint" ? Number(value) : value);
+/** A whole number that counts characters, of 32 bits and a sign. */
+const asPosition = (value: Value): Value =>
+  typeof value === "bigint" || Math.abs(value as number) > 4294967295
+    ? new Failure("number-out-of-range", { value: String(value) })
+    : value;
 
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
@@ -499,12 +503,12 @@ export const typeRules: TypeRules = {
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
     if (present.every((value) => typeof value === "boolean")) return "boolean";
     if (!present.every((value) => typeof value === "number")) return "text";
-    if (!present.every((value) => Number.isInteger(value))) return "decimal";
+    if (!present.every((value) => Number.isInteger(value))) return `decimal ${mostDecimals(present)}`;
     return present.every((value) => !isFailure(inRange("integer", BigInt(value)))) ? "integer" : "bigint";
   },
   readColumn(type, value) {
     if (type === "text") return toText(value);
-    return type === "decimal" && typeof value === "number" ? Decimal.of(value) : value;
+    return baseType(type) === "decimal" && typeof value === "number" ? scaled(Decimal.of(value), Number(type.slice(8))) : value;
   },
   conversion,
   preference(row, types) {

@@ -384,7 +384,7 @@ function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
   if (found === undefined) return undefined;
   const positive = negated[symbol];
   const name = positive ?? renamed[symbol] ?? symbol;
-  if (!positive) return parser.binary(name, found);
+  if (!positive) return found === power.comparison ? parser.unchained(name, found) : parser.binary(name, found);
   const { read } = parser.binary(name, found);
   return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
 }

@@ -29,13 +29,14 @@ const subscript: Form = {
         : printer.argument(bound),
     );
     const between = written.flatMap((bound, i) => (i === 0 ? [bound] : [":", bound]));
-    return printed([printer.operand(base, power["["] - 0.5), "[", ...between, "]"], power["["]);
+    return printed([printer.operand(base, power["::"]), "[", ...between, "]"], power["["]);
   },
 };
 
 const table = {
   separator: "," as const,
   infix: lookup({ ...infixPower, and: power.and, or: power.or }),
+  unchained: power.comparison,
   prefix: lookup({ "-": power.sign, "+": power.sign, "~": power.sign, not: power.not }),
   literal: sqlLiteral(textLiteral, power.sign),
   name: ({ name }: Name) => columnText(name),

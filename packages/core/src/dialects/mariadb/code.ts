@@ -23,7 +23,7 @@ import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arit
 import { dateCode } from "./dates.ts";
 import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
 import { readTime } from "./moments.ts";
-import { doubleText, int64, roundEven, toDecimal, toDouble, toText, truthOf, uint64 } from "./numbers.ts";
+import { FixedDouble, doubleText, int64, roundEven, toDecimal, toDouble, toText, truthOf, uint64 } from "./numbers.ts";
 
 const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
@@ -83,7 +83,9 @@ const extreme = (direction: number, collation: Collation): Code => ({
     if (keys.includes(null)) return new Failure("not-covered", { what: "texts that are no dates beside dates" });
     let best = 0;
     for (let i = 1; i < keys.length; i++) if (order(keys[i], keys[best]) * direction > 0) best = i;
-    return toType(extremeType(types), types[best])(args[best]);
+    const found = toType(extremeType(types), types[best])(args[best]);
+    // Beside a text no number of decimals is fixed.
+    return found instanceof FixedDouble && types.some((type) => baseType(type) === "text") ? new Double(found.value) : found;
   },
 });
 
@@ -121,8 +123,7 @@ function bytesOfCodes(codes: readonly Value[]): Uint8Array {
 function ord(text: string): Value {
   const [first] = text;
   if (first === undefined) return 0;
-  const value = utf8Of(first).reduce((sum, byte) => sum * 256 + byte, 0);
-  return value > 0x7fffffff ? value - 2 ** 32 : value;
+  return utf8Of(first).reduce((sum, byte) => sum * 256 + byte, 0);
 }
 
 function conv(text: string, given: number | bigint, wanted: number | bigint): Value {
@@ -130,7 +131,7 @@ function conv(text: string, given: number | bigint, wanted: number | bigint): Va
   const [base, target] = [Math.abs(from), Math.abs(to)];
   if (base < 2 || base > 36 || target < 2 || target > 36) return null;
   if (text === "") return null;
-  const [, sign, written] = /^\s*([+-]?)([0-9a-zA-Z]*)/.exec(text)!;
+  const [, sign, written] = /^[ \t\n\v\f\r]*([+-]?)([0-9a-zA-Z]*)/.exec(text)!;
   let value = 0n;
   for (const char of written) {
     const digit = parseInt(char, 36);
@@ -167,7 +168,8 @@ const locales: Readonly<Record<string, readonly [string, string]>> = lookup(
 function format(value: Value, decimals: Value, locale: Value, isDouble: boolean): Value {
   const name = String(locale ?? "en_US").toLowerCase();
   const [thousands, point] = locales[name] ?? [",", "."];
-  const size = Math.min(38, Math.max(0, Number(decimals)));
+  // The number of decimals is one of 32 bits.
+  const size = Math.min(38, Math.max(0, Number(BigInt.asIntN(32, BigInt(decimals as number)))));
   const number = isDouble ? new Decimal(0n, 0) : roundDecimal(toDecimal(value) as Decimal, size);
   const text = isDouble ? fixedDouble((toDouble(value) as Double).value, size) : number.rounded(size).toString();
   const [whole, fraction] = text.replace("-", "").split(".");
@@ -202,7 +204,7 @@ function soundex(text: string): Value {
     // A vowel does not part two letters that sound alike.
     if (code !== "0" && code !== last) result += last = code;
   }
-  return result.padEnd(4, "0");
+  return result + "0".repeat(Math.max(0, 4 - [...result].length));
 }
 
 const toBase64 = ({ bytes }: Bytes): Value => base64Of(bytes).replace(/.{76}(?=.)/g, "$&\n");

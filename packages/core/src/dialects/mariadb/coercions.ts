@@ -1,6 +1,19 @@
-import { Bytes, Decimal, Double, Failure, type Value, integer, isFailure, lookup, utf8Of } from "../../values/index.ts";
+import {
+  Bytes,
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  bytesOfLatin,
+  integer,
+  isFailure,
+  latinOfBytes,
+  lookup,
+  utf8Of,
+} from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { mostDecimals } from "../shared/code.ts";
 import { isPure } from "../row.ts";
 import { clockText, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
 import { int64, isBeyondTimes, ofBytes, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
@@ -102,7 +115,7 @@ function asPosition(value: Value): Value {
 const packet = 16 * 1024 * 1024;
 
 /** A number of characters; null where no text may be that long. */
-const withinPacket = (count: Value): Value => ((count as number) > packet ? null : count);
+const withinPacket = (count: Value, most = packet): Value => ((count as number) > most ? null : count);
 
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
@@ -143,9 +156,17 @@ export function conversion(from: string, to: string): Conversion | undefined {
         }),
       };
     case "text":
-      return { cost: kind === "text" ? 0 : 1, ...(kind !== "text" && { convert: unlessMissing(toText) }) };
+      return {
+        cost: kind === "text" ? 0 : kind === "binary" ? 3 : 1,
+        ...(kind !== "text" && { convert: unlessMissing(toText) }),
+      };
     case "binary":
       return { cost: kind === "binary" ? 0 : 3, convert: unlessMissing(asBytes) };
+    case "bytetext":
+      return {
+        cost: kind === "binary" ? 0 : 2,
+        convert: unlessMissing((value) => latinOfBytes((asBytes(value) as Bytes).bytes)),
+      };
     case "bits":
       return { cost: 0, ...(isWhole || kind === "double" ? {} : { convert: numeric(from, toDecimal) }) };
     case "pattern":
@@ -170,6 +191,9 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return kind === "text" ? { cost: 4, convert: unlessMissing(asSpan) } : undefined;
     case "position":
       return { cost: isWhole ? 0 : 2, convert: numeric(from, asPosition) };
+    case "width":
+      // Where characters are filled up to a number, each may take four bytes.
+      return { cost: isWhole ? 0 : 2, convert: numeric(from, (value) => withinPacket(asPosition(value), packet / 4)) };
     case "count":
       return { cost: isWhole ? 0 : 2, convert: numeric(from, (value) => withinPacket(asPosition(value))) };
     case "integer":
@@ -344,6 +368,9 @@ function fits(type: string): ((value: Value) => Value) | undefined {
       return (value) => (value instanceof Double && !Number.isFinite(value.value) ? tooLarge() : value);
     case "text":
       return (value) => (typeof value === "string" && value.length > packet ? null : value);
+    case "binary":
+    case "hextext":
+      return (value) => (typeof value === "string" ? new Bytes(bytesOfLatin(value)) : value);
   }
   return undefined;
 }
@@ -354,12 +381,14 @@ export const typeRules = (collation: Collation): TypeRules => ({
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
-    return present.every((value) => typeof value === "boolean" || Number.isInteger(value)) ? "integer" : "decimal";
+    return present.every((value) => typeof value === "boolean" || Number.isInteger(value))
+      ? "integer"
+      : `decimal ${mostDecimals(present)}`;
   },
   readColumn(type, value) {
     if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
-    return type === "decimal" && typeof value === "number"
-      ? Decimal.of(value)
+    return baseType(type) === "decimal" && typeof value === "number"
+      ? Decimal.of(value).rounded(Number(type.slice(8)))
       : typeof value === "boolean"
         ? Number(value)
         : value;
@@ -382,10 +411,15 @@ export const typeRules = (collation: Collation): TypeRules => ({
     const isAlike = answers.case === letterCase || (answers.case === "ignored" && letterCase !== "minded");
     return isAlike ? 0 : 100;
   },
+  // Bytes have no collation of texts.
+  refuses: (row, types) =>
+    row.name.startsWith("collate utf8") && isBinary(baseType(types[0])) ? "argument-type" : undefined,
   resultType(row, types) {
     if (row.name === "-" && types.length === 1 && types[0] === "unsigned") return "decimal 0";
     if (row.result === "decimal" && /^(?:-|abs)$/.test(row.name) && types.length === 1) return types[0];
     if (row.result === "decimal" && types.length === 2 && /^[-+*]$/.test(row.name)) return decimalOf(row.name, types);
+    // Bytes of a column stay its own; others are like a literal's.
+    if (row.result === "bytes beside") return types.some((type) => baseType(type) === "binary") ? "binary" : "hextext";
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
     const signed = row.name === "%" ? types[0] : types.find((type) => type === "unsigned");
     if (row.result === "integer" && types.length === 2 && /^(?:[-+*%]|div)$/.test(row.name) && signed === "unsigned")
@@ -415,7 +449,8 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (!type) return undefined;
     const sizes = match[2]?.split(",").map(Number) ?? [];
     if ((type === "decimal" || type === "double") && (sizes[0] > 65 || sizes[1] > 38 || sizes[1] > sizes[0])) return undefined;
-    const result = { float: "double", narrow: "text", ascii: "text" }[type] ?? type;
+    const kinds: Readonly<Record<string, string>> = { float: "double", narrow: "text", ascii: "text", decimal: `decimal ${sizes[1] ?? 0}` };
+    const result = kinds[type] ?? type;
     return { type: result, convert: unlessMissing(castTo(type, sizes, from)) };
   },
   truth: truthOf,
@@ -450,12 +485,14 @@ function decimalType(types: readonly string[]): string {
 export function unify(types: readonly string[]): string | undefined {
   const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
-  if (kinds.every((kind) => kind === kinds[0]) && kinds[0] !== "decimal")
+  if (kinds.every((kind) => kind === kinds[0]) && kinds[0] !== "decimal" && kinds[0] !== "binary")
     return kinds[0] === "text" ? (types.find((type) => type.split(" ")[1] in collations) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
     return highest === "unsigned" ? "decimal" : highest === "decimal" ? decimalType(types) : highest;
   }
   if (kinds.every((kind) => temporal.includes(kind))) return "datetime";
-  return kinds.includes("binary") && kinds.every((kind) => kind === "binary" || kind === "text") ? "binary" : "text";
+  const isWeaker = types.every((type) => !isBinary(baseType(type)) || isBytesLiteral(baseType(type)));
+  const hasText = types.some((type) => baseType(type) === "text" && type !== textLiteral);
+  return kinds.includes("binary") && !(isWeaker && hasText) ? (isWeaker ? "hextext" : "binary") : "text";
 }

@@ -33,6 +33,7 @@ import {
   readTime,
   shifted,
   spanText,
+  hasClock,
   weekOf,
   weekRule,
 } from "./moments.ts";
@@ -118,8 +119,7 @@ function shiftText(value: Value, amount: string, unitName: string, direction: 1 
   const result = moment && shifted(moment, amount, unitName, direction);
   if (!moment && /^0{4}-|-00/.test(given)) return new Failure("not-covered", { what: `dates like ${given}` });
   if (!result) return null;
-  const hadTime = /\d[ T]\d|^\d{12,}/.test(given.trim());
-  return hadTime || isTimeUnit(unitName) ? momentText(result) : dateText(result);
+  return hasClock(given) || isTimeUnit(unitName) ? momentText(result) : dateText(result);
 }
 
 const differences: Readonly<Record<string, number>> = lookup({
@@ -206,7 +206,7 @@ function timestampOf(text: string, time?: string): Value {
 }
 
 /** A text that is a date and time, and no time with days before it. */
-const momentShape = /^\s*(?:\d{1,4}[^\w\s]\d{1,2}[^\w\s]\d{1,2}[ T]|\d{12,14}(?!\d))/;
+const momentShape = /^\s*(?:\d+[^\w\s]\d+[^\w\s]\d+[ T]|\d{12,14}(?!\d))/;
 
 /** A number or text as a span of time, which may be longer than a time can be. */
 const longSpan = (value: Value): { span: number } | undefined => {
@@ -215,7 +215,7 @@ const longSpan = (value: Value): { span: number } | undefined => {
   return span === undefined || Math.abs(span) > 87_649_416 * 3600e6 ? undefined : { span };
 };
 
-const dateShape = /^\s*\d{1,4}-\d{1,2}-\d/;
+const dateShape = /^\s*\d+-\d+-\d/;
 
 /** A value as a date and time or as a span of time: by its type, or by how a text is written. */
 function momentOrSpan(value: Value, type: string): { moment: Moment; kind: "date" | "datetime" } | { span: number } | undefined {
@@ -381,11 +381,17 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       return withDigits(spanText(micro), numericDigits(seconds, types[0]));
     },
   },
-  week: strict((text: string, mode: number | bigint = 0) => weekOf(momentOf(text), weekRule(Number(mode) & 7)).week),
-  yearweek: strict((text: string, mode: number | bigint = 0) => {
-    const { year, week } = weekOf(momentOf(text), weekRule((Number(mode) & 7) | 2));
-    return year * 100 + week;
-  }),
+  // A mode that is null counts as 0.
+  week: {
+    run: ([text, mode]) => (text === null ? null : weekOf(momentOf(text as string), weekRule(Number(mode ?? 0) & 7)).week),
+  },
+  yearweek: {
+    run: ([text, mode]) => {
+      if (text === null) return null;
+      const { year, week } = weekOf(momentOf(text as string), weekRule((Number(mode ?? 0) & 7) | 2));
+      return year * 100 + week;
+    },
+  },
   extract: { strict: true, run: ([field, value], { types }) => extract(field as string, value, types[1]) },
   timestamp: {
     strict: true,

@@ -1,4 +1,4 @@
-import { type FunctionRow, params } from "../row.ts";
+import { type FunctionRow, isPure, params } from "../row.ts";
 import { byBytes, collations } from "./coercions.ts";
 
 const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
@@ -50,7 +50,7 @@ const text: FunctionRow[] = [
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_substr", family: "extract", summary: "The first match of a pattern, empty when there is none.", parameters: params("text text, pattern pattern > needle"), result: "text", operation: "find", answers: { ...found, case: letterCase, report: "text", absent: "empty" }, evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern pattern > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "ends" }, evidence: patterns })),
   { name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: strings },
-  { name: "insert", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start position, length position, new text"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "unchanged", negativeSpan: "to the end", fraction: "rounded" }, evidence: strings },
+  { name: "insert", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start position, length position, new text"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "unchanged", negativeSpan: "to the end", farEnd: "taken", fraction: "rounded" }, evidence: strings },
   { name: "upper", aliases: ["ucase"], family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
   { name: "lower", aliases: ["lcase"], family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
   { name: "trim", family: "trim", summary: "Without a text at both ends, a space unless one is given.", parameters: params("text text, removed? text > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: strings },
@@ -64,8 +64,8 @@ const text: FunctionRow[] = [
   { name: "ascii", family: "measure-test", summary: "The first byte.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "utf-8 byte", ofEmpty: "zero" }, evidence: strings },
   { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count count"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded" }, evidence: strings },
   { name: "space", family: "pad", summary: "A number of spaces.", parameters: params("count count"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded" }, fixed: { text: " " }, evidence: strings },
-  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length count, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
-  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length count, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
+  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length width, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
+  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length width, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
   { name: "concat", family: "split-join", summary: "Joins values; null with anything is null.", parameters: params("values* text > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: strings },
   ...Object.values(collations).map((collation): FunctionRow => ({ name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, ...collation, mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
@@ -145,11 +145,11 @@ const math = "acos asin cos cot degrees exp ln log10 log2 radians sin sqrt tan".
 const coded = (
   [
     ["ord", "convert", "The bytes of the first character as a number.", "text text", "integer", strings],
-    ["char", "convert", "The bytes of numbers.", "codes* integer", "binary", strings],
+    ["char", "convert", "The bytes of numbers.", "codes* integer", "hextext", strings],
     ["char using", "convert", "The characters of numbers.", "codes* integer", "text", strings],
     ["chr", "convert", "The character of a byte.", "code integer", "text", strings],
     ["hex", "convert", "A number, or the bytes of a text, in base 16.", "value any", "text", strings],
-    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text", "binary", strings],
+    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text", "hextext", strings],
     ["bin", "convert", "A number in base 2.", "number text", "text", strings],
     ["oct", "convert", "A number in base 8.", "number text", "text", numeric],
     ["conv", "convert", "A number from one base to another.", "number text, from integer, to integer", "text", numeric],
@@ -163,7 +163,7 @@ const coded = (
     ["quote", "convert", "The text as an SQL literal.", "text any", "text", strings],
     ["soundex", "convert", "A key of how a text sounds.", "text text", "text", strings],
     ["to_base64", "convert", "The bytes in base 64.", "text binary", "text", strings],
-    ["from_base64", "convert", "Bytes from base 64; null for anything else.", "text text", "binary", strings],
+    ["from_base64", "convert", "Bytes from base 64; null for anything else.", "text text", "hextext", strings],
     ["upper", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
     ["ucase", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
     ["lower", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
@@ -290,5 +290,23 @@ const coded = (
   }),
 );
 
+/** Functions of texts that count bytes where they are given bytes, and then give bytes. */
+const ofBytes = new Set(
+  "substring left right substring_index reverse locate instr replace insert trim ltrim rtrim char_length length ascii repeat lpad rpad concat concat_ws"
+    .split(" ")
+    .concat("trim leading", "trim trailing"),
+);
+
+/** The rows of those functions, over texts that have one character for each byte. */
+const bytes: readonly FunctionRow[] = text
+  .filter(isPure)
+  .filter((row) => ofBytes.has(row.name) && ["minded", undefined].includes((row.answers as { case?: string }).case))
+  .map((row) => ({
+    ...row,
+    parameters: row.parameters.map((each) => (each.type === "text" ? { ...each, type: "bytetext" } : each)),
+    result: row.result === "text" ? "bytes beside" : row.result,
+    answers: { ...row.answers, ...("counted" in row.answers && { counted: "code point" }) },
+  })) as readonly FunctionRow[];
+
 /** The functions and operators of MariaDB 10.11. */
-export const mariadbRows: readonly FunctionRow[] = [...text, ...operators, ...coded];
+export const mariadbRows: readonly FunctionRow[] = [...text, ...bytes, ...operators, ...coded];

@@ -7,6 +7,7 @@ import { type Collation, collations, typeRules } from "./coercions.ts";
 import { mariadbRows } from "./functions.ts";
 import { parseMariadb } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
+import { FixedDouble, toText } from "./numbers.ts";
 import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { mariadbUncovered } from "./uncovered.ts";
@@ -63,5 +64,8 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
   };
 }
 
-/** Bytes are shown as the text that they are the UTF-8 form of. */
-const plain = (value: Value): unknown => (value instanceof Bytes ? textOfBytes(value.bytes) : plainItem(value));
+/** Bytes are shown as the text that they are the UTF-8 form of, and doubles with their decimals where those are fixed. */
+function plain(value: Value): unknown {
+  if (value instanceof Bytes) return textOfBytes(value.bytes);
+  return value instanceof FixedDouble ? Number(toText(value)) : plainItem(value);
+}

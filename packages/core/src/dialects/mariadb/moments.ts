@@ -16,14 +16,14 @@ const four = (value: number): string => String(value).padStart(4, "0");
 
 /** Years of two digits are 2000 to 2069 and 1970 to 1999. */
 const fullYear = (digits: string): number =>
-  digits.length > 2 ? Number(digits) : Number(digits) + (Number(digits) < 70 ? 2000 : 1900);
+  digits.length !== 2 ? Number(digits) : Number(digits) + (Number(digits) < 70 ? 2000 : 1900);
 
 function moment(parts: readonly (string | undefined)[]): Moment | undefined {
   const [year, month, day, hour = "0", minute = "0", second = "0", fraction = ""] = parts;
   const [m, d] = [Number(month), Number(day)];
   const y = fullYear(year!);
   const time = [Number(hour), Number(minute), Number(second)];
-  if (time[0] > 23 || time[1] > 59 || time[2] > 59 || m > 12 || d > 31) return undefined;
+  if (y > 9999 || time[0] > 23 || time[1] > 59 || time[2] > 59 || m > 12 || d > 31) return undefined;
   if (m > 0 && d > 0 && !isDate(y || 4, m, d)) return undefined;
   if (m === 0 || d === 0) return undefined;
   return {
@@ -37,21 +37,35 @@ function moment(parts: readonly (string | undefined)[]): Moment | undefined {
   };
 }
 
-const delimited =
-  /^\s*(\d{1,4})[^\w\s](\d{1,2})[^\w\s](\d{1,2})(?:(?:\s+|T)(\d{1,2})(?:[^\w\s](\d{1,2})(?:[^\w\s](\d{1,2})(?:\.(\d*))?)?)?)?/;
+const blank = "[ \\t\\n\\v\\f\\r]";
+const mark = "[!-/:-@[-`{-~]";
+/** Numbers with one mark between each and the next, of any length; the time after a T, spaces, or a mark, too. */
+const delimited = new RegExp(
+  `^(\\d+)${mark}(\\d+)${mark}(\\d+)(?:(?:${blank}+|T|${mark})(\\d+)(?:${mark}(\\d+)(?:${mark}(\\d+)(?:\\.(\\d*))?)?)?)?`,
+);
 
 /** A text, or a number as text, read as a date and time; undefined where it is none. */
-export function readMoment(text: string): Moment | undefined {
-  const found = delimited.exec(text);
-  if (found) return moment(found.slice(1));
-  const [, digits, fraction] = /^\s*(\d+)(?:\.(\d*))?/.exec(text) ?? [];
+export function readMoment(given: string): Moment | undefined {
+  const text = given.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
+  const digits = /^\d+/.exec(text)?.[0];
   if (digits === undefined) return undefined;
-  const long = digits.length === 8 || digits.length === 14;
-  if (!long && digits.length !== 6 && digits.length !== 12) return undefined;
-  const size = long ? 4 : 2;
-  const rest = digits.slice(size).match(/../g) ?? [];
-  return moment([digits.slice(0, size), ...rest, ...Array<undefined>(Math.max(0, 5 - rest.length)).fill(undefined), fraction]);
+  const rest = text.slice(digits.length);
+  // Digits before a mark or a space are a year; others are all the parts side by side.
+  if (/^[ \t\n\v\f\r!-/:-@[-`{-~]/.test(rest) && !/^\.(?:\d|$)/.test(rest)) return readDelimited(text);
+  const clock = /^T(\d{1,6})/.exec(rest)?.[1] ?? "";
+  if (rest.startsWith(".") && digits.length !== 14 && digits.length !== 12) return readDelimited(text);
+  const size = digits.length === 4 || digits.length === 8 || digits.length >= 14 ? 4 : 2;
+  const pairs = digits.slice(size).match(/\d\d?/g) ?? [];
+  if (pairs.length < 2) return undefined;
+  const times = [...pairs.slice(2, 5), ...(clock.match(/\d\d?/g) ?? [])].slice(0, 3);
+  const [hour, minute, second] = times;
+  return moment([digits.slice(0, size), pairs[0], pairs[1], hour, minute, second, /^\.(\d*)/.exec(rest)?.[1]]);
 }
+
+const readDelimited = (text: string): Moment | undefined => {
+  const found = delimited.exec(text);
+  return found ? moment(found.slice(1)) : undefined;
+};
 
 export const dateText = ({ year, month, day }: Moment): string => `${four(year)}-${two(month)}-${two(day)}`;
 
@@ -78,26 +92,36 @@ export function readTime(text: string): number | undefined {
 /** The longest time, in microseconds. */
 export const longest = 3_020_399_999_999;
 
+/** A date, its first mark, and what parts it from a time: a space, a T, or a mark before hour and minute. */
+const dated = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]|T|${mark}\\d+${mark}\\d)`);
+
+/** Whether a text that is read as a date says the time of day, too. */
+export const hasClock = (text: string): boolean => dated.test(text.trimStart()) || /^\d{12,}/.test(text.trim());
+
 /** A time that may be longer than the longest. */
-export function readSpan(text: string): number | undefined {
-  const found = /^\s*([-+]?)\s*(?:(\d+) )?(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d*))?)?/.exec(text);
-  const sign = (mark: string) => (mark === "-" ? -1 : 1);
+export function readSpan(given: string): number | undefined {
+  const text = given.replace(/^[ \t\n\v\f\r]+/, "");
+  const sign = (written: string) => (written === "-" ? -1 : 1);
   const micro = (fraction = "") => Number(fraction.slice(0, 6).padEnd(6, "0"));
+  const date = dated.exec(text);
+  const ofDate = (date || /^\d{12}/.test(text)) && readMoment(text);
+  if (ofDate) return microOf(ofDate);
+  // What looks like a date and time and is none is no time either, unless it begins like a time.
+  if (date && date[1] !== ":") return undefined;
+  const found = /^([-+]?)[ \t\n\v\f\r]*(?:(\d+) )?(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d*))?)?/.exec(text);
   if (found) {
-    const [, mark, days = "0", hour, minute, second = "0", fraction] = found;
+    const [, written, days = "0", hour, minute, second = "0", fraction] = found;
     if (Number(minute) > 59 || Number(second) > 59) return undefined;
     const seconds = (Number(days) * 24 + Number(hour)) * 3600 + Number(minute) * 60 + Number(second);
-    return sign(mark) * (seconds * 1e6 + micro(fraction));
+    return sign(written) * (seconds * 1e6 + micro(fraction));
   }
-  const date = readMoment(text);
-  if (date && /\d[ T]\d|^\s*(?:\d{12}|\d{14})(?!\d)/.test(text)) return microOf(date);
-  if (/^\s*-?[\d.]+[eE]/.test(text)) return undefined;
-  const [, mark = "", digits, fraction] = /^\s*(-?)(\d+)(?:\.(\d*))?/.exec(text) ?? [];
-  if (digits === undefined || digits.length > 13) return undefined;
+  if (/^-?[\d.]+[eE]/.test(text)) return undefined;
+  const [, written = "", digits, fraction] = /^(-?)(\d+)(?:\.(\d*))?/.exec(text) ?? [];
+  if (digits === undefined || digits.length > 11) return undefined;
   const padded = digits.padStart(6, "0");
   const [hour, minute, second] = [padded.slice(0, -4), padded.slice(-4, -2), padded.slice(-2)].map(Number);
   if (minute > 59 || second > 59) return undefined;
-  return sign(mark) * ((hour * 3600 + minute * 60 + second) * 1e6 + micro(fraction));
+  return sign(written) * ((hour * 3600 + minute * 60 + second) * 1e6 + micro(fraction));
 }
 
 const microOf = ({ hour, minute, second, micro }: Moment): number => (hour * 3600 + minute * 60 + second) * 1e6 + micro;
@@ -163,12 +187,12 @@ export const isTimeUnit = (unit: string): boolean => /micro|second|minute|hour/.
 /** Months and microseconds of an amount of a unit; a compound amount is read from its runs of digits. */
 export function amountOf(amount: string, unit: string): readonly [number, number] | undefined {
   const names = compounds[unit];
-  const sign = /^\s*-/.test(amount) ? -1 : 1;
+  const sign = /^[ \t\n\v\f\r]*-/.test(amount) ? -1 : 1;
   if (!names) {
     const number =
       unit === "second"
-        ? Number(/^\s*-?\d*(?:\.\d*)?(?:[eE][+-]?\d+)?/.exec(amount)?.[0] || 0)
-        : Number(/^\s*-?\d+/.exec(amount)?.[0] ?? 0);
+        ? Number(/^[ \t\n\v\f\r]*-?\d*(?:\.\d*)?(?:[eE][+-]?\d+)?/.exec(amount)?.[0] || 0)
+        : Number(/^[ \t\n\v\f\r]*-?\d+/.exec(amount)?.[0] ?? 0);
     const [months, micro] = units[unit] ?? [0, 0];
     return unit in units ? [number * months, Math.trunc(number * micro)] : undefined;
   }
@@ -305,6 +329,13 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
   a: ["", dayNames.map((name) => name.slice(0, 3)).join("|")],
   j: ["yearDay", "\\d{1,3}"],
   w: ["", "\\d"],
+  // Weeks say nothing without the year that goes with them.
+  U: ["", "\\d{1,2}"],
+  u: ["", "\\d{1,2}"],
+  V: ["", "\\d{1,2}"],
+  v: ["", "\\d{1,2}"],
+  X: ["", "\\d{1,4}"],
+  x: ["", "\\d{1,4}"],
 });
 const composite: Readonly<Record<string, string>> = lookup({ T: "%H:%i:%S", r: "%I:%i:%S %p" });
 
@@ -344,6 +375,7 @@ export function readByFormat(text: string, format: string): string | null {
         : 0;
   let [month, day] = [number("month") ?? (monthByName || 0), number("day") ?? number("ordinal") ?? 0];
   const yearDay = number("yearDay");
+  if (yearDay !== undefined && year === 0) return null;
   if (yearDay !== undefined && yearDay > 0) ({ month, day } = dateFromDays(daysFromDate(year, 1, yearDay)));
   const [minute, second] = [number("minute") ?? 0, number("second") ?? 0];
   if (month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return null;

@@ -41,7 +41,7 @@ const relations: Readonly<Record<string, (order: number) => boolean>> = {
 };
 
 /** The pattern operators as relations of a text and a pattern. */
-const fits = (pattern: "like" | "posix", letterCase: "minded" | "ignored") =>
+const fits = (pattern: "like" | "posix", letterCase: "minded" | "ignored" | "lowered") =>
   operationOf("test").prepare(
     {
       missing: "null",
@@ -54,7 +54,7 @@ const fits = (pattern: "like" | "posix", letterCase: "minded" | "ignored") =>
   ) as unknown as (text: Value, pattern: Value) => boolean | Failure;
 const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>> = {
   like: fits("like", "minded"),
-  ilike: fits("like", "ignored"),
+  ilike: fits("like", "lowered"),
   "~": fits("posix", "minded"),
   "~*": fits("posix", "ignored"),
 };
@@ -171,7 +171,7 @@ function unistr(text: string): Value {
 
 function parseIdent(name: string): Value {
   const parts: string[] = [];
-  const shape = /\s*(?:"((?:[^"]|"")+)"|([A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*))\s*(\.|$)/y;
+  const shape = /[ \t\n\r\f]*(?:"((?:[^"]|"")+)"|([A-Za-z_\u0080-\uffff][\w$\u0080-\uffff]*))[ \t\n\r\f]*(\.|$)/y;
   for (;;) {
     const match = shape.exec(name);
     if (!match) return bad(`"${name}" is not a name`);

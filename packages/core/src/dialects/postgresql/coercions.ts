@@ -167,7 +167,7 @@ function conversion(from: string, to: string): Conversion | undefined {
   if (to === "castable") return { cost: 0, convert: from === "bpchar" ? undefined : toText };
   if (to === "escape") {
     const text = conversion(from, "text");
-    return text && { cost: text.cost, convert: unlessMissing((value) => oneCharacter(text.convert?.(value) ?? value)) };
+    return text && { cost: text.cost, late: true, convert: unlessMissing((value) => oneCharacter(text.convert?.(value) ?? value)) };
   }
   if (to === "bits")
     return from === "bytea"
@@ -256,7 +256,9 @@ const withinYears = (value: Value): Value =>
     ? new Failure("not-covered", { what: "calculating with dates before the year 1 and after 9999" })
     : value;
 
-const isMoment = (type: string) => ["date", "timestamp", "timestamptz"].includes(type);
+const moments = ["date", "timestamp", "timestamptz"];
+const isMoment = (type: string) => moments.includes(type);
+const isText = (type: string) => type === "text" || type === "bpchar";
 
 function castValue(from: string, type: string, value: Value): Value {
   if (type === "text" || type === "bpchar") return from === "bpchar" && type === "text" ? trimBlanks(value) : toText(value);
@@ -282,6 +284,7 @@ function canCast(from: string, to: string): boolean {
 
 export const typeRules: TypeRules = {
   dynamic: false,
+  folds: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
@@ -314,6 +317,7 @@ export const typeRules: TypeRules = {
     if (row.name === "array_fill" && isOpen(0)) return "ambiguous-call";
     if (["extract", "date_part", "date_trunc"].includes(row.name) && isOpen(1)) return "ambiguous-call";
     if (["to_char", "trunc", "to_hex", "to_bin", "to_oct"].includes(row.name) && isOpen(0)) return "ambiguous-call";
+    if (/^to_(?:hex|bin|oct)$/.test(row.name) && types[0] === "smallint") return "ambiguous-call";
     const isManifold = types.length === 1 ? /^[-~]$/.test(row.name) : /^(?:[-+*/%&|#]|<<|>>|gcd|lcm)$/.test(row.name);
     return isManifold && types.every((type) => type === "unknown") ? "ambiguous-call" : undefined;
   },
@@ -355,9 +359,11 @@ export const typeRules: TypeRules = {
   unify(types) {
     const known = types.filter((type) => type !== "unknown");
     if (known.length === 0) return types.length > 0 ? "text" : "unknown";
-    const best = known.every((type) => numeric.includes(type))
-      ? numeric[Math.max(...known.map((type) => numeric.indexOf(type)))]
-      : known[0];
+    if (known.every((type) => numeric.includes(type))) return numeric[Math.max(...known.map((type) => numeric.indexOf(type)))];
+    // Of text and char(n), which become each other, the first decides (10.5); of dates and timestamps the widest.
+    const [first] = known;
+    if (known.every(isText)) return first;
+    const best = known.every(isMoment) ? moments[Math.max(...known.map((type) => moments.indexOf(type)))] : first;
     return known.every((type) => conversion(type, best)) ? best : undefined;
   },
   list: (_form, values) => values,

@@ -32,7 +32,7 @@ export const spanned = {
   unit: "code point",
   first: "1",
   startBelow: "error",
-  negativeSpan: "repeated",
+  negativeSpan: "repeated", farEnd: "error",
   fraction: "refused",
 } as const;
 export const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
@@ -75,7 +75,7 @@ const text: FunctionRow[] = [
   { name: "starts_with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start", truth: "true or false" }, evidence: strings },
   { name: "^@", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start", truth: "true or false" }, notation: "operator", evidence: strings },
   { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "minded" }, notation: "operator", evidence: doc("9.7.1") },
-  { name: "ilike", family: "locate", summary: "LIKE, ignoring case.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "ignored" }, notation: "operator", evidence: doc("9.7.1") },
+  { name: "ilike", family: "locate", summary: "LIKE, ignoring case.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "lowered" }, notation: "operator", evidence: doc("9.7.1") },
   { name: "substring similar", family: "extract", summary: "The part of a text that an SQL regular expression marks.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "text", operation: "find", answers: { missing, pattern: "similar", case: "minded", report: "text", group: "first group", absent: "null" }, notation: "operator", evidence: patterns },
   { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression.", parameters: params("text text, pattern text > needle, escape? escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", truth: "true or false", case: "minded" }, notation: "operator", evidence: doc("9.7.2") },
   { name: "~", family: "locate", summary: "Whether a pattern matches, case minded.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth: "true or false" }, notation: "operator", evidence: patterns },
@@ -338,7 +338,7 @@ const coded = (
     parameters: params(form),
     result,
     code: code ?? name,
-    ...(/^[a-z_]+$/.test(name) && !["and", "or", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "not"].includes(name) ? {} : { notation: "operator" as const }),
     evidence: doc(section),
   }),
 );

@@ -144,9 +144,18 @@ function named(parser: Parser, token: Token): Expression {
   if (!parser.take("(")) return { kind: "name", name: token.value, range };
   if (parser.at("*") || parser.atWords("select") || parser.atWords("distinct"))
     return parser.uncovered("subqueries and aggregates", range.start);
+  if (castNames.has(token.value) && !parser.at(")")) {
+    const args = parser.arguments(")", open);
+    if (args.length === 1)
+      return { kind: "cast", operand: args[0], type: token.value, typeRange: range, range: span(parser, range.start) };
+    return parser.call(token.value, range, args, "function");
+  }
   const name = variadic.has(token.value) && isVariadic(parser) ? `${token.value} variadic` : token.value;
   return parser.call(name, range, parser.arguments(")", open), "function");
 }
+
+/** Types whose name before brackets casts: those that are no words of the grammar (4.2.9). */
+const castNames = new Set(["text", "bpchar", "name", "int2", "int4", "int8", "float8", "bool", "bytea", "date", "timestamptz"]);
 
 /** Functions that take the items of an array for their last arguments (38.5.6). */
 export const variadic = new Set(["concat", "concat_ws", "format"]);
@@ -263,6 +272,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   normalize: form((parser, open, token) => {
     const args = [parser.expression()];
     if (parser.take(",")) {
+      if (!/^nfk?[cd]$/i.test(parser.token.source)) parser.expected("nfc, nfd, nfkc or nfkd");
       const { value, range } = parser.next();
       args.push({ kind: "literal", value, type: "text", range });
     }

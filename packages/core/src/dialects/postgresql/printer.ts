@@ -27,6 +27,9 @@ const quantified = (word: string): Form => ({
   },
 });
 
+/** COLLATE stands in brackets wherever it is an operand: some forms take no other (4.2, b_expr). */
+const asOperand = 1;
+
 /** The base of a subscript: the name of a column and another subscript stand without brackets. */
 const subscripted = (printer: Printer, base: Expression) =>
   base.kind === "name" || (base.kind === "call" && / of list$/.test(base.name))
@@ -70,7 +73,7 @@ const table = {
     "is normalized": form(power.is, "$1> is [not ]$2w normalized"),
     "compare any": quantified("any"),
     "compare all": quantified("all"),
-    ...Object.fromEntries(collations.map((name) => [`collate ${name}`, form(power.collate, `$1< collate "${name}"`)])),
+    ...Object.fromEntries(collations.map((name) => [`collate ${name}`, form(asOperand, `$1> collate "${name}"`, power.collate - 0.5)])),
     omitted: { print: () => printed("") },
     "item of list": {
       print: (printer: Printer, [base, at]: readonly Expression[]) =>

@@ -1,4 +1,4 @@
-import { Failure, type Value, isFailure } from "../../values/index.ts";
+import { Decimal, Failure, type Value, isFailure } from "../../values/index.ts";
 import type { Cell, Code } from "../dialect.ts";
 
 /** Code that several SQL dialects share. */
@@ -34,3 +34,7 @@ export const logic = (
       return first === null || second === null ? null : given(!decisive);
     },
 });
+
+/** The most digits after the point that a number of a column is written with: the scale of the column. */
+export const mostDecimals = (values: readonly Value[]): number =>
+  values.reduce<number>((most, value) => Math.max(most, Decimal.of(value as number).scale), 0);

@@ -112,7 +112,7 @@ export const coalesceForm: Special = form((parser, open, token) => {
     result,
   }));
   const written = { form: "coalesce", parts: args };
-  return { kind: "choice", branches, otherwise: last, range: span(parser, token.range.start), written };
+  return { kind: "choice", form: "coalesce", branches, otherwise: last, range: span(parser, token.range.start), written };
 });
 
 /** NULLIF(a, b) is CASE WHEN a = b THEN NULL ELSE a END; `nullType` is the dialect's type of NULL. */

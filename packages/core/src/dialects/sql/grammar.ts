@@ -222,6 +222,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   normalize: form((parser, open, token) => {
     const args = [parser.expression()];
     if (parser.take(",")) {
+      if (!/^nfk?[cd]$/i.test(parser.token.source)) parser.expected("nfc, nfd, nfkc or nfkd");
       const { value, range } = parser.next();
       args.push(literal(value.toLowerCase(), "text", range));
     }

@@ -7,6 +7,7 @@ import {
   type Parser,
   type Token,
   parseWith,
+  ungrouped,
 } from "../../syntax/index.ts";
 import { Bytes, Double, bytesOfHex, integer, lookup } from "../../values/index.ts";
 import {
@@ -220,16 +221,16 @@ function readIs(parser: Parser, left: Expression): Expression {
   if (parser.takeWords("distinct")) {
     parser.expect("from");
     negative = !negative;
-  } else {
-    for (const word of ["true", "false"]) {
-      const after = parser.ahead(1);
-      if (!parser.atWords(word) || (after.kind === "symbol" && after.value !== ")" && after.value !== ",")) continue;
-      parser.next();
-      const truth = parser.call(`is ${word}`, range, [left], "operator", left.range.start);
-      return negative ? not(parser, truth, range) : truth;
-    }
   }
-  const same = parser.call("is", range, [left, parser.expression(power.equality)], "operator", left.range.start);
+  const right = parser.expression(power.equality);
+  // An empty list makes of IN the word FALSE, and after IS that word asks for the truth.
+  const inner = ungrouped(right);
+  const word = inner.written?.form;
+  if (inner.kind === "literal" && word !== undefined) {
+    const truth = parser.call(word === "true" ? "is true" : "is false", range, [left], "operator", left.range.start);
+    return negative ? not(parser, truth, range) : truth;
+  }
+  const same = parser.call("is", range, [left, right], "operator", left.range.start);
   return negative ? not(parser, same, range) : same;
 }
 

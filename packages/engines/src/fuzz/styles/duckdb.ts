@@ -1,5 +1,33 @@
 import type { Style } from "../generate.ts";
-import { columns, each, kinds } from "./common.ts";
+import { columns, each, kinds, sqlChoices, sqlConditions } from "./common.ts";
+
+const dateTokens = [
+  "%Y",
+  "%y",
+  "%m",
+  "%-m",
+  "%d",
+  "%-d",
+  "%H",
+  "%I",
+  "%M",
+  "%S",
+  "%p",
+  "%B",
+  "%b",
+  "%A",
+  "%a",
+  "%j",
+  "%f",
+  "%g",
+  "%U",
+  "%W",
+  "%w",
+  "%u",
+  "%V",
+  "%G",
+  "%%",
+];
 
 export const duckdb: Style = {
   columns,
@@ -251,4 +279,45 @@ export const duckdb: Style = {
     "aggregate",
     "second",
   ],
+  casts: {
+    text: ["($)::varchar", "cast($ as varchar)", "try_cast($ as varchar)"],
+    integer: ["($)::int", "cast($ as integer)", "try_cast($ as bigint)", "($)::smallint", "try_cast($ as hugeint)"],
+    decimal: ["cast($ as decimal(8,2))", "($)::double", "try_cast($ as double)"],
+    boolean: ["($)::boolean", "try_cast($ as boolean)"],
+  },
+  syntax: {
+    text: [
+      "({t} || {a})",
+      "({a} || {t})",
+      "({t} collate nocase)",
+      "if({b}, {t}, {t})",
+      "array_to_string(list_transform(string_split({t}, ' '), lambda x: upper(x)), '-')",
+      "string_split({t}, ',')[{i}]",
+      "({t})[{i}:{i}]",
+      "array_to_string([x || '!' for x in string_split({t}, ' ') if x <> ''], ',')",
+    ],
+    integer: [
+      "({i} + {i})",
+      "({i} * {i})",
+      "({i} // {i})",
+      "position({t} in {t})",
+      "len(list_filter(string_split({t}, ' '), lambda x: x like 'a%'))",
+      "list_position(string_split({t}, ' '), {t})",
+    ],
+    decimal: ["({d} + {i})", "({d} * {d})", "({i} / {i})"],
+    boolean: [
+      ...sqlConditions,
+      "({t} ilike {like})",
+      "({t} ~ {regex})",
+      "regexp_matches({t}, {regex})",
+      "({t} similar to {regex})",
+      "({a} is distinct from {a})",
+      "({t} in string_split({t}, ','))",
+      "list_contains(string_split({t}, ' '), {t})",
+      "({t} glob {like})",
+    ],
+  },
+  choices: sqlChoices,
+  flavour: "re2",
+  dateTokens: { "strftime format": dateTokens, "strptime format": dateTokens },
 };

@@ -1,5 +1,5 @@
 import type { Style } from "../generate.ts";
-import { kinds, columns } from "./common.ts";
+import { kinds, columns, sqlChoices, sqlConditions } from "./common.ts";
 
 const mariadbUnits = [
   "day",
@@ -37,6 +37,38 @@ const mariadbTimes = [
   "gap",
 ];
 
+const dateTokens = [
+  "%Y",
+  "%y",
+  "%m",
+  "%c",
+  "%d",
+  "%e",
+  "%H",
+  "%k",
+  "%h",
+  "%i",
+  "%s",
+  "%f",
+  "%p",
+  "%M",
+  "%b",
+  "%W",
+  "%a",
+  "%D",
+  "%j",
+  "%U",
+  "%u",
+  "%V",
+  "%v",
+  "%X",
+  "%x",
+  "%T",
+  "%r",
+  "%w",
+  "%%",
+];
+
 export const mariadb: Style = {
   columns: { ...columns, boolean: ["(n > 1)", "(label = remark)", "(gap is null)", "true"] },
   apart: (row) =>
@@ -50,6 +82,7 @@ export const mariadb: Style = {
     count: "integer",
     pattern: "text",
     binary: "text",
+    bytetext: "text",
     integer: "integer",
     unsigned: "integer",
     decimal: "decimal",
@@ -62,6 +95,8 @@ export const mariadb: Style = {
     unified: "any",
   }),
   atoms: {
+    // The server works on a huge count for hours, whatever its limit.
+    "repeat count": ["0", "1", "3", "-1", "n"],
     bytes: ["binary label", "x'4142'", "binary 'alnus'", "label"],
     moment: ["date '2019-04-03'", "cast(label as date)", "'2019-04-03'", "timestamp '2020-02-29 12:00:00'"],
     clock: ["time '12:30:00'", "cast('01:02:03' as time)", "'12:30'"],
@@ -203,4 +238,34 @@ export const mariadb: Style = {
   },
   // Texts of the system's own character set, which takes no collation of another.
   skip: ["charset", "collation"],
+  casts: {
+    text: ["cast($ as char)", "cast($ as char(5))", "convert($, char)", "convert($ using utf8mb4)"],
+    integer: ["cast($ as signed)", "cast($ as unsigned)", "convert($, signed)"],
+    decimal: ["cast($ as decimal(8,2))", "cast($ as decimal)", "cast($ as double)"],
+    boolean: ["cast($ as signed)"],
+  },
+  syntax: {
+    text: [
+      "concat({t}, {a})",
+      "concat({a}, {t}, {a})",
+      "if({b}, {t}, {t})",
+      "ifnull({t}, {t})",
+      "({t} collate utf8mb4_bin)",
+      "substring({t} from {i} for {i})",
+    ],
+    integer: ["({i} + {i})", "({i} * {a})", "({i} div {i})", "locate({t}, {t})", "char_length({t})"],
+    decimal: ["({d} + {i})", "({d} + {a})"],
+    boolean: [
+      ...sqlConditions,
+      "({t} regexp {regex})",
+      "({a} <=> {a})",
+      "({b} is true)",
+      "({b} xor {b})",
+      "({a} between {a} and {a})",
+      "({a} in ({a}, {a}))",
+    ],
+  },
+  choices: sqlChoices,
+  flavour: "pcre",
+  dateTokens: { "date_format format": dateTokens, "str_to_date format": dateTokens },
 };

@@ -1,5 +1,5 @@
 import type { Style } from "../generate.ts";
-import { columns, each, kinds } from "./common.ts";
+import { columns, each, kinds, sqlChoices, sqlConditions } from "./common.ts";
 
 const dateFormats = [
   "DD.MM.YYYY",
@@ -48,6 +48,38 @@ const numberFormats = [
   "SG9.0",
   "PL99,9",
 ].map((format) => `'${format}'`);
+
+const dateTokens = [
+  "YYYY",
+  "YY",
+  "MM",
+  "DD",
+  "HH24",
+  "HH12",
+  "MI",
+  "SS",
+  "Mon",
+  "FMMonth",
+  "Day",
+  "DY",
+  "DDD",
+  "Q",
+  "WW",
+  "IW",
+  "IYYY",
+  "ID",
+  "MS",
+  "US",
+  "AM",
+  "th",
+  "FMDD",
+  "J",
+  "CC",
+  "RM",
+  "D",
+  "SSSSS",
+  "TZ",
+];
 
 export const postgresql: Style = {
   columns,
@@ -167,4 +199,35 @@ export const postgresql: Style = {
     "concat variadic": ([a]) => `concat(variadic ${a})`,
     "concat_ws variadic": ([a, b]) => `concat_ws(${a}, variadic ${b})`,
   },
+  casts: {
+    text: ["($)::text", "cast($ as text)", "cast($ as varchar(5))", "($)::char(4)", "($)::varchar", "text($)"],
+    integer: ["($)::int", "cast($ as integer)", "($)::bigint", "($)::smallint"],
+    decimal: ["($)::numeric", "cast($ as numeric(8,2))", "($)::float8", "($)::numeric(6,0)"],
+    boolean: ["($)::boolean", "cast($ as bool)"],
+  },
+  syntax: {
+    text: [
+      "({t} || {a})",
+      "({a} || {t})",
+      '({t} collate "C")',
+      "substring({t} from {i} for {i})",
+      "substring({t} from {regex})",
+      "trim(both {t} from {t})",
+    ],
+    integer: ["({i} + {i})", "({i} * {i})", "position({t} in {t})", "length({t})"],
+    decimal: ["({d} + {i})", "({d} / {i})"],
+    boolean: [
+      ...sqlConditions,
+      "({t} ilike {like})",
+      "({t} ~ {regex})",
+      "({t} ~* {regex})",
+      "({t} similar to {like})",
+      "({a} is distinct from {a})",
+      "({b} is not true)",
+      "({t} = any(array[{t}, {t}]))",
+    ],
+  },
+  choices: sqlChoices,
+  flavour: "posix",
+  dateTokens: { "to_char format": dateTokens, "to_date format": dateTokens, "to_timestamp format": dateTokens },
 };

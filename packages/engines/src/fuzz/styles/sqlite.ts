@@ -1,5 +1,5 @@
 import type { Style } from "../generate.ts";
-import { kinds, columns } from "./common.ts";
+import { kinds, columns, sqlChoices, sqlConditions } from "./common.ts";
 
 const formats = [
   "%d",
@@ -112,6 +112,34 @@ const modifiers = [
   "'-30 seconds'",
 ];
 
+const dateTokens = [
+  "%Y",
+  "%m",
+  "%d",
+  "%H",
+  "%M",
+  "%S",
+  "%j",
+  "%w",
+  "%W",
+  "%f",
+  "%s",
+  "%J",
+  "%e",
+  "%I",
+  "%p",
+  "%F",
+  "%T",
+  "%R",
+  "%G",
+  "%V",
+  "%u",
+  "%U",
+  "%k",
+  "%l",
+  "%%",
+];
+
 export const sqlite: Style = {
   columns,
   kindOf: kinds({
@@ -159,4 +187,27 @@ export const sqlite: Style = {
     "is true": ([a]) => `(${a} is true)`,
     "is false": ([a]) => `(${a} is false)`,
   },
+  casts: {
+    text: ["cast($ as text)", "cast($ as varchar(5))", "cast($ as blob)"],
+    integer: ["cast($ as integer)", "cast($ as int)"],
+    decimal: ["cast($ as real)", "cast($ as numeric)"],
+    boolean: ["cast($ as integer)"],
+  },
+  syntax: {
+    text: ["({t} || {a})", "({a} || {t})", "({t} collate nocase)", "iif({b}, {t}, {t})"],
+    integer: ["({i} + {i})", "({i} * {a})", "({i} & {i})", "length({a})", "(+{t})"],
+    decimal: ["({d} + {i})", "({d} / {a})"],
+    boolean: [
+      ...sqlConditions,
+      "({t} glob {like})",
+      "({a} is {a})",
+      "({b} is true)",
+      "({a} is not {a})",
+      "({a} like {a})",
+      "({t} in ())",
+    ],
+  },
+  choices: sqlChoices,
+  flavour: "none",
+  dateTokens: { "strftime format": dateTokens },
 };

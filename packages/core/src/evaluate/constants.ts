@@ -1,0 +1,70 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import { Failure, type Value } from "../values/index.ts";
+import { type Bound, partsOf } from "./bind.ts";
+import { emit } from "./emit.ts";
+
+/** Limits of ours and what is not covered are no errors of the dialect's. */
+const ours: ReadonlySet<string> = new Set(["not-covered", "beyond-memory", "pattern-budget", "steps-spent", "text-too-long"]);
+
+/**
+ * The failure of a part that depends on no row, in a dialect that evaluates such parts before it looks at a row; undefined
+ * where there is none. Of a choice and of AND and OR only what constants leave to be done is evaluated.
+ */
+export function constantFailure(root: Bound, dialect: Dialect): Failure | undefined {
+  /** The value of what depends on no row, the failure of a part of it, or undefined. */
+  function fold(bound: Bound): { readonly value: Value } | Failure | undefined {
+    if (bound.kind === "constant") return bound.value instanceof Failure ? bound.value : { value: bound.value };
+    if (bound.kind === "column" || bound.kind === "variable") return undefined;
+    const { source } = bound;
+    if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children, source.branches.length);
+    const decisive = source.kind === "call" && bound.kind === "code" ? { and: false, or: true }[source.name] : undefined;
+    const values: Value[] = [];
+    const parts = partsOf(bound);
+    for (const part of parts) {
+      const folded = fold(part);
+      if (folded instanceof Failure) return folded;
+      if (folded && decisive !== undefined && folded.value === decisive) return folded;
+      if (folded) values.push(folded.value);
+    }
+    if (values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
+    const value = emit(withValues(bound, values), { columns: [] }, dialect)(0);
+    if (!(value instanceof Failure)) return { value };
+    return ours.has(value.code) ? undefined : value;
+  }
+
+  function foldChoice(parts: readonly Bound[], branches: number): ReturnType<typeof fold> {
+    let isSettled = true;
+    for (let i = 0; i < branches; i++) {
+      const test = fold(parts[i]);
+      if (test instanceof Failure) return test;
+      const truth = test && dialect.types.truth(test.value);
+      if (test && truth !== true) continue;
+      const result = fold(parts[branches + i]);
+      if (result instanceof Failure || (test && isSettled)) return result;
+      isSettled = false;
+      if (test) return undefined;
+    }
+    const otherwise = parts.at(2 * branches);
+    const last = otherwise ? fold(otherwise) : { value: null };
+    return last instanceof Failure || isSettled ? last : undefined;
+  }
+
+  const folded = fold(root);
+  return folded instanceof Failure ? folded : undefined;
+}
+
+/** A sub-expression whose parts are constants. */
+function withValues(bound: Bound, values: readonly Value[]): Bound {
+  let used = 0;
+  const constant = (part: Bound): Bound => ({ kind: "constant", value: values[used++], type: part.type, source: part.source });
+  if (bound.kind === "convert") return { ...bound, inner: constant(bound.inner) };
+  if (bound.kind === "code") return { ...bound, children: bound.children.map(constant) };
+  if (bound.kind !== "operation") return bound;
+  const inputs = bound.inputs.map((input) => input && ("kind" in input ? constant(input) : input.map(constant)));
+  return { ...bound, inputs };
+}
+
+/** Whether the engine takes a function for one whose value may change, and leaves it to the rows. */
+function isUnsteady({ source }: Bound, { statements }: Dialect): boolean {
+  return source.kind === "call" && statements?.unsteady.has(source.name) === true;
+}
