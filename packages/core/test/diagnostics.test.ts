@@ -30,7 +30,6 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["duckdb", "x'41'", "not-covered", "x'41'"],
   ["sqlite", "min(label)", "not-covered", "min(label)"],
   ["postgresql", "current_date", "reserved-word", "current_date"],
-  ["mariadb", "upper(user)", "unknown-column", "user"],
   ["postgresql", "upper(user)", "reserved-word", "user"],
   ["postgresql", "length((select 1))", "not-covered", "select 1))"],
   ["postgresql", "(label, n)", "not-covered", "(label, n)"],

@@ -71,6 +71,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     unit: { slots: ["😀b", 2, 1, "x"], answers: ["code point", "utf-16 unit"] },
     first: { slots: ["abc", 1, 1, "x"], answers: ["1", "0"] },
     startBelow: { slots: ["abc", 0, 1, "x"], answers: ["error", "clamp"] },
+    farEnd: { slots: ["abc", 2, 2147483647, "x"], answers: ["taken", "error"] },
     negativeSpan: { slots: ["abc", 3, -1, "x"], answers: ["empty", "repeated"] },
     fraction: { slots: ["abc", 1.5, 1, "x"], answers: ["truncated", "rounded"] },
   },

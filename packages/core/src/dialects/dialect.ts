@@ -51,7 +51,7 @@ export interface CodeContext {
  */
 export type Code =
   | { readonly run: (args: readonly Value[], context: CodeContext) => Value; readonly strict?: true }
-  | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell };
+  | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell; readonly strict?: undefined };
 
 /** The rules of a dialect's values, as the binder needs them. */
 export interface TypeRules {
@@ -71,8 +71,15 @@ export interface TypeRules {
   cast(from: string, to: string): { readonly type: string; readonly convert: (value: Value) => Value } | undefined;
   /** The truth of a condition; null counts as false in a choice. */
   truth(value: Value): boolean | null | Failure;
-  /** One type for the branches of a choice (what ELSE gives first) or the items of a list; undefined when there is none. */
-  unify(types: readonly string[]): string | undefined;
+  /**
+   * One type for the branches of a choice (what ELSE gives first) or the items of a list; undefined when
+   * there is none. `isOpen` says that a choice gives null where no branch is taken.
+   */
+  unify(types: readonly string[], isOpen?: boolean): string | undefined;
+  /** The type of NULLIF(left, right); that of the left one where it is left out. */
+  nullifType?(left: string, right: string): string;
+  /** Whether a function of single values, given an array within a function of arrays, works on each item. */
+  readonly liftsArrays?: true;
   /** Makes a list of the given form from values. */
   list(form: "list" | "sequence" | "array" | "map", values: readonly Value[]): Value;
   /** A check or a last change for the values of a type (the range of an integer, say); undefined when there is none. */
@@ -85,6 +92,8 @@ export interface TypeRules {
   sequence?(items: readonly Value[]): Value;
   /** What a function given as a value does with arguments. */
   apply?(callee: Value, args: readonly Value[]): Value;
+  /** Whether a function that gives null for null is not called where an argument is written as null, whatever the others are. */
+  readonly nullFirst?: true;
   /** Whether what does not depend on a row is evaluated before any is, so that its error is that of the whole. */
   readonly folds?: true;
   /** Whether types are known only on the row; where not, a constant that does not convert is an error of the whole expression. */

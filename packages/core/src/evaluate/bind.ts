@@ -110,7 +110,9 @@ export class Binder {
         const unified = this.#unified(items, node);
         return this.#code(node, node.form === "sequence" ? "any" : `${unified.type}[]`, unified.items, (cells) => (row) => {
           const values = cells.map((cell) => cell(row));
-          return values.find(isFailure) ?? this.dialect.types.list(node.form, values);
+          // Where functions of arrays see each item, errors are items too.
+          const failure = this.dialect.types.liftsArrays ? undefined : values.find(isFailure);
+          return failure ?? this.dialect.types.list(node.form, values);
         });
       }
       case "binding":
@@ -162,8 +164,48 @@ export class Binder {
     return this.#broken(node, unknownColumn(node, this.dialect, names));
   }
 
-  #call(node: Call): Bound {
+  /** Whether what is bound stands within a function over arrays, in a dialect that then does each step item by item. */
+  #inArray = false;
+
+  #takesArrays(node: Call): boolean {
+    return this.dialect.types.liftsArrays === true && this.rowsNamed(node.name).some((row) => row.family === "list");
+  }
+
+  #boundArguments(node: Call): readonly Bound[] {
+    const outer = this.#inArray;
+    this.#inArray ||= this.#takesArrays(node);
     const args = node.args.map((arg) => this.bind(arg));
+    this.#inArray = outer;
+    return args;
+  }
+
+  /** A call once for each item of an array that is given where one value is wanted: an array of its results, errors among them. */
+  #lifted(node: Call, args: readonly Bound[]): Bound {
+    const names = args.map((arg, i) => (arg.type.endsWith("[]") ? `#item ${i} of ${node.range.start}` : undefined));
+    return this.#declare(
+      names.filter((name) => name !== undefined),
+      "any",
+      (variables) => {
+        const items = node.args.map((arg, i): Expression => {
+          const name = names[i];
+          return name === undefined ? arg : { kind: "name", name, range: arg.range };
+        });
+        const inner = this.bind({ ...node, args: items });
+        const lists = args.filter((_, i) => names[i] !== undefined);
+        return this.#code(node, "any[]", [inner, ...lists], ([cell, ...given]) => (row) => {
+          const values = given.map((list) => list(row));
+          const sizes = values.map((value) => (Array.isArray(value) ? value.length : 1));
+          return Array.from({ length: Math.max(...sizes) }, (_, i) => {
+            const each = values.map((value) => (Array.isArray(value) ? ((value as readonly Value[])[i] ?? null) : value));
+            return within(variables, each, () => cell(row));
+          });
+        });
+      },
+    );
+  }
+
+  #call(node: Call): Bound {
+    const args = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
     const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
@@ -171,6 +213,7 @@ export class Binder {
     // A part that could not be bound has been reported; an error written as a literal is a value.
     const broken = args.find((arg) => isBroken(arg) && arg.source.kind !== "literal");
     if (broken) return broken;
+    if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.endsWith("[]"))) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
     const fitting = this.#fitting(`${node.notation} ${node.name}`, sized, types);
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
@@ -192,6 +235,14 @@ export class Binder {
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
     const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
     const type = this.dialect.types.resultType(row, types);
+    const isStrict = isPure(row) ? row.answers.missing === "null" : this.dialect.code[row.code].strict === true;
+    const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
+    const isNothing = (arg: Bound, i: number) => {
+      const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
+      return isNull(arg) && !(slot && (slot.nullable || slot.kind === "texts"));
+    };
+    if (this.dialect.types.nullFirst && isStrict && converted.some(isNothing))
+      return { kind: "constant", value: null, type, source: node };
     if (unreadable) return { ...unreadable, type };
     const bound = isPure(row)
       ? { ...boundOperation(row, converted), source: node as Expression, type }
@@ -281,17 +332,31 @@ export class Binder {
       return condition;
     });
     const last = node.otherwise && node.form !== "coalesce" ? results.pop() : undefined;
-    const { type, items: unified } = this.#unified([...(last ? [last] : []), ...results], node);
+    const { type, items: unified } =
+      this.#nullif(node, last) ?? this.#unified([...(last ? [last] : []), ...results], node, !node.otherwise);
     const items = last ? [...unified.slice(1), unified[0]] : unified;
     return this.#code(node, type, [...tests, ...items], (cells) =>
       lazyChoice(cells.slice(0, conditions.length), cells.slice(conditions.length), this.dialect.types),
     );
   }
 
-  /** Brings sub-expressions to one type, or reports that there is none. */
-  #unified(items: readonly Bound[], node: Expression): { type: string; items: readonly Bound[] } {
+  /** The result of NULLIF, where its type depends on what it is compared with. */
+  #nullif({ form, branches }: Choice, result: Bound | undefined): { type: string; items: readonly Bound[] } | undefined {
     const { types } = this.dialect;
-    const type = types.unify(items.map((item) => item.type));
+    const condition = branches[0]?.condition;
+    if (form !== "nullif" || !types.nullifType || !result || condition?.kind !== "call") return undefined;
+    const type = types.nullifType(result.type, this.bind(condition.args[1]).type);
+    const nothing: Bound = { kind: "constant", value: null, type, source: condition };
+    return { type, items: [this.#converted(result, types.conversion(result.type, type) ?? { cost: 0 }, type), nothing] };
+  }
+
+  /** Brings sub-expressions to one type, or reports that there is none. */
+  #unified(items: readonly Bound[], node: Expression, isOpen = false): { type: string; items: readonly Bound[] } {
+    const { types } = this.dialect;
+    const type = types.unify(
+      items.map((item) => item.type),
+      isOpen,
+    );
     if (type === undefined) {
       this.diagnostics.push(mistake("branch-types", node.range, { given: items.map((item) => item.type) }));
       return { type: "unknown", items };
@@ -452,6 +517,8 @@ export function settle(value: Value, range: TextRange, dialect: Dialect): Value 
   const standard = dialect.standardCode(value.code, value.facts);
   return (standard ? value.named(standard) : value).at(range);
 }
+
+const isNull = (bound: Bound): boolean => bound.kind === "constant" && bound.value === null;
 
 const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailure(bound.value);
 

@@ -13,7 +13,8 @@ const ours: ReadonlySet<string> = new Set(["not-covered", "beyond-memory", "patt
 export function constantFailure(root: Bound, dialect: Dialect): Failure | undefined {
   /** The value of what depends on no row, the failure of a part of it, or undefined. */
   function fold(bound: Bound): { readonly value: Value } | Failure | undefined {
-    if (bound.kind === "constant") return bound.value instanceof Failure ? bound.value : { value: bound.value };
+    // A constant that did not convert is an error of the rows that need it.
+    if (bound.kind === "constant") return bound.value instanceof Failure ? undefined : { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
     const { source } = bound;
     if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children, source.branches.length);

@@ -1,7 +1,7 @@
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type Kernel, type Slot, operationOf, textLimit } from "../text/index.ts";
-import { Failure, type Value } from "../values/index.ts";
+import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, settle } from "./bind.ts";
 import { faster } from "./idioms.ts";
 
@@ -120,7 +120,10 @@ function inputCell(input: Bound | readonly Bound[], frame: Frame, dialect: Diale
       const value = cells[i](row);
       if (typeof value === "object" && value !== null) {
         if (value instanceof Failure) failure ??= value;
-        else if (Array.isArray(value)) hasLists = true;
+        else if (Array.isArray(value)) {
+          hasLists = true;
+          failure ??= (value as readonly Value[]).find(isFailure);
+        }
       }
       list[i] = value;
     }

@@ -68,7 +68,7 @@ export function swappedArguments({ name, args }: Call, row: FunctionRow, source:
   if (at.length < 2) return undefined;
   const [a, b] = at.map((i) => ungrouped(args[i]));
   const [textArg, needleArg] = row.parameters[at[0]].slot === "text" ? [a, b] : [b, a];
-  if (textArg.kind !== "literal" || needleArg.kind !== "name") return undefined;
+  if (textArg.kind !== "literal" || needleArg.kind !== "name" || needleArg.name.startsWith("#")) return undefined;
   const [first, second] = at.map((i) => (row.parameters[i].slot === "text" ? "text to look in" : "text to look for"));
   const written = at.map((i) => source.slice(args[i].range.start, args[i].range.end));
   const fix = { title: "Swap them", edits: at.map((i, k) => ({ range: args[i].range, text: written[1 - k] })) };

@@ -83,7 +83,9 @@ export function firstMatch(
 function isAlike(a: string, b: string): boolean {
   if (a === b) return true;
   const [left, right] = [[...a], [...b]];
-  return left.length === right.length && left.every((char, i) => char === right[i] || char.toLowerCase() === right[i].toLowerCase());
+  return (
+    left.length === right.length && left.every((char, i) => char === right[i] || char.toLowerCase() === right[i].toLowerCase())
+  );
 }
 
 /** Whether the program matches from `at` on (ahead), or some stretch that ends at `at` (behind). */

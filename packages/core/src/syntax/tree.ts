@@ -60,8 +60,8 @@ export interface Call extends Node {
 /** A conditional: the result of the first branch whose condition holds. */
 export interface Choice extends Node {
   readonly kind: "choice";
-  /** COALESCE, whose results stand in an order of their own where they are brought to one type. */
-  readonly form?: "coalesce";
+  /** COALESCE and NULLIF, whose results are brought to one type in ways of their own. */
+  readonly form?: "coalesce" | "nullif";
   readonly branches: readonly { readonly condition: Expression; readonly result: Expression }[];
   readonly otherwise?: Expression;
 }

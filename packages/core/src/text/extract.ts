@@ -33,13 +33,16 @@ export const slice = operation({
       if (begin < 0) {
         if (answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
         if (answers.startBelow === "clamp") [begin, end] = [0, end - begin];
-        if (answers.startBelow.startsWith("from the end")) {
+        if (answers.startBelow === "from the end, within") begin = Math.max(0, at < 0 ? ruler.count(value) + at : 0);
+        if (answers.startBelow === "from the end, within") end = begin + span - (at < 0 ? 0 : 1);
+        else if (answers.startBelow.startsWith("from the end")) {
           const counted = at < 0 ? ruler.count(value) + at : begin;
           if (answers.startBelow === "from the end or nothing" && counted < 0) return "";
           begin = counted;
           end = begin + span;
         }
       }
+      if (span < 0 && answers.startBelow === "from the end, within") begin = Math.min(begin, ruler.count(value));
       if (span < 0 && answers.negativeLength === "before") [begin, end] = [begin + span, begin];
       return cut(value, Math.max(0, begin), end);
     }

@@ -75,6 +75,7 @@ function stripped(value: string): string {
 
 const wordChars = {
   "not a letter": /\p{L}|\p{M}/u,
+  "not ascii alphanumeric": /[A-Za-z0-9]/,
   "not alphanumeric": /[\p{Alphabetic}\p{Nd}]/u,
   space: /\S/u,
 } as const;

@@ -6,6 +6,7 @@ import { operation, optional, text } from "./operation.ts";
 const defaults: Readonly<Record<AnswerOf<"characters">, string>> = {
   space: " ",
   "xml space": " \t\r\n",
+  separator: " \u00a0\u1680\u2000\u2001\u2002\u2003\u2004\u2005\u2006\u2007\u2008\u2009\u200a\u202f\u205f\u3000",
   control: String.fromCharCode(...Array(32).keys()),
 };
 

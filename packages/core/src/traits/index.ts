@@ -61,6 +61,8 @@ export const traits = {
     clamp: "It counts as the first position.",
     "from the end": "A negative start is counted from the end of the text; what lies before it uses up the length.",
     "from the end or nothing": "A negative start is counted from the end; 0, or one before the text, gives empty text.",
+    "from the end, within":
+      "A negative start is counted from the end, at most to the first position; 0 uses up one of the length.",
     nowhere: "Nothing is found there.",
     unchanged: "The text comes back as it is, as for a start beyond the end.",
   }),
@@ -192,6 +194,7 @@ export const traits = {
   words: trait("What ends a word?", {
     "not a letter": "Anything but a letter with its accents: 2nd becomes 2Nd.",
     "not alphanumeric": "Anything but a letter or digit, a combining accent too: 2nd stays 2nd.",
+    "not ascii alphanumeric": "Anything but A to Z and the digits 0 to 9: éa becomes éA.",
     space: "White space only: o'neil-smith becomes O'neil-smith.",
   }),
   ends: trait("Where are characters removed?", {
@@ -206,6 +209,7 @@ export const traits = {
   }),
   characters: trait("Which characters are removed, unless an argument says so?", {
     space: "Only the space U+0020; a no-break space or a tab stays.",
+    separator: "Every space of Unicode's category Zs, a no-break space too; a tab stays.",
     "xml space": "Space, tab, carriage return and line feed; a no-break space stays.",
     control: "The control characters U+0000 to U+001F.",
   }),

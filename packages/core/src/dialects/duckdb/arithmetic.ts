@@ -59,6 +59,8 @@ function truncate(value: Value, digits: number): Value {
 
 /** Halves to the even neighbour. */
 function roundEven(value: Value, digits: number): Value {
+  // One digit more is looked at.
+  if (digits === 2147483647) return new Failure("number-out-of-range");
   const decimal =
     value instanceof Double
       ? Decimal.parse(doubleText(value.value))
@@ -84,6 +86,8 @@ function shiftLeft(a: number, b: number, size: number): Value {
   if (b < 0) return bad("a number cannot be shifted by less than 0");
   return b >= size ? (a === 0 ? 0 : new Failure("number-out-of-range")) : integer(BigInt(a) << BigInt(b));
 }
+
+const bitsOf = (value: bigint): number => value.toString(2).replaceAll("0", "").length;
 
 function gcd(a: bigint, b: bigint): bigint {
   let [x, y] = [a < 0n ? -a : a, b < 0n ? -b : b];
@@ -121,9 +125,8 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   bit_count: {
     strict: true,
     run: ([value], { types }) =>
-      BigInt.asUintN(sizes[types[0]] ?? 32, BigInt(value as number))
-        .toString(2)
-        .replaceAll("0", "").length,
+      // The count of 128 bits has no room in the eight of its type.
+      Number(BigInt.asIntN(8, BigInt(bitsOf(BigInt.asUintN(sizes[types[0]] ?? 32, BigInt(value as number)))))),
   },
   acos: onDouble(nearest.acos),
   acosh: strict(({ value }: Double) => new Double(Math.acosh(value))),

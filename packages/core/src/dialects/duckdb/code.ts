@@ -18,7 +18,7 @@ import { bad, logic as logicBy, strict } from "../shared/code.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { baseType } from "./coercions.ts";
-import { type List, converted, isNumber, order, same, together } from "./compare.ts";
+import { type List, converted, order, same, together } from "./compare.ts";
 import { listCode } from "./lists.ts";
 import { borders, datePart, dayAt, dayName, dayNumber, formatDate, lastDay, monthName, readDate, truncated } from "./moments.ts";
 import { doubleText, toText } from "./numbers.ts";
@@ -120,18 +120,19 @@ const lastDivider = (path: string, separator?: string): number => {
   return -1;
 };
 
-function bytesShown(size: number, base: number, units: readonly string[]): string {
-  const sign = size < 0 ? "-" : "";
-  let value = Math.abs(size);
-  if (value < base) return `${sign}${value} ${value === 1 ? "byte" : "bytes"}`;
+function bytesShown(given: number | bigint, base: bigint, units: readonly string[]): string {
+  const size = BigInt(given);
+  const sign = size < 0n ? "-" : "";
+  let value = size < 0n ? -size : size;
+  if (value < base) return `${sign}${value} ${value === 1n ? "byte" : "bytes"}`;
   let unit = -1;
-  let rest = 0;
+  let rest = 0n;
   while (value >= base && unit < units.length - 1) {
     rest = value % base;
-    value = Math.floor(value / base);
+    value /= base;
     unit++;
   }
-  return `${sign}${value}.${Math.floor((rest * 10) / base)} ${units[unit]}`;
+  return `${sign}${value}.${(rest * 10n) / base} ${units[unit]}`;
 }
 
 function bar(x: Double, min: Double, max: Double, width?: Double): Value {
@@ -174,21 +175,46 @@ const withoutNul = ([template, ...values]: readonly Value[]): Value[] => [(templ
 
 const formatStyle: FormatStyle = { isLate: false, doubleText, toText };
 
+/** hex() and bin(): the digits of a whole number of its type's bits, and the bytes of anything else. */
+const digitsOf = (base: 2 | 16): Code => ({
+  strict: true,
+  run: ([value], { types: [type] }) => {
+    if (typeof value === "number" || typeof value === "bigint")
+      return BigInt.asUintN(type === "hugeint" && value < 0 ? 128 : type === "hugeint" ? 127 : 64, BigInt(value))
+        .toString(base)
+        .toUpperCase();
+    if (value instanceof Double && !Number.isFinite(value.value)) return bad("there are no digits of what is not finite");
+    const bytes = value instanceof Double ? bignumOf(value.value) : bytesOf(value);
+    return base === 16 ? hexOf(bytes) : [...bytes].map((byte) => byte.toString(2).padStart(8, "0")).join("");
+  },
+});
+
+/** A double as the engine's number of any size: three bytes of sign and size, then the whole part; inverted below zero. */
+function bignumOf(value: number): Uint8Array {
+  const hex = BigInt(Math.abs(Math.trunc(value))).toString(16);
+  const magnitude = bytesOfHex(hex.length % 2 ? `0${hex}` : hex)!;
+  const bytes = Uint8Array.from([
+    0x80 | (magnitude.length >> 16),
+    (magnitude.length >> 8) & 255,
+    magnitude.length & 255,
+    ...magnitude,
+  ]);
+  return value < 0 ? bytes.map((byte) => 255 - byte) : bytes;
+}
+
 /** Functions that are not rows of data. */
 export const duckdbCode: Readonly<Record<string, Code>> = {
-  hex: strict((value: Value) =>
-    isNumber(value)
-      ? BigInt.asUintN(64, BigInt(value as number))
-          .toString(16)
-          .toUpperCase()
-      : hexOf(bytesOf(value)),
-  ),
+  hex: digitsOf(16),
+  try: {
+    lazy:
+      ([cell]) =>
+      (row) => {
+        const value = cell(row);
+        return isFailure(value) && value.code !== "not-covered" ? null : value;
+      },
+  },
   unhex: strict(unhex),
-  bin: strict((value: Value) =>
-    isNumber(value)
-      ? BigInt.asUintN(64, BigInt(value as number)).toString(2)
-      : [...bytesOf(value)].map((byte) => byte.toString(2).padStart(8, "0")).join(""),
-  ),
+  bin: digitsOf(2),
   unbin: strict(unbin),
   to_base: strict(toBase),
   to_base64: strict(({ bytes }: Bytes) => base64Of(bytes)),
@@ -220,8 +246,8 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
     return at < 0 ? "" : path.length === 1 ? path : path.slice(0, at);
   }),
   parse_path: onPath((path: string, separator?: string) => pathParts(path, separator)),
-  format_bytes: strict((size: number | bigint) => bytesShown(Number(size), 1024, ["KiB", "MiB", "GiB", "TiB", "PiB"])),
-  format_decimal_bytes: strict((size: number | bigint) => bytesShown(Number(size), 1000, ["kB", "MB", "GB", "TB", "PB"])),
+  format_bytes: strict((size: number | bigint) => bytesShown(size, 1024n, ["KiB", "MiB", "GiB", "TiB", "PiB"])),
+  format_decimal_bytes: strict((size: number | bigint) => bytesShown(size, 1000n, ["kB", "MB", "GB", "TB", "PB"])),
   bar: strict(bar),
   typeof: { run: (_args, context) => typeOf(context) },
   pg_typeof: {

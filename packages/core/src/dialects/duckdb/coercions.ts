@@ -8,7 +8,9 @@ import {
   countBytes,
   isFailure,
   isoDate,
+  latinOfBytes,
   lookup,
+  utf8Of,
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
@@ -231,8 +233,13 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
   if (from === "any") return { cost: 3 };
   if (to === "lambda") return undefined;
-  if (to === "position") {
-    const whole = conversion(given, "bigint");
+  if (to === "bytetext") {
+    const text = conversion(given, "text");
+    return text && { cost: text.cost, convert: unlessMissing((value) => latinOfBytes(utf8Of(value as string))) };
+  }
+  if (to === "position" || to === "upto") {
+    const whole = from === "boolean" ? undefined : conversion(given, "bigint");
+    const asPosition = to === "position" ? withinOffsets : notBeyond;
     return whole && { cost: whole.cost, convert: unlessMissing((value) => asPosition(whole.convert?.(value) ?? value)) };
   }
   if (to === "escape") {
@@ -244,8 +251,11 @@ function conversion(given: string, to: string): Conversion | undefined {
     const whole = conversion(given, "integer");
     const inRange = (value: Value) =>
       (value as number) < 0 || (value as number) > 9 ? new Failure("no-such-group", { group: value }) : value;
-    return whole && { cost: whole.cost, convert: unlessMissing((value) => inRange(whole.convert?.(value) ?? value)) };
+    return (
+      whole && { cost: whole.cost, early: true, convert: unlessMissing((value) => inRange(whole.convert?.(value) ?? value)) }
+    );
   }
+  if (to === "floating") return from === "double" || from === "float" ? { cost: 1 } : undefined;
   if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
   if (to === "options" || to === "replace_options") {
     const allowed = to === "options" ? /^[cimnpsl\s]*$/ : /^[cgimnpsl\s]*$/;
@@ -253,6 +263,7 @@ function conversion(given: string, to: string): Conversion | undefined {
     return (
       text && {
         cost: text.cost,
+        early: true,
         convert: unlessMissing((value) =>
           allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }),
         ),
@@ -261,11 +272,11 @@ function conversion(given: string, to: string): Conversion | undefined {
   }
   if (to === "pattern") {
     const text = conversion(given, "text");
-    return text && { cost: text.cost, convert: unlessMissing((value) => readable(value as string)) };
+    return text && { cost: text.cost, early: true, convert: unlessMissing((value) => readable(value as string)) };
   }
   if (to === "open") {
     if (from === "open") return { cost: 0 };
-    const isCast = from === "decimal" || from === "double" || from === "text";
+    const isCast = ["decimal", "double", "text", "hugeint"].includes(from);
     return isCast
       ? {
           cost: 1,
@@ -275,7 +286,7 @@ function conversion(given: string, to: string): Conversion | undefined {
   }
   if (to === "condition") {
     if (from === "boolean") return { cost: 0 };
-    if (from === "literal" || from === "text") return literalTo("boolean");
+    if (from === "literal" || from === "text") return { ...literalTo("boolean"), early: true };
     return isNumeric(from) ? { cost: 2, convert: unlessMissing((value) => truthOfNumber(value)) } : undefined;
   }
   if (to === "output")
@@ -308,11 +319,16 @@ function conversion(given: string, to: string): Conversion | undefined {
   return { cost: steps, ...(convert && { convert: unlessMissing(convert) }) };
 }
 
-/** A whole number that counts characters, of 32 bits and a sign. */
-const asPosition = (value: Value): Value =>
-  typeof value === "bigint" || Math.abs(value as number) > 4294967295
-    ? new Failure("number-out-of-range", { value: String(value) })
-    : value;
+/** The ends of what is taken for an offset or a length, of 32 bits and a sign. */
+const [leastOffset, mostOffset] = [-4294967296, 4294967295];
+
+const withinOffsets = (value: Value): Value =>
+  !isFailure(value) && (value as number | bigint) < leastOffset ? new Failure("number-out-of-range") : notBeyond(value);
+
+function notBeyond(value: Value): Value {
+  if (isFailure(value)) return value;
+  return (value as number | bigint) > mostOffset ? new Failure("number-out-of-range") : Number(value as number | bigint);
+}
 
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
@@ -382,17 +398,19 @@ function sized(type: string, [size = 18, scale]: readonly number[], convert: (va
 }
 
 /** The type that values of several types have together, found pair by pair; undefined when there is none. */
-export function unify(types: readonly string[]): string | undefined {
+export function unify(types: readonly string[], isOpen = false): string | undefined {
   const isLiteral = types.length > 0 && types.every((type) => baseType(type) === "literal");
   if (isLiteral) return "text";
-  return types.reduce<string | undefined>((common, type) => (common === undefined ? undefined : unifyTwo(common, type)), "null");
+  const [first = "null", ...others] = isOpen ? ["null", ...types] : types;
+  return others.reduce<string | undefined>((common, type) => (common === undefined ? undefined : unifyTwo(common, type)), first);
 }
 
 function unifyTwo(left: string, right: string): string | undefined {
   const [a, b] = [baseType(left), baseType(right)];
   if (a === b && a !== "decimal") return a === "literal" ? "text" : left.includes(" ") ? left : right;
-  if (a === "null" || b === "any") return right;
-  if (b === "null" || a === "any") return left;
+  // A text literal beside null is a text, whatever comes after.
+  if (a === "null" || b === "any") return b === "literal" ? "text" : right;
+  if (b === "null" || a === "any") return a === "literal" ? "text" : left;
   if (a === "literal") return right;
   if (b === "literal") return left;
   const kinds = [a, b];
@@ -498,6 +516,7 @@ const resultName = (row: { result: string }, types: readonly string[]): string =
 export const typeRules: TypeRules = {
   // A constant that does not convert fails on the rows that need it.
   dynamic: true,
+  nullFirst: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";

@@ -32,7 +32,7 @@ const located = {
   emptyNeedle: "at the start",
   fraction: "refused",
 } as const;
-const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
+const trimmed = { missing, inner: "kept", characters: "separator", removed: "each" } as const;
 const recased = { missing, mapping: "simple, capital ß", words: "space" } as const;
 const matching = { missing, pattern: "re2", case: "minded" } as const;
 const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
@@ -54,11 +54,11 @@ const likeTest = { missing, pattern: "like, escape literal", where: "whole", tru
 // prettier-ignore
 const text: FunctionRow[] = [
   { name: "substring", aliases: ["substr"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start position, count? position > length"), result: "text", operation: "slice", answers: sliced, evidence: strings },
-  { name: "substring_grapheme", family: "extract", summary: "What a reader sees as characters, from a position.", parameters: params("text text, start position, count? position > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme" }, evidence: strings },
-  { name: "left", family: "extract", summary: "The first n characters, or all but the last -n.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
-  { name: "right", family: "extract", summary: "The last n characters, or all but the first -n.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
-  { name: "left_grapheme", family: "extract", summary: "The first n of what a reader sees as characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
-  { name: "right_grapheme", family: "extract", summary: "The last n of what a reader sees as characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
+  { name: "substring_grapheme", family: "extract", summary: "What a reader sees as characters, from a position.", parameters: params("text text, start position, count? position > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", startBelow: "from the end, within" }, evidence: strings },
+  { name: "left", family: "extract", summary: "The first n characters, or all but the last -n.", parameters: params("text text, count upto > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
+  { name: "right", family: "extract", summary: "The last n characters, or all but the first -n.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
+  { name: "left_grapheme", family: "extract", summary: "The first n of what a reader sees as characters.", parameters: params("text text, count upto > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
+  { name: "right_grapheme", family: "extract", summary: "The last n of what a reader sees as characters.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
   { name: "array_extract", aliases: ["list_extract", "list_element"], family: "extract", summary: "The character at a position, from the end when negative.", parameters: params("text text, index position > start"), result: "text", operation: "slice", answers: { ...sliced, startBelow: "from the end or nothing" }, fixed: { length: 1 }, evidence: strings },
   { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n position"), result: "text", operation: "segment", answers: { missing, part: "nth or nothing", absent: "whole", emptyNeedle: "between characters", case: "minded" }, evidence: strings },
   { name: "reverse", family: "extract", summary: "What a reader sees as characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "grapheme" }, evidence: strings },
@@ -71,7 +71,7 @@ const text: FunctionRow[] = [
     { name, family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: name === "like" ? "minded" : "lowered" }, notation: "operator", evidence: patterns },
   ]),
   ...(["like", "ilike"] as const).map((name): FunctionRow => ({ name: `${name}_escape`, family: "locate", summary: "Whether the whole text fits a pattern of % and _, with an escape character.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "boolean", operation: "test", answers: { ...likeTest, pattern: "like", case: name === "like" ? "minded" : "lowered" }, evidence: patterns })),
-  { name: "glob", family: "locate", summary: "Whether the whole text fits a pattern of *, ? and [...].", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "glob with escapes", where: "whole", truth, case: "minded" }, notation: "operator", evidence: patterns },
+  { name: "glob", family: "locate", summary: "Whether the bytes of the whole text fit a pattern of *, ? and [...].", parameters: params("text bytetext, pattern bytetext > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "glob with escapes", where: "whole", truth, case: "minded" }, notation: "operator", evidence: patterns },
   { name: "similar to", family: "locate", summary: "Whether a pattern fits the whole text.", parameters: params("text text, pattern pattern > needle"), result: "boolean", operation: "test", answers: { ...matching, where: "whole", truth }, notation: "operator", evidence: patterns },
   { name: "regexp_full_match", family: "locate", summary: "Whether a pattern fits the whole text.", parameters: params("text text, pattern pattern > needle, options?! options > flags"), result: "boolean", operation: "test", answers: { ...matching, where: "whole", truth }, evidence: regexes },
   { name: "regexp_matches", aliases: ["regexp_like"], family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern pattern > needle, options?! options > flags"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth }, evidence: regexes },
@@ -187,17 +187,17 @@ const math =
 const coded = (
   [
     ["hex", "convert", "The bytes of a text in base 16.", "value text", "text", strings],
-    ["hex", "convert", "A number in base 16.", "value bigint", "text", strings],
+    ...["bigint", "hugeint", "floating"].map((type): Coded => ["hex", "convert", "A number in base 16.", `value ${type}`, "text", strings, "hex"]),
     ["hex", "convert", "Bytes in base 16.", "value blob", "text", strings],
     ["to_hex", "convert", "The bytes of a text in base 16.", "value text", "text", strings, "hex"],
-    ["to_hex", "convert", "A number in base 16.", "value bigint", "text", strings, "hex"],
+    ...["bigint", "hugeint", "floating"].map((type): Coded => ["to_hex", "convert", "A number in base 16.", `value ${type}`, "text", strings, "hex"]),
     ["to_hex", "convert", "Bytes in base 16.", "value blob", "text", strings, "hex"],
     ["unhex", "convert", "Bytes from base 16.", "text text", "blob", strings],
     ["from_hex", "convert", "Bytes from base 16.", "text text", "blob", strings, "unhex"],
     ["bin", "convert", "The bytes of a text in base 2.", "value text", "text", strings],
-    ["bin", "convert", "A number in base 2.", "value bigint", "text", strings],
+    ...["bigint", "hugeint", "floating"].map((type): Coded => ["bin", "convert", "A number in base 2.", `value ${type}`, "text", strings, "bin"]),
     ["to_binary", "convert", "The bytes of a text in base 2.", "value text", "text", strings, "bin"],
-    ["to_binary", "convert", "A number in base 2.", "value bigint", "text", strings, "bin"],
+    ...["bigint", "hugeint", "floating"].map((type): Coded => ["to_binary", "convert", "A number in base 2.", `value ${type}`, "text", strings, "bin"]),
     ["unbin", "convert", "Bytes from base 2.", "text text", "blob", strings],
     ["from_binary", "convert", "Bytes from base 2.", "text text", "blob", strings, "unbin"],
     ["to_base", "convert", "A number in a base.", "number bigint, base integer, digits? integer", "text", strings],
@@ -272,6 +272,7 @@ const coded = (
     ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numbers]),
     ["log", "convert", "The logarithm to base 10, or to a base.", "number double, argument? double", "double", numbers],
     ["atan2", "convert", "The angle of a point.", "y double, x double", "double", numbers],
+    ["try", "logic", "The value, or null where it is an error.", "value any", "same", numbers],
     ["pi", "convert", "The number pi.", "", "double", numbers],
     ["factorial", "convert", "The product of the numbers up to one.", "number integer", "hugeint", numbers],
     ...["bigint", "hugeint"].flatMap((type): Coded[] => [

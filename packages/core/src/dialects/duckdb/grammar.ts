@@ -106,14 +106,13 @@ const grammar: Grammar = { separator: ",", rules: duckdbRules, prefix, infix };
 function prefix(parser: Parser): Expression {
   const { token } = parser;
   const { range } = token;
-  if (parser.at("-") || parser.at("+") || parser.at("~")) {
+  if (parser.at("-") || parser.at("+")) {
     parser.next();
     return parser.call(token.source, range, [parser.expression(power.sign)], "operator");
   }
-  if (parser.at("@")) {
-    parser.next();
-    return parser.call("abs", range, [parser.expression(power.sign)], "function");
-  }
+  // Signs that are no plus or minus bind like any operator of marks.
+  if (parser.take("~")) return parser.call("~", range, [parser.expression(power.other)], "operator");
+  if (parser.take("@")) return parser.call("abs", range, [parser.expression(power.other)], "function");
   if (parser.take("(")) {
     if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values") || parser.atWords("from"))
       return parser.uncovered("subqueries");

@@ -279,7 +279,11 @@ export function lastDay(text: string): string {
 
 export const dayNumber = (text: string): number => partsOf(text).days;
 
-export function dayAt(days: number): string {
+/** Days from 1970-01-01 to the last date that there is, 5881580-07-10; as many lie before. */
+const lastDayNumber = 2147483646;
+
+export function dayAt(days: number): string | Failure {
+  if (Math.abs(days) > lastDayNumber) return new Failure("number-out-of-range");
   const { year, month, day } = dateFromDays(days);
   return isoDate(year, month, day);
 }

@@ -76,7 +76,9 @@ export function listText(items: readonly Value[]): string {
     if (item === null) return "NULL";
     const text = toText(item) as string;
     if (typeof item !== "string") return text;
-    return text === "" || /[,[\]{}()'":=\\]|^\s|\s$|^null$/i.test(text) ? `'${text.replace(/['\\]/g, "\\$&")}'` : text;
+    return text === "" || /[,[\]{}()'":=]|^[ \t\n\v\f\r]|[ \t\n\v\f\r]$|^null$/i.test(text)
+      ? `'${text.replace(/['\\]/g, "\\$&")}'`
+      : text;
   });
   return `[${shown.join(", ")}]`;
 }

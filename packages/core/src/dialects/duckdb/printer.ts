@@ -37,7 +37,7 @@ const table = {
   separator: "," as const,
   infix: lookup({ ...infixPower, and: power.and, or: power.or }),
   unchained: power.comparison,
-  prefix: lookup({ "-": power.sign, "+": power.sign, "~": power.sign, not: power.not }),
+  prefix: lookup({ "-": power.sign, "+": power.sign, "~": power.other, not: power.not }),
   literal: sqlLiteral(textLiteral, power.sign),
   name: ({ name }: Name) => columnText(name),
   forms: lookup<Form>({

@@ -16,13 +16,26 @@ import type { Conversion, TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { isPure } from "../row.ts";
 import { clockText, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
-import { int64, isBeyondTimes, ofBytes, toDecimal, toDouble, toInteger, toText, truthOf, uint64 } from "./numbers.ts";
+import {
+  FixedDouble,
+  int64,
+  isBeyondTimes,
+  ofBytes,
+  toDecimal,
+  toDouble,
+  toInteger,
+  toText,
+  truthOf,
+  uint64,
+} from "./numbers.ts";
 
 /** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
 export const baseType = (type: string): string => type.split(" ")[0];
 const isBinary = (type: string): boolean => ["binary", "hybrid", "hextext"].includes(type);
 /** The type of a text that is written as a literal. */
 export const textLiteral = "text literal";
+/** The type of CAST(x AS CHAR), which counts as a number without decimals where one is calculated. */
+const castText = "text char";
 /** Bytes written as a literal, which take the collation of a text beside them unless that is a literal, too. */
 const isBytesLiteral = (type: string): boolean => type === "hybrid" || type === "hextext";
 
@@ -356,6 +369,14 @@ const literals: Readonly<Record<string, (text: string) => string | undefined>> =
 });
 
 function fits(type: string): ((value: Value) => Value) | undefined {
+  const decimals = /^double (\d+)$/.exec(type)?.[1];
+  if (decimals !== undefined) {
+    const plain = fits("double")!;
+    return (value) => {
+      const kept = plain(value);
+      return kept instanceof Double ? new FixedDouble(kept.value, Number(decimals)) : kept;
+    };
+  }
   const tooLarge = () => new Failure("number-out-of-range");
   switch (type) {
     case "integer":
@@ -412,8 +433,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
     return isAlike ? 0 : 100;
   },
   // Bytes have no collation of texts.
-  refuses: (row, types) =>
-    row.name.startsWith("collate utf8") && isBinary(baseType(types[0])) ? "argument-type" : undefined,
+  refuses: (row, types) => (row.name.startsWith("collate utf8") && isBinary(baseType(types[0])) ? "argument-type" : undefined),
   resultType(row, types) {
     if (row.name === "-" && types.length === 1 && types[0] === "unsigned") return "decimal 0";
     if (row.result === "decimal" && /^(?:-|abs)$/.test(row.name) && types.length === 1) return types[0];
@@ -430,6 +450,9 @@ export const typeRules = (collation: Collation): TypeRules => ({
       return kind === "date" ? "datetime" : ["datetime", "text"].includes(kind) || isBinary(kind) ? kind : "time";
     }
     if (row.result === "extreme") return extremeType(types);
+    const collated = types.find((type) => type.split(" ")[1] in collations);
+    if (row.result === "text" && collated) return collated;
+    if (row.result === "double") return doubleType(row.name, types);
     if (row.result === "integer" && types[0] === "unsigned" && /^(?:abs|ceil|ceiling|floor|round|truncate)$/.test(row.name))
       return "unsigned";
     if (row.result === "unified") return unify(types.slice(row.name === "nvl2" ? 1 : 0)) ?? "text";
@@ -449,8 +472,13 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (!type) return undefined;
     const sizes = match[2]?.split(",").map(Number) ?? [];
     if ((type === "decimal" || type === "double") && (sizes[0] > 65 || sizes[1] > 38 || sizes[1] > sizes[0])) return undefined;
-    const kinds: Readonly<Record<string, string>> = { float: "double", narrow: "text", ascii: "text", decimal: `decimal ${sizes[1] ?? 0}` };
-    const result = kinds[type] ?? type;
+    const kinds: Readonly<Record<string, string>> = {
+      float: "double",
+      narrow: "text",
+      ascii: "text",
+      decimal: `decimal ${sizes[1] ?? 0}`,
+    };
+    const result = type === "text" ? castText : (kinds[type] ?? type);
     return { type: result, convert: unlessMissing(castTo(type, sizes, from)) };
   },
   truth: truthOf,
@@ -466,6 +494,31 @@ export function extremeType(types: readonly string[]): string {
   if (moments.length > 0) return moments.every((kind) => kind === moments[0]) ? moments[0] : "datetime";
   const isMixed = kinds.some((kind) => numbers.includes(kind)) && kinds.some((kind) => kind === "text" || kind === "binary");
   return isMixed ? "double" : (unify(types) ?? "text");
+}
+
+/** The type of a number in double precision: how many decimals it shows is fixed where that of its operands is. */
+function doubleType(name: string, types: readonly string[]): string {
+  const scales = types.map((type) =>
+    baseType(type) === "integer" || baseType(type) === "unsigned" || type === castText
+      ? 0
+      : /^(?:decimal|double) \d/.test(type)
+        ? Number(type.split(" ")[1])
+        : NaN,
+  );
+  const most = Math.max(...scales);
+  const decimals: Readonly<Record<string, number>> = lookup({
+    "+": most,
+    "-": most,
+    "%": most,
+    "*": scales.reduce((sum, scale) => sum + scale, 0),
+    "/": scales[0] + 4,
+    abs: most,
+    ceil: 0,
+    ceiling: 0,
+    floor: 0,
+    pi: 6,
+  });
+  return name in decimals && decimals[name] <= 30 ? `double ${decimals[name]}` : "double";
 }
 
 /** The type of a sum or product of decimals, where how many decimals each has is known. */

@@ -59,6 +59,14 @@ const overColumns = (compute: (args: readonly Value[], context: CodeContext) => 
   run: (args, context) => remembered(args, context, () => compute(args, context)),
 });
 
+/** How many of all values are meant; errors are values here, and go no further (6.13.6, 6.13.7). */
+const counting = (isMeant: (value: Value) => boolean): Code => ({
+  lazy: (cells, context) => (row) => {
+    const args = cells.map((cell) => cell(row));
+    return remembered(args, context, () => args.flatMap((arg, i) => valuesOf(arg, i, context)).filter(isMeant).length);
+  },
+});
+
 const aggregate = (compute: (numbers: number[]) => Value): Code =>
   overColumns((args, context) => {
     const numbers = numbersOf(args, context);
@@ -306,12 +314,8 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
   ),
   MIN: aggregate((numbers) => numbers.reduce((a, b) => Math.min(a, b), numbers[0] ?? 0)),
   MAX: aggregate((numbers) => numbers.reduce((a, b) => Math.max(a, b), numbers[0] ?? 0)),
-  COUNT: overColumns(
-    (args, context) => args.flatMap((arg, i) => valuesOf(arg, i, context)).filter((value) => typeof value === "number").length,
-  ),
-  COUNTA: overColumns(
-    (args, context) => args.flatMap((arg, i) => valuesOf(arg, i, context)).filter((value) => value !== null).length,
-  ),
+  COUNT: counting((value) => typeof value === "number"),
+  COUNTA: counting((value) => value !== null),
   COUNTBLANK: overColumns(([value], context) => valuesOf(value, 0, context).filter((v) => v === null || v === "").length),
   COUNTIF: overColumns((args, context) => {
     const places = meeting(args, context, pattern);

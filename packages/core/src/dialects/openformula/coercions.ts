@@ -74,6 +74,7 @@ export function typeRules(textRule: string): TypeRules {
   };
   return {
     dynamic: true,
+    liftsArrays: true,
     columnType(values) {
       const kinds = new Set(values.filter((value) => value !== null).map((value) => typeof value));
       if (kinds.size !== 1) return "any";

@@ -180,8 +180,12 @@ function parseIdent(name: string): Value {
   }
 }
 
+/** The last year that a date has (8.5). */
+const lastYear = 5_874_897;
+
 const addDays = (date: string, days: number): Value => {
   const { year, month, day } = dateFromDays(dayNumber(date) + days);
+  if (year > lastYear) return new Failure("number-out-of-range");
   return year < 1 ? new Failure("not-covered", { what: "dates before the year 1" }) : isoDate(year, month, day);
 };
 

@@ -141,8 +141,15 @@ const oneCharacter = (value: Value): Value =>
 const bitString = (text: string): Failure =>
   /^[01]*$/.test(text) ? new Failure("not-covered", { what: "bit strings" }) : new Failure("not-a-number", { text });
 
+/** The type of a text with the collation C, in which only ASCII letters have case (24.2.2). */
+export const ofC = "text_c";
+const plainText = (type: string): string => (type === ofC ? "text" : type);
+
 /** How an argument becomes a parameter: implicit conversions only (10.3). */
-function conversion(from: string, to: string): Conversion | undefined {
+function conversion(given: string, to: string): Conversion | undefined {
+  // What COLLATE "C" makes of a text is a text like any other, but for functions that know it.
+  if (to === ofC) return given === ofC ? { cost: -1 } : undefined;
+  const from = plainText(given);
   if (to === "bpchar" && (from === to || from === "unknown")) return { cost: from === to ? 0 : 2, convert: trimBlanks };
   if (from === to && isMoment(from)) return { cost: 0, convert: withinYears };
   if (from === to || to === "any") return sameType;
@@ -167,7 +174,9 @@ function conversion(from: string, to: string): Conversion | undefined {
   if (to === "castable") return { cost: 0, convert: from === "bpchar" ? undefined : toText };
   if (to === "escape") {
     const text = conversion(from, "text");
-    return text && { cost: text.cost, late: true, convert: unlessMissing((value) => oneCharacter(text.convert?.(value) ?? value)) };
+    return (
+      text && { cost: text.cost, late: true, convert: unlessMissing((value) => oneCharacter(text.convert?.(value) ?? value)) }
+    );
   }
   if (to === "bits")
     return from === "bytea"
@@ -191,10 +200,11 @@ function conversion(from: string, to: string): Conversion | undefined {
     };
   if (to === "anyarray") return from.endsWith("[]") ? sameType : undefined;
   if (to === "text") return from === "bpchar" ? { cost: 1, convert: trimBlanks } : undefined;
-  if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => castValue(from, to, value)) };
+  if (to === "timestamp" && from === "date")
+    return { cost: 1, convert: unlessMissing((value) => withinYears(castValue(from, to, value))) };
   // Of dates and timestamps the one with a time zone is preferred (10.3).
   if (to === "timestamptz" && (from === "date" || from === "timestamp"))
-    return { cost: 0.9, convert: unlessMissing((value) => castValue(from, to, value)) };
+    return { cost: 0.9, convert: unlessMissing((value) => withinYears(castValue(from, to, value))) };
   if (to.endsWith("[]") && from === "unknown[]")
     return { cost: 1, convert: unlessMissing((items) => (items as readonly Value[]).map((item) => read(to.slice(0, -2), item))) };
   if (to.endsWith("[]") && from.endsWith("[]")) {
@@ -252,7 +262,7 @@ function sized(value: Value, type: string, size: number | undefined, scale = 0):
 
 /** A date that what is calculated here has room for; others can only be shown. */
 const withinYears = (value: Value): Value =>
-  typeof value === "string" && !/^\d{4}-.*(?<! BC)$/.test(value)
+  typeof value === "string" && value !== "" && !/^\d{4}-.*(?<! BC)$/.test(value)
     ? new Failure("not-covered", { what: "calculating with dates before the year 1 and after 9999" })
     : value;
 
@@ -285,6 +295,7 @@ function canCast(from: string, to: string): boolean {
 export const typeRules: TypeRules = {
   dynamic: false,
   folds: true,
+  nullFirst: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
@@ -322,10 +333,12 @@ export const typeRules: TypeRules = {
     return isManifold && types.every((type) => type === "unknown") ? "ambiguous-call" : undefined;
   },
   resultType(row, types) {
+    if (row.result === "text" && types.includes(ofC)) return ofC;
     if (row.result === "item") return types[0] === "unknown[]" ? "text" : types[0].replace(/\[\]$/, "");
     return row.result === "same" ? (types[0] === "unknown" ? "text" : types[0]) : row.result;
   },
-  cast(from, to) {
+  cast(given, to) {
+    const from = plainText(given);
     const named = typeNamed(to);
     if (!named) return undefined;
     const { type, size, scale } = named;
@@ -356,8 +369,15 @@ export const typeRules: TypeRules = {
     };
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
-  unify(types) {
+  nullifType(left, right) {
+    const both = [left, right];
+    if (both.every((type) => numeric.includes(type))) return numeric[Math.max(...both.map((type) => numeric.indexOf(type)))];
+    return left === "unknown" || (left === "bpchar" && right === "text") ? "text" : left;
+  },
+  unify(given) {
+    const types = given.map(plainText);
     const known = types.filter((type) => type !== "unknown");
+    if (given.includes(ofC) && known.every((type) => type === "text")) return ofC;
     if (known.length === 0) return types.length > 0 ? "text" : "unknown";
     if (known.every((type) => numeric.includes(type))) return numeric[Math.max(...known.map((type) => numeric.indexOf(type)))];
     // Of text and char(n), which become each other, the first decides (10.5); of dates and timestamps the widest.

@@ -32,7 +32,8 @@ export const spanned = {
   unit: "code point",
   first: "1",
   startBelow: "error",
-  negativeSpan: "repeated", farEnd: "error",
+  negativeSpan: "repeated",
+  farEnd: "error",
   fraction: "refused",
 } as const;
 export const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
@@ -54,14 +55,27 @@ const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
 
 /** What changes the case of letters; `mapping` is the C library's. */
 // prettier-ignore
-const recasing = (mapping: "simple" | "simple, capital ß"): FunctionRow[] => {
-  const recased = { missing, mapping, words: "not alphanumeric" } as const;
+const recasing = (mapping: "simple" | "simple, capital ß" | "ascii", type = "text"): FunctionRow[] => {
+  const recased = { missing, mapping, words: type === "text" ? "not alphanumeric" : "not ascii alphanumeric" } as const;
   return [
-    { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
-    { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
-    { name: "initcap", family: "recase", summary: "Each word with an upper case start.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "title" }, evidence: strings },
+    { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params(`text ${type}`), result: type, operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
+    { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params(`text ${type}`), result: type, operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
+    { name: "initcap", family: "recase", summary: "Each word with an upper case start.", parameters: params(`text ${type}`), result: type, operation: "recase", answers: { ...recased, form: "title" }, evidence: strings },
   ];
 };
+
+/** ILIKE where one of the texts has the collation C. */
+const ilikeInC = ["text text_c, pattern text > needle", "text text, pattern text_c > needle"].map((form): FunctionRow => ({
+  name: "ilike",
+  family: "locate",
+  summary: "LIKE, ignoring the case of ASCII letters.",
+  parameters: params(`${form}, escape? escape > flags`),
+  result: "boolean",
+  operation: "test",
+  answers: { missing, pattern: "like", where: "whole", truth: "true or false", case: "ignored in ascii" },
+  notation: "operator",
+  evidence: doc("24.2.2"),
+}));
 
 /** Functions of the text families: each is an operation with answers. */
 // prettier-ignore
@@ -309,7 +323,7 @@ const coded = (
     ...["decimal", "double"].map((type): Coded => ["width_bucket", "convert", "How many of the bounds, which are in order, a number has reached.", `number ${type}, bounds ${type}[]`, "integer", "9.3", "width_bucket bounds"]),
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number decimal, low decimal, high decimal, count integer", "integer", "9.3"],
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number double, low double, high double, count integer", "integer", "9.3", "width_bucket double"],
-    ...collations.map((name): Coded => [`collate ${name}`, "convert", "A text with a collation.", "text text", "text", "24.2.2", "itself"]),
+    ...collations.map((name): Coded => [`collate ${name}`, "convert", "A text with a collation.", "text text", /^(?:C|POSIX|ucs_basic)$/.test(name) ? "text_c" : "text", "24.2.2", "itself"]),
     ["to_char", "convert", "A date in a format.", "date timestamp, format text", "text", "9.8", "to_char date"],
     ["to_char", "convert", "A date in a format.", "date timestamptz, format text", "text", "9.8", "to_char date"],
     ["to_timestamp", "convert", "A moment read by a format.", "text text, format text", "timestamptz", "9.8"],
@@ -360,6 +374,8 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...text,
   ...padded,
   ...recasing(library === "musl" ? "simple, capital ß" : "simple"),
+  ...recasing("ascii", "text_c"),
+  ...ilikeInC,
   ...operators,
   ...coded,
   ...(version === "15" ? [] : since16),

@@ -73,7 +73,9 @@ const table = {
     "is normalized": form(power.is, "$1> is [not ]$2w normalized"),
     "compare any": quantified("any"),
     "compare all": quantified("all"),
-    ...Object.fromEntries(collations.map((name) => [`collate ${name}`, form(asOperand, `$1> collate "${name}"`, power.collate - 0.5)])),
+    ...Object.fromEntries(
+      collations.map((name) => [`collate ${name}`, form(asOperand, `$1> collate "${name}"`, power.collate - 0.5)]),
+    ),
     omitted: { print: () => printed("") },
     "item of list": {
       print: (printer: Printer, [base, at]: readonly Expression[]) =>

@@ -123,7 +123,7 @@ export const nullifForm = (nullType: string): Special =>
     if (args.length !== 2) return parser.call("nullif", token.range, args, "function");
     const condition: Expression = { kind: "call", name: "=", nameRange: token.range, args, notation: "operator", range };
     const branches = [{ condition, result: literal(null, nullType, token.range) }];
-    return { kind: "choice", branches, otherwise: args[0], range, written: { form: "nullif", parts: args } };
+    return { kind: "choice", form: "nullif", branches, otherwise: args[0], range, written: { form: "nullif", parts: args } };
   });
 
 /** IF(condition, then, else) is CASE WHEN condition THEN then ELSE else END. */
