@@ -10,7 +10,7 @@ import { type ProbeOptions, probeCommand } from "./commands/probe.ts";
 import { type StatementOptions, statementCommand } from "./commands/statement.ts";
 import { functionsCommand, traitsCommand } from "./commands/tables.ts";
 import { verify } from "./commands/verify.ts";
-import { type Streams, UsageError, exit } from "./streams.ts";
+import { type Guarded, type Streams, UsageError, exit, guarded } from "./streams.ts";
 
 export { ofProcess } from "./streams.ts";
 
@@ -39,10 +39,11 @@ function withRows(command: Command): Command {
   return command
     .option("--encoding <name>", "the encoding of the rows (UTF-8 unless a byte order mark says otherwise)")
     .option("--separator <mark>", "what separates the fields of CSV (found out from the header)")
+    .option("--ragged", "take rows of another length than the header, with a warning")
     .option("--missing <text>", "CSV fields that are just this text are missing (none are)");
 }
 
-function build(streams: Streams, done: (code: number) => void): Command {
+function build(streams: Guarded, done: (code: number) => void): Command {
   const program = new Command("iquill")
     .description("Indigo Quill: text expressions over columns, in spreadsheet, SQL and query dialects.")
     .version("0.1.0")
@@ -155,7 +156,8 @@ function build(streams: Streams, done: (code: number) => void): Command {
  * Runs one command line. Gives the exit code: 0 all well, 1 some rows or cases are not, 2 could
  * not run. Results go to `stdout`, problems to `stderr`.
  */
-export async function run(args: readonly string[], streams: Streams): Promise<number> {
+export async function run(args: readonly string[], given: Streams): Promise<number> {
+  const streams = guarded(given);
   let code: number = exit.ok;
   const program = build(streams, (result) => (code = result));
   for (const command of [program, ...program.commands]) {

@@ -1,16 +1,29 @@
-import type { Value } from "indigo-quill";
+import { Decimal, Failure, type Value, integer } from "indigo-quill";
+import { parse } from "lossless-json";
 import { DataError, type Table, placeOf, sampleFrom, usableNames } from "./table.ts";
 
-/** Parses JSON, with the place of what is wrong. */
+/** A number as it is written: one in double precision where that says the same, otherwise a whole number or decimal of any size. */
+function exactNumber(text: string): number | bigint | Decimal {
+  if (/^-?\d+$/.test(text)) return text.length < 16 ? Number(text) : integer(BigInt(text));
+  const exact = Decimal.parse(text);
+  const double = Number(text);
+  if (!exact) return double;
+  return Number.isFinite(double) && Decimal.parse(String(double))?.compare(exact) === 0 ? double : exact;
+}
+
+/** Parses JSON, numbers as they are written; @throws DataError with the place of what is wrong, a name given twice too */
 export function parseJson(text: string, firstLine = 1): unknown {
   try {
-    return JSON.parse(text) as unknown;
+    return parse(text, undefined, { parseNumber: exactNumber });
   } catch (error) {
-    const message = (error as Error).message;
+    const { message } = error as Error;
     const position = /position (\d+)/.exec(message);
     const { line, column } = placeOf(text, position ? Number(position[1]) : text.length);
+    const problem = message.replace(/ (?:at|in JSON at)? ?position.*$/s, "");
     throw new DataError(
-      `this is not JSON: ${message.replace(/ in JSON at position.*$| \(line.*$/, "")}`,
+      /^Duplicate key/.test(message)
+        ? `${problem.replace("Duplicate key", "the name")} is given twice`
+        : `this is not JSON: ${problem}`,
       line + firstLine - 1,
       column,
     );
@@ -27,21 +40,18 @@ export function* parseLines(text: string): Generator<{ value: unknown; line: num
 }
 
 function isRecord(value: unknown): value is Record<string, unknown> {
-  return typeof value === "object" && value !== null && !Array.isArray(value);
+  return typeof value === "object" && value !== null && !Array.isArray(value) && !(value instanceof Decimal);
 }
 
+/** A cell: a simple value, a list of cells, or an error as it is written here. */
 function cellOf(value: unknown, where: string): Value {
-  if (
-    value === null ||
-    value === undefined ||
-    typeof value === "string" ||
-    typeof value === "number" ||
-    typeof value === "boolean"
-  )
-    return value ?? null;
-  throw new DataError(
-    `${where} is ${Array.isArray(value) ? "a list" : "an object"}; a cell is a text, a number, true, false or null`,
-  );
+  if (value === null || value === undefined) return null;
+  if (Array.isArray(value)) return value.map((item) => cellOf(item, where));
+  if (!isRecord(value)) return value as Value;
+  const names = Object.keys(value);
+  if (names.length === 1 && typeof value.error === "string")
+    return new Failure("error-value", { kind: value.error }, undefined, value.error);
+  throw new DataError(`${where} is an object; a cell is a text, a number, true, false, null, a list of these, or {"error": …}`);
 }
 
 /**
@@ -55,15 +65,19 @@ export function readJson(text: string): Table {
     ? (parseJson(text) as unknown[]).map((value, i) => ({ value, where: `row ${i + 1}` }))
     : [...parseLines(text)].map(({ value, line }) => ({ value, where: `line ${line}` }));
   const columns = new Map<string, Value[]>();
+  let halves = 0;
   rows.forEach(({ value, where }, i) => {
     if (!isRecord(value)) throw new DataError(`${where} is not an object with the columns as names`);
     for (const [name, cell] of Object.entries(value)) {
       let values = columns.get(name);
       if (!values) columns.set(name, (values = new Array<Value>(rows.length).fill(null)));
       values[i] = cellOf(cell, `${where}, "${name}"`);
+      if (typeof cell === "string" && !cell.isWellFormed()) halves++;
     }
   });
   const { names, warnings } = usableNames([...columns.keys()]);
+  if (halves > 0)
+    warnings.push(`${halves} ${halves === 1 ? "text holds" : "texts hold"} half a character, which no file can be given back`);
   const all = [...columns.values()];
   return {
     sample: sampleFrom(
@@ -74,13 +88,22 @@ export function readJson(text: string): Table {
   };
 }
 
+/** A value as JSON; numbers of any size with all their digits. */
+function jsonText(value: unknown): string {
+  if (typeof value === "bigint" || value instanceof Decimal) return String(value);
+  if (Array.isArray(value)) return `[${value.map(jsonText).join(",")}]`;
+  return JSON.stringify(value ?? null);
+}
+
+const rowText = (names: readonly string[], row: readonly unknown[], between = ""): string =>
+  `{${names.map((name, i) => `${between}${JSON.stringify(name)}:${between && " "}${jsonText(row[i])}`).join(",")}${between.slice(0, -2)}}`;
+
+/** Rows as items of a JSON array, without its brackets. */
+export const jsonItems = (names: readonly string[], rows: readonly (readonly unknown[])[]): string =>
+  rows.map((row) => `  ${rowText(names, row, "\n    ")}`).join(",\n");
+
 export const writeJson = (names: readonly string[], rows: readonly (readonly unknown[])[]): string =>
-  `${JSON.stringify(asObjects(names, rows), null, 2)}\n`;
+  rows.length === 0 ? "[]\n" : `[\n${jsonItems(names, rows)}\n]\n`;
 
 export const writeNdjson = (names: readonly string[], rows: readonly (readonly unknown[])[]): string =>
-  asObjects(names, rows)
-    .map((row) => `${JSON.stringify(row)}\n`)
-    .join("");
-
-const asObjects = (names: readonly string[], rows: readonly (readonly unknown[])[]) =>
-  rows.map((row) => Object.fromEntries(names.map((name, i) => [name, row[i]])));
+  rows.map((row) => `${rowText(names, row)}\n`).join("");

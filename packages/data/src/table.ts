@@ -17,6 +17,9 @@ export interface Table {
   readonly warnings: readonly string[];
 }
 
+/** Changed names that are told one by one. */
+const toldNames = 20;
+
 /**
  * Column names that are usable: an empty one becomes `column 3` after its place, one that is there
  * already becomes `label (2)`. Nothing is dropped; each change is a warning.
@@ -24,11 +27,17 @@ export interface Table {
 export function usableNames(given: readonly string[]): { names: string[]; warnings: string[] } {
   const names: string[] = [];
   const warnings: string[] = [];
+  const taken = new Set<string>();
+  const counts = new Map<string, number>();
+  let changed = 0;
   given.forEach((name, i) => {
     const base = name.trim() === "" ? `column ${i + 1}` : name;
     let usable = base;
-    for (let n = 2; names.includes(usable); n++) usable = `${base} (${n})`;
-    if (usable !== name)
+    let n = counts.get(base) ?? 1;
+    while (taken.has(usable)) usable = `${base} (${++n})`;
+    counts.set(base, n);
+    taken.add(usable);
+    if (usable !== name && ++changed <= toldNames)
       warnings.push(
         name.trim() === ""
           ? `column ${i + 1} has no name; it is called "${usable}"`
@@ -36,6 +45,7 @@ export function usableNames(given: readonly string[]): { names: string[]; warnin
       );
     names.push(usable);
   });
+  if (changed > toldNames) warnings.push(`… and ${changed - toldNames} more columns`);
   return { names, warnings };
 }
 

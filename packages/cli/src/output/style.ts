@@ -41,4 +41,7 @@ export function cellText(value: Value, dialect: Dialect, style: Style): string {
   return typeof plain === "object" || typeof plain === "string" ? shortened(JSON.stringify(plain), style.spaces) : String(plain);
 }
 
+/** A column's name in the head of a table: on one line, and shortened. */
+export const headerText = (name: string): string => shortened(name, false);
+
 export const failureText = (failure: Failure): string => explainFailure(failure);

@@ -72,6 +72,8 @@ export interface Program {
    * every row. The sample must have the columns that the program was compiled for, in their order.
    */
   run(sample: Sample): Value[];
+  /** Whether a row that has been evaluated asked for the values of all rows, as counting over a column does. */
+  readonly readsWholeColumns: boolean;
   /** Where the columns are read from while it runs. */
   readonly frame: Frame;
   /** The value on one row, 0-based; `observe` is told every sub-expression's value. */
@@ -90,11 +92,21 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   let steps = 0;
   const spend = (count: number) =>
     (steps += count) > limits.steps ? new Failure("steps-spent", { limit: limits.steps }) : undefined;
-  const columns = sample.columns.map(({ name, values }, i) => ({
-    name,
-    type: dialect.types.columnType(values),
-    values: () => frame.columns[i],
-  }));
+  let readsWholeColumns = false;
+  const columns = sample.columns.map(({ name, values }, i) => {
+    let type: string | undefined;
+    return {
+      name,
+      // Found out where it is asked for: most columns of a wide sample are not used.
+      get type() {
+        return (type ??= dialect.types.columnType(values));
+      },
+      values: () => {
+        readsWholeColumns = true;
+        return frame.columns[i];
+      },
+    };
+  });
   const binder = new Binder(dialect, columns, spend, source);
   const parseFailed = parsed.diagnostics.some((d) => d.severity === "error");
   const bound = binder.bind(parsed.tree);
@@ -106,10 +118,11 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   /** What every row gives where the dialect evaluates constants first and one fails. */
   const folded = !failure && dialect.types.folds ? constantFailure(bound, dialect) : undefined;
 
+  const used = columnsUsed({ bound });
   let loaded: Sample | undefined;
   function load(values: Sample): void {
     if (values !== loaded)
-      values.columns.forEach((column, i) => (frame.columns[i] = readColumn(dialect, columns[i].type, column.values)));
+      for (const i of used) frame.columns[i] = readColumn(dialect, columns[i].type, values.columns[i].values);
     loaded = values;
     steps = 0;
   }
@@ -139,6 +152,9 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     type: bound.type,
     bound,
     frame,
+    get readsWholeColumns() {
+      return readsWholeColumns;
+    },
     runRow,
     run(values) {
       const result = new Array<Value>(values.rows);
@@ -175,7 +191,7 @@ function beyondMemory(error: unknown, range: TextRange): Failure {
 }
 
 /** The columns that a program reads, by their place in the sample. */
-export function columnsUsed({ bound }: Program): Set<number> {
+export function columnsUsed({ bound }: Pick<Program, "bound">): Set<number> {
   const found = new Set<number>();
   const pending = [bound];
   for (let next = pending.pop(); next; next = pending.pop()) {

@@ -97,6 +97,9 @@ export const isFailure = (value: unknown): value is Failure => value instanceof 
 
 export const isList = (value: Value): value is readonly Value[] => Array.isArray(value);
 
+/** Whether a cell of a sample is a whole number, of any size. */
+export const isWholeNumber = (value: Value): boolean => typeof value === "bigint" || Number.isInteger(value);
+
 /** An integer as a `number` where that is exact, as a `bigint` beyond. */
 export function integer(value: bigint): number | bigint {
   return value >= -9007199254740991n && value <= 9007199254740991n ? Number(value) : value;

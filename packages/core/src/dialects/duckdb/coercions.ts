@@ -7,6 +7,7 @@ import {
   isDate,
   countBytes,
   isFailure,
+  isWholeNumber,
   isoDate,
   latinOfBytes,
   lookup,
@@ -521,9 +522,10 @@ export const typeRules: TypeRules = {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
     if (present.every((value) => typeof value === "boolean")) return "boolean";
-    if (!present.every((value) => typeof value === "number")) return "text";
-    if (!present.every((value) => Number.isInteger(value))) return `decimal ${mostDecimals(present)}`;
-    return present.every((value) => !isFailure(inRange("integer", BigInt(value)))) ? "integer" : "bigint";
+    if (!present.every((value) => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal))
+      return "text";
+    if (!present.every(isWholeNumber)) return `decimal ${mostDecimals(present)}`;
+    return present.every((value) => !isFailure(inRange("integer", BigInt(value as number)))) ? "integer" : "bigint";
   },
   readColumn(type, value) {
     if (type === "text") return toText(value);

@@ -7,6 +7,7 @@ import {
   bytesOfLatin,
   integer,
   isFailure,
+  isWholeNumber,
   latinOfBytes,
   lookup,
   utf8Of,
@@ -402,14 +403,14 @@ export const typeRules = (collation: Collation): TypeRules => ({
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
-    return present.every((value) => typeof value === "boolean" || Number.isInteger(value))
+    return present.every((value) => typeof value === "boolean" || isWholeNumber(value))
       ? "integer"
       : `decimal ${mostDecimals(present)}`;
   },
   readColumn(type, value) {
     if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
-    return baseType(type) === "decimal" && typeof value === "number"
-      ? Decimal.of(value).rounded(Number(type.slice(8)))
+    return baseType(type) === "decimal" && value !== null && typeof value !== "boolean"
+      ? (toDecimal(value) as Decimal).rounded(Number(type.slice(8)))
       : typeof value === "boolean"
         ? Number(value)
         : value;

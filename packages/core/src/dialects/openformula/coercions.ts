@@ -1,4 +1,4 @@
-import { Failure, type Value, daysFromDate, generalNumber, isDate, isFailure, isList } from "../../values/index.ts";
+import { Decimal, Failure, type Value, daysFromDate, generalNumber, isDate, isFailure, isList } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 
 /** Days from the serial date 0 (1899-12-30) to 1970-01-01. */
@@ -15,6 +15,8 @@ export function toText(value: Value): Value {
   if (isList(value)) return value.map(toText);
   return new Failure("wrong-kind", { expected: "a text", given: "another kind of value" });
 }
+
+const isNumber = (value: Value): boolean => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal;
 
 /** A text as a number by the rules of VALUE (6.13.34); undefined when it is none. */
 export function numberOfText(text: string): number | undefined {
@@ -76,11 +78,13 @@ export function typeRules(textRule: string): TypeRules {
     dynamic: true,
     liftsArrays: true,
     columnType(values) {
-      const kinds = new Set(values.filter((value) => value !== null).map((value) => typeof value));
+      // A number beyond double precision counts as the nearest double.
+      const kinds = new Set(values.filter((value) => value !== null).map((value) => (isNumber(value) ? "number" : typeof value)));
       if (kinds.size !== 1) return "any";
       const [kind] = kinds;
       return kind === "string" ? "text" : kind === "number" || kind === "boolean" ? kind : "any";
     },
+    readColumn: (_type, value) => (isNumber(value) ? Number(value) : value),
     conversion(from, to) {
       const target = targets[to];
       const isSame = from === target?.same || (to === "single" && ["text", "number", "boolean"].includes(from));

@@ -1,4 +1,15 @@
-import { Decimal, Double, Failure, type Value, countBytes, isDate, isFailure, lookup, monthNames } from "../../values/index.ts";
+import {
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  countBytes,
+  isDate,
+  isFailure,
+  isWholeNumber,
+  lookup,
+  monthNames,
+} from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText, trimmedInput } from "./numbers.ts";
@@ -300,8 +311,9 @@ export const typeRules: TypeRules = {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
     if (present.every((value) => typeof value === "boolean")) return "boolean";
-    if (!present.every((value) => typeof value === "number")) return "text";
-    if (!present.every((value) => Number.isInteger(value))) return "decimal";
+    if (!present.every((value) => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal))
+      return "text";
+    if (!present.every(isWholeNumber)) return "decimal";
     return present.every((value) => !isFailure(inRange("integer", value))) ? "integer" : "bigint";
   },
   readColumn(type, value) {

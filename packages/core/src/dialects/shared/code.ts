@@ -37,4 +37,7 @@ export const logic = (
 
 /** The most digits after the point that a number of a column is written with: the scale of the column. */
 export const mostDecimals = (values: readonly Value[]): number =>
-  values.reduce<number>((most, value) => Math.max(most, Decimal.of(value as number).scale), 0);
+  values.reduce<number>(
+    (most, value) => Math.max(most, value instanceof Decimal ? value.scale : Decimal.of(value as number).scale),
+    0,
+  );

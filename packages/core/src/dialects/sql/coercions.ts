@@ -1,4 +1,14 @@
-import { Decimal, Double, Failure, type Value, countCodePoints, isDate, isFailure, lookup } from "../../values/index.ts";
+import {
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  countCodePoints,
+  isDate,
+  isFailure,
+  isWholeNumber,
+  lookup,
+} from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 
 const numeric = ["integer", "decimal", "double"];
@@ -125,11 +135,11 @@ export const typeRules: TypeRules = {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
     if (present.every((value) => typeof value === "boolean")) return "boolean";
-    return present.every((value) => Number.isInteger(value)) ? "integer" : "decimal";
+    return present.every(isWholeNumber) ? "integer" : "decimal";
   },
   readColumn(type, value) {
     if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value);
-    return type === "decimal" && typeof value === "number" ? Decimal.of(value) : value;
+    return type === "decimal" && (typeof value === "number" || typeof value === "bigint") ? Decimal.of(value) : value;
   },
   conversion,
   resultType: (row, types) => (row.result === "same" ? types[0] : row.result),

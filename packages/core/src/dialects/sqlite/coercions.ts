@@ -1,4 +1,4 @@
-import { Bytes, Double, Failure, type Value, isFailure, utf8Of } from "../../values/index.ts";
+import { Bytes, Double, Failure, type Value, isFailure, isWholeNumber, utf8Of } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure } from "../row.ts";
 import { fitInteger, prefixNumber, toDouble, toInteger, toNumber, toNumeric, toText, untilNul, whole } from "./numbers.ts";
@@ -102,12 +102,12 @@ export const typeRules = (collation: string): TypeRules => ({
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return `text ${collation}`;
-    return present.every((value) => typeof value === "boolean" || Number.isInteger(value)) ? "integer binary" : "real binary";
+    return present.every((value) => typeof value === "boolean" || isWholeNumber(value)) ? "integer binary" : "real binary";
   },
   readColumn(type, value) {
     const affinity = affinityOf(type);
     if (affinity === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
-    return affinity === "real" ? toDouble(value) : Number(value);
+    return affinity === "real" ? toDouble(value) : typeof value === "bigint" ? toInteger(value) : Number(value);
   },
   conversion(from, to) {
     if (to === "blob") return affinityOf(from) === "blob" ? { cost: -1 } : undefined;

@@ -1,4 +1,15 @@
-import { ArrayItem, Double, Failure, FunctionItem, MapItem, Moment, type Value, integer, isFailure } from "../../values/index.ts";
+import {
+  ArrayItem,
+  Double,
+  Failure,
+  FunctionItem,
+  MapItem,
+  Moment,
+  type Value,
+  integer,
+  isFailure,
+  isWholeNumber,
+} from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import {
   asDouble,
@@ -88,8 +99,8 @@ export const typeRules: TypeRules = {
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length > 0 && present.every((value) => typeof value === "string")) return "text?";
-    if (present.length > 0 && present.every((value) => typeof value === "number"))
-      return present.every(Number.isInteger) ? "integer?" : "double?";
+    if (present.length > 0 && present.every((value) => typeof value === "number" || typeof value === "bigint"))
+      return present.every(isWholeNumber) ? "integer?" : "double?";
     return "any";
   },
   readColumn: (type, value) =>
