@@ -3,7 +3,7 @@ import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import { CsvReader, DataError, Decoder, type ReadOptions, type Table, formatOf, readJson, readTable } from "@indigo-quill/data";
 import type { Dialect, Sample } from "indigo-quill";
-import { dialects } from "indigo-quill/dialects";
+import { dialectLoaders } from "indigo-quill/dialects/load";
 import { type Streams, UsageError } from "./streams.ts";
 
 const require = createRequire(import.meta.url);
@@ -92,9 +92,10 @@ async function named<T>(path: string, read: () => T | Promise<T>): Promise<T> {
 }
 
 /** A dialect by its id, with options given as `name=value`. */
-export function dialectOf(id: string, settings: readonly string[] = []): Dialect {
-  const make = dialects[id];
-  if (!make) throw new UsageError(`there is no dialect "${id}"; use one of ${Object.keys(dialects).join(", ")}`);
+export async function dialectOf(id: string, settings: readonly string[] = []): Promise<Dialect> {
+  const load = dialectLoaders[id];
+  if (!load) throw new UsageError(`there is no dialect "${id}"; use one of ${Object.keys(dialectLoaders).join(", ")}`);
+  const make = await load();
   const options = settings.map((setting): [string, string] => {
     const at = setting.indexOf("=");
     if (at < 1) throw new UsageError(`an option is written name=value, not "${setting}"`);

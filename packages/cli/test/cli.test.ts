@@ -100,7 +100,7 @@ describe("eval", () => {
 
   test("malformed rows are refused with line and column", async () => {
     const { code, err } = await iquill(["eval", "-i", "xpath", "-r", "-", "1"], 'a,b\n1,"x\n');
-    expect(err).toBe("iquill: line 2, column 3: the quote that opens here is not closed\n");
+    expect(err).toBe("iquill: -: line 2, column 3: the quote that opens here is not closed\n");
     expect(code).toBe(2);
   });
 });
@@ -176,7 +176,10 @@ test("one dialect with two collations side by side", async () => {
 describe("probe", () => {
   test("all rows agree", async () => {
     const { code, out } = await iquill(["probe", "-i", "sqlite", "-r", "-", "upper(label) || n"], "label,n\né,1\na,2\n");
-    expect([code, out]).toEqual([0, "upper(label) || n\nSQLite here, SQLite 3.54.1 there: 2 of 2 rows agree.\n"]);
+    expect([code, out]).toEqual([
+      0,
+      "upper(label) || n\nSQLite here, SQLite 3.54.1 there: 2 of 2 rows agree, as parameters and stored in a table.\n",
+    ]);
   });
 
   test("what differs is told, and the exit code is 1", async () => {
@@ -209,7 +212,7 @@ describe("probe", () => {
 test("statements, quoted for the engine, with a warning before it refuses", async () => {
   const statement = async (...args: string[]) => iquill(["statement", "-r", "-", ...args], "label\na\n");
   expect((await statement("-i", "mariadb", "-n", "a`b", "upper(label)")).out).toBe(
-    "SELECT *, (\nupper(label)\n) AS `a``b` FROM `specimens`;\n",
+    "SELECT *, (upper(label)) AS `a``b` FROM `specimens`;\n",
   );
   const refused = await statement("-i", "postgresql", "-k", "generated", "concat(label, '!')");
   expect(refused.err).toContain("PostgreSQL refuses this as a generated column, since it is not immutable: concat");

@@ -70,10 +70,8 @@ export class CsvReader {
       newline: "\n",
       step: ({ data, errors, meta }, parser) => {
         const [error] = errors.filter((e) => e.type === "Quotes");
-        const isBlank =
-          data.length === 1 &&
-          data[0] === "" &&
-          ((this.#names?.length ?? 2) > 1 || (isLast && meta.cursor + from >= text.length));
+        const isAtEnd = meta.cursor + from >= text.length;
+        const isBlank = data.length === 1 && data[0] === "" && ((this.#names?.length ?? 2) > 1 || isAtEnd);
         if (error)
           fail(
             error.code === "MissingQuotes"

@@ -52,7 +52,7 @@ export class Decoder {
     try {
       return this.#decode(bytes, isLast);
     } catch (error) {
-      if (!(error instanceof TypeError)) throw tooLarge(bytes.length);
+      if ((error as Error).name !== "TypeError") throw tooLarge(bytes.length);
       throw new DataError(`the file is not ${this.#name.toUpperCase()}; give its encoding, one of ${encodingNames.join(", ")}`);
     }
   }

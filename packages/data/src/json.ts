@@ -19,7 +19,7 @@ export function parseJson(text: string, firstLine = 1): unknown {
     const { message } = error as Error;
     const position = /position (\d+)/.exec(message);
     const { line, column } = placeOf(text, position ? Number(position[1]) : text.length);
-    const problem = message.replace(/ (?:at|in JSON at)? ?position.*$/s, "");
+    const problem = message.replace(/(?: encountered)?(?: at| in JSON at)? position.*$/s, "");
     throw new DataError(
       /^Duplicate key/.test(message)
         ? `${problem.replace("Duplicate key", "the name")} is given twice`

@@ -2,6 +2,8 @@ import type { Column, Sample } from "indigo-quill";
 
 /** A problem in a file, with its place; `line` and `column` are 1-based, in characters. */
 export class DataError extends Error {
+  override readonly name = "DataError";
+
   constructor(
     message: string,
     readonly line?: number,

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import { DataError, decode, readCsv, readJson, readTable, writeCsv, writeJson, writeNdjson } from "@indigo-quill/data";
-import type { Sample } from "indigo-quill";
+import { CsvReader, DataError, decode, readCsv, readJson, readTable, writeCsv, writeJson, writeNdjson } from "@indigo-quill/data";
+import { Failure, type Sample } from "indigo-quill";
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
@@ -33,9 +33,39 @@ describe("CSV is read", () => {
     ["a\nx\n\ny\n", [["a"], ["x"], [""], ["y"]]],
     ["a,b\n1,2\n\n3,4\n", [["a", "b"], ["1", "2"], ["3", "4"]]],
     ["a,b\n", [["a", "b"]]],
+    ["\n  \n\na,b\n1,2\n", [["a", "b"], ["1", "2"]]],
+    ["a,b\r\n1,2\n3,4\r5,\"x\r\ny\"\r\n", [["a", "b"], ["1", "2"], ["3", "4"], ["5", "x\r\ny"]]],
     ["a\n\ud800x\n", [["a"], ["\ud800x"]]],
   ])("%j", (text, expected) => {
     expect(plain(readCsv(text).sample)).toEqual(expected);
+  });
+
+  test("in pieces cut anywhere the rows are the same, and places count from the start", () => {
+    const text = 'a,b\n1,"x\n""y"\n,\n2,é\n';
+    for (let cut = 1; cut < text.length; cut++) {
+      const reader = new CsvReader({});
+      const pieces = [reader.read(text.slice(0, cut), false), reader.read(text.slice(cut), true)];
+      const rows = pieces.flatMap(({ sample }) => plain(sample).slice(1));
+      expect([cut, rows]).toEqual([cut, [["1", 'x\n"y'], ["", ""], ["2", "é"]]]);
+    }
+    const reader = new CsvReader({});
+    reader.read("a,b\n1,2\n", false);
+    expect(problem(() => reader.read("1,2,3\n", true)).line).toBe(3);
+  });
+
+  test("ragged rows can be taken, with a warning and nothing lost", () => {
+    const { sample, warnings } = readCsv("a,b\n1\n1,2,3\n", { ragged: true });
+    expect(plain(sample)).toEqual([["a", "b", "column 3"], ["1", null, null], ["1", "2", "3"]]);
+    expect(warnings).toEqual(["line 2: this row has 1 of 2 fields", "line 3: this row has 3 of 2 fields"]);
+  });
+
+  test("a separator is one character that is no quote and no line break", () => {
+    for (const separator of ['"', "\n", "", ";;", "\ufeff"]) expect(problem(() => readCsv("a", { separator })).message).toMatch(/separates nothing/);
+  });
+
+  test("many columns of one name are read at once, and not told one by one", () => {
+    const { sample, warnings } = readCsv(`${Array(20_000).fill("a").join(",")}\n`);
+    expect([sample.columns[19_999].name, warnings.length]).toEqual(["a (20000)", 21]);
   });
 
   test("a field can stand for a missing value", () => {
@@ -56,7 +86,7 @@ describe("what is wrong in CSV is said with its place", () => {
     ['a,b\n1,"x\n', 2, 3, /not closed/],
     ['a,b\n1,"x"y\n', 2, undefined, /quote/],
     ["a,b\n1,2\n1,2,3\n", 3, 1, /3 fields, the header has 2/],
-    ['a,b\n"1\n2",3\n4\n', 4, 1, /1 fields, the header has 2/],
+    ['a,b\n"1\n2",3\n4\n', 4, 1, /1 field, the header has 2/],
   ])("%j", (text, line, column, message) => {
     const error = problem(() => readCsv(text));
     expect(error.message).toMatch(message);
@@ -79,7 +109,8 @@ describe("JSON and NDJSON", () => {
     ['[{"a":1},\n {"a":}]', 2, /not JSON/],
     ['{"a":1}\n{"a":\n', 2, /not JSON/],
     ["[1]", undefined, /row 1 is not an object/],
-    ['[{"a":[1]}]', undefined, /row 1, "a" is a list/],
+    ['[{"a":{"b":1}}]', undefined, /row 1, "a" is an object/],
+    ['[{"a":1,\n"a":2}]', 2, /the name 'a' is given twice/],
   ])("%j is refused", (text, line, message) => {
     const error = problem(() => readJson(text));
     expect(error.message).toMatch(message);
@@ -93,7 +124,12 @@ describe("encodings", () => {
     [[0xef, 0xbb, 0xbf, 0x61], undefined, "a"],
     [[0xff, 0xfe, 0x61, 0x00], undefined, "a"],
     [[0xfe, 0xff, 0x00, 0x61], undefined, "a"],
+    [[0x61, 0x00, 0x62, 0x00], undefined, "ab"],
+    [[0x00, 0x61, 0x00, 0x62], undefined, "ab"],
+    [[0xff, 0xfe, 0x00, 0x00, 0x61, 0x00, 0x00, 0x00], undefined, "a"],
+    [[0x00, 0x01, 0xf3, 0x3f], "utf-32be", "🌿"],
     [[0xe9, 0x80], "windows-1252", "é€"],
+    [[0xe9], "latin1", "é"],
   ])("%j as %s", (given, encoding, expected) => {
     expect(decode(new Uint8Array(given), encoding)).toBe(expected);
   });
@@ -124,6 +160,19 @@ test("what is written can be read again", () => {
   ] as const) {
     expect(plain(read(write(names, rows)).sample)).toEqual([names, ...rows]);
   }
+});
+
+test("numbers keep all their digits, and errors, nothing and lists come back as they were", () => {
+  const lines =
+    '{"a":12345678901234567890,"b":0.1000000000000000055511151231257827,"c":1e400,"d":null}\n{"a":1,"b":0.1,"c":["x",null],"d":{"error":"22012"}}\n';
+  const { sample } = readJson(lines);
+  const written = writeNdjson(
+    sample.columns.map(({ name }) => name),
+    plain(sample)
+      .slice(1)
+      .map((row) => row.map((cell) => (cell instanceof Failure ? { error: cell.standard } : cell))),
+  );
+  expect(written.replace(/1(0{400})/, "1e400")).toBe(lines);
 });
 
 test("CSV tells empty text from nothing", () => {

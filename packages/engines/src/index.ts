@@ -1,7 +1,5 @@
 import type { Connection, Settings } from "./connection.ts";
 import { connect as embedded } from "./embedded.ts";
-import { connect as mariadb } from "./mariadb/connect.ts";
-import { connect as postgresql } from "./postgresql/connect.ts";
 
 export {
   type Cell,
@@ -16,7 +14,11 @@ export {
 
 /** The engine that runs with nothing to set up, for each dialect that has one. */
 const embeddedEngines: Readonly<Record<string, string>> = { postgresql: "pglite", sqlite: "sqljs", duckdb: "duckdb" };
-const servers: Readonly<Record<string, typeof mariadb>> = { postgresql, mariadb };
+/** The drivers of servers, loaded when one is asked for. */
+const servers: Readonly<Record<string, () => Promise<{ connect(url: string, settings: Settings): Promise<Connection> }>>> = {
+  postgresql: () => import("./postgresql/connect.ts"),
+  mariadb: () => import("./mariadb/connect.ts"),
+};
 
 const defaults: Settings = { timeLimit: 5000, totalLimit: 300_000, options: {} };
 
@@ -38,7 +40,8 @@ export async function open(dialect: string, url?: string, settings: Partial<Sett
   if (!Object.hasOwn(servers, dialect)) throw new RangeError(`${dialect} has no server; leave the URL out`);
   const { host, username, password } = addressOf(dialect, url);
   try {
-    return await servers[dialect](url, chosen);
+    const driver = await servers[dialect]();
+    return await driver.connect(url, chosen);
   } catch (error) {
     const who = /^[\w.-]*$/.test(username) ? username || "nobody" : "a user";
     throw new Unreachable(

@@ -1,11 +1,12 @@
 import { Worker } from "node:worker_threads";
 import type { Connection, Query, Settings } from "./connection.ts";
-import { connect as duckdb } from "./duckdb/connect.ts";
-import { connect as pglite } from "./pglite/connect.ts";
-import { connect as sqljs } from "./sqljs/connect.ts";
 
-/** The engines that run within a process of ours. */
-const engines: Readonly<Record<string, (settings: Settings) => Promise<Connection>>> = { pglite, sqljs, duckdb };
+/** The engines that run within a process of ours; only one is loaded. */
+const engines: Readonly<Record<string, () => Promise<{ connect(settings: Settings): Promise<Connection> }>>> = {
+  pglite: () => import("./pglite/connect.ts"),
+  sqljs: () => import("./sqljs/connect.ts"),
+  duckdb: () => import("./duckdb/connect.ts"),
+};
 
 const [, , name, settings] = process.argv;
 
@@ -17,7 +18,7 @@ new Worker(
 ).unref();
 
 /** A process that holds one embedded engine: it says its version, then answers queries, and can be killed. */
-const connection = await engines[name](JSON.parse(settings) as Settings);
+const connection = await (await engines[name]()).connect(JSON.parse(settings) as Settings);
 process.on("message", (query: Query) => {
   const run = connection.run(query, (place, outcome) => process.send!({ place, outcome }));
   void run.then(

@@ -2,7 +2,8 @@ import type { ReadOptions } from "@indigo-quill/data";
 import type { Program, Sample } from "indigo-quill";
 import { message } from "indigo-quill";
 import { type Contrast, contrast, explainParting, paste } from "indigo-quill/contrast";
-import { type Dialect, dialects } from "indigo-quill/dialects";
+import type { Dialect } from "indigo-quill/dialects";
+import { dialectLoaders } from "indigo-quill/dialects/load";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
 import { type Style, cellText, styleFor } from "../output/style.ts";
@@ -20,7 +21,8 @@ export interface ContrastOptions extends ReadOptions {
 /** Evaluates expressions of several dialects over the same rows, and says where and why they differ. */
 export async function contrastCommand(sides: readonly string[], options: ContrastOptions, streams: Streams): Promise<number> {
   const sample = await readSample(options.rows, options, streams);
-  const result = options.pasted === undefined ? contrastSides(sides, sample) : pasteText(options.pasted, sample, streams);
+  const result =
+    options.pasted === undefined ? await contrastSides(sides, sample) : await pasteText(options.pasted, sample, streams);
   if (!result) return exit.failed;
   if (!result.programs.map((program) => report(program, streams)).every(Boolean)) return exit.failed;
   const style = styleFor(streams, options.spaces);
@@ -28,23 +30,19 @@ export async function contrastCommand(sides: readonly string[], options: Contras
   return result.groups.length === 0 ? exit.ok : exit.some;
 }
 
-function contrastSides(sides: readonly string[], sample: Sample): Contrast {
+async function contrastSides(sides: readonly string[], sample: Sample): Promise<Contrast> {
   if (sides.length < 2) throw new UsageError("give at least two expressions, each as dialect=expression, or one with --pasted");
-  const read = sides.map((side) => {
+  const read = sides.map(async (side) => {
     const found = /^([\w-]+)(?:\[([^\]]*)\])?=([^]*)$/.exec(side);
     if (!found) throw new UsageError(`"${side}" is not dialect=expression, for example postgresql='left(taxon, 3)'`);
     const [, id, settings, expression] = found;
-    return { dialect: dialectOf(id, settings?.split(",") ?? []), expression };
+    return { dialect: await dialectOf(id, settings?.split(",") ?? []), expression };
   });
-  return contrast(read, sample);
+  return contrast(await Promise.all(read), sample);
 }
 
-function pasteText(expression: string, sample: Sample, streams: Streams): Contrast | undefined {
-  const result = paste(
-    expression,
-    Object.keys(dialects).map((id) => dialectOf(id)),
-    sample,
-  );
+async function pasteText(expression: string, sample: Sample, streams: Streams): Promise<Contrast | undefined> {
+  const result = paste(expression, await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id))), sample);
   for (const { dialect, refused } of result.pasted) {
     streams.stderr.write(
       refused.length === 0 ? `${dialect.title} accepts it\n` : `${dialect.title} does not: ${message(refused[0])}\n`,

@@ -32,15 +32,14 @@ export async function demo(name: string | undefined, options: { list?: boolean }
   }
   const column = columns.find((candidate) => candidate.name === (name ?? "surname"));
   if (!column) throw new UsageError(`the demo has no column "${name}"; "iquill demo --list" lists them`);
-  const plain = dialectOf("xpath");
+  const plain = await dialectOf("xpath");
   const shown = ["accession", "taxon", "collector", "shelf", "collected"];
   const register = sample.columns.filter((c) => shown.includes(c.name));
   const rows = Array.from({ length: 8 }, (_, row) =>
     register.map(({ values }) => cellText(values[row], plain, { ...style, spaces: true })),
   );
-  const sides = (["openformula", "postgresql", "xpath"] as const).flatMap((id) =>
-    column[id] === undefined ? [] : [{ dialect: dialectOf(id), expression: column[id] }],
-  );
+  const ids = (["openformula", "postgresql", "xpath"] as const).filter((id) => column[id] !== undefined);
+  const sides = await Promise.all(ids.map(async (id) => ({ dialect: await dialectOf(id), expression: column[id]! })));
   const result = contrast(sides, sample);
   const differing = result.rows.find((row) => !row.agree)?.row ?? 0;
   streams.stdout.write(

@@ -26,7 +26,7 @@ const noColumns: Sample = { columns: [], rows: 1 };
 
 /** Evaluates an expression on every row, and writes the rows as they are read. */
 export async function evaluate(expression: string, options: EvalOptions, streams: Guarded): Promise<number> {
-  const dialect = dialectOf(options.in, options.option);
+  const dialect = await dialectOf(options.in, options.option);
   const style = styleFor(streams, options.spaces);
   const reading = { ...options, format: undefined };
   if (options.trace !== undefined) {

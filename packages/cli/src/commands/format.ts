@@ -10,8 +10,8 @@ export interface FormatOptions {
 }
 
 /** Prints an expression laid out in lines; it reads back as the same tree. */
-export function formatCommand(expression: string, options: FormatOptions, streams: Streams): number {
-  const dialect = dialectOf(options.in, options.option);
+export async function formatCommand(expression: string, options: FormatOptions, streams: Streams): Promise<number> {
+  const dialect = await dialectOf(options.in, options.option);
   const formatted = format(dialect, expression, options.width);
   if (!formatted.ok) {
     reportAll(dialect.id, expression, formatted.diagnostics, streams);

@@ -21,12 +21,12 @@ const noColumns: Sample = { columns: [], rows: 1 };
 
 /** Runs an expression on a live engine and compares row by row with our evaluation. */
 export async function probeCommand(expression: string, options: ProbeOptions, streams: Streams): Promise<number> {
-  const given = dialectOf(options.in, options.option);
+  const given = await dialectOf(options.in, options.option);
   const sample = options.rows === undefined ? noColumns : await readSample(options.rows, options, streams);
   const connection = await connected(given, options, streams);
   try {
     // What is not said is as the engine has it: its version, say.
-    const dialect = dialectOf(options.in, [...settings(connection.options), ...(options.option ?? [])]);
+    const dialect = await dialectOf(options.in, [...settings(connection.options), ...(options.option ?? [])]);
     const result = await probe(connection, dialect, expression, sample);
     if (!report(result.program, streams)) return exit.failed;
     streams.stdout.write(options.json ? asNdjson(result) : asText(result, dialect, sample, streams));

@@ -16,7 +16,7 @@ export interface StatementOptions extends ReadOptions {
 
 /** Prints a statement for a calculated column; warns where the engine will refuse it. */
 export async function statementCommand(expression: string, options: StatementOptions, streams: Streams): Promise<number> {
-  const dialect = dialectOf(options.in, options.option);
+  const dialect = await dialectOf(options.in, options.option);
   if (!dialect.statements) throw new UsageError(`${dialect.title} has no statements; use an SQL dialect`);
   const program = compile(dialect, expression, await readSample(options.rows, options, streams));
   if (!report(program, streams)) return exit.failed;

@@ -1,5 +1,5 @@
 import { isPure, signature } from "indigo-quill";
-import { dialects } from "indigo-quill/dialects";
+import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
 import { dialectOf } from "../input.ts";
@@ -8,7 +8,7 @@ import { table, wrapped } from "../output/table.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
 
 /** All traits, or one with its answers and the functions that give each. */
-export function traitsCommand(name: string | undefined, streams: Streams): number {
+export async function traitsCommand(name: string | undefined, streams: Streams): Promise<number> {
   const style = styleFor(streams);
   if (name === undefined) {
     const rows = Object.keys(traits).map((id) => [
@@ -22,7 +22,7 @@ export function traitsCommand(name: string | undefined, streams: Streams): numbe
   if (!Object.hasOwn(traits, name)) throw new UsageError(`there is no trait "${name}"; "iquill traits" lists them`);
   const { question, answers } = describeTrait(name as TraitId);
   const asking = Object.values(operations).filter((operation) => (operation.traits as readonly string[]).includes(name));
-  const all = Object.keys(dialects).map((id) => dialectOf(id));
+  const all = await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id)));
   const { bold, cyan } = style.colour;
   const write = (text: string, lead: string, indent: string) =>
     streams.stdout.write(`${wrapped(text, style.width ?? 100, lead, indent)}\n`);
@@ -41,8 +41,12 @@ export function traitsCommand(name: string | undefined, streams: Streams): numbe
 }
 
 /** The functions of a dialect by group, or one in full. */
-export function functionsCommand(name: string | undefined, options: { in: string; family?: string }, streams: Streams): number {
-  const dialect = dialectOf(options.in);
+export async function functionsCommand(
+  name: string | undefined,
+  options: { in: string; family?: string },
+  streams: Streams,
+): Promise<number> {
+  const dialect = await dialectOf(options.in);
   const style = styleFor(streams);
   if (options.family !== undefined && !(families as readonly string[]).includes(options.family)) {
     throw new UsageError(`there is no family "${options.family}"; use one of ${families.join(", ")}`);

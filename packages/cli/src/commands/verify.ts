@@ -1,6 +1,6 @@
 import { decode, parseLines } from "@indigo-quill/data";
-import { type Dialect, Failure, type Value, compile, message, sampleOf } from "indigo-quill";
-import { dialects } from "indigo-quill/dialects";
+import { type Dialect, Decimal, Failure, type Value, compile, message, sampleOf } from "indigo-quill";
+import { dialectLoaders } from "indigo-quill/dialects/load";
 import { demoFile, dialectOf, readBytes } from "../input.ts";
 import { styleFor } from "../output/style.ts";
 import { traceText } from "../output/trace.ts";
@@ -27,12 +27,12 @@ export async function verify(files: readonly string[], options: { json?: boolean
     const text = file === "demo" ? await demoFile("cases.ndjson") : decode(await readBytes(file, streams));
     for (const { value, line } of parseLines(text)) {
       const item = readCase(value, `${file}, line ${line}`);
-      const got = evaluateCase(item);
+      const got = await evaluateCase(item);
       const ok = meets(item, got);
       if (ok) passed++;
       else failed++;
       if (options.json) streams.stdout.write(`${JSON.stringify({ id: item.id, ok, got })}\n`);
-      else if (!ok) streams.stdout.write(missText(item, got, streams));
+      else if (!ok) streams.stdout.write(await missText(item, got, streams));
     }
   }
   streams.stdout.write(options.json ? `${JSON.stringify({ passed, failed })}\n` : `${passed} passed, ${failed} failed\n`);
@@ -64,28 +64,28 @@ function readCase(value: unknown, where: string): Case {
 
 const made = new Map<string, Dialect>();
 
-function dialectFor({ dialect, options }: Case): Dialect {
+async function dialectFor({ dialect, options }: Case): Promise<Dialect> {
   const settings = Object.entries(options).map(([name, value]) => `${name}=${value}`);
   const key = [dialect, ...settings].join("\n");
   let found = made.get(key);
-  if (!found) made.set(key, (found = dialectOf(dialect, settings)));
+  if (!found) made.set(key, (found = await dialectOf(dialect, settings)));
   return found;
 }
 
 /** Evaluates a case. A fault of ours costs that case alone: it is told, and the others are still checked. */
-function evaluateCase(item: Case): Got {
+async function evaluateCase(item: Case): Promise<Got> {
   try {
-    return gotOf(item);
+    return await gotOf(item);
   } catch (error) {
     if (error instanceof UsageError) throw error;
     return { error: { code: "internal", message: `a fault of Indigo Quill: ${String(error)}` } };
   }
 }
 
-function gotOf(item: Case): Got {
-  if (!(item.dialect in dialects))
+async function gotOf(item: Case): Promise<Got> {
+  if (!(item.dialect in dialectLoaders))
     return { error: { code: "unknown-dialect", message: `there is no dialect "${item.dialect}" yet` } };
-  const dialect = dialectFor(item);
+  const dialect = await dialectFor(item);
   const sample = sampleOf([item.row]);
   const program = compile(dialect, item.expression, { ...sample, rows: 1 });
   const [value] = program.run({ ...sample, rows: 1 });
@@ -99,7 +99,8 @@ function meets({ expect }: Case, got: Got): boolean {
 }
 
 /** Numbers by value (relative tolerance 1e-12), everything else exactly. */
-function same(a: unknown, b: unknown): boolean {
+function same(given: unknown, got: unknown): boolean {
+  const [a, b] = [given, got].map((value) => (typeof value === "bigint" || value instanceof Decimal ? Number(value) : value));
   if (typeof a === "number" && typeof b === "number")
     return a === b || Math.abs(a - b) <= 1e-12 * Math.max(Math.abs(a), Math.abs(b));
   if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, i) => same(item, b[i]));
@@ -108,16 +109,20 @@ function same(a: unknown, b: unknown): boolean {
   return a === b;
 }
 
-function missText(item: Case, got: Got, streams: Streams): string {
+/** A value of a case as JSON, numbers of any size with all their digits. */
+const shownJson = (value: unknown): string =>
+  JSON.stringify(value, (_, part: unknown) =>
+    typeof part === "bigint" || part instanceof Decimal ? `#${String(part)}#` : part,
+  ).replace(/"#(.*?)#"/g, "$1");
+
+async function missText(item: Case, got: Got, streams: Streams): Promise<string> {
   const shown = "value" in got ? JSON.stringify(got.value) : `error ${got.error.code}: ${got.error.message}`;
   const expected =
-    "value" in item.expect
-      ? JSON.stringify(item.expect.value)
-      : `error${item.expect.error === true ? "" : ` ${item.expect.error}`}`;
-  const head = `✗ ${item.id}  ${item.dialect}  ${item.expression}\n  row      ${JSON.stringify(item.row)}\n  expected ${expected}\n  got      ${shown}\n`;
-  if (!(item.dialect in dialects)) return head;
+    "value" in item.expect ? shownJson(item.expect.value) : `error${item.expect.error === true ? "" : ` ${item.expect.error}`}`;
+  const head = `✗ ${item.id}  ${item.dialect}  ${item.expression}\n  row      ${shownJson(item.row)}\n  expected ${expected}\n  got      ${shown}\n`;
+  if (!(item.dialect in dialectLoaders)) return head;
   const sample = { ...sampleOf([item.row]), rows: 1 };
   if ("error" in got && got.error.code === "internal") return head;
-  const program = compile(dialectFor(item), item.expression, sample);
+  const program = compile(await dialectFor(item), item.expression, sample);
   return program.ok ? `${head}${traceText(program, sample, 0, styleFor(streams))}` : head;
 }

@@ -1,5 +1,5 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { Failure, type Value } from "../values/index.ts";
+import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, partsOf } from "./bind.ts";
 import { emit } from "./emit.ts";
 
@@ -13,8 +13,7 @@ const ours: ReadonlySet<string> = new Set(["not-covered", "beyond-memory", "patt
 export function constantFailure(root: Bound, dialect: Dialect): Failure | undefined {
   /** The value of what depends on no row, the failure of a part of it, or undefined. */
   function fold(bound: Bound): { readonly value: Value } | Failure | undefined {
-    // A constant that did not convert is an error of the rows that need it.
-    if (bound.kind === "constant") return bound.value instanceof Failure ? undefined : { value: bound.value };
+    if (bound.kind === "constant") return { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
     const { source } = bound;
     if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children, source.branches.length);
@@ -27,7 +26,10 @@ export function constantFailure(root: Bound, dialect: Dialect): Failure | undefi
       if (folded && decisive !== undefined && folded.value === decisive) return folded;
       if (folded) values.push(folded.value);
     }
+    // A constant that did not convert is an error of the rows that need it, unless all is constant.
     if (values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
+    const broken = values.find(isFailure);
+    if (broken) return broken;
     const value = emit(withValues(bound, values), { columns: [] }, dialect)(0);
     if (!(value instanceof Failure)) return { value };
     return ours.has(value.code) ? undefined : value;

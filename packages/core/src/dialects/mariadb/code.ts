@@ -91,7 +91,7 @@ const extreme = (direction: number, collation: Collation): Code => ({
 
 /** How a value of a type becomes one of another. */
 function toType(type: string, from: string): (value: Value) => Value {
-  const convert = baseType(from) === type ? undefined : conversion(from, type)?.convert;
+  const convert = from === type || (baseType(from) === type && type !== "double") ? undefined : conversion(from, type)?.convert;
   return (value) => (value === null ? null : (convert?.(value) ?? value));
 }
 
@@ -358,7 +358,8 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       },
     },
     export_set: strict((set: Value, on: string, off: string, separator = ",", count: Value = 64) => {
-      const size = Number(count) < 0 || Number(count) > 64 ? 64 : Number(count);
+      // The number of bits is one of 32 bits, without a sign.
+      const size = Math.min(64, Number(BigInt.asUintN(32, BigInt(count as number))));
       return Array.from({ length: size }, (_, i) => ((bitsOf(set) >> BigInt(i)) & 1n ? on : off)).join(separator);
     }),
     // Only values up to the first that is above are evaluated.

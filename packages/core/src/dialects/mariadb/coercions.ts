@@ -147,6 +147,9 @@ function asBytes(value: Value): Value {
 export function conversion(from: string, to: string): Conversion | undefined {
   const kind = isBinary(baseType(from)) ? "binary" : baseType(from);
   const isWhole = kind === "integer" || kind === "unsigned";
+  const decimals = /^double (\d+)$/.exec(to)?.[1];
+  if (decimals !== undefined)
+    return { cost: 1, convert: numeric(from, (value) => new FixedDouble((toDouble(value) as Double).value, Number(decimals))) };
   if (to.startsWith("decimal ")) {
     const scale = Number(to.slice(8));
     const scaled = (value: Value) => {
@@ -210,6 +213,11 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return { cost: isWhole ? 0 : 2, convert: numeric(from, (value) => withinPacket(asPosition(value), packet / 4)) };
     case "count":
       return { cost: isWhole ? 0 : 2, convert: numeric(from, (value) => withinPacket(asPosition(value))) };
+    case "int32":
+      return {
+        cost: isWhole ? 0 : 2,
+        convert: numeric(from, (value) => Number(BigInt.asIntN(32, BigInt(toInteger(value) as number)))),
+      };
     case "integer":
     case "unsigned":
       return { cost: isWhole ? 0 : 2, ...(!isWhole && { convert: numeric(from, toInteger) }) };
@@ -217,7 +225,7 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return { cost: kind === "decimal" ? 0 : isWhole ? 1 : 3, convert: numeric(from, toDecimal) };
     case "double":
     case "floating":
-      return { cost: kind === "double" ? 0 : 6, convert: numeric(from, toDouble) };
+      return { cost: kind === "double" ? 0 : 6, convert: numeric(from, (value) => plainDouble(toDouble(value))) };
     case "date":
       if (kind === to) return { cost: 0 };
       return {
@@ -438,7 +446,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
   resultType(row, types) {
     if (row.name === "-" && types.length === 1 && types[0] === "unsigned") return "decimal 0";
     if (row.result === "decimal" && /^(?:-|abs)$/.test(row.name) && types.length === 1) return types[0];
-    if (row.result === "decimal" && types.length === 2 && /^[-+*]$/.test(row.name)) return decimalOf(row.name, types);
+    if (row.result === "decimal" && types.length === 2 && /^[-+*%]$/.test(row.name)) return decimalOf(row.name, types);
     // Bytes of a column stay its own; others are like a literal's.
     if (row.result === "bytes beside") return types.some((type) => baseType(type) === "binary") ? "binary" : "hextext";
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
@@ -497,15 +505,20 @@ export function extremeType(types: readonly string[]): string {
   return isMixed ? "double" : (unify(types) ?? "text");
 }
 
+/** A double without a fixed number of decimals. */
+const plainDouble = (value: Value): Value => (value instanceof FixedDouble ? new Double(value.value) : value);
+
+/** The decimals that a number of a type shows; NaN where they are not fixed. */
+const fixedDecimals = (type: string): number =>
+  baseType(type) === "integer" || baseType(type) === "unsigned" || type === castText
+    ? 0
+    : /^(?:decimal|double) \d/.test(type)
+      ? Number(type.split(" ")[1])
+      : NaN;
+
 /** The type of a number in double precision: how many decimals it shows is fixed where that of its operands is. */
 function doubleType(name: string, types: readonly string[]): string {
-  const scales = types.map((type) =>
-    baseType(type) === "integer" || baseType(type) === "unsigned" || type === castText
-      ? 0
-      : /^(?:decimal|double) \d/.test(type)
-        ? Number(type.split(" ")[1])
-        : NaN,
-  );
+  const scales = types.map(fixedDecimals);
   const most = Math.max(...scales);
   const decimals: Readonly<Record<string, number>> = lookup({
     "+": most,
@@ -539,10 +552,12 @@ function decimalType(types: readonly string[]): string {
 export function unify(types: readonly string[]): string | undefined {
   const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
-  if (kinds.every((kind) => kind === kinds[0]) && kinds[0] !== "decimal" && kinds[0] !== "binary")
+  if (kinds.every((kind) => kind === kinds[0]) && !["decimal", "double", "binary"].includes(kinds[0]))
     return kinds[0] === "text" ? (types.find((type) => type.split(" ")[1] in collations) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
+    const decimals = Math.max(...types.filter((type) => type !== "null").map(fixedDecimals));
+    if (highest === "double") return Number.isNaN(decimals) ? "double" : `double ${decimals}`;
     return highest === "unsigned" ? "decimal" : highest === "decimal" ? decimalType(types) : highest;
   }
   if (kinds.every((kind) => temporal.includes(kind))) return "datetime";

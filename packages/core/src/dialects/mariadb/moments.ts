@@ -93,7 +93,7 @@ export function readTime(text: string): number | undefined {
 export const longest = 3_020_399_999_999;
 
 /** A date, its first mark, and what parts it from a time: a space, a T, or a mark before hour and minute. */
-const dated = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]|T|${mark}\\d+${mark}\\d)`);
+const dated = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]+[^ \\t\\n\\v\\f\\r]|T|${mark}\\d+${mark}\\d)`);
 
 /** Whether a text that is read as a date says the time of day, too. */
 export const hasClock = (text: string): boolean => dated.test(text.trimStart()) || /^\d{12,}/.test(text.trim());
@@ -312,7 +312,7 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
   c: ["month", "\\d{1,2}"],
   d: ["day", "\\d{1,2}"],
   e: ["day", "\\d{1,2}"],
-  D: ["ordinal", "\\d{1,2}(?:st|nd|rd|th)"],
+  D: ["ordinal", "\\d{1,2}[^]{0,2}"],
   H: ["hour", "\\d{1,2}"],
   k: ["hour", "\\d{1,2}"],
   h: ["hour12", "\\d{1,2}"],
@@ -373,14 +373,14 @@ export function readByFormat(text: string, format: string): string | null {
       : found.shortYear !== undefined
         ? fullYear(found.shortYear.padStart(2, "0"))
         : 0;
-  let [month, day] = [number("month") ?? (monthByName || 0), number("day") ?? number("ordinal") ?? 0];
+  let [month, day] = [number("month") ?? (monthByName || 0), number("day") ?? (found.ordinal === undefined ? 0 : parseInt(found.ordinal.slice(0, 2), 10))];
   const yearDay = number("yearDay");
   if (yearDay !== undefined && year === 0) return null;
   if (yearDay !== undefined && yearDay > 0) ({ month, day } = dateFromDays(daysFromDate(year, 1, yearDay)));
   const [minute, second] = [number("minute") ?? 0, number("second") ?? 0];
   if (month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return null;
   const { hasDate, hasTime } = partsOfFormat(full);
-  const fraction = found.micro === undefined ? "" : `.${found.micro.padEnd(6, "0")}`;
+  const fraction = /%f/.test(full) ? `.${(found.micro ?? "").padEnd(6, "0")}` : "";
   const date = `${four(year)}-${two(month)}-${two(day)}`;
   const time = `${two(hour)}:${two(minute)}:${two(second)}${fraction}`;
   return hasTime ? (hasDate ? `${date} ${time}` : time) : date;

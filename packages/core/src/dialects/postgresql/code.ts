@@ -339,9 +339,12 @@ const outputs = (list: Value): Value[] => (list as readonly Value[]).map(outputT
 
 const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.of(value) : value);
 
-/** The digits of a number in two's complement, of 32 bits where it fits. */
-const unsignedDigits = (value: number | bigint, base: number): string =>
-  BigInt.asUintN(value < 0 && value >= -2147483648 ? 32 : 64, BigInt(value)).toString(base);
+/** The digits of a number in two's complement, of as many bits as its type has. */
+const unsignedDigits = (base: number): Code => ({
+  strict: true,
+  run: ([value], { types: [type] }) =>
+    BigInt.asUintN(type === "integer" || type === "smallint" ? 32 : 64, BigInt(value as number)).toString(base),
+});
 
 /** Functions that are not rows of data. */
 export const postgresqlCode = (version: string, library: string): Readonly<Record<string, Code>> => ({
@@ -361,9 +364,9 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
       .join(separator),
   ),
   unistr: strict(unistr),
-  to_hex: strict((value: number | bigint) => unsignedDigits(value, 16)),
-  to_bin: strict((value: number | bigint) => unsignedDigits(value, 2)),
-  to_oct: strict((value: number | bigint) => unsignedDigits(value, 8)),
+  to_hex: unsignedDigits(16),
+  to_bin: unsignedDigits(2),
+  to_oct: unsignedDigits(8),
   parse_ident: strict(parseIdent),
   and: logic(false),
   or: logic(true),
@@ -416,6 +419,7 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   array_fill: {
     run: ([item, lengths, starts]) => {
       if (lengths === null || starts === null) return bad("the lengths of an array must not be null");
+      if ((lengths as readonly Value[]).includes(null)) return bad("the length of an array must not be null");
       const [length = 0, ...more] = lengths as readonly number[];
       if (starts !== undefined && (starts as readonly number[]).length !== (lengths as readonly number[]).length)
         return bad("there are more or fewer starts than lengths");

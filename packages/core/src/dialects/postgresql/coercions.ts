@@ -383,6 +383,8 @@ export const typeRules: TypeRules = {
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   nullifType(left, right) {
     const both = [left, right];
+    // There are operators between integers of all sizes.
+    if (both.every((type) => /^(?:smallint|integer|bigint)$/.test(type))) return left;
     if (both.every((type) => numeric.includes(type))) return numeric[Math.max(...both.map((type) => numeric.indexOf(type)))];
     return left === "unknown" || (left === "bpchar" && right === "text") ? "text" : left;
   },

@@ -324,6 +324,7 @@ const coded = (
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number decimal, low decimal, high decimal, count integer", "integer", "9.3"],
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number double, low double, high double, count integer", "integer", "9.3", "width_bucket double"],
     ...collations.map((name): Coded => [`collate ${name}`, "convert", "A text with a collation.", "text text", /^(?:C|POSIX|ucs_basic)$/.test(name) ? "text_c" : "text", "24.2.2", "itself"]),
+    ...collations.map((name): Coded => [`collate ${name}`, "convert", "A text of a fixed length with a collation.", "text padded", "bpchar", "24.2.2", "itself"]),
     ["to_char", "convert", "A date in a format.", "date timestamp, format text", "text", "9.8", "to_char date"],
     ["to_char", "convert", "A date in a format.", "date timestamptz, format text", "text", "9.8", "to_char date"],
     ["to_timestamp", "convert", "A moment read by a format.", "text text, format text", "timestamptz", "9.8"],
