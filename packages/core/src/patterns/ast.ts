@@ -144,6 +144,22 @@ function setInBothCases({ ranges, classes, minus, ...rest }: CharSet, letters: R
   };
 }
 
+/** A tree that fits the same stretches read from their end. */
+export function reversedNode(node: PatternNode): PatternNode {
+  switch (node.kind) {
+    case "sequence":
+      return { ...node, items: node.items.map(reversedNode).reverse() };
+    case "choice":
+      return { ...node, options: node.options.map(reversedNode) };
+    case "repeat":
+    case "group":
+    case "atomic":
+      return { ...node, item: reversedNode(node.item) };
+    default:
+      return node;
+  }
+}
+
 /** A code point with its one-to-one lower and upper case forms. */
 export function caseForms(codePoint: number): number[] {
   const text = String.fromCodePoint(codePoint);

@@ -1,5 +1,6 @@
 import { type ParsedPattern, type PatternNode, PatternError } from "./ast.ts";
 import { firstMatch } from "./first-match.ts";
+import { FirstMatcher } from "./linear.ts";
 import { LongestMatcher, preference } from "./longest-match.ts";
 import { type NativePlan, type Rule, planNative } from "./native.ts";
 import { parsePerl, pcre, re2 } from "./perl.ts";
@@ -178,11 +179,16 @@ function nativeLength(plan: NativePlan): number {
 function carefulMatcher(node: PatternNode, groups: number, ignoreCase: boolean, rule: Rule) {
   let program: Program | undefined;
   let longest: LongestMatcher | undefined;
+  let first: FirstMatcher | undefined;
   return (text: string, from: number, budget: Budget): readonly number[] | undefined => {
     program ??= compileProgram(node, ignoreCase);
     if (!program.hasBackreference && (rule !== "first" || preference(node) === undefined)) {
       longest ??= new LongestMatcher(node, groups, ignoreCase);
       return longest.exec(text, from, budget);
+    }
+    if (!program.hasBackreference) {
+      first ??= new FirstMatcher(program, groups);
+      return first.exec(text, from);
     }
     for (let start = from; start <= text.length; start++) {
       if (start > 0 && (text.charCodeAt(start) & 0xfc00) === 0xdc00 && (text.charCodeAt(start - 1) & 0xfc00) === 0xd800) continue;

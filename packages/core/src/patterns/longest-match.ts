@@ -1,6 +1,9 @@
 import type { PatternNode } from "./ast.ts";
-import { looks } from "./first-match.ts";
+import { LookTables } from "./linear.ts";
 import { type Budget, type Program, compileProgram, holds, spend } from "./program.ts";
+
+/** Steps that each character of a match adds to the budget for its groups. */
+const stepsPerCharacter = 50;
 
 /**
  * The rule of POSIX advanced patterns (PostgreSQL documentation, 9.7.3.5): of the matches that
@@ -9,6 +12,7 @@ import { type Budget, type Program, compileProgram, holds, spend } from "./progr
  */
 export class LongestMatcher {
   readonly #programs = new Map<PatternNode, Program>();
+  readonly #looks = new LookTables();
   readonly #long: boolean;
   readonly root: PatternNode;
 
@@ -24,8 +28,10 @@ export class LongestMatcher {
 
   /** The offsets of the groups of the first match at or after `from`, or undefined. */
   exec(text: string, from: number, budget: Budget): number[] | undefined {
-    const found = scan(this.#program(this.root), text, from, this.#long, budget);
+    const found = scan(this.#program(this.root), text, from, this.#long, this.#looks);
     if (!found) return undefined;
+    // What a group is takes more looks at the same stretch, but a number that grows with it.
+    budget.left += stepsPerCharacter * (found.end - found.start);
     const slots = new Array<number>(2 * this.groups + 2).fill(-1);
     if (this.groups > 0) this.#dissect(this.root, text, found.start, found.end, slots, budget);
     [slots[0], slots[1]] = [found.start, found.end];
@@ -52,11 +58,11 @@ export class LongestMatcher {
       case "sequence":
         return this.#dissectItems(node.items, 0, text, start, end, slots, new Set(), budget);
       case "repeat":
-        if (capturesNothing(node.item)) return ends(this.#program(node), text, start, end, budget).includes(end);
+        if (capturesNothing(node.item)) return ends(this.#program(node), text, start, end, this.#looks, budget).includes(end);
         // Only {1,1} is left of those that must come.
         return node.min === 1 ? inner(node.item, start, end) : this.#dissectRepeat(node, text, start, end, slots, budget);
       default:
-        return ends(this.#program(node), text, start, end, budget).includes(end);
+        return ends(this.#program(node), text, start, end, this.#looks, budget).includes(end);
     }
   }
 
@@ -75,7 +81,7 @@ export class LongestMatcher {
     if (index === items.length - 1) return this.#dissect(item, text, start, end, slots, budget);
     const key = `${index},${start}`;
     if (failed.has(key)) return false;
-    const middles = ends(this.#program(item), text, start, end, budget);
+    const middles = ends(this.#program(item), text, start, end, this.#looks, budget);
     if (preference(item) !== "short") middles.reverse();
     for (const middle of middles) {
       if (
@@ -112,7 +118,7 @@ export class LongestMatcher {
       if (from === end) return true;
       const key = from * (most + 1) + done;
       if (done === most || dead.has(key)) return false;
-      const stops = ends(this.#program(node.item), text, from, end, budget);
+      const stops = ends(this.#program(node.item), text, from, end, this.#looks, budget);
       if (isLong) stops.reverse();
       for (const stop of stops) {
         if (stop === from || !turn(done + 1, stop)) continue;
@@ -198,39 +204,31 @@ export function preference(node: PatternNode): "long" | "short" | undefined {
 }
 
 /** All offsets up to `limit` at which the program can end when it starts at `start`, in rising order. */
-function ends(program: Program, text: string, start: number, limit: number, budget: Budget): number[] {
+function ends(program: Program, text: string, start: number, limit: number, looks: LookTables, budget: Budget): number[] {
   const found: number[] = [];
-  simulate(program, text, start, limit, budget, (_start, end) => void found.push(end));
+  simulate(program, text, start, limit, looks, (_start, end) => void found.push(end), budget);
   return found;
 }
 
-/** The earliest start of a match at or after `from`, with its longest or shortest end. */
+/** The earliest start of a match at or after `from`, with its longest or shortest end; in time linear in the text. */
 function scan(
   program: Program,
   text: string,
   from: number,
   long: boolean,
-  budget: Budget,
+  looks: LookTables,
 ): { start: number; end: number } | undefined {
   let best: { start: number; end: number } | undefined;
-  simulate(
-    program,
-    text,
-    from,
-    text.length,
-    budget,
-    (start, end) => {
-      if (!best || start < best.start || (start === best.start && long)) best = { start, end };
-    },
-    () => best,
-    long,
-  );
+  const report = (start: number, end: number) => {
+    if (!best || start < best.start || (start === best.start && long)) best = { start, end };
+  };
+  simulate(program, text, from, text.length, looks, report, undefined, { known: () => best, long });
   return best;
 }
 
 /**
  * Runs all ways through the program side by side, one character of the text at a time. Each step
- * keeps the earliest start that reaches it. With `best` given, new starts are added at every
+ * keeps the earliest start that reaches it. With `search` given, new starts are added at every
  * offset until a match is known, and ways that cannot better it are dropped.
  */
 function simulate(
@@ -238,51 +236,64 @@ function simulate(
   text: string,
   from: number,
   limit: number,
-  budget: Budget,
+  looks: LookTables,
   report: (start: number, end: number) => void,
-  best?: () => { start: number } | undefined,
-  long = true,
+  budget?: Budget,
+  search?: { readonly known: () => { start: number } | undefined; readonly long: boolean },
 ): void {
   const { steps } = program;
-  let current = new Map<number, number>();
-  let at = from;
-  const add = (pc: number, start: number, into: Map<number, number>) => {
-    const pending = [pc];
+  /** The steps that are alive, and the earliest start of each by its number; a start counts while its time does. */
+  let [alive, following] = [new Int32Array(steps.length), new Int32Array(steps.length)];
+  let [starts, nextStarts] = [new Float64Array(steps.length), new Float64Array(steps.length)];
+  const seen = new Int32Array(steps.length).fill(-1);
+  const pending: number[] = [];
+  let [count, time, at] = [0, 0, from];
+
+  /** Adds what is reached from a step without a character; gives how many steps are alive then. */
+  const add = (first: number, start: number, into: Int32Array, known: Float64Array, size: number): number => {
+    let alive = size;
+    pending.push(first);
     while (pending.length > 0) {
-      const next = pending.pop()!;
-      const known = into.get(next);
-      if (known !== undefined && known <= start) continue;
-      spend(budget);
-      into.set(next, start);
-      const step = steps[next];
+      const pc = pending.pop()!;
+      const isNew = seen[pc] !== time;
+      if (!isNew && known[pc] <= start) continue;
+      if (budget) spend(budget);
+      if (isNew) into[alive++] = pc;
+      seen[pc] = time;
+      known[pc] = start;
+      const step = steps[pc];
       if (step.op === "split") pending.push(step.or, step.to);
       else if (step.op === "jump") pending.push(step.to);
-      else if (step.op === "save") pending.push(next + 1);
+      else if (step.op === "save") pending.push(pc + 1);
       else if (step.op === "assert") {
-        if (holds(step.at, text, at)) pending.push(next + 1);
-      } else if (step.op === "look") {
-        if (looks(step.program, text, at, step.ahead, budget) !== step.negated) pending.push(next + 1);
-      }
+        if (holds(step.at, text, at)) pending.push(pc + 1);
+      } else if (step.op === "look" && looks.holds(step, text, at) !== step.negated) pending.push(pc + 1);
     }
+    return alive;
   };
-  add(0, from, current);
+
+  count = add(0, from, alive, starts, 0);
   for (;;) {
     let reached = Infinity;
-    for (const [pc, start] of current) if (steps[pc].op === "match") reached = Math.min(reached, start);
+    for (let i = 0; i < count; i++) if (steps[alive[i]].op === "match") reached = Math.min(reached, starts[alive[i]]);
     if (reached !== Infinity) report(reached, at);
     if (at >= limit) return;
     const codePoint = text.codePointAt(at)!;
     at += codePoint > 0xffff ? 2 : 1;
-    const known = best?.();
-    const following = new Map<number, number>();
-    for (const [pc, start] of current) {
+    time++;
+    const known = search?.known();
+    let size = 0;
+    for (let i = 0; i < count; i++) {
+      const pc = alive[i];
       const step = steps[pc];
-      if (step.op !== "char" || (known && (start > known.start || (start === known.start && !long)))) continue;
-      spend(budget);
-      if (step.test(codePoint)) add(pc + 1, start, following);
+      if (step.op !== "char") continue;
+      const start = starts[pc];
+      if (known && (start > known.start || (start === known.start && !search!.long))) continue;
+      if (budget) spend(budget);
+      if (step.test(codePoint)) size = add(pc + 1, start, following, nextStarts, size);
     }
-    if (best && !known) add(0, at, following);
-    if (following.size === 0 && (!best || known)) return;
-    current = following;
+    if (search && !known) size = add(0, at, following, nextStarts, size);
+    if (size === 0 && (!search || known)) return;
+    [alive, following, starts, nextStarts, count] = [following, alive, nextStarts, starts, size];
   }
 }

@@ -1,4 +1,4 @@
-import { type AssertionPlace, type PatternNode, membership } from "./ast.ts";
+import { type AssertionPlace, type PatternNode, membership, reversedNode } from "./ast.ts";
 
 /** One step of a compiled pattern; `to` and `or` are indexes of steps. */
 export type Step =
@@ -7,7 +7,14 @@ export type Step =
   | { readonly op: "jump"; to: number }
   | { readonly op: "save"; readonly slot: number }
   | { readonly op: "assert"; readonly at: AssertionPlace }
-  | { readonly op: "look"; readonly program: Program; readonly ahead: boolean; readonly negated: boolean }
+  | {
+      readonly op: "look";
+      readonly program: Program;
+      /** The item read from its end, for a look ahead. */
+      readonly reversed: Program;
+      readonly ahead: boolean;
+      readonly negated: boolean;
+    }
   | { readonly op: "atomic"; readonly program: Program }
   | { readonly op: "back"; readonly index: number; readonly ignoreCase: boolean }
   | { readonly op: "match" };
@@ -68,7 +75,7 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
         push({ op: "assert", at: node.at });
         return;
       case "look":
-        push({ op: "look", program: compileProgram(node.item, ignoreCase), ahead: node.ahead, negated: node.negated });
+        pushLook(node);
         return;
       case "atomic":
         hasBackreference = true;
@@ -83,6 +90,13 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
         if (node.max === Infinity) emitLoop(node.item, node.greedy);
         else emitOptional(node.item, node.max - node.min, node.greedy);
     }
+  }
+
+  function pushLook({ item, ahead, negated }: PatternNode & { kind: "look" }): void {
+    const program = compileProgram(item, ignoreCase);
+    hasBackreference ||= program.hasBackreference;
+    const reversed = ahead ? compileProgram(reversedNode(item), ignoreCase) : program;
+    push({ op: "look", program, reversed, ahead, negated });
   }
 
   function emitChoice(options: readonly PatternNode[]): void {
