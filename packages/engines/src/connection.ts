@@ -101,7 +101,7 @@ export function runnerOf(driver: Driver, { timeLimit, totalLimit }: Settings): C
     stored = "";
     await driver.define(driver.drop);
     const values = columns.map((_, i) => rows.map((row) => row[i]));
-    const typeOf = driver.storedType ?? driver.castType;
+    const typeOf = (column: Column, own: readonly Cell[]) => driver.storedType?.(column, own) ?? driver.castType(column, own);
     const defined = columns.map((column, i) => `, ${column.name} ${typeOf(column, values[i])}`);
     await driver.define(`create temporary table ${table} (iquill_row integer${defined.join("")})`);
     const marks = columns.map((column, i) => `, cast(${driver.mark(i)} as ${driver.castType(column, values[i])})`);
@@ -111,7 +111,8 @@ export function runnerOf(driver: Driver, { timeLimit, totalLimit }: Settings): C
   }
 
   return async (query, told) => {
-    const { expression, columns, rows, over = "parameters", at = rows.map((_, i) => i) } = query;
+    const { expression, columns, rows, over = "parameters" } = query;
+    const at = query.at ?? rows.map((_, i) => i);
     const started = Date.now();
     if (over === "stored") await store(query);
     const source = columns.map((column, i) => {

@@ -23,7 +23,7 @@ process.on("message", (query: Query) => {
   const run = connection.run(query, (place, outcome) => process.send!({ place, outcome }));
   void run.then(
     () => process.send!({ done: true }),
-    (error: unknown) => process.send!({ failed: String((error as Error).message) }),
+    (error: unknown) => process.send!({ failed: (error as Error).message }),
   );
 });
 process.send!({ version: connection.version, options: connection.options });

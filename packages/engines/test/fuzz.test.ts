@@ -3,6 +3,8 @@ import { open } from "@indigo-quill/engines";
 import { argued, findText, fuzz } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
 
+const sum = (counts: ReadonlyMap<string, number>) => [...counts.values()].reduce((total, count) => total + count, 0);
+
 describe.each(["postgresql", "sqlite", "duckdb"])("%s: generated expressions give what the embedded engine gives", (id) => {
   test.each([101, 202])("seed %i, 2,000 cases", async (seed) => {
     const connection = await open(id);
@@ -10,7 +12,7 @@ describe.each(["postgresql", "sqlite", "duckdb"])("%s: generated expressions giv
     await connection.close();
     expect(report.finds.map(findText)).toEqual([]);
     expect(report.values).toBeGreaterThan(report.cases / 2);
-    expect(report.notCovered + report.argued).toBeLessThan(report.cases / 20);
+    expect(sum(report.notCovered) + sum(report.argued)).toBeLessThan(report.cases / 20);
   });
 });
 

@@ -73,6 +73,8 @@ const messages = {
     `The replacement "${String(f.replacement)}" cannot be read at ${String(f.offset)}: $ needs a digit, \\ needs \\ or $.`,
   "text-too-long": (f: Facts) =>
     `The text would have ${String(f.length)} characters, more than ${String(f.limit)} (limit "textLength").`,
+  "time-spent": (f: Facts) => `This row took longer than ${String(f.limit)} milliseconds (limit "milliseconds").`,
+  "run-stopped": (f: Facts) => `The run was stopped after ${String(f.rows)} rows; this one was not evaluated.`,
   "beyond-memory": () => "The result, or a text on the way to it, is larger than can be held in memory.",
   "normal-form": (f: Facts) => `"${String(f.form)}" is no normal form; use one of ${list(f.forms)}.`,
   "division-by-zero": () => "Division by zero.",

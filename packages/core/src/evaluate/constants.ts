@@ -1,5 +1,5 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { Failure, type Value, isFailure } from "../values/index.ts";
+import { Failure, OverTime, type Value, isFailure, startClock } from "../values/index.ts";
 import { type Bound, partsOf } from "./bind.ts";
 import { emit } from "./emit.ts";
 
@@ -10,7 +10,7 @@ const ours: ReadonlySet<string> = new Set(["not-covered", "beyond-memory", "patt
  * The failure of a part that depends on no row, in a dialect that evaluates such parts before it looks at a row; undefined
  * where there is none. Of a choice and of AND and OR only what constants leave to be done is evaluated.
  */
-export function constantFailure(root: Bound, dialect: Dialect): Failure | undefined {
+export function constantFailure(root: Bound, dialect: Dialect, milliseconds: number): Failure | undefined {
   /** The value of what depends on no row, the failure of a part of it, or undefined. */
   function fold(bound: Bound): { readonly value: Value } | Failure | undefined {
     if (bound.kind === "constant") return { value: bound.value };
@@ -52,8 +52,15 @@ export function constantFailure(root: Bound, dialect: Dialect): Failure | undefi
     return last instanceof Failure || isSettled ? last : undefined;
   }
 
-  const folded = fold(root);
-  return folded instanceof Failure ? folded : undefined;
+  startClock(milliseconds);
+  try {
+    const folded = fold(root);
+    return folded instanceof Failure ? folded : undefined;
+  } catch (error) {
+    // What is too much for the constants alone is too much for each row, which says so.
+    if (error instanceof OverTime || error instanceof RangeError) return undefined;
+    throw error;
+  }
 }
 
 /** A sub-expression whose parts are constants. */

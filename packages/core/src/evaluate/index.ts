@@ -1,7 +1,7 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, childrenOf, parseLimits } from "../syntax/index.ts";
-import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
+import { Failure, OverTime, type TextRange, type Value, isFailure, startClock } from "../values/index.ts";
 import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { constantFailure } from "./constants.ts";
 import { type Taken, takenBy } from "./taken.ts";
@@ -52,9 +52,19 @@ export interface TraceStep {
 export interface Limits extends ParseLimits {
   /** Turns of loops and calls of functions given as values that one row may take. */
   readonly steps: number;
+  /** Milliseconds that one row may take. */
+  readonly milliseconds: number;
 }
 
-export const defaultLimits: Limits = { ...parseLimits, steps: 250_000 };
+/** What ends a run before its last row. */
+export interface RunBudget {
+  /** Milliseconds that all rows may take together. */
+  readonly milliseconds?: number;
+  /** Asked from time to time; the rows after it says so are not evaluated. */
+  readonly isStopped?: () => boolean;
+}
+
+export const defaultLimits: Limits = { ...parseLimits, steps: 250_000, milliseconds: 10_000 };
 
 /** An expression bound to a dialect and to the names and types of columns. */
 export interface Program {
@@ -70,8 +80,9 @@ export interface Program {
   /**
    * The value on every row of the sample. A program that is not `ok` gives its first error on
    * every row. The sample must have the columns that the program was compiled for, in their order.
+   * Rows that `budget` leaves no time for are the failure `run-stopped`.
    */
-  run(sample: Sample): Value[];
+  run(sample: Sample, budget?: RunBudget): Value[];
   /** Whether a row that has been evaluated asked for the values of all rows, as counting over a column does. */
   readonly readsWholeColumns: boolean;
   /** Where the columns are read from while it runs. */
@@ -116,7 +127,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   const failure = error && new Failure(error.code, error.facts, error.range, dialect.standardCode(error.code, error.facts));
 
   /** What every row gives where the dialect evaluates constants first and one fails. */
-  const folded = !failure && dialect.types.folds ? constantFailure(bound, dialect) : undefined;
+  const folded = !failure && dialect.types.folds ? constantFailure(bound, dialect, limits.milliseconds) : undefined;
 
   const used = columnsUsed({ bound });
   let loaded: Sample | undefined;
@@ -135,10 +146,11 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     observer = observe;
     observed ??= emit(bound, frame, dialect, (...seen) => observer?.(...seen));
     try {
+      startClock(limits.milliseconds);
       const value = observed(row);
       return folded ?? value;
     } catch (error) {
-      return beyondMemory(error, parsed.tree.range);
+      return beyondLimits(error, parsed.tree.range, limits);
     }
   }
 
@@ -156,19 +168,23 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       return readsWholeColumns;
     },
     runRow,
-    run(values) {
+    run(values, { milliseconds = Infinity, isStopped }: RunBudget = {}) {
       const result = new Array<Value>(values.rows);
       if (failure ?? folded) return result.fill((failure ?? folded)!);
       load(values);
       cell ??= emit(bound, frame, dialect);
+      const end = Date.now() + milliseconds;
       for (let row = 0; row < values.rows; row++) {
         try {
           for (; row < values.rows; row++) {
+            if (row % rowsBetweenLooks === 0 && (Date.now() > end || isStopped?.()))
+              return result.fill(new Failure("run-stopped", { rows: row }, parsed.tree.range), row);
             steps = 0;
+            startClock(limits.milliseconds);
             result[row] = cell(row);
           }
         } catch (error) {
-          result[row] = beyondMemory(error, parsed.tree.range);
+          result[row] = beyondLimits(error, parsed.tree.range, limits);
         }
       }
       return result;
@@ -184,8 +200,12 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   };
 }
 
-/** The failure that the host refused to hold a text or a stack of some size; any other error is thrown on. */
-function beyondMemory(error: unknown, range: TextRange): Failure {
+/** Rows after which a run looks whether it is to end. */
+const rowsBetweenLooks = 256;
+
+/** The failure that a row took too long, or that the host refused to hold a text or a stack of some size; any other error is thrown on. */
+function beyondLimits(error: unknown, range: TextRange, { milliseconds }: Limits): Failure {
+  if (error instanceof OverTime) return new Failure("time-spent", { limit: milliseconds }, range);
   if (error instanceof RangeError) return new Failure("beyond-memory", {}, range);
   throw error;
 }

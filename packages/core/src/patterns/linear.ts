@@ -1,3 +1,4 @@
+import { tick } from "../values/index.ts";
 import { type Program, type Step, holds } from "./program.ts";
 
 /** Ways through a program that are alive at one place, best first, each with the offsets of its groups. */
@@ -47,6 +48,7 @@ export class FirstMatcher {
     this.#time += 2;
     for (let at = from; ;) {
       if (!found) this.#add(this.#current, 0, blank.with(0, at), text, at);
+      tick(4 + this.#current.size);
       const { size } = this.#current;
       if (size === 0 && (found || at >= text.length)) return found;
       const codePoint = text.codePointAt(at);

@@ -1,3 +1,4 @@
+import { tick } from "../values/index.ts";
 import type { PatternNode } from "./ast.ts";
 import { LookTables } from "./linear.ts";
 import { type Budget, type Program, compileProgram, holds, spend } from "./program.ts";
@@ -247,7 +248,7 @@ function simulate(
   let [starts, nextStarts] = [new Float64Array(steps.length), new Float64Array(steps.length)];
   const seen = new Int32Array(steps.length).fill(-1);
   const pending: number[] = [];
-  let [count, time, at] = [0, 0, from];
+  let [time, at] = [0, from];
 
   /** Adds what is reached from a step without a character; gives how many steps are alive then. */
   const add = (first: number, start: number, into: Int32Array, known: Float64Array, size: number): number => {
@@ -272,7 +273,7 @@ function simulate(
     return alive;
   };
 
-  count = add(0, from, alive, starts, 0);
+  let count = add(0, from, alive, starts, 0);
   for (;;) {
     let reached = Infinity;
     for (let i = 0; i < count; i++) if (steps[alive[i]].op === "match") reached = Math.min(reached, starts[alive[i]]);
@@ -281,6 +282,7 @@ function simulate(
     const codePoint = text.codePointAt(at)!;
     at += codePoint > 0xffff ? 2 : 1;
     time++;
+    tick(4 + count);
     const known = search?.known();
     let size = 0;
     for (let i = 0; i < count; i++) {

@@ -1,4 +1,4 @@
-import { Failure, type Value, forward, graphemesOf, rulers, stretches } from "../values/index.ts";
+import { Failure, type Value, forward, rulers, reversed } from "../values/index.ts";
 import { number, operation, optional, text, wholeBy } from "./operation.ts";
 
 /** Takes a part of a text by position. */
@@ -153,13 +153,8 @@ export const reverse = operation({
   summary: "puts the characters of a text in reverse order",
   slots: [text("text")],
   traits: ["missing", "unit"],
-  prepare({ unit }) {
-    if (unit === "grapheme") return (value: string) => graphemesOf(value).reverse().join("");
-    const unitsOf = unit === "utf-16 unit" ? (value: string) => value.split("") : (value: string) => [...value];
-    return (value: string) => {
-      let result = "";
-      for (const stretch of stretches(value)) result = unitsOf(stretch).reverse().join("") + result;
-      return result;
-    };
-  },
+  prepare:
+    ({ unit }) =>
+    (value: string) =>
+      reversed(value, unit),
 });

@@ -1,4 +1,4 @@
-import type { Failure } from "../values/index.ts";
+import { type Failure, tick } from "../values/index.ts";
 import { textLimit, tooLong } from "./operation.ts";
 
 /** Parts after which what has grown is made one piece. */
@@ -14,6 +14,7 @@ export class GrowingText {
   #parts = 0;
 
   add(part: string): void {
+    tick(part.length + 8);
     this.#tail += part;
     if (++this.#parts % partsInAPiece !== 0) return;
     this.#tail.charCodeAt(0);

@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Double, Failure, type Value, utf8Of } from "../values/index.ts";
+import { Double, Failure, type Value, tick, utf8Of } from "../values/index.ts";
 import { number, operation, optional, text } from "./operation.ts";
 
 /** Changes of single bytes that make one text the other; with `swaps`, neighbours may also change places. */
@@ -8,6 +8,7 @@ function editDistance(left: string, right: string, swaps: boolean): number {
   let beforeLast: number[] = [];
   let last = Array.from({ length: b.length + 1 }, (_, j) => j);
   for (let i = 1; i <= a.length; i++) {
+    tick(b.length);
     const row = [i];
     for (let j = 1; j <= b.length; j++) {
       const cost = a[i - 1] === b[j - 1] ? 0 : 1;
@@ -33,6 +34,7 @@ function jaro(left: string, right: string): number {
   const taken = new Set<number>();
   const matched: number[] = [];
   a.forEach((byte, i) => {
+    tick(range);
     for (let j = Math.max(0, i - range); j <= Math.min(b.length - 1, i + range); j++) {
       if (taken.has(j) || b[j] !== byte) continue;
       taken.add(j);

@@ -1,4 +1,5 @@
 import { lowerOnly, upperOnly, upperPairs } from "./collations/early-case.ts";
+import { tick } from "../values/index.ts";
 import { operation, text } from "./operation.ts";
 import { widths } from "./width.ts";
 
@@ -31,12 +32,29 @@ const mappings = {
 
 /** The host's mapping is one to one but for a few letters; only a text that may hold one is mapped letter by letter. */
 function eachWhereNeeded(map: (char: string) => string, host: "toUpperCase" | "toLowerCase") {
+  let others: RegExp | undefined;
   return (value: string) => {
     if (!/[^\0-\x7f]/.test(value)) return value[host]();
-    let result = "";
-    for (const char of value) result += map(char);
-    return result;
+    // A sigma at the end of a word depends on what stands before it.
+    others ??= new RegExp(`[${charsWhere((char) => char === "Σ" || map(char) !== char[host]())}]`, "gu");
+    let [result, kept] = ["", 0];
+    for (const { 0: char, index } of value.matchAll(others)) {
+      tick(64);
+      result += value.slice(kept, index)[host]() + map(char);
+      kept = index + char.length;
+    }
+    return result + value.slice(kept)[host]();
   };
+}
+
+/** The characters of the scripts with case for which something holds. */
+function charsWhere(holds: (char: string) => boolean): string {
+  let found = "";
+  for (let code = 0x80; code < 0x1ffff; code++) {
+    const char = String.fromCodePoint(code);
+    if ((code < 0xd800 || code > 0xdfff) && holds(char)) found += char;
+  }
+  return found;
 }
 
 function earlyCase(form: "upper" | "lower"): (value: string) => string {

@@ -1,6 +1,9 @@
+import { tick } from "./deadline.ts";
+
 /** What counts as one character; see the trait `unit`. */
 export type Unit = "grapheme" | "code point" | "utf-16 unit" | "utf-8 byte";
 
+const surrogate = /[\ud800-\udfff]/;
 const isHigh = (unit: number) => (unit & 0xfc00) === 0xd800;
 const isLow = (unit: number) => (unit & 0xfc00) === 0xdc00;
 
@@ -73,16 +76,47 @@ export interface UnitRuler {
 
 const segmenter = new Intl.Segmenter("und", { granularity: "grapheme" });
 
+/** What may make one character with what stands beside it: marks, joiners, flags, skin tones, syllables in parts, a line break of two. */
+const joining =
+  /[\p{M}\p{Emoji_Modifier}\p{Regional_Indicator}\u200c\u200d\r\u0600-\u0605\u06dd\u070f\u0890\u0891\u08e2\u0e33\u0eb3\u0d4e\u1100-\u11ff\uac00-\ud7ff\ua960-\ua97f\uff9e\uff9f\u{11000}-\u{11fff}\u{16d40}-\u{16d7f}\u{e0020}-\u{e007f}]/u;
+
+/** Whether what a reader sees as characters are just the code points of a text. */
+const isPlain = (text: string): boolean => !/[^\0-\x0c\x0e-\x7f]/.test(text) || !joining.test(text);
+
 /** What a reader sees as characters: extended grapheme clusters (Unicode Standard Annex 29). */
-export const graphemesOf = (text: string): string[] => Array.from(segmenter.segment(text), ({ segment }) => segment);
+export function graphemesOf(text: string): string[] {
+  if (isPlain(text)) return [...text];
+  const found: string[] = [];
+  for (const { segment } of segmenter.segment(text)) {
+    tick(64);
+    found.push(segment);
+  }
+  return found;
+}
+
+/** The units of a text in reverse order, in pieces, so that a long one is never held as a list of characters. */
+export function reversed(text: string, unit: Unit): string {
+  const isInParts = unit === "grapheme" && !isPlain(text);
+  if (isInParts) return graphemesOf(text).reverse().join("");
+  const pieces: string[] = [];
+  for (const stretch of stretches(text)) {
+    tick(stretch.length);
+    const isOfUnits = unit === "utf-16 unit" || !surrogate.test(stretch);
+    pieces.push((isOfUnits ? stretch.split("") : [...stretch]).reverse().join(""));
+  }
+  return pieces.reverse().join("");
+}
 
 const lengthOf = (parts: readonly string[]): number => parts.reduce((sum, part) => sum + part.length, 0);
 
 export const rulers: Readonly<Record<Unit, UnitRuler>> = {
   grapheme: {
-    count: (text, end = text.length) => graphemesOf(text.slice(0, end)).length,
-    forward: (text, count) => lengthOf(graphemesOf(text).slice(0, count)),
-    backward: (text, count) => text.length - lengthOf(count === 0 ? [] : graphemesOf(text).slice(-count)),
+    count: (text, end = text.length) => (isPlain(text) ? countCodePoints(text, end) : graphemesOf(text.slice(0, end)).length),
+    forward: (text, count) => (isPlain(text) ? forward(text, 0, count) : lengthOf(graphemesOf(text).slice(0, count))),
+    backward: (text, count) =>
+      isPlain(text)
+        ? backward(text, text.length, count)
+        : text.length - lengthOf(count === 0 ? [] : graphemesOf(text).slice(-count)),
   },
   "code point": {
     count: countCodePoints,

@@ -328,7 +328,7 @@ const withinOffsets = (value: Value): Value =>
 
 function notBeyond(value: Value): Value {
   if (isFailure(value)) return value;
-  return (value as number | bigint) > mostOffset ? new Failure("number-out-of-range") : Number(value as number | bigint);
+  return (value as number | bigint) > mostOffset ? new Failure("number-out-of-range") : Number(value);
 }
 
 /** A pattern that can be read, or the failure that says why not. */

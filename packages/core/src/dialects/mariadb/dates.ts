@@ -388,7 +388,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   yearweek: {
     run: ([text, mode]) => {
       if (text === null) return null;
-      const { year, week } = weekOf(momentOf(text as string), weekRule((Number(mode ?? 0) & 7) | 2));
+      const { year, week } = weekOf(momentOf(text), weekRule((Number(mode ?? 0) & 7) | 2));
       return year * 100 + week;
     },
   },

@@ -373,7 +373,10 @@ export function readByFormat(text: string, format: string): string | null {
       : found.shortYear !== undefined
         ? fullYear(found.shortYear.padStart(2, "0"))
         : 0;
-  let [month, day] = [number("month") ?? (monthByName || 0), number("day") ?? (found.ordinal === undefined ? 0 : parseInt(found.ordinal.slice(0, 2), 10))];
+  let [month, day] = [
+    number("month") ?? (monthByName || 0),
+    number("day") ?? (found.ordinal === undefined ? 0 : parseInt(found.ordinal.slice(0, 2), 10)),
+  ];
   const yearDay = number("yearDay");
   if (yearDay !== undefined && year === 0) return null;
   if (yearDay !== undefined && yearDay > 0) ({ month, day } = dateFromDays(daysFromDate(year, 1, yearDay)));

@@ -34,7 +34,7 @@ const key = new RegExp(`^${ncName}$`, "u");
 const lookUp: Form = {
   print: (printer, [base, at]) => {
     const isPlain = at.kind === "literal" && (at.type === "text" ? key.test(String(at.value)) : at.type === "integer");
-    const written = isPlain ? String((at as Literal).value) : group("(", printer.operand(at, 0), ")");
+    const written = isPlain ? String(at.value) : group("(", printer.operand(at, 0), ")");
     return printed([printer.operand(base, power.postfix - 0.5), "?", written], power.postfix);
   },
 };
