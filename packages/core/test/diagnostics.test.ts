@@ -236,10 +236,22 @@ describe("limits", () => {
     ["xpath", "count(tokenize(fold-left(1 to 20, ',', function($a, $b) { $a || $a }), ','))", "list-too-long"],
     ["xpath", "for $i in 1 to 1000000 return for $j in 1 to 1000000 return $i", "steps-spent"],
     ["xpath", "let $f := function($f) { $f($f) } return $f($f)", "calls-too-deep"],
-    ["postgresql", "regexp_replace(repeat('xy', 5000000), '(x)(y)', '\\2\\1', 'g')", "pattern-budget"],
+    ["postgresql", "repeat('a', 60) ~ '(a*)(a*)(a*)(a*)(a*)\\1\\2b'", "pattern-budget"],
   ])("%s: %s is the error %s, not a crash", (dialect, source, code) => {
     const patient = compile(dialects[dialect](), source, sample, { ...defaultLimits, milliseconds: Infinity });
     expect(patient.run(sample)[0]).toMatchObject({ code });
+  });
+
+  test("a row ends when its time is spent, and a run when it is told to", () => {
+    const source = "length(reverse(repeat(label, 20000000)))";
+    const hurried = compile(dialects.postgresql(), source, sample, { ...defaultLimits, milliseconds: 1 });
+    expect(hurried.run(sample)[0]).toMatchObject({ code: "time-spent" });
+    const wide = sampleOf(Array.from({ length: 1000 }, (_, i) => ({ n: i })));
+    const counted = compile(dialects.postgresql(), "n + 1", wide);
+    let looks = 0;
+    const values = counted.run(wide, { isStopped: () => ++looks > 2 });
+    expect(values.slice(511, 513)).toEqual([512, expect.objectContaining({ code: "run-stopped" })]);
+    expect(counted.run(wide, { milliseconds: -1 })[0]).toMatchObject({ code: "run-stopped" });
   });
 
   test.each([

@@ -82,7 +82,7 @@ test("a server that cannot be reached: who, where, why, and what to try", async 
   const failure = await open("mariadb", "mariadb://eva@localhost:1/").catch((error: unknown) => error);
   expect(failure).toBeInstanceOf(Unreachable);
   expect((failure as Error).message).toMatch(/^could not connect as eva at localhost:1: .*; is the server running/);
-  await expect(open("postgresql", "not a url")).rejects.toThrow(/is not the URL of a server/);
+  await expect(open("postgresql", "not a url")).rejects.toThrow(/^the URL cannot be read; a server's is like postgresql:/);
   await expect(open("mariadb")).rejects.toThrow(/no embedded engine; give the URL/);
   await expect(open("xpath")).rejects.toThrow(/no engine to ask about xpath/);
 });

@@ -80,6 +80,7 @@ const own: Readonly<Record<string, Probes>> = {
     negativeSpan: "overlay('abcdef' placing 'X' from 3 for -1)",
     removed: "btrim('xyaxy', 'yx')",
     asked: "normalize('é', nfd) is nfc normalized",
+    farEnd: "overlay('abc' placing 'x' from 2 for 2147483647)",
     overflow: "cast(1e308 as float8) * 10",
     fraction: "left('abc', 2.5)",
     from: "right('abc', 2)",

@@ -1,4 +1,4 @@
-import type { Dialect, Statements } from "../dialects/dialect.ts";
+import { type Dialect, type Statements, isUnsteadyCall } from "../dialects/dialect.ts";
 import type { Bound, Program } from "../evaluate/index.ts";
 
 /** What is written: a plain query, a view, or a column that the engine keeps up to date. */
@@ -37,15 +37,16 @@ export function statementOf(program: Program, kind: StatementKind, { table, colu
   return { text: `${text};`, refused: kind === "generated" ? unsteadyParts(program, statements) : [] };
 }
 
-function unsteadyParts({ bound, dialect }: Program, { unsteady }: Statements): string[] {
+function unsteadyParts({ bound, dialect }: Program, statements: Statements): string[] {
   const found = new Set<string>();
+  const { unsteady } = statements;
   const has = (name: string) => unsteady.has(name) || unsteady.has(`${name.split(" ").slice(0, -1).join(" ")} *`);
   const pending: Bound[] = [bound];
   for (let next = pending.pop(); next; next = pending.pop()) {
     const { source } = next;
     const children = childrenOf(next);
     const name = source.kind === "call" ? source.name : source.kind === "cast" ? castName(children[0], next, dialect) : undefined;
-    if (name !== undefined && has(name)) found.add(name);
+    if (name !== undefined && (has(name) || (source.kind === "call" && isUnsteadyCall(source, statements)))) found.add(name);
     pending.push(...children);
   }
   return [...found];

@@ -144,10 +144,15 @@ export class Binder {
   }
 
   /** Reports, and stands for the sub-expression by the failure that it is. */
+  readonly #reported = new WeakSet<Failure>();
+
+  /** What stands for a part that was reported. */
   #broken(node: Expression, diagnostic: Diagnostic): Bound {
     this.diagnostics.push(diagnostic);
     const { code, facts, range } = diagnostic;
-    return { kind: "constant", value: new Failure(code, facts, range), type: "unknown", source: node };
+    const value = new Failure(code, facts, range);
+    this.#reported.add(value);
+    return { kind: "constant", value, type: "unknown", source: node };
   }
 
   #code(source: Expression, type: string, children: readonly Bound[], emit: (cells: readonly Cell[]) => Cell): Bound {
@@ -211,7 +216,7 @@ export class Binder {
     const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
     if (sized.length === 0) return this.#broken(node, wrongCount(node, rows, this.dialect));
     // A part that could not be bound has been reported; an error written as a literal is a value.
-    const broken = args.find((arg) => isBroken(arg) && arg.source.kind !== "literal");
+    const broken = args.find((arg) => arg.kind === "constant" && isFailure(arg.value) && this.#reported.has(arg.value));
     if (broken) return broken;
     if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.endsWith("[]"))) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
@@ -243,7 +248,9 @@ export class Binder {
     };
     if (this.dialect.types.nullFirst && isStrict && converted.some(isNothing))
       return { kind: "constant", value: null, type, source: node };
-    if (unreadable) return { ...unreadable, type };
+    // An engine that works out constants first reads a pattern and its escape together, and before the subject.
+    if (unreadable && (!this.dialect.types.folds || converted.slice(1).every(({ kind }) => kind === "constant")))
+      return { ...unreadable, source: node, type };
     const bound = isPure(row)
       ? { ...boundOperation(row, converted), source: node as Expression, type }
       : this.#coded(node, row, this.dialect.code[row.code], args, converted, type);
@@ -347,6 +354,7 @@ export class Binder {
     if (form !== "nullif" || !types.nullifType || !result || condition?.kind !== "call") return undefined;
     const type = types.nullifType(result.type, this.bind(condition.args[1]).type);
     const nothing: Bound = { kind: "constant", value: null, type, source: condition };
+    if (result.type === type) return { type, items: [result, nothing] };
     return { type, items: [this.#converted(result, types.conversion(result.type, type) ?? { cost: 0 }, type), nothing] };
   }
 

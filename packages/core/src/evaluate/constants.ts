@@ -1,4 +1,4 @@
-import type { Dialect } from "../dialects/dialect.ts";
+import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, startClock } from "../values/index.ts";
 import { type Bound, partsOf } from "./bind.ts";
 import { emit } from "./emit.ts";
@@ -13,7 +13,10 @@ const ours: ReadonlySet<string> = new Set(["not-covered", "beyond-memory", "patt
 export function constantFailure(root: Bound, dialect: Dialect, milliseconds: number): Failure | undefined {
   /** The value of what depends on no row, the failure of a part of it, or undefined. */
   function fold(bound: Bound): { readonly value: Value } | Failure | undefined {
-    if (bound.kind === "constant") return { value: bound.value };
+    // A call of constants was worked out when it was bound.
+    const isCalled = bound.source.kind === "call" && !isUnsteady(bound, dialect);
+    if (bound.kind === "constant")
+      return isCalled && isFailure(bound.value) && !ours.has(bound.value.code) ? bound.value : { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
     const { source } = bound;
     if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children, source.branches.length);
@@ -76,5 +79,5 @@ function withValues(bound: Bound, values: readonly Value[]): Bound {
 
 /** Whether the engine takes a function for one whose value may change, and leaves it to the rows. */
 function isUnsteady({ source }: Bound, { statements }: Dialect): boolean {
-  return source.kind === "call" && statements?.unsteady.has(source.name) === true;
+  return source.kind === "call" && statements !== undefined && isUnsteadyCall(source, statements);
 }

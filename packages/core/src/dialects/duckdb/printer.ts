@@ -33,6 +33,9 @@ const subscript: Form = {
   },
 };
 
+/** COLLATE stands in brackets wherever it is an operand: POSITION takes no other. */
+const asOperand = 1;
+
 const table = {
   separator: "," as const,
   infix: lookup({ ...infixPower, and: power.and, or: power.or }),
@@ -46,7 +49,7 @@ const table = {
     ...Object.fromEntries(
       ["binary", "c", "posix", "nocase", "noaccent", "nocase.noaccent"].map((name) => [
         `collate ${name}`,
-        form(power.collate, `$1< collate ${name}`),
+        form(asOperand, `$1> collate ${name}`, power.collate - 0.5),
       ]),
     ),
   }),

@@ -14,6 +14,9 @@ const unsteady = new Set(
   [
     "concat",
     "concat_ws",
+    "convert_from",
+    "convert_to",
+    "length of 2",
     "format",
     "to_char",
     "to_date",
