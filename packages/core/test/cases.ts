@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { type Dialect, type Value, compile, sampleOf } from "indigo-quill";
 import type { FunctionRow } from "indigo-quill/dialects";
+import { sameTree } from "indigo-quill/syntax";
 
 /** Stands for an error of any kind in a table of cases. */
 export const error = Symbol("error");
@@ -32,4 +33,16 @@ export function testCases(dialect: Dialect, cases: readonly ExpressionCase[]): v
       else expect(got).toEqual(expected);
     },
   );
+
+  test("each case, printed on one line and on short ones, reads back as the same tree", () => {
+    for (const [expression] of cases) {
+      const { tree, diagnostics } = dialect.parse(expression);
+      if (diagnostics.some(({ severity }) => severity === "error")) continue;
+      for (const width of [undefined, 20]) {
+        const printed = dialect.print(tree, width);
+        const again = dialect.parse(printed);
+        expect({ expression, printed, same: sameTree(tree, again.tree) }).toEqual({ expression, printed, same: true });
+      }
+    }
+  });
 }

@@ -90,6 +90,16 @@ export interface Driver {
 /** The temporary table of a sample. */
 export const table = "iquill_sample";
 
+/** Makes each call wait for those before it: a connection answers one query at a time. */
+export function inTurn(run: Connection["run"]): Connection["run"] {
+  let last: Promise<unknown> = Promise.resolve();
+  return (query, told) => {
+    const turn = last.then(() => run(query, told));
+    last = turn.catch(() => undefined);
+    return turn;
+  };
+}
+
 /** Runs queries on a driver, row by row, so that a row that fails is that row's error. */
 export function runnerOf(driver: Driver, { timeLimit, totalLimit }: Settings): Connection["run"] {
   let stored = "";
@@ -110,7 +120,7 @@ export function runnerOf(driver: Driver, { timeLimit, totalLimit }: Settings): C
     stored = key;
   }
 
-  return async (query, told) => {
+  return inTurn(async (query, told) => {
     const { expression, columns, rows, over = "parameters" } = query;
     const at = query.at ?? rows.map((_, i) => i);
     const started = Date.now();
@@ -132,7 +142,7 @@ export function runnerOf(driver: Driver, { timeLimit, totalLimit }: Settings): C
       told?.(place, outcome);
     }
     return outcomes;
-  };
+  });
 }
 
 /** What a row gives that there was no time left for. */

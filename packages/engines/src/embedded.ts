@@ -1,6 +1,6 @@
 import { type ChildProcess, fork } from "node:child_process";
 import { fileURLToPath } from "node:url";
-import { type Connection, EngineLost, type Outcome, type Query, type Settings, spent } from "./connection.ts";
+import { type Connection, EngineLost, type Outcome, type Query, type Settings, inTurn, spent } from "./connection.ts";
 
 interface Answer {
   readonly version?: string;
@@ -109,7 +109,7 @@ export async function connect(name: string, settings: Settings): Promise<Connect
   return {
     version: version!,
     options: options!,
-    async run(query, told) {
+    run: inTurn(async (query, told) => {
       const at = query.at ?? query.rows.map((_, i) => i);
       const until = Date.now() + settings.totalLimit;
       const outcomes: Outcome[] = [];
@@ -125,7 +125,7 @@ export async function connect(name: string, settings: Settings): Promise<Connect
         }
       }
       return outcomes;
-    },
+    }),
     close() {
       stop();
       return Promise.resolve();

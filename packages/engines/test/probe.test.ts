@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { type Connection, Unreachable, open, probe } from "@indigo-quill/engines";
 import { sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
+import { hostile } from "./hostile.ts";
 import { agrees, sqlDialects, traitProbes } from "./traits.ts";
 
 const sample = sampleOf([
@@ -48,6 +49,14 @@ describe.each(["postgresql", "sqlite", "duckdb"])("%s, embedded", (id) => {
     };
     const { program, rows } = await probe(watched, dialect(), expression, sample);
     expect([program.ok, rows, asked]).toEqual([false, [], []]);
+  });
+
+  test("whatever a text holds, it is printed as that text, and does nothing else", async () => {
+    const harm = "create table harm(a int)";
+    const held = await hostile(connection, dialect(), harm);
+    expect(held).toEqual([]);
+    const [outcome] = await connection.run({ expression: "(select count(*) from harm)", columns: [], rows: [[]] });
+    expect(outcome).toHaveProperty("error");
   });
 
   test("nothing can be written", async () => {

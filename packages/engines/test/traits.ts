@@ -111,6 +111,7 @@ const own: Readonly<Record<string, Probes>> = {
     report: "regexp_instr('abc', 'b')",
     group: "regexp_substr('abc', '(b)c')",
     negativeSpan: "insert('abcdef', 3, -1, 'X')",
+    farEnd: "insert('abcdef', 3, 9223372036854775807, 'X')",
     startBelow: "substring('abcdef', -9, 3)",
     removed: "trim(both 'xy' from 'xyaxyy')",
     part: "substring_index('a,b,c', ',', -2)",

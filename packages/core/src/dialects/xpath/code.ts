@@ -433,7 +433,10 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   sort: onItems((items, [, key = null]) => sorted(items, key)),
   apply: run(([action, args]) => applyItem(action, members(args))),
   "function-arity": run(([action]) => (action instanceof FunctionItem ? action.arity : 1)),
-  error: run(([code, description]) => new Failure("raised", { text: description ?? code ?? "" }).named("err:FOER0000")),
+  error: run(([code, description]) => {
+    const told = atomOf(description ?? code);
+    return isFailure(told) ? told : new Failure("raised", { text: told === null ? "" : stringOf(told) }).named("err:FOER0000");
+  }),
   "array of": run(([items = null]) => new ArrayItem(itemsOf(items))),
   "look up": run(([from, key]) => lookups(from, key)),
   "look up all": run(([from]) =>
