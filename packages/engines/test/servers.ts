@@ -3,6 +3,7 @@ import { sampleOf } from "indigo-quill";
 import { type Connection, open, probe } from "@indigo-quill/engines";
 import { findText, fuzz } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
+import { hostile } from "./hostile.ts";
 import { agrees, traitProbes } from "./traits.ts";
 
 /** The servers that `npm run test:servers` has started. */
@@ -33,6 +34,12 @@ describe.each(Object.keys(urls))("%s server", (id) => {
         agrees: true,
       });
     }
+  });
+
+  test("whatever a text holds, it is printed as that text, and does nothing else", async () => {
+    expect(await hostile(connection, dialects[id](connection.options), "create table harm(a int)")).toEqual([]);
+    const [outcome] = await connection.run({ expression: "(select count(*) from harm)", columns: [], rows: [[]] });
+    expect(outcome).toHaveProperty("error");
   });
 
   test("nothing can be written", async () => {

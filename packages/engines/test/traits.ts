@@ -60,6 +60,7 @@ const shared = {
   edges: "string_to_array(',a,', ',')",
   scheme: "quote_literal('it''s')",
   asked: "upper('a')",
+  farEnd: "substr('abc', 2, 2147483647)",
   measure: "levenshtein('ab', 'ba') + 10 * damerau_levenshtein('ab', 'ba')",
 };
 type Probes = Partial<Record<keyof typeof shared, string>>;

@@ -14,6 +14,9 @@ export const bigOf = (value: Value): bigint => {
   return BigInt(toInteger(value) as number);
 };
 
+/** By how many places bits are shifted: the engine takes the count's lower 32 bits, without a sign. */
+const places = (count: bigint): bigint => BigInt.asUintN(32, count);
+
 const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
   strict((a: Value, b: Value) =>
     integer(BigInt.asUintN(64, operate(BigInt.asUintN(64, bigOf(a)), BigInt.asUintN(64, bigOf(b))))),
@@ -101,8 +104,8 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   "&": bits((a, b) => a & b),
   "|": bits((a, b) => a | b),
   "^": bits((a, b) => a ^ b),
-  "<<": bits((a, b) => (b > 63n ? 0n : a << b)),
-  ">>": bits((a, b) => (b > 63n ? 0n : a >> b)),
+  "<<": bits((a, b) => (places(b) > 63n ? 0n : a << places(b))),
+  ">>": bits((a, b) => (places(b) > 63n ? 0n : a >> places(b))),
   bit_count: strict((value: Value) => bitsOf(value).toString(2).replaceAll("0", "").length),
   acos: onDouble(nearest.acos),
   asin: onDouble(nearest.asin),

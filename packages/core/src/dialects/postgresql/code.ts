@@ -307,10 +307,10 @@ function momentOf({ value }: Double): Value {
 const bitsOf = (combine: (a: bigint, b: bigint) => bigint): Code =>
   strict((a: number | bigint, b: number | bigint) => integer(combine(BigInt(a), BigInt(b))));
 
-/** Shifts within the bits of a type; the places are taken modulo its width. */
+/** Shifts within the bits of a type; the places are taken modulo the width in which the engine calculates, 32 bits or 64. */
 const shift = (width: number, direction: "left" | "right"): Code =>
   strict((value: number | bigint, places: number) => {
-    const by = BigInt(((places % width) + width) % width);
+    const by = BigInt.asUintN(width > 32 ? 6 : 5, BigInt(places));
     return integer(BigInt.asIntN(width, direction === "left" ? BigInt(value) << by : BigInt(value) >> by));
   });
 
