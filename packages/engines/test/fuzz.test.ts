@@ -1,7 +1,10 @@
-import { describe, expect, test } from "@jest/globals";
+import { describe, expect, jest, test } from "@jest/globals";
 import { open } from "@indigo-quill/engines";
 import { argued, findText, fuzz, selfCheck } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
+
+/** A comparison takes ten seconds alone, and some times that beside the other tests. */
+jest.setTimeout(240_000);
 
 const sum = (counts: ReadonlyMap<string, number>) => [...counts.values()].reduce((total, count) => total + count, 0);
 

@@ -1,10 +1,13 @@
-import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals";
 import { sampleOf } from "indigo-quill";
 import { type Connection, open, probe } from "@indigo-quill/engines";
 import { findText, fuzz } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
 import { hostile } from "./hostile.ts";
 import { agrees, traitProbes } from "./traits.ts";
+
+/** A comparison takes ten seconds alone, and some times that beside the other tests. */
+jest.setTimeout(240_000);
 
 /** The servers that `npm run test:servers` has started. */
 const urls: Readonly<Record<string, string>> = {
