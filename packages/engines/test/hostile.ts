@@ -35,25 +35,23 @@ const ends = [
 ];
 
 /**
- * Asks an engine about 300 texts that try to get out of their quotes and run a statement; as a literal, as a value of the
- * sample and as the name of a column. Gives the texts that did not come back as they were.
+ * Asks an engine about 300 texts that try to get out of their quotes and run a statement: as literals, as a value of the
+ * sample, and (shortened to what all engines allow) as the name of its column. Gives what did not come back as it was.
  */
 export async function hostile(connection: Connection, dialect: Dialect, harm: string): Promise<string[]> {
   const quote = (text: string) => `'${(dialect.id === "mariadb" ? text.replaceAll("\\", "\\\\") : text).replaceAll("'", "''")}'`;
-  const texts = Array.from({ length: 300 }, (_, i) => {
+  const escaped: string[] = [];
+  for (let i = 0; i < 300; i++) {
     const [a, b, c] = [ends[i % ends.length], ends[(i * 7 + 3) % ends.length], ends[(i * 11 + (i >> 3)) % ends.length]];
-    return i % 2 === 0 ? `a${a}${b}); ${harm}; ${c}` : `${b}${c} or 1; ${harm}${a}`;
-  });
-  const held = texts.map(async (text) => {
-    const sample = sampleOf([{ label: text }]);
-    const answers = [];
-    for (const expression of [`${quote(text)} || ''`, "label", `case when label = ${quote(text)} then label end`].map((each) =>
-      dialect.id === "mariadb" ? each.replace(/^(.*) \|\| ''$/s, "concat($1)") : each,
-    )) {
-      const { program, rows } = await probe(connection, dialect, expression, sample);
-      answers.push(program.ok && rows.every(({ agree, theirs }) => agree && "value" in theirs && theirs.value === text));
+    const text = i % 2 === 0 ? `a${a}${b}); ${harm}; ${c}` : `${b}${c} or 1; ${harm}${a}`;
+    const name = `n${text}n`.slice(0, 50);
+    const column = dialect.statements!.quoted(name);
+    const asked = [`coalesce(${quote(text)}, '')`, `case when ${column} = ${quote(text)} then ${column} end`];
+    for (const expression of asked) {
+      const { program, rows } = await probe(connection, dialect, expression, sampleOf([{ [name]: text }]));
+      const isHeld = program.ok && rows.every(({ agree, theirs }) => agree && "value" in theirs && theirs.value === text);
+      if (!isHeld) escaped.push(expression);
     }
-    return answers.every(Boolean) ? [] : [text];
-  });
-  return (await Promise.all(held)).flat();
+  }
+  return escaped;
 }

@@ -143,10 +143,10 @@ export class Binder {
     }
   }
 
-  /** Reports, and stands for the sub-expression by the failure that it is. */
+  /** The failures that stand for parts that were reported. */
   readonly #reported = new WeakSet<Failure>();
 
-  /** What stands for a part that was reported. */
+  /** Reports, and stands for the sub-expression by the failure that it is. */
   #broken(node: Expression, diagnostic: Diagnostic): Bound {
     this.diagnostics.push(diagnostic);
     const { code, facts, range } = diagnostic;

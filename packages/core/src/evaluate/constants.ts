@@ -1,10 +1,10 @@
 import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
-import { Failure, OverTime, type Value, isFailure, startClock } from "../values/index.ts";
+import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
 import { type Bound, partsOf } from "./bind.ts";
 import { emit } from "./emit.ts";
 
 /** Limits of ours and what is not covered are no errors of the dialect's. */
-const ours: ReadonlySet<string> = new Set(["not-covered", "beyond-memory", "pattern-budget", "steps-spent", "text-too-long"]);
+const isOurs = ({ code }: Failure): boolean => code === "not-covered" || limitCodes.has(code);
 
 /**
  * The failure of a part that depends on no row, in a dialect that evaluates such parts before it looks at a row; undefined
@@ -16,7 +16,7 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     // A call of constants was worked out when it was bound.
     const isCalled = bound.source.kind === "call" && !isUnsteady(bound, dialect);
     if (bound.kind === "constant")
-      return isCalled && isFailure(bound.value) && !ours.has(bound.value.code) ? bound.value : { value: bound.value };
+      return isCalled && isFailure(bound.value) && !isOurs(bound.value) ? bound.value : { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
     const { source } = bound;
     if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children, source.branches.length);
@@ -35,7 +35,7 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     if (broken) return broken;
     const value = emit(withValues(bound, values), { columns: [] }, dialect)(0);
     if (!(value instanceof Failure)) return { value };
-    return ours.has(value.code) ? undefined : value;
+    return isOurs(value) ? undefined : value;
   }
 
   function foldChoice(parts: readonly Bound[], branches: number): ReturnType<typeof fold> {
@@ -63,6 +63,8 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     // What is too much for the constants alone is too much for each row, which says so.
     if (error instanceof OverTime || error instanceof RangeError) return undefined;
     throw error;
+  } finally {
+    stopClock();
   }
 }
 

@@ -1,7 +1,7 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, childrenOf, parseLimits } from "../syntax/index.ts";
-import { Failure, OverTime, type TextRange, type Value, isFailure, startClock } from "../values/index.ts";
+import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
 import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { constantFailure } from "./constants.ts";
 import { type Taken, takenBy } from "./taken.ts";
@@ -151,6 +151,8 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       return folded ?? value;
     } catch (error) {
       return beyondLimits(error, parsed.tree.range, limits);
+    } finally {
+      stopClock();
     }
   }
 
@@ -185,6 +187,8 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
           }
         } catch (error) {
           result[row] = beyondLimits(error, parsed.tree.range, limits);
+        } finally {
+          stopClock();
         }
       }
       return result;

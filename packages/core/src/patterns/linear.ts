@@ -105,6 +105,16 @@ export class FirstMatcher {
   }
 }
 
+/** Puts on the pile what a step that takes no character leads to at a place of the text. */
+export function follow(step: Step, pc: number, text: string, at: number, looks: LookTables, pile: number[]): void {
+  if (step.op === "split") pile.push(step.or, step.to);
+  else if (step.op === "jump") pile.push(step.to);
+  else if (step.op === "save") pile.push(pc + 1);
+  else if (step.op === "assert") {
+    if (holds(step.at, text, at)) pile.push(pc + 1);
+  } else if (step.op === "look" && looks.holds(step, text, at) !== step.negated) pile.push(pc + 1);
+}
+
 /** Where looks ahead and behind hold in a text: found out for all its places at once. */
 export class LookTables {
   #text: string | undefined;
@@ -132,16 +142,9 @@ export class LookTables {
       for (let pc = pending.pop(); pc !== undefined; pc = pending.pop()) {
         if (seen[pc] === time) continue;
         seen[pc] = time;
-        const step = steps[pc];
-        if (step.op === "split") pending.push(step.or, step.to);
-        else if (step.op === "jump") pending.push(step.to);
-        else if (step.op === "save") pending.push(pc + 1);
-        else if (step.op === "assert") {
-          if (holds(step.at, text, at)) pending.push(pc + 1);
-        } else if (step.op === "look") {
-          if (this.holds(step, text, at) !== step.negated) pending.push(pc + 1);
-        } else if (step.op === "match") table[at] = 1;
-        else into.push(pc);
+        if (steps[pc].op === "match") table[at] = 1;
+        else if (steps[pc].op === "char") into.push(pc);
+        else follow(steps[pc], pc, text, at, this, pending);
       }
     };
     for (let at = ahead ? text.length : 0; ;) {

@@ -1,7 +1,7 @@
 import { tick } from "../values/index.ts";
 import type { PatternNode } from "./ast.ts";
-import { LookTables } from "./linear.ts";
-import { type Budget, type Program, compileProgram, holds, spend } from "./program.ts";
+import { LookTables, follow } from "./linear.ts";
+import { type Budget, type Program, compileProgram, spend } from "./program.ts";
 
 /** Steps that each character of a match adds to the budget for its groups. */
 const stepsPerCharacter = 50;
@@ -262,13 +262,7 @@ function simulate(
       if (isNew) into[alive++] = pc;
       seen[pc] = time;
       known[pc] = start;
-      const step = steps[pc];
-      if (step.op === "split") pending.push(step.or, step.to);
-      else if (step.op === "jump") pending.push(step.to);
-      else if (step.op === "save") pending.push(pc + 1);
-      else if (step.op === "assert") {
-        if (holds(step.at, text, at)) pending.push(pc + 1);
-      } else if (step.op === "look" && looks.holds(step, text, at) !== step.negated) pending.push(pc + 1);
+      follow(steps[pc], pc, text, at, looks, pending);
     }
     return alive;
   };

@@ -13,6 +13,18 @@ export interface TextRange {
 /** The facts behind a message, by name; plain data, so that a message can be made anywhere. */
 export type Facts = Readonly<Record<string, unknown>>;
 
+/** The codes of failures that are limits of ours: a dialect or an engine may well go on there. */
+export const limitCodes: ReadonlySet<string> = new Set([
+  "beyond-memory",
+  "calls-too-deep",
+  "list-too-long",
+  "pattern-budget",
+  "run-stopped",
+  "steps-spent",
+  "text-too-long",
+  "time-spent",
+]);
+
 /**
  * An outcome that is an error, as a value: it has a code, facts, and the range of the
  * sub-expression where it was born. `code` is ours; `standard` is the code that the dialect's

@@ -1,4 +1,4 @@
-import { compile, isFailure, message, sampleOf } from "indigo-quill";
+import { compile, isFailure, limitCodes, message, sampleOf } from "indigo-quill";
 import { type Dialect, isPure } from "indigo-quill/dialects";
 import { sameTree } from "indigo-quill/syntax";
 import { type Cell, type Column, type Connection, EngineLost, type Outcome, type Query } from "../connection.ts";
@@ -93,8 +93,7 @@ class Comparison {
 }
 
 /** Whether a limit of ours ended the evaluation, which an engine may have elsewhere. */
-const isLimit = (outcome: Outcome): boolean =>
-  "error" in outcome && ["beyond-memory", "steps-spent", "pattern-budget", "text-too-long"].includes(outcome.error.kind ?? "");
+const isLimit = (outcome: Outcome): boolean => "error" in outcome && limitCodes.has(outcome.error.kind ?? "");
 
 const isArgued = (find: Find) => argued.find(({ holds }) => holds(find));
 
