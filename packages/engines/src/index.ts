@@ -1,4 +1,5 @@
 import type { Connection, Settings } from "./connection.ts";
+import { type Driver, needDriver } from "./drivers.ts";
 import { connect as embedded } from "./embedded.ts";
 
 export {
@@ -11,9 +12,10 @@ export {
   type Query,
   type Settings,
 } from "./connection.ts";
+export { DriverMissing } from "./drivers.ts";
 
 /** The engine that runs with nothing to set up, for each dialect that has one. */
-const embeddedEngines: Readonly<Record<string, string>> = { postgresql: "pglite", sqlite: "sqljs", duckdb: "duckdb" };
+const embeddedEngines: Readonly<Record<string, Driver>> = { postgresql: "pglite", sqlite: "sqljs", duckdb: "duckdb" };
 /** The drivers of servers, loaded when one is asked for. */
 const servers: Readonly<Record<string, () => Promise<{ connect(url: string, settings: Settings): Promise<Connection> }>>> = {
   postgresql: () => import("./postgresql/connect.ts"),
@@ -24,7 +26,8 @@ const defaults: Settings = { timeLimit: 5000, totalLimit: 300_000, options: {} }
 
 /**
  * Opens the engine of a dialect: the server at `url`, or without one the engine that is embedded.
- * @throws RangeError where the dialect has no such engine; what the driver throws where a server cannot be reached
+ * @throws RangeError where the dialect has no such engine; DriverMissing where its package is not installed;
+ *   Unreachable where a server cannot be reached
  */
 export async function open(dialect: string, url?: string, settings: Partial<Settings> = {}): Promise<Connection> {
   const chosen = { ...defaults, ...settings };
@@ -35,10 +38,12 @@ export async function open(dialect: string, url?: string, settings: Partial<Sett
           ? `${dialect} has no embedded engine; give the URL of a server, like ${dialect}://user:password@localhost/database`
           : `there is no engine to ask about ${dialect}; there is one for ${Object.keys({ ...embeddedEngines, ...servers }).join(", ")}`,
       );
+    needDriver(embeddedEngines[dialect]);
     return embedded(embeddedEngines[dialect], chosen);
   }
   if (!Object.hasOwn(servers, dialect)) throw new RangeError(`${dialect} has no server; leave the URL out`);
   const { host, username, password } = addressOf(dialect, url);
+  needDriver(dialect as Driver);
   try {
     const driver = await servers[dialect]();
     return await driver.connect(url, chosen);

@@ -1,5 +1,14 @@
 import type { ReadOptions } from "@indigo-quill/data";
-import { type Connection, EngineLost, type OwnOutcome, type Probe, Unreachable, open, probe } from "@indigo-quill/engines";
+import {
+  type Connection,
+  DriverMissing,
+  EngineLost,
+  type OwnOutcome,
+  type Probe,
+  Unreachable,
+  open,
+  probe,
+} from "@indigo-quill/engines";
 import type { Dialect, Sample } from "indigo-quill";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
@@ -55,8 +64,8 @@ async function connected(dialect: Dialect, { url: given, limit, limitAll }: Prob
     asked.password = encodeURIComponent(await streams.askHidden(`password of ${tried.address}: `));
     return connected(dialect, { url: asked.href, limit, limitAll } as ProbeOptions, { ...streams, askHidden: undefined });
   }
-  const isTold = tried instanceof RangeError || tried instanceof Unreachable || tried instanceof EngineLost;
-  throw isTold ? new UsageError(tried.message) : tried;
+  const told = [RangeError, DriverMissing, Unreachable, EngineLost];
+  throw told.some((kind) => tried instanceof kind) ? new UsageError(tried.message) : tried;
 }
 
 const shown = (outcome: OwnOutcome): string => {
