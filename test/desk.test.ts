@@ -4,6 +4,7 @@ import { type Browser, type Page, chromium } from "playwright-core";
 let browser: Browser;
 let page: Page;
 const errors: string[] = [];
+const refused: string[] = [];
 
 beforeAll(async () => {
   browser = await chromium.launch({
@@ -24,6 +25,7 @@ afterAll(async () => browser.close());
 beforeEach(async () => {
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   page.on("pageerror", (error) => errors.push(error.message));
+  page.on("console", (said) => said.text().includes("Content Security Policy") && refused.push(said.text()));
   await page.goto(process.env.DESK_URL!);
   await page.waitForSelector("tbody tr");
 });
@@ -39,6 +41,10 @@ async function expectRow(name: string, expected: readonly string[]): Promise<voi
     await page.waitForTimeout(50);
   expect(await rowText(name)).toEqual(expected);
 }
+
+const heading = async (name: string) => page.getByRole("heading", { name }).waitFor();
+const load = (name: string, text: string) =>
+  page.getByLabel("Load rows from CSV or JSON").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
 
 describe("the desk", () => {
   test("the register is there, with both expressions' values, differing rows marked with their cause", async () => {
@@ -71,14 +77,15 @@ describe("the desk", () => {
 
   test("a row shows its trace and ruler; arrow keys move on", async () => {
     await row("1").click();
+    await heading("Row 1, step by step");
     const trace = page.getByRole("region", { name: "Trace in PostgreSQL" });
     expect(await trace.innerText()).toContain("split_part(collector, ',', 1)");
     expect(await trace.locator(".ruler .inside").allInnerTexts()).toEqual([..."Lindqvist"]);
     await row("1").press("ArrowDown");
-    expect(await page.getByRole("heading", { name: "Row 2, step by step" }).count()).toBe(1);
+    await heading("Row 2, step by step");
     expect(await row("2").getAttribute("aria-selected")).toBe("true");
     await page.keyboard.press("ArrowDown");
-    expect(await page.getByRole("heading", { name: "Row 3, step by step" }).count()).toBe(1);
+    await heading("Row 3, step by step");
   });
 
   test("the place where an error was born is marked", async () => {
@@ -107,16 +114,71 @@ describe("the desk", () => {
   });
 
   test("own rows are loaded from CSV; what is wrong with a file is said", async () => {
-    const load = (name: string, text: string) =>
-      page.getByLabel("Load rows from CSV or JSON").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
     await load("own.csv", 'collector,n\n"Nym, Ada",1\nSolo,2\n');
     await page.waitForFunction(() => document.querySelectorAll(".rows-table tbody tr").length === 2);
     await expectRow("1", ["Nym,·Ada", "Nym", "Nym", ""]);
     await load("broken.csv", 'collector\n"Nym\n');
+    await page.getByRole("alert").waitFor();
     expect(await page.getByRole("alert").innerText()).toContain(
       "broken.csv: line 2, column 1: the quote that opens here is not closed",
     );
     expect(await page.locator(".rows-table tbody tr").count()).toBe(2);
+  });
+
+  test("a file is dropped on the page; signs that turn the direction of writing are shown as such", async () => {
+    await page.evaluate(() => {
+      const data = new DataTransfer();
+      data.items.add(new File(["collector,label\u202e\n\u202eNym,a\n"], "own.csv"));
+      document
+        .querySelector("main")!
+        .dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));
+    });
+    await expression().fill("collector");
+    await beside().fill('"label\u202e"');
+    await page.waitForFunction(() => document.querySelectorAll(".rows-table tbody tr").length === 1);
+    await expectRow("1", ["‹202E›Nym", "a", "‹202E›Nym", "a", "no single operation"]);
+    expect(await page.getByRole("columnheader").allInnerTexts()).toContain("label‹202E›");
+  });
+
+  test("a header without rows takes scratch rows", async () => {
+    await load("empty.csv", "collector,label\n");
+    await page.waitForFunction(() => document.querySelectorAll(".rows-table tbody tr").length === 0);
+    await page.getByRole("button", { name: "Add scratch row" }).click();
+    await page.getByLabel("collector of scratch row s1").fill("Nym, Ada");
+    await page.waitForFunction(() => document.querySelectorAll("tbody .result")[1]?.textContent === "Nym");
+  });
+
+  test("an expression is laid out in lines by a button", async () => {
+    const long = "case when ((position(',' in collector)) = 0) then (collector) else btrim(split_part(collector, ',', 1)) end";
+    await beside().fill(long);
+    await page.getByRole("button", { name: "Beside it: format" }).click();
+    expect(await beside().inputValue()).toBe(
+      "case\n  when position(',' in collector) = 0 then collector\n  else btrim(split_part(collector, ',', 1))\nend",
+    );
+  });
+
+  test("work without an end is stopped after a second, typing goes on meanwhile, and the next expression is answered", async () => {
+    await load("own.csv", `collector\n${`${"a".repeat(5000)}\n`.repeat(1000)}`);
+    await page.waitForFunction(() => document.querySelector("nav")?.textContent?.includes("of 1000"));
+    const started = Date.now();
+    await expression().fill('REPT(SUBSTITUTE(collector;"a";"ab");100)');
+    await beside().fill("regexp_replace(collector, '(a*)*\\1b', repeat(collector, 50), 'g')");
+    await beside().press("End");
+    await beside().press("Space");
+    expect(Date.now() - started).toBeLessThan(1000);
+    await page.getByText("took longer than a second").waitFor({ timeout: 5000 });
+    expect(Date.now() - started).toBeLessThan(5000);
+    await expression().fill("LEN(collector)");
+    await beside().fill("length(collector)");
+    await expectRow("2", [`${"a".repeat(300)} … 5000 in all`, "5000", "5000", ""]);
+    expect(await page.getByText("took longer than a second").count()).toBe(0);
+  });
+
+  test("the built page allows nothing inline, and nothing of that kind is refused", async () => {
+    const policy = await page.locator('meta[http-equiv="Content-Security-Policy"]').getAttribute("content");
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).not.toMatch(/unsafe|data:|\*/);
+    expect(refused).toEqual([]);
   });
 
   test("everything can be reached with the keyboard", async () => {

@@ -1,87 +1,74 @@
-import { DataError, readTable } from "@indigo-quill/data";
-import { type Sample, type Value, compile } from "indigo-quill";
-import { contrast as contrastSides } from "indigo-quill/contrast";
-import { dialects } from "indigo-quill/dialects";
-import { useDeferredValue, useMemo, useState } from "react";
+import { type DragEvent, useMemo, useState } from "react";
 import { CausesPanel } from "./CausesPanel.tsx";
 import { Editor } from "./Editor.tsx";
 import { RowsTable } from "./RowsTable.tsx";
 import { TracePanel } from "./TracePanel.tsx";
-import { type Scratch, demoSample, limited, rowLimit, withScratch } from "./sample.ts";
-
-interface Side {
-  readonly dialect: string;
-  readonly text: string;
-}
+import { type Question, type Side, pageSize } from "./findings.ts";
+import type { Scratch } from "./sample.ts";
+import { useFindings } from "./useFindings.ts";
 
 const startSides: readonly [Side, Side] = [
   { dialect: "openformula", text: 'TRIM(LEFT(collector;FIND(",";collector)-1))' },
   { dialect: "postgresql", text: "btrim(split_part(collector, ',', 1))" },
 ];
 
-const scratchCell = (value: Value): string | null => (value === null ? null : String(value));
-
 /** The first page of the desk: rows, an expression, a second one beside it, traces and causes. */
 export function App() {
   const [sides, setSides] = useState<readonly [Side, Side]>(startSides);
   const [isDouble, setDouble] = useState(true);
-  const [rows, setRows] = useState<Sample>(demoSample);
+  /** The rows' file, and the last one that could be read. */
+  const [file, setFile] = useState<File>();
+  const [taken, setTaken] = useState<File>();
   const [scratch, setScratch] = useState<readonly Scratch[]>([]);
   const [selected, setSelected] = useState(3);
+  const [page, setPage] = useState(0);
   const [notices, setNotices] = useState<readonly string[]>([]);
 
-  const sample = useMemo(() => withScratch(rows, scratch), [rows, scratch]);
-  // Typing stays quick on many rows: the rows follow as soon as there is time.
-  const shownSides = useDeferredValue(isDouble ? sides : sides.slice(0, 1));
-  const shownSample = useDeferredValue(sample);
-  const programs = useMemo(
-    () => shownSides.map(({ dialect, text }) => compile(dialects[dialect](), text, shownSample)),
-    [shownSides, shownSample],
+  const question = useMemo<Question>(
+    () => ({ sides: isDouble ? sides : sides.slice(0, 1), file, scratch, selected, page }),
+    [sides, isDouble, file, scratch, selected, page],
   );
-  const values = useMemo(() => programs.map((program) => program.run(shownSample)), [programs, shownSample]);
-  const contrast = useMemo(
-    () =>
-      programs.length === 2 && programs.every((program) => program.ok)
-        ? contrastSides(
-            programs.map(({ dialect, source }) => ({ dialect, expression: source })),
-            shownSample,
-          )
-        : undefined,
-    [programs, shownSample],
-  );
-  const row = Math.min(selected, shownSample.rows - 1);
-  const rowName = (index: number) => (index < scratch.length ? `s${index + 1}` : String(index - scratch.length + 1));
-  const edit = (index: 0 | 1, change: Partial<Side>) =>
-    setSides((before) => before.map((side, i) => (i === index ? { ...side, ...change } : side)) as [Side, Side]);
+  const { sides: sideFindings, answered, isStopped, reading } = useFindings(question);
+  const { table, contrast, traces = [] } = answered;
 
-  async function load(file: File | undefined) {
-    if (!file) return;
-    try {
-      const { sample: read, warnings } = readTable(new Uint8Array(await file.arrayBuffer()));
-      const cut =
-        read.rows > rowLimit
-          ? [`${file.name} has ${read.rows} rows; the first ${rowLimit} are shown here. The iquill command takes them all.`]
-          : [];
-      setRows(limited(read));
+  if (file !== taken && file === reading.file) {
+    setNotices(reading.notices);
+    if (reading.isRefused) setFile(taken);
+    else {
+      setTaken(file);
       setScratch([]);
       setSelected(0);
-      setNotices([...cut, ...warnings]);
-    } catch (error) {
-      if (!(error instanceof DataError)) throw error;
-      setNotices([`${file.name}: ${error.message}`]);
+      setPage(0);
     }
   }
 
+  const row = Math.min(selected, (table?.rowCount ?? 0) - 1);
+  // The table follows what is typed at once, and new or removed scratch rows when the values are there.
+  const asked = answered.question?.scratch ?? [];
+  const shownScratch = asked.length === scratch.length ? scratch : asked;
+  const rowName = (index: number) => (index < shownScratch.length ? `s${index + 1}` : String(index - shownScratch.length + 1));
+  const edit = (index: 0 | 1, change: Partial<Side>) =>
+    setSides((before) => before.map((side, i) => (i === index ? { ...side, ...change } : side)) as [Side, Side]);
+
+  function load(chosen: File | undefined) {
+    if (chosen) setFile(chosen);
+  }
+
+  function drop(event: DragEvent) {
+    event.preventDefault();
+    load(event.dataTransfer.files[0]);
+  }
+
   function addScratch() {
-    setScratch((before) => [
-      ...before,
-      Object.fromEntries(sample.columns.map(({ name, values: cells }) => [name, scratchCell(cells[row])])),
-    ]);
+    const names = table?.columns ?? [];
+    const empty = Object.fromEntries(names.map((name) => [name, null]));
+    setScratch((before) => [...before, { ...empty, ...table?.selectedCells }]);
     setSelected(scratch.length);
+    setPage(0);
   }
 
   return (
-    <>
+    <div className="desk" onDragOver={(event) => event.preventDefault()} onDrop={drop}>
       <header>
         <h1>Indigo Quill</h1>
         <p>the desk: an expression, its value on every row, and where another dialect parts from it</p>
@@ -92,7 +79,11 @@ export function App() {
               type="file"
               accept=".csv,.tsv,.json,.ndjson,text/csv,application/json"
               aria-label="Load rows from CSV or JSON"
-              onChange={(event) => void load(event.target.files?.[0])}
+              onChange={(event) => {
+                load(event.target.files?.[0]);
+                // So that the same file can be chosen again after a change.
+                event.target.value = "";
+              }}
             />
           </label>
           <button type="button" onClick={addScratch}>
@@ -114,44 +105,60 @@ export function App() {
         </div>
       )}
       <div className="editors">
-        {programs.map((program, i) => (
+        {question.sides.map(({ dialect, text }, i) => (
           <Editor
             key={i}
             label={i === 0 ? "Expression" : "Beside it"}
-            dialect={sides[i].dialect}
-            text={sides[i].text}
-            program={program}
-            onDialect={(dialect) => edit(i as 0 | 1, { dialect })}
-            onText={(text) => edit(i as 0 | 1, { text })}
+            dialect={dialect}
+            text={text}
+            findings={sideFindings?.[i]}
+            onDialect={(id) => edit(i as 0 | 1, { dialect: id })}
+            onText={(changed) => edit(i as 0 | 1, { text: changed })}
           />
         ))}
       </div>
+      {isStopped && (
+        <p className="stopped" role="status">
+          This took longer than a second and was stopped: what is missing below was not reached. Fewer rows, or the iquill
+          command, which takes its time, will tell.
+        </p>
+      )}
       <main>
-        <RowsTable
-          sample={shownSample}
-          programs={programs}
-          values={values}
-          contrast={contrast}
-          scratch={scratch}
-          selected={row}
-          rowName={rowName}
-          onSelect={setSelected}
-          onScratch={(index, name, text) =>
-            setScratch((before) => before.map((each, i) => (i === index ? { ...each, [name]: text } : each)))
-          }
-          onDropScratch={(index) => setScratch((before) => before.filter((_, i) => i !== index))}
-        />
+        {table && (
+          <RowsTable
+            table={table}
+            sides={answered.sides ?? []}
+            contrast={contrast}
+            scratch={shownScratch}
+            selected={row}
+            rowName={rowName}
+            onSelect={setSelected}
+            onPage={setPage}
+            onScratch={(index, name, text) =>
+              setScratch((before) => before.map((each, i) => (i === index ? { ...each, [name]: text } : each)))
+            }
+            onDropScratch={(index) => setScratch((before) => before.filter((_, i) => i !== index))}
+          />
+        )}
         <aside>
           {contrast && (
-            <CausesPanel contrast={contrast} sample={shownSample} selected={row} rowName={rowName} onRow={setSelected} />
+            <CausesPanel
+              contrast={contrast}
+              rowCount={table?.rowCount ?? 0}
+              selected={row}
+              rowName={rowName}
+              onRow={(to) => {
+                setSelected(to);
+                setPage(Math.floor(to / pageSize));
+              }}
+            />
           )}
-          {row >= 0 && <h2>Row {rowName(row)}, step by step</h2>}
-          {row >= 0 &&
-            programs.map(
-              (program, i) => program.source !== "" && <TracePanel key={i} program={program} sample={shownSample} row={row} />,
-            )}
+          {traces.length > 0 && <h2>Row {rowName(answered.question!.selected)}, step by step</h2>}
+          {traces.map((trace, i) => (
+            <TracePanel key={i} {...trace} />
+          ))}
         </aside>
       </main>
-    </>
+    </div>
   );
 }

@@ -1,9 +1,9 @@
-import type { Sample } from "indigo-quill";
-import { type CauseGroup, type Contrast, explainParting } from "indigo-quill/contrast";
+import type { ExplainedParting } from "indigo-quill/contrast";
+import type { ContrastFindings } from "./findings.ts";
 
 interface CausesPanelProps {
-  readonly contrast: Contrast;
-  readonly sample: Sample;
+  readonly contrast: ContrastFindings;
+  readonly rowCount: number;
   /** 0-based; the group that it belongs to is told in full. */
   readonly selected: number;
   readonly rowName: (row: number) => string;
@@ -11,40 +11,33 @@ interface CausesPanelProps {
 }
 
 /** The rows that differ, grouped by why; the others' groups are told by their questions alone. */
-export function CausesPanel({ contrast, sample, selected, rowName, onRow }: CausesPanelProps) {
-  const differing = contrast.rows.filter((row) => !row.agree).length;
-  const titles = contrast.programs.map((program) => program.dialect.title);
+export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: CausesPanelProps) {
+  const { differing, groups } = contrast;
   return (
     <section className="causes" aria-label="Where they part">
-      <h2>{differing === 0 ? "They agree on every row" : `They differ on ${differing} of ${sample.rows} rows`}</h2>
-      {contrast.groups.slice(0, 20).map((group) => (
-        <article key={group.rows[0]} className={group.rows.includes(selected) ? "selected" : ""}>
+      <h2>{differing === 0 ? "They agree on every row" : `They differ on ${differing} of ${rowCount} rows`}</h2>
+      {groups.map(({ rows, size, holdsSelected, parting }) => (
+        <article key={rows[0]} className={holdsSelected ? "selected" : ""}>
           <p className="rows">
-            {group.rows.slice(0, 14).map((row) => (
+            {rows.map((row) => (
               <button key={row} type="button" aria-pressed={row === selected} onClick={() => onRow(row)}>
                 {rowName(row)}
               </button>
             ))}
-            {group.rows.length > 14 && ` and ${group.rows.length - 14} more`}
+            {size > rows.length && ` and ${size - rows.length} more`}
           </p>
-          <Cause group={group} titles={[titles[0], titles[group.side]]} isFull={group.rows.includes(selected)} />
+          <Cause parting={parting} isFull={holdsSelected} />
         </article>
       ))}
     </section>
   );
 }
 
-interface CauseProps {
-  readonly group: CauseGroup;
-  readonly titles: readonly [string, string];
-  readonly isFull: boolean;
-}
-
 /** Why the rows of a group differ. */
-function Cause({ group, titles, isFull }: CauseProps) {
-  if (!group.parting)
+function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undefined; readonly isFull: boolean }) {
+  if (!parting)
     return <p>No operation got the same inputs in both and gave another output: they do the job by different operations.</p>;
-  const { place, outputs, causes } = explainParting(group.parting, titles);
+  const { place, outputs, causes } = parting;
   return (
     <>
       {isFull && <p>{place}</p>}

@@ -1,33 +1,43 @@
-import { type Diagnostic, type Program, applyFix, message } from "indigo-quill";
-import { dialects } from "indigo-quill/dialects";
+import { dialectTitles } from "indigo-quill/dialects/load";
 import { useId, useRef } from "react";
+import type { Problem, SideFindings } from "./findings.ts";
 
 interface EditorProps {
   readonly label: string;
   readonly dialect: string;
   readonly text: string;
-  readonly program: Program;
+  /** Undefined until they are known. */
+  readonly findings: SideFindings | undefined;
   readonly onDialect: (id: string) => void;
   readonly onText: (text: string) => void;
 }
 
 /** An expression with its dialect; what is wrong is underlined as one types, and said below with its mends. */
-export function Editor({ label, dialect, text, program, onDialect, onText }: EditorProps) {
+export function Editor({ label, dialect, text, findings, onDialect, onText }: EditorProps) {
   const id = useId();
   const backdrop = useRef<HTMLPreElement>(null);
-  const problems = text === "" ? [] : program.diagnostics;
+  const problems = text === "" ? [] : (findings?.problems ?? []);
   return (
     <section className="editor" aria-label={label}>
       <div className="editor-head">
         <label htmlFor={id}>{label}</label>
         <select aria-label={`${label}: dialect`} value={dialect} onChange={(event) => onDialect(event.target.value)}>
-          {Object.entries(dialects).map(([name, make]) => (
+          {Object.entries(dialectTitles).map(([name, title]) => (
             <option key={name} value={name}>
-              {make().title}
+              {title}
             </option>
           ))}
         </select>
-        <span className="type">{text !== "" && program.ok ? `gives ${program.type.replace(/[?*]$/, "")}` : ""}</span>
+        <button
+          type="button"
+          aria-label={`${label}: format`}
+          title="Lay it out in lines, with only the brackets that are needed"
+          disabled={findings?.formatted === undefined}
+          onClick={() => onText(findings!.formatted!)}
+        >
+          Format
+        </button>
+        <span className="type">{findings?.isOk ? `gives ${findings.type}` : ""}</span>
       </div>
       <div className="editor-text">
         <pre ref={backdrop} aria-hidden="true">
@@ -37,7 +47,7 @@ export function Editor({ label, dialect, text, program, onDialect, onText }: Edi
         <textarea
           id={id}
           value={text}
-          rows={2}
+          rows={Math.min(8, Math.max(2, text.split("\n").length))}
           spellCheck={false}
           aria-invalid={problems.length > 0}
           aria-describedby={`${id}-problems`}
@@ -46,12 +56,12 @@ export function Editor({ label, dialect, text, program, onDialect, onText }: Edi
         />
       </div>
       <div id={`${id}-problems`} className="problems" role="status">
-        {problems.slice(0, 2).map((problem) => (
-          <p key={`${problem.code}${problem.range.start}`} className={problem.severity}>
-            {message(problem)}{" "}
-            {problem.fixes.slice(0, 3).map((fix) => (
-              <button key={fix.title} type="button" onClick={() => onText(applyFix(text, fix))}>
-                {fix.title}
+        {problems.slice(0, 2).map(({ severity, range, sentence, mends }) => (
+          <p key={`${sentence}${range.start}`} className={severity}>
+            {sentence}{" "}
+            {mends.map((mend) => (
+              <button key={mend.title} type="button" onClick={() => onText(mend.text)}>
+                {mend.title}
               </button>
             ))}
           </p>
@@ -62,7 +72,7 @@ export function Editor({ label, dialect, text, program, onDialect, onText }: Edi
 }
 
 /** The text with the ranges of problems marked; an empty range marks the character beside it. */
-function marked(text: string, problems: readonly Diagnostic[]) {
+function marked(text: string, problems: readonly Problem[]) {
   const parts: React.ReactNode[] = [];
   let at = 0;
   for (const { range, severity } of [...problems].sort((a, b) => a.range.start - b.range.start)) {

@@ -1,7 +1,7 @@
 import { createReadStream } from "node:fs";
 import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
-import { CsvReader, DataError, Decoder, type ReadOptions, type Table, formatOf, readJson, readTable } from "@indigo-quill/data";
+import { DataError, type ReadOptions, readPieces as piecesOf, readJson, readTable } from "@indigo-quill/data";
 import type { Dialect, Sample } from "indigo-quill";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { type Streams, UsageError } from "./streams.ts";
@@ -27,44 +27,34 @@ export async function readBytes(path: string, streams: Streams): Promise<Uint8Ar
 
 /** Reads a sample from a file, from standard input (`-`), or the demo register (`demo`). */
 export async function readSample(path: string, options: ReadOptions, streams: Streams): Promise<Sample> {
-  return named(path, async () => {
+  try {
     const { sample, warnings } =
       path === "demo" ? readJson(await demoFile("register.json")) : readTable(await readBytes(path, streams), options);
     for (const warning of warnings) streams.stderr.write(`${path}: ${warning}\n`);
     return sample;
-  });
+  } catch (error) {
+    throw inFile(path, error);
+  }
 }
 
-/** Bytes that are read at a time. */
-const pieceSize = 1 << 20;
-
-/** A file's rows in pieces, as they are read; the last one may have none. What is no CSV is one piece. */
+/** A file's rows in pieces, as they are read. */
 export async function* readPieces(path: string, options: ReadOptions, streams: Streams): AsyncGenerator<Sample> {
   if (path === "demo") {
     yield await readSample(path, options, streams);
     return;
   }
-  const told = ({ sample, warnings }: Table): Sample => {
-    for (const warning of warnings) streams.stderr.write(`${path}: ${warning}\n`);
-    return sample;
-  };
-  const decoder = await named(path, () => new Decoder(options.encoding));
-  let reader: CsvReader | undefined;
-  let begun = "";
-  for await (const bytes of bytesOf(path, streams)) {
-    begun += await named(path, () => decoder.decode(bytes, false));
-    if (!reader && (begun.trim() === "" || formatOf(begun) === "json")) continue;
-    reader ??= await named(path, () => new CsvReader(options));
-    const [piece, csv] = [begun, reader];
-    begun = "";
-    const sample = await named(path, () => told(csv.read(piece, false)));
-    if (sample.rows > 0) yield sample;
+  try {
+    for await (const { sample, warnings } of piecesOf(bytesOf(path, streams), options)) {
+      for (const warning of warnings) streams.stderr.write(`${path}: ${warning}\n`);
+      yield sample;
+    }
+  } catch (error) {
+    throw inFile(path, error);
   }
-  begun += await named(path, () => decoder.decode(new Uint8Array(), true));
-  yield await named(path, () =>
-    told(reader || formatOf(begun) === "csv" ? (reader ?? new CsvReader(options)).read(begun, true) : readJson(begun)),
-  );
 }
+
+/** Bytes that are read at a time. */
+const pieceSize = 1 << 20;
 
 async function* bytesOf(path: string, streams: Streams): AsyncGenerator<Uint8Array> {
   const source = path === "-" ? streams.stdin : createReadStream(path, { highWaterMark: pieceSize });
@@ -82,14 +72,9 @@ const unreadable = (path: string, error: unknown): UsageError => {
   );
 };
 
-/** Runs what reads a file; what is wrong with it is said with its name. */
-async function named<T>(path: string, read: () => T | Promise<T>): Promise<T> {
-  try {
-    return await read();
-  } catch (error) {
-    throw error instanceof DataError ? new UsageError(`${path}: ${error.message}`) : error;
-  }
-}
+/** What is wrong with a file is said with its name. */
+const inFile = (path: string, error: unknown): unknown =>
+  error instanceof DataError ? new UsageError(`${path}: ${error.message}`) : error;
 
 /** A dialect by its id, with options given as `name=value`. */
 export async function dialectOf(id: string, settings: readonly string[] = []): Promise<Dialect> {

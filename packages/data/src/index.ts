@@ -5,6 +5,7 @@ import type { Table } from "./table.ts";
 
 export { type CsvOptions, CsvReader, csvLines, readCsv, writeCsv } from "./csv.ts";
 export { jsonItems, parseJson, parseLines, readJson, writeJson, writeNdjson } from "./json.ts";
+export { readPieces } from "./pieces.ts";
 export { DataError, type Table } from "./table.ts";
 export { Decoder, decode, encodingNames } from "./encodings.ts";
 

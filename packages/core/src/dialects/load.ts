@@ -1,6 +1,8 @@
 import { lookup } from "../values/lookup.ts";
 import type { Dialect } from "./dialect.ts";
 
+export { dialectTitles } from "./titles.ts";
+
 type Make = (options?: Readonly<Record<string, string>>) => Dialect;
 
 /** Every dialect by its id, loaded when it is asked for: the list of `index.ts`, for programs that need one or two. */

@@ -2,6 +2,7 @@ import { Bytes, type Value, isList } from "../../values/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
+import { dialectTitles } from "../titles.ts";
 import { duckdbCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { duckdbRows } from "./functions.ts";
@@ -39,7 +40,7 @@ const classes: Readonly<Record<string, string>> = {
 export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
   return {
     id: "duckdb",
-    title: "DuckDB",
+    title: dialectTitles.duckdb,
     family: "sql",
     source: "DuckDB 1.5.6, no extensions",
     options: [],

@@ -2,6 +2,7 @@ import { Bytes, type Value, textOfBytes } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
+import { dialectTitles } from "../titles.ts";
 import { mariadbCode } from "./code.ts";
 import { type Collation, collations, typeRules } from "./coercions.ts";
 import { mariadbRows } from "./functions.ts";
@@ -41,7 +42,7 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
   const collation = chosen.collation as Collation;
   return {
     id: "mariadb",
-    title: "MariaDB",
+    title: dialectTitles.mariadb,
     family: "sql",
     source: "MariaDB 10.11.19, utf8mb4, default sql_mode",
     options,

@@ -2,6 +2,7 @@ import { type Value, isList } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
+import { dialectTitles } from "../titles.ts";
 import { openFormulaCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { type TableOptions, openFormulaRows } from "./functions.ts";
@@ -45,7 +46,7 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
   const tables = chosen as unknown as TableOptions;
   return {
     id: "openformula",
-    title: "OpenFormula",
+    title: dialectTitles.openformula,
     family: "spreadsheet",
     source: "OASIS OpenDocument 1.3 part 4 (ISO/IEC 26300)",
     options,

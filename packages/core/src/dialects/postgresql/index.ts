@@ -2,6 +2,7 @@ import { Bytes, type Value, isList } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
+import { dialectTitles } from "../titles.ts";
 import { postgresqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
@@ -64,7 +65,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
   const chosen = chooseOptions("postgresql", options, given);
   return {
     id: "postgresql",
-    title: "PostgreSQL",
+    title: dialectTitles.postgresql,
     family: "sql",
     source: `PostgreSQL ${chosen.version}, UTF-8, collation C.UTF-8`,
     options,

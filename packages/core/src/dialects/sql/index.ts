@@ -1,6 +1,7 @@
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
+import { dialectTitles } from "../titles.ts";
 import { sqlCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { sqlRows } from "./functions.ts";
@@ -50,7 +51,7 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
   const chosen = chooseOptions("sql", options, given);
   return {
     id: "sql",
-    title: "Standard SQL",
+    title: dialectTitles.sql,
     family: "sql",
     source: "ISO/IEC 9075-2:2023",
     options,

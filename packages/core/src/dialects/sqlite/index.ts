@@ -2,6 +2,7 @@ import { Bytes, type Value, textOfBytes } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
+import { dialectTitles } from "../titles.ts";
 import { sqliteCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { sqliteRows } from "./functions.ts";
@@ -43,7 +44,7 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
   const chosen = chooseOptions("sqlite", options, given);
   return {
     id: "sqlite",
-    title: "SQLite",
+    title: dialectTitles.sqlite,
     family: "sql",
     source: `SQLite ${chosen.version}`,
     options,

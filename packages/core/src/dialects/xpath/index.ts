@@ -2,6 +2,7 @@ import { ArrayItem, FunctionItem, MapItem, type Value, isList } from "../../valu
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
+import { dialectTitles } from "../titles.ts";
 import { xpathCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { xpathRows } from "./functions.ts";
@@ -42,7 +43,7 @@ const variableName = (name: string): string => {
 export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
   return {
     id: "xpath",
-    title: "XPath",
+    title: dialectTitles.xpath,
     family: "query",
     source: "W3C XPath 3.1 with Functions and Operators 3.1",
     options: [],

@@ -1,0 +1,133 @@
+/** What the worker finds out for the page: plain data, which can be sent, and is ready to be shown. */
+import type { TextRange } from "indigo-quill";
+import type { ExplainedParting } from "indigo-quill/contrast";
+import type { Scratch } from "./sample.ts";
+
+/** Rows on one page of the table. */
+export const pageSize = 200;
+
+/** An expression with its dialect's id. */
+export interface Side {
+  readonly dialect: string;
+  readonly text: string;
+}
+
+/** What the page wants to know. */
+export interface Question {
+  readonly sides: readonly Side[];
+  /** The file with the rows; the demo register when left out. */
+  readonly file: File | undefined;
+  readonly scratch: readonly Scratch[];
+  /** The row to trace, 0-based, scratch rows first. */
+  readonly selected: number;
+  /** The page of the table, 0-based. */
+  readonly page: number;
+}
+
+/** A value as it is shown; `length` counts the UTF-16 units of a text that is cut. */
+export type Shown =
+  | { readonly kind: "nothing" }
+  | { readonly kind: "text"; readonly text: string; readonly length: number }
+  | { readonly kind: "plain"; readonly text: string }
+  | { readonly kind: "failure"; readonly code: string; readonly sentence: string };
+
+export interface Problem {
+  readonly severity: "error" | "warning";
+  readonly range: TextRange;
+  readonly sentence: string;
+  /** Each mend with the whole text after it. */
+  readonly mends: readonly { readonly title: string; readonly text: string }[];
+}
+
+export interface SideFindings {
+  readonly title: string;
+  readonly isOk: boolean;
+  readonly type: string;
+  readonly problems: readonly Problem[];
+  /** The text laid out in lines, where that is another text and loses no comment. */
+  readonly formatted: string | undefined;
+}
+
+export interface RowFindings {
+  /** 0-based. */
+  readonly row: number;
+  /** The cells of the columns that are shown. */
+  readonly cells: readonly Shown[];
+  /** For each side; undefined where it cannot run. */
+  readonly values: readonly (Shown | undefined)[];
+}
+
+export interface TableFindings {
+  readonly rowCount: number;
+  /** Every column's name, and which are shown. */
+  readonly columns: readonly string[];
+  readonly shownColumns: readonly number[];
+  readonly rows: readonly RowFindings[];
+  /** The selected row as a scratch row has it. */
+  readonly selectedCells: Scratch;
+}
+
+export interface TraceFindings {
+  readonly title: string;
+  /** Undefined where the expression cannot be read. */
+  readonly steps: readonly StepFindings[] | undefined;
+}
+
+export interface StepFindings {
+  readonly key: string;
+  readonly text: string;
+  readonly depth: number;
+  readonly values: readonly Shown[];
+  /** How many values there are in all. */
+  readonly turns: number;
+  /** Why the error that was born here is one. */
+  readonly failure: string | undefined;
+  readonly isBorn: boolean;
+  readonly ruler: RulerFindings | undefined;
+}
+
+export interface RulerFindings {
+  readonly cells: readonly { readonly shown: string; readonly position: number; readonly taken: boolean }[];
+  readonly before: number;
+  readonly after: number;
+}
+
+/** Traits with both sides' answers. */
+export interface ShortCause {
+  readonly trait: string;
+  readonly question: string;
+  readonly answers: string;
+}
+
+export interface ContrastFindings {
+  readonly differing: number;
+  /** By row of the page, why it differs; a row that does not is not there. No single operation explains an empty list. */
+  readonly causes: ReadonlyMap<number, readonly ShortCause[]>;
+  readonly groups: readonly {
+    /** The first rows, and how many there are. */
+    readonly rows: readonly number[];
+    readonly size: number;
+    readonly holdsSelected: boolean;
+    readonly parting: ExplainedParting | undefined;
+  }[];
+}
+
+/** What is known, part by part: each comes as soon as it is there. */
+export interface Findings {
+  readonly question: Question;
+  readonly notices: readonly string[];
+  /** Whether the file could not be read; the notices say why, and nothing else follows. */
+  readonly isRefused: boolean;
+  readonly sides: readonly SideFindings[];
+  readonly table: TableFindings;
+  readonly traces: readonly TraceFindings[];
+  /** Undefined where there is only one side, or one cannot run. */
+  readonly contrast: ContrastFindings | undefined;
+}
+
+/** What a worker says: a part of its answer to a question, by the question's number, or that it has nothing more to say. */
+export interface Said {
+  readonly id: number;
+  readonly part: Partial<Findings>;
+  readonly isLast: boolean;
+}

@@ -1,0 +1,208 @@
+/** Evaluates for the page in a thread of its own, which the page can stop. */
+import { DataError } from "@indigo-quill/data";
+import {
+  type Dialect,
+  Failure,
+  type Program,
+  type Sample,
+  type Value,
+  applyFix,
+  columnsUsed,
+  compile,
+  defaultLimits,
+  message,
+} from "indigo-quill";
+import { format, rulerOf, visibleText } from "indigo-quill/authoring";
+import { type Contrast, contrast as contrastSides, explainParting } from "indigo-quill/contrast";
+import { dialectLoaders } from "indigo-quill/dialects/load";
+import { describeTrait } from "indigo-quill/traits";
+import type {
+  ContrastFindings,
+  Findings,
+  Question,
+  Shown,
+  SideFindings,
+  StepFindings,
+  TableFindings,
+  TraceFindings,
+} from "./findings.ts";
+import { pageSize } from "./findings.ts";
+import { type Rows, readRows, withScratch } from "./sample.ts";
+
+/** UTF-16 units of a text that a cell shows, values of a step, groups of rows and rows of a group. */
+const most = { text: 300, values: 6, groups: 20, groupRows: 14 };
+
+/** Milliseconds that a row may take here, and all of them. */
+const patience = { row: 300, rows: 600 };
+
+const formatWidth = 60;
+
+function shown(value: Value, dialect?: Dialect): Shown {
+  if (value === null) return { kind: "nothing" };
+  if (value instanceof Failure) return { kind: "failure", code: value.standard ?? value.code, sentence: message(value) };
+  if (typeof value === "string") return { kind: "text", text: value.slice(0, most.text), length: value.length };
+  const plain = dialect ? dialect.plain(value) : value;
+  return { kind: "plain", text: typeof plain === "object" ? JSON.stringify(plain) : String(plain) };
+}
+
+function sideFindings({ dialect, source, ok, type, diagnostics }: Program): SideFindings {
+  const formatted = ok ? format(dialect, source, formatWidth) : undefined;
+  const isKept = formatted?.ok && formatted.comments.length === 0 && formatted.text !== source;
+  return {
+    title: dialect.title,
+    isOk: ok && source !== "",
+    type: type.replace(/[?*]$/, ""),
+    problems: diagnostics.slice(0, 20).map((problem) => ({
+      severity: problem.severity,
+      range: problem.range,
+      sentence: message(problem),
+      mends: problem.fixes.slice(0, 3).map((fix) => ({ title: fix.title, text: applyFix(source, fix) })),
+    })),
+    formatted: isKept ? formatted.text : undefined,
+  };
+}
+
+/** The places of the columns that the expressions read; the first three while none does. */
+function shownColumns(programs: readonly Program[], sample: Sample): number[] {
+  const used = new Set(programs.flatMap((program) => [...columnsUsed(program)]));
+  const all = sample.columns.map((_, i) => i);
+  return used.size > 0 ? all.filter((i) => used.has(i)) : all.slice(0, 3);
+}
+
+const isRunnable = ({ ok, source }: Program): boolean => ok && source !== "";
+
+function tableFindings(
+  { page, selected }: Question,
+  sample: Sample,
+  programs: readonly Program[],
+  values: readonly (readonly Value[])[],
+): TableFindings {
+  const columns = shownColumns(programs, sample);
+  const first = page * pageSize;
+  const cellText = (value: Value) => (value === null || value === undefined ? null : String(value));
+  return {
+    rowCount: sample.rows,
+    columns: sample.columns.map(({ name }) => name),
+    shownColumns: columns,
+    rows: Array.from({ length: Math.max(0, Math.min(pageSize, sample.rows - first)) }, (_, i) => ({
+      row: first + i,
+      cells: columns.map((column) => shown(sample.columns[column].values[first + i])),
+      values: programs.map((program, side) =>
+        isRunnable(program) ? shown(values[side][first + i], program.dialect) : undefined,
+      ),
+    })),
+    selectedCells: Object.fromEntries(sample.columns.map(({ name, values: cells }) => [name, cellText(cells[selected])])),
+  };
+}
+
+function traceFindings(program: Program, sample: Sample, row: number): TraceFindings {
+  const { dialect, ok } = program;
+  if (!ok) return { title: dialect.title, steps: undefined };
+  const steps = program.trace(sample, row).map((step): StepFindings => {
+    const failure = step.born ? step.values.find((value) => value instanceof Failure) : undefined;
+    return {
+      key: `${step.range.start}-${step.range.end}-${step.depth}`,
+      text: visibleText(step.text, false),
+      depth: step.depth,
+      values: step.values.slice(0, most.values).map((value) => shown(value, dialect)),
+      turns: step.values.length,
+      failure: failure instanceof Failure ? message(failure) : undefined,
+      isBorn: step.born,
+      ruler: step.taken && rulerOf(step.taken.text, step.taken.range),
+    };
+  });
+  return { title: dialect.title, steps };
+}
+
+function contrastFindings({ rows, groups, programs }: Contrast, { selected, page }: Question): ContrastFindings {
+  const titles = programs.map(({ dialect }) => dialect.title);
+  const onPage = rows.slice(page * pageSize, (page + 1) * pageSize).filter(({ agree }) => !agree);
+  return {
+    differing: rows.filter(({ agree }) => !agree).length,
+    causes: new Map(
+      onPage.map(({ row, differences: [difference] }) => [
+        row,
+        (difference?.parting?.causes[0] ?? []).map(({ trait, answers }) => ({
+          trait,
+          question: describeTrait(trait).question,
+          answers: `${answers[0]} / ${answers[1]}`,
+        })),
+      ]),
+    ),
+    groups: groups.slice(0, most.groups).map((group) => ({
+      rows: group.rows.slice(0, most.groupRows),
+      size: group.rows.length,
+      holdsSelected: group.rows.includes(selected),
+      parting: group.parting && explainParting(group.parting, [titles[0], titles[group.side]]),
+    })),
+  };
+}
+
+let loaded: { file: File | undefined; rows: Rows } | undefined;
+
+/** The rows of a question; a text where its file cannot be read. */
+async function rowsOf(file: File | undefined): Promise<Rows | string> {
+  if (loaded && loaded.file === file) return loaded.rows;
+  try {
+    loaded = { file, rows: await readRows(file) };
+    return loaded.rows;
+  } catch (error) {
+    // The file may also have gone since it was chosen.
+    if (!(error instanceof DataError || error instanceof DOMException)) throw error;
+    return `${file!.name}: ${error.message}`;
+  }
+}
+
+/** What selecting a row, or turning a page, leaves as it is. */
+interface Evaluated {
+  readonly key: string;
+  readonly rows: Rows;
+  readonly sample: Sample;
+  readonly programs: readonly Program[];
+  values?: readonly (readonly Value[])[];
+  contrast?: Contrast | undefined;
+}
+let last: Evaluated | undefined;
+
+async function evaluated({ sides, scratch }: Question, rows: Rows): Promise<Evaluated> {
+  const key = JSON.stringify([sides, scratch]);
+  if (last?.rows === rows && last.key === key) return last;
+  const sample = withScratch(rows.sample, scratch);
+  const limits = { ...defaultLimits, milliseconds: patience.row };
+  const made = await Promise.all(sides.map(({ dialect }) => dialectLoaders[dialect]()));
+  return (last = { key, rows, sample, programs: sides.map(({ text }, i) => compile(made[i](), text, sample, limits)) });
+}
+
+/** The answer to a question, part by part, what is quick first. */
+async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
+  const rows = await rowsOf(question.file);
+  if (typeof rows === "string") {
+    yield { notices: [rows], isRefused: true };
+    return;
+  }
+  yield { notices: rows.notices };
+  const now = await evaluated(question, rows);
+  const { sample, programs } = now;
+  yield { sides: programs.map(sideFindings) };
+  const budget = { milliseconds: patience.rows };
+  now.values ??= programs.map((program) => (isRunnable(program) ? program.run(sample, budget) : []));
+  yield { table: tableFindings(question, sample, programs, now.values) };
+  const { selected } = question;
+  const isThere = selected >= 0 && selected < sample.rows;
+  yield {
+    traces: isThere
+      ? programs.filter(({ source }) => source !== "").map((program) => traceFindings(program, sample, selected))
+      : [],
+  };
+  if (programs.length < 2 || !programs.every(isRunnable)) return;
+  now.contrast ??= contrastSides(
+    programs.map(({ dialect, source }) => ({ dialect, expression: source })),
+    sample,
+  );
+  yield { contrast: contrastFindings(now.contrast, question) };
+}
+
+self.onmessage = async ({ data: { id, question } }: MessageEvent<{ id: number; question: Question }>) => {
+  for await (const part of answer(question)) self.postMessage({ id, part, isLast: false });
+  self.postMessage({ id, part: {}, isLast: true });
+};
