@@ -3,7 +3,7 @@ import { applyKernel, kernelOf } from "../evaluate/index.ts";
 import type { BoundOperation } from "../evaluate/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
-import type { TextRange, Value } from "../values/index.ts";
+import { Decimal, Double, type TextRange, type Value } from "../values/index.ts";
 import { agree } from "./equal.ts";
 
 /** One operation as it was carried out on a row. */
@@ -37,9 +37,21 @@ export interface Parting {
 /** The most traits that a cause may have. */
 const causeSize = 3;
 
-function perform(step: Step, answers: Readonly<Record<string, string>>): Value {
-  const { bound } = step;
-  return applyKernel(kernelOf(bound, answers), step.slots, operationOf(bound.operation).slots, answers.missing);
+/** A number as any kernel takes it: another dialect has kinds of its own. */
+const plainNumber = (value: Value | undefined): Value | undefined =>
+  typeof value === "bigint"
+    ? Number(value)
+    : value instanceof Decimal
+      ? value.toNumber()
+      : value instanceof Double
+        ? value.value
+        : value;
+
+/** What an operation gives with other answers: it is carried out again. */
+export function withAnswers(bound: BoundOperation, slots: Step["slots"], answers: Readonly<Record<string, string>>): Value {
+  const kinds = operationOf(bound.operation).slots;
+  const plain = slots.map((slot, i) => (kinds[i].kind === "number" ? plainNumber(slot) : slot));
+  return applyKernel(kernelOf(bound, answers), plain, kinds, answers.missing);
 }
 
 const subsets = <T>(items: readonly T[], size: number): T[][] =>
@@ -59,7 +71,10 @@ export function causesOf(a: Step, b: Step): (readonly Difference[])[] {
         ...from,
         ...Object.fromEntries(set.map((trait) => [trait, to[trait]])),
       });
-      return agree(perform(a, swap(own, other)), b.value) && agree(perform(b, swap(other, own)), a.value);
+      return (
+        agree(withAnswers(a.bound, a.slots, swap(own, other)), b.value) &&
+        agree(withAnswers(b.bound, b.slots, swap(other, own)), a.value)
+      );
     });
     if (found.length > 0) {
       return found.map((set) => set.map((trait): Difference => ({ trait, answers: [own[trait], other[trait]] })));

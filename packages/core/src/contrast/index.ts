@@ -1,11 +1,11 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Program, type Sample, compile, idiomOf, inputValues } from "../evaluate/index.ts";
-import type { Value } from "../values/index.ts";
+import { type Program, type Sample, compile, defaultLimits, idiomOf, inputValues } from "../evaluate/index.ts";
+import { OverTime, type Value, startClock, stopClock } from "../values/index.ts";
 import { type Parting, type Step, partingOf } from "./cause.ts";
 import { agree } from "./equal.ts";
 
-export type { Difference, Parting } from "./cause.ts";
+export { type Difference, type Parting, withAnswers } from "./cause.ts";
 export { agree, kindOfOutcome, type OutcomeKind } from "./equal.ts";
 export {
   type ExplainedDifference,
@@ -70,6 +70,19 @@ function stepsOf(program: Program, sample: Sample, row: number): Step[] {
   return steps;
 }
 
+/** The parting of two evaluations; undefined where trying the causes takes longer than a row may. */
+function partingInTime(left: readonly Step[], right: readonly Step[]): Parting | undefined {
+  try {
+    startClock(defaultLimits.milliseconds);
+    return partingOf(left, right);
+  } catch (error) {
+    if (error instanceof OverTime) return undefined;
+    throw error;
+  } finally {
+    stopClock();
+  }
+}
+
 /**
  * Evaluates two or more expressions over the same rows and says where the others differ from the
  * first, at which step first, and by which traits.
@@ -84,7 +97,7 @@ export function contrast(sides: readonly Side[], sample: Sample): Contrast {
     const first = programs[0].ok ? stepsOf(programs[0], sample, row) : [];
     const differences = differing.map((side) => ({
       side,
-      parting: programs[side].ok ? partingOf(first, stepsOf(programs[side], sample, row)) : undefined,
+      parting: programs[side].ok ? partingInTime(first, stepsOf(programs[side], sample, row)) : undefined,
     }));
     return { row, values, agree: false, differences };
   });

@@ -11,6 +11,7 @@ const onDoubles: Readonly<Record<string, (a: number, b: number) => Value>> = {
   "*": (a, b) => a * b,
   "/": (a, b) => a / b,
   mod: (a, b) => a % b,
+  idiv: (a, b) => Math.trunc(a / b),
   "^": nearest.pow,
 };
 
@@ -67,8 +68,13 @@ export const calculate = operation({
       return byZero === "null" ? null : new Double(sign === "/" ? a / 0 : NaN);
     }
 
+    const toDouble = (value: Value) =>
+      value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
+
     if (numbers === "double") {
-      return (a: number, b: number): Value => {
+      return (first: Value, second: Value): Value => {
+        const a = typeof first === "number" ? first : toDouble(first);
+        const b = typeof second === "number" ? second : toDouble(second);
         if (b === 0 && isDivision) return divideByZero(a);
         const result = sign === "mod" ? a - b * Math.floor(a / b) : (onDouble(a, b) as number);
         return Number.isFinite(result) ? result : new Failure("number-out-of-range");
@@ -114,8 +120,6 @@ export const calculate = operation({
       return new Double(onDouble(a, b) as number);
     }
 
-    const toDouble = (value: Value) =>
-      value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
     const toDecimal = (value: Value) => (value instanceof Decimal ? value : Decimal.of(value as Exact));
 
     /** The remainder of what is left of each in an integer of 64 bits. */
@@ -124,11 +128,16 @@ export const calculate = operation({
       return y === 0n ? divideByZero(Number(x)) : new Double(Number(x % y));
     }
 
-    return (a: Value, b: Value): Value => {
-      if (typeof a === "number" && typeof b === "number") {
-        const sum = sign === "+" ? a + b : sign === "-" ? a - b : NaN;
-        return Number.isSafeInteger(sum) ? sum : onExact(a, b);
+    // Another dialect's values may be missing, or fractions that are no decimals.
+    const known = (value: Value): Value =>
+      value === null ? 0 : typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value;
+
+    return (first: Value, second: Value): Value => {
+      if (typeof first === "number" && typeof second === "number") {
+        const sum = sign === "+" ? first + second : sign === "-" ? first - second : NaN;
+        if (Number.isSafeInteger(sum)) return sum;
       }
+      const [a, b] = [known(first), known(second)];
       if (sign === "mod" && remainder === "of whole parts" && (a instanceof Double || b instanceof Double))
         return remainderOfWholes(a, b);
       if (a instanceof Double || b instanceof Double) return withDouble(toDouble(a), toDouble(b));

@@ -94,13 +94,14 @@ export const test = operation({
 
     function stands(pattern: Pattern, value: string, budget: Budget): boolean {
       if (where === "anywhere") return pattern.test(value, budget);
-      for (let from = 0; from <= value.length; from++) {
+      for (let from = 0; from <= value.length;) {
         const found = pattern.find(value, from, budget);
         if (!found) return false;
         const end = found.index + found[0].length;
         if ((where === "end" || found.index === 0) && (where === "start" || end === value.length)) return true;
         if (where !== "end") return false;
-        from = found.index;
+        // A match asked for from within a character begins before it.
+        from = Math.max(from, found.index) + 1;
       }
       return false;
     }

@@ -10,11 +10,18 @@ import {
   countCodePoints,
   isFailure,
   rulers,
+  textOfBytes,
 } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
 import { type Slot, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
 
 const any = (name: string): Slot => ({ name, kind: "any" });
+
+const characterCounts: Readonly<Record<string, ((value: string) => number) | undefined>> = {
+  "code point": (value) => countCodePoints(value),
+  "utf-16 unit": (value) => value.length,
+  grapheme: (value) => rulers.grapheme.count(value),
+};
 
 /** Measures the length of a text. */
 export const measure = operation({
@@ -25,9 +32,8 @@ export const measure = operation({
   slots: [text("text")],
   traits: ["missing", "counted"],
   prepare({ counted }) {
-    if (counted === "code point") return (value: string) => countCodePoints(value);
-    if (counted === "utf-16 unit") return (value: string) => value.length;
-    if (counted === "grapheme") return (value: string) => rulers.grapheme.count(value);
+    const count = characterCounts[counted];
+    if (count) return (value: string | Bytes) => count(typeof value === "string" ? value : textOfBytes(value.bytes));
     const bits = counted === "utf-8 bit" ? 8 : 1;
     return (value: string | Bytes) => bits * (value instanceof Bytes ? value.bytes.length : countBytes(value));
   },

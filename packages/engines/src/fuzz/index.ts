@@ -4,6 +4,7 @@ import { sameTree } from "indigo-quill/syntax";
 import { type Cell, type Column, type Connection, EngineLost, type Outcome, type Query } from "../connection.ts";
 import { type OwnOutcome, outcomeOf, sameOutcome } from "../probe.ts";
 import { generator, rowFor } from "./generate.ts";
+import { stepsAgain } from "./again.ts";
 import { argued } from "./argued.ts";
 import { random } from "./random.ts";
 import { sameClass } from "./error-class.ts";
@@ -166,7 +167,7 @@ export interface Fault {
   readonly what: string;
 }
 
-/** Generates expressions and asks no engine: nothing throws or takes long, errors are told with a place, and what is printed reads back. */
+/** Generates expressions and asks no engine: nothing throws or takes long, errors are told with a place, its steps can be contrasted, and what is printed reads back. */
 export function selfCheck(dialect: Dialect, { count: wanted, seed, most = 20 }: FuzzOptions): { cases: number; faults: Fault[] } {
   const next = random(seed);
   const make = generator(dialect, styles[dialect.id], seed + 1);
@@ -174,7 +175,7 @@ export function selfCheck(dialect: Dialect, { count: wanted, seed, most = 20 }: 
   for (let i = 0; i < wanted && faults.length < most; i++) {
     const expression = make(dialect.rows[i % dialect.rows.length]);
     const started = performance.now();
-    const what = faultOf(dialect, expression, { ...rowFor(next) });
+    const what = faultOf(dialect, expression, { ...rowFor(next) }, next);
     const took = performance.now() - started;
     if (what !== undefined) faults.push({ expression, what });
     else if (took > 1000) faults.push({ expression, what: `it took ${Math.round(took)} ms` });
@@ -182,7 +183,7 @@ export function selfCheck(dialect: Dialect, { count: wanted, seed, most = 20 }: 
   return { cases: wanted, faults };
 }
 
-function faultOf(dialect: Dialect, expression: string, row: FuzzRow): string | undefined {
+function faultOf(dialect: Dialect, expression: string, row: FuzzRow, next: () => number): string | undefined {
   try {
     const sample = { ...sampleOf([row]), rows: 1 };
     const program = compile(dialect, expression, sample);
@@ -194,6 +195,7 @@ function faultOf(dialect: Dialect, expression: string, row: FuzzRow): string | u
     const [value] = program.run(sample);
     if (isFailure(value) && /undefined|\[object/.test(message(value))) return `a sentence says "${message(value)}"`;
     program.trace(sample, 0);
+    if (program.ok) stepsAgain(program, sample, next);
     if (dialect.parse(expression).diagnostics.some(({ severity }) => severity === "error")) return undefined;
     for (const width of [undefined, 30]) {
       const printed = dialect.print(program.tree, width);

@@ -55,6 +55,9 @@ function conversion(from: string, to: string): Conversion | undefined {
       ),
     };
   }
+  // A position or a number of characters: what is beyond a double's whole numbers is beyond every text.
+  if (to === "count" && from === "integer")
+    return { cost: 0, convert: (value) => (typeof value === "bigint" ? Number(value) : value) };
   if (to === "condition") return from === "boolean" ? { cost: 0 } : undefined;
   const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
   if (low < 0 || high < low) return undefined;

@@ -7,6 +7,7 @@ export const sql: Style = {
   kindOf: kinds({
     text: "text",
     integer: "integer",
+    count: "integer",
     decimal: "decimal",
     double: "decimal",
     boolean: "boolean",
