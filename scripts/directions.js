@@ -9,8 +9,8 @@ import { isTest, sourceFiles } from "./files.js";
 /** From the bottom up; a folder may import itself and what stands before it. */
 const layers = ["values", "traits", "patterns", "text", "diagnostics", "syntax", "dialects", "evaluate", "contrast", "authoring"];
 const core = "packages/core/src/";
-/** What the core may lean on: arithmetic to any number of digits, which is not the heart of the job. */
-const ofCore = ["decimal.js"];
+/** What the core may lean on: arithmetic to any number of digits, and digests, which are not the heart of the job. */
+const ofCore = ["decimal.js", "@noble/hashes/legacy.js", "@noble/hashes/sha2.js"];
 const problems = [];
 
 for (const file of sourceFiles([".ts", ".tsx"]).filter((name) => !isTest(name))) {

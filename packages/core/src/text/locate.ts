@@ -1,5 +1,5 @@
 import type { Budget, Pattern } from "../patterns/index.ts";
-import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers } from "../values/index.ts";
+import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers, tick } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
 import { listLimit, listTooLong, number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
 import { patternReader, refused, stepOver, withinBudget } from "./patterned.ts";
@@ -29,20 +29,27 @@ export const locate = operation({
     const isCollated = answers.pattern === "literal" && (answers.case === "general" || answers.case === "unicode");
     const key = keyOf(answers.case);
 
-    /** The first stretch of as many bytes as the needle that is alike; a character of another size is not found. */
+    /**
+     * The first stretch of as many bytes as the needle that is alike; a character of another size is not found.
+     * A text's key is that of its characters, one after the other.
+     */
     function alike(value: string, needle: string, from: number): number {
       const wanted = key(needle);
       const size = countBytes(needle);
       for (let start = from; start <= value.length; start = start === value.length ? start + 1 : forward(value, start, 1)) {
-        let end = start;
-        let bytes = 0;
-        while (end < value.length && bytes < size) {
+        let [end, bytes, at] = [start, 0, 0];
+        for (let isAlike = true; isAlike && end < value.length && bytes < size;) {
           const next = forward(value, end, 1);
-          bytes += countBytes(value.slice(end, next));
+          const char = value.slice(end, next);
+          const part = key(char);
+          isAlike = wanted.startsWith(part, at);
+          if (!isAlike) at = -1;
+          else at += part.length;
+          bytes += countBytes(char);
           end = next;
         }
-        if (bytes < size) return -1;
-        if (bytes === size && key(value.slice(start, end)) === wanted) return start;
+        tick(end - start + 1);
+        if (bytes === size && at === wanted.length) return start;
       }
       return -1;
     }

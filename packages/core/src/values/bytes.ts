@@ -1,3 +1,5 @@
+import { tick } from "./deadline.ts";
+
 /** A binary string: bytes that are not read as text. */
 export class Bytes {
   constructor(readonly bytes: Uint8Array) {}
@@ -56,12 +58,17 @@ export function textOfBytes(bytes: Uint8Array): string {
   return result;
 }
 
-const hexDigits = "0123456789ABCDEF";
+/** The two upper-case base-16 digits of each byte. */
+const hexPairs = Array.from({ length: 256 }, (_, byte) => byte.toString(16).toUpperCase().padStart(2, "0"));
 
 /** Two upper-case base-16 digits for each byte. */
 export function hexOf(bytes: Uint8Array): string {
   let result = "";
-  for (const byte of bytes) result += hexDigits[byte >> 4] + hexDigits[byte & 15];
+  for (let at = 0; at < bytes.length; at += 8192) {
+    const some = bytes.subarray(at, at + 8192);
+    tick(some.length);
+    result += Array.from(some, (byte) => hexPairs[byte]).join("");
+  }
   return result;
 }
 

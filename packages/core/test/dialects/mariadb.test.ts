@@ -929,6 +929,21 @@ const recorded: readonly ExpressionCase[] = [
   ["mod('7',3)", 1],
   ["pow('2',3)", 8],
   ["sqrt('16')", 4],
+  ["md5('Alnus é')", "25c5f1e6b62fe7a32a568e4864a83063"],
+  ["sha('a')", "86f7e437faa5a7fce15d1ddcb9eaeaea377667b8"],
+  ["sha1(null)", null],
+  ["sha2('a', 256)", "ca978112ca1bbdcafac231b39a23dc4da786eff8147c4e72b9807785afee48bb"],
+  ["sha2('a', 0)", "ca978112ca1bbdcafac231b39a23dc4da786eff8147c4e72b9807785afee48bb"],
+  ["sha2('a', null)", "ca978112ca1bbdcafac231b39a23dc4da786eff8147c4e72b9807785afee48bb"],
+  ["sha2('a', 1)", null],
+  ["sha2('a', '224')", "abd37534c7d9a2efb9465de931cd7055ffdb8879563ae98078d6d6d5"],
+  ["sha2(null, 256)", null],
+  ["md5(1.50)", "a6acbd7fe3dcc4f4328712278f6da218"],
+  ["md5(x'ff')", "00594fd4f42ba43fc1ca0427a0576295"],
+  ["locate('ß', 'strasse')", 0],
+  ["locate('SS', 'straße')", 0],
+  ["locate('aab', 'AAAAb')", 3],
+  ["locate('é', 'xe')", 0],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

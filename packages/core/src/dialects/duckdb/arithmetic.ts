@@ -179,5 +179,8 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
     const whole = value >= 0 ? Math.ceil(value) : -Math.ceil(-value);
     return whole % 2 === 0 ? whole : whole + (value >= 0 ? 1 : -1);
   }),
+  isinf: strict(({ value }: Double) => Math.abs(value) === Infinity),
+  isfinite: strict(({ value }: Double) => Number.isFinite(value)),
+  signbit: strict(({ value }: Double) => value < 0 || Object.is(value, -0)),
   isnan: strict(({ value }: Double) => Number.isNaN(value)),
 });

@@ -7,6 +7,7 @@ import {
   type Value,
   bytesOfHex,
   hexOf,
+  integer,
   isDate,
   isFailure,
   isoDate,
@@ -15,13 +16,31 @@ import {
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
+import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { baseType } from "./coercions.ts";
 import { type List, converted, order, same, together } from "./compare.ts";
 import { listCode } from "./lists.ts";
-import { borders, datePart, dayAt, dayName, dayNumber, formatDate, lastDay, monthName, readDate, truncated } from "./moments.ts";
+import {
+  borders,
+  datePart,
+  dayAt,
+  dayName,
+  dayNumber,
+  daysInMonth,
+  formatDate,
+  lastDay,
+  momentAt,
+  monthName,
+  readDate,
+  sinceEpoch,
+  truncated,
+} from "./moments.ts";
 import { doubleText, toText } from "./numbers.ts";
+import { bytesOfSize } from "./statistics.ts";
+
+const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));
 
 const logic = (decisive: boolean): Code =>
   logicBy(
@@ -294,10 +313,33 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
       "hour",
       "minute",
       "second",
+      "weekofyear",
+      "yearweek",
+      "isoyear",
+      "decade",
+      "century",
+      "millennium",
+      "era",
+      "millisecond",
+      "microsecond",
+      "nanosecond",
     ].map((name) => [name, strict((date: string) => datePart(name, date))]),
   ),
   dayname: strict(dayName),
   monthname: strict(monthName),
+  ...Object.fromEntries(Object.entries(sinceEpoch).map(([name, run]) => [name, strict(run)])),
+  "timestamp of ms": strict((value: number | bigint) => momentAt(BigInt(value) * 1000n)),
+  "timestamp of us": strict((value: number | bigint) => momentAt(BigInt(value))),
+  days_in_month: strict(daysInMonth),
+  ...Object.fromEntries(
+    (["md5", "sha1", "sha256"] as const).map((name) => [
+      name,
+      strict((value: string | Bytes) => digestText(name, bytesIn(value))),
+    ]),
+  ),
+  // The digest's bytes from the last to the first are the number.
+  md5_number: strict((value: string | Bytes) => integer(BigInt(`0x${hexOf(digests.md5(bytesIn(value)).toReversed())}`))),
+  parse_formatted_bytes: strict((text: string) => bytesOfSize(text) ?? bad(`"${text}" is no size with a unit`)),
   last_day: strict(lastDay),
   make_date: strict((year: number | bigint, month: number | bigint, day: number | bigint) =>
     year < 1

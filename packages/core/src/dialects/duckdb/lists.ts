@@ -2,8 +2,10 @@ import { listLimit, listTooLong } from "../../text/index.ts";
 import { Decimal, Double, Failure, FunctionItem, type Value, integer, isFailure, isList, lookup } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
+import { areAllIn, distinctOf, holderOf, isAnyIn } from "../shared/lists.ts";
 import { typeRules } from "./coercions.ts";
 import { type List, converted, isNumber, order, same, together } from "./compare.ts";
+import { statistics } from "./statistics.ts";
 import { toDouble, toText } from "./numbers.ts";
 
 /** A position from 1, or from the end when negative, as an index from 0. */
@@ -64,14 +66,14 @@ const withNulls = (nulls: Value, sort: (first: boolean) => Value): Value =>
 
 const isDescending = (direction: Value): boolean => /^desc/i.test(String(direction ?? "asc"));
 
-const distinct = (list: List): Value[] => {
-  const found: Value[] = [];
-  for (const item of list) if (item !== null && !found.some((each) => same(each, item))) found.push(item);
-  return found;
-};
+const known = (list: List): Value[] => list.filter((item) => item !== null);
+
+const distinct = (list: List): Value[] => distinctOf(list, same);
 
 function aggregate(list: List, name: string, more: List): Value {
-  const present = list.filter((item) => item !== null);
+  const present = known(list);
+  const statistic = statistics[name.toLowerCase()];
+  if (statistic) return statistic(present);
   const asNumbers = () => present.map((item) => (toDouble(item) as Double).value);
   switch (name.toLowerCase()) {
     case "string_agg":
@@ -209,9 +211,9 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
       return at < 0 ? null : at + 1;
     },
   },
-  list_has_any: strict((a: List, b: List) => a.some((item) => item !== null && b.some((each) => same(each, item)))),
-  list_has_all: strict((a: List, b: List) => b.every((item) => item === null || a.some((each) => same(each, item)))),
-  "<@": strict((a: List, b: List) => a.every((item) => item === null || b.some((each) => same(each, item)))),
+  list_has_any: strict((a: List, b: List) => isAnyIn(a, b, same)),
+  list_has_all: strict((a: List, b: List) => areAllIn(known(b), a, same)),
+  "<@": strict((a: List, b: List) => areAllIn(known(a), b, same)),
   list_concat: { run: concatenated },
   "list joined": strict((a: List, b: List) => [...a, ...b]),
   list_append: { run: ([list, item], { types }) => appended(list, itemLike(item, types[1], types[0])) },
@@ -240,6 +242,21 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
       return list === null ? null : withNulls(nulls, (first) => sorted(list as List, isDescending(direction), first));
     },
   },
+  list_grade_up: {
+    run: ([list, direction = null, nulls = null]) => {
+      if (list === null) return null;
+      const places = (list as List).map((item, i): [Value, number] => [item, i + 1]);
+      const first = /first/i.test(String(nulls ?? ""));
+      const turn = isDescending(direction) ? -1 : 1;
+      return places
+        .sort(([a, i], [b, j]) =>
+          a === null || b === null
+            ? (Number(b === null) - Number(a === null)) * (first ? 1 : -1) || i - j
+            : turn * order(a, b) || i - j,
+        )
+        .map(([, place]) => place);
+    },
+  },
   list_reverse_sort: strict((list: List, nulls: Value = null) => withNulls(nulls, (first) => sorted(list, true, first))),
   list_resize: {
     run: ([list, length, fill = null], { types }) => {
@@ -261,12 +278,12 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
       ? bad("a mask must not hold null")
       : mask.flatMap((isKept, i) => (isKept === true ? [list[i] ?? null] : [])),
   ),
-  list_intersect: strict((a: List, b: List) => distinct(a).filter((item) => b.some((each) => each !== null && same(each, item)))),
+  list_intersect: strict((a: List, b: List) => distinct(a).filter(holderOf(b, same))),
   list_aggregate: {
     run: ([list, name, ...more]) => (list === null || name === null ? null : aggregate(list as List, name as string, more)),
   },
   ...Object.fromEntries(
-    ["string_agg", "min", "max", "first", "last", "any_value", "sum", "avg", "count"].map((name) => [
+    ["string_agg", "min", "max", "first", "last", "any_value", "sum", "avg", "count", ...Object.keys(statistics)].map((name) => [
       `list_${name}`,
       aggregated(name),
     ]),

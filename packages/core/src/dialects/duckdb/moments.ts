@@ -1,9 +1,11 @@
 import {
+  Double,
   Failure,
   type Value,
   dateFromDays,
   dayNames,
   daysFromDate,
+  integer,
   isDate,
   isoDate,
   isoWeekOf,
@@ -208,15 +210,51 @@ const parts: Readonly<Record<string, (parts: Parts) => number>> = lookup({
   hour: ({ hour }) => hour,
   minute: ({ minute }) => minute,
   second: ({ second }) => second,
+  era: () => 1,
+  nanosecond: ({ second, micro }) => (second * 1e6 + micro) * 1000,
   millisecond: ({ second, micro }) => second * 1000 + Math.floor(micro / 1000),
   microsecond: ({ second, micro }) => second * 1e6 + micro,
 });
 
+const secondsOf = ({ days, hour, minute, second }: Parts): number => days * 86_400 + hour * 3600 + minute * 60 + second;
+
+/** A moment as a number counted from the start of 1970, or as a Julian day. */
+export const sinceEpoch: Readonly<Record<string, (text: string) => Value>> = {
+  epoch: (text) => new Double(microsOf(text) / 1e6),
+  epoch_ms: (text) => Math.floor(microsOf(text) / 1000),
+  epoch_us: (text) => microsOf(text),
+  epoch_ns: (text) => integer(BigInt(microsOf(text)) * 1000n),
+  julian: (text) => {
+    const { days, hour, minute, second, micro } = partsOf(text);
+    return new Double(days + 2_440_588 + ((hour * 60 + minute) * 60e6 + second * 1e6 + micro) / 86_400e6);
+  },
+};
+
+const microsOf = (text: string): number => secondsOf(partsOf(text)) * 1e6 + partsOf(text).micro;
+
+/** The moment so many millionths of a second after the start of 1970. */
+export function momentAt(micros: bigint): Value {
+  const days = Number((micros - (((micros % 86_400_000_000n) + 86_400_000_000n) % 86_400_000_000n)) / 86_400_000_000n);
+  const rest = Number(((micros % 86_400_000_000n) + 86_400_000_000n) % 86_400_000_000n);
+  const date = dayAt(days);
+  if (date instanceof Failure) return date;
+  const clock = [rest / 3600e6, (rest / 60e6) % 60, (rest / 1e6) % 60].map((part) => two(Math.floor(part))).join(":");
+  const fraction = String(rest % 1e6)
+    .padStart(6, "0")
+    .replace(/0+$/, "");
+  return `${date} ${clock}${fraction && `.${fraction}`}`;
+}
+
 const singular = (name: string): string =>
-  name.toLowerCase().replace(/^(years|months|days|quarters|weeks|hours|minutes|seconds)$/, (word) => word.slice(0, -1));
+  name
+    .toLowerCase()
+    .replace(/^(years|months|days|quarters|weeks|hours|minutes|seconds|decades|milliseconds|microseconds)$/, (word) =>
+      word.slice(0, -1),
+    );
 
 export function datePart(name: string, text: string): Value {
   const field = parts[singular(name)];
+  if (/^(?:epoch|julian)$/i.test(name)) return sinceEpoch[name.toLowerCase()](text);
   return field
     ? field(partsOf(text))
     : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
@@ -227,9 +265,16 @@ export function truncated(name: string, text: string): Value {
   const { year, month, hour, minute, second, days, weekday } = partsOf(text);
   const day = (y: number, m: number, d = 1) => `${isoDate(y, m, d)} 00:00:00`;
   const date = text.slice(0, text.indexOf(" "));
+  const since = (years: number) => day(Math.floor(year / years) * years, 1);
   switch (singular(name)) {
     case "year":
       return day(year, 1);
+    case "decade":
+      return since(10);
+    case "century":
+      return since(100);
+    case "millennium":
+      return since(1000);
     case "quarter":
       return day(year, Math.floor((month - 1) / 3) * 3 + 1);
     case "month":
@@ -253,24 +298,34 @@ export function truncated(name: string, text: string): Value {
 /** How many borders of a part lie between two dates. */
 export function borders(name: string, from: string, to: string): Value {
   const [a, b] = [partsOf(from), partsOf(to)];
-  const seconds = ({ days, hour, minute, second }: Parts) => days * 86_400 + hour * 3600 + minute * 60 + second;
   const between = (unit: (parts: Parts) => number): number => unit(b) - unit(a);
   const units: Readonly<Record<string, (parts: Parts) => number>> = lookup({
     year: ({ year }) => year,
     quarter: ({ year, month }) => year * 4 + Math.floor((month - 1) / 3),
     month: ({ year, month }) => year * 12 + month,
-    week: ({ days }) => Math.floor((days + 3) / 7),
     day: ({ days }) => days,
-    hour: (p) => Math.floor(seconds(p) / 3600),
-    minute: (p) => Math.floor(seconds(p) / 60),
-    second: seconds,
+    hour: (p) => Math.floor(secondsOf(p) / 3600),
+    minute: (p) => Math.floor(secondsOf(p) / 60),
+    second: secondsOf,
+    decade: ({ year }) => Math.floor(year / 10),
+    century: ({ year }) => Math.floor(year / 100),
+    millennium: ({ year }) => Math.floor(year / 1000),
+    millisecond: (p) => secondsOf(p) * 1000 + Math.floor(p.micro / 1000),
+    microsecond: (p) => secondsOf(p) * 1e6 + p.micro,
   });
+  // Weeks are not counted by their borders: seven days make one.
+  if (/^(?:week|yearweek)$/.test(singular(name))) return Math.trunc((b.days - a.days) / 7);
   const unit = units[singular(name)];
   return unit ? between(unit) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
 }
 
 export const dayName = (text: string): string => dayNames[partsOf(text).weekday];
 export const monthName = (text: string): string => monthNames[partsOf(text).month - 1];
+
+export function daysInMonth(text: string): number {
+  const { year, month } = partsOf(text);
+  return daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
+}
 
 export function lastDay(text: string): string {
   const { year, month } = partsOf(text);

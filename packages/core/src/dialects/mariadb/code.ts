@@ -17,6 +17,7 @@ import {
 } from "../../values/index.ts";
 import type { Cell, Code } from "../dialect.ts";
 import { logic as logicBy, strict } from "../shared/code.ts";
+import { digestText } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
 import { type Collation, baseType, byBytes, collationFor, collations, conversion, extremeType, unify } from "./coercions.ts";
 import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arithmetic.ts";
@@ -388,6 +389,15 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     soundex: strict(soundex),
     to_base64: strict(toBase64),
     from_base64: strict(fromBase64),
+    md5: strict(({ bytes }: Bytes) => digestText("md5", bytes)),
+    ...Object.fromEntries(["sha", "sha1"].map((name) => [name, strict(({ bytes }: Bytes) => digestText("sha1", bytes))])),
+    sha2: {
+      run: ([value, bits]) => {
+        const name = `sha${Number(bits ?? 0) || 256}`;
+        const isKnown = name === "sha224" || name === "sha256" || name === "sha384" || name === "sha512";
+        return value === null || !isKnown ? null : digestText(name, (value as Bytes).bytes);
+      },
+    },
     crc32: checkSum(0xedb88320),
     crc32c: checkSum(0x82f63b78),
     natural_sort_key: strict(naturalKey),

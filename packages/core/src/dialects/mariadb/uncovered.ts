@@ -9,9 +9,9 @@ export const mariadbUncovered: ReadonlySet<string> = new Set(
   json_keys json_length json_loose json_merge json_merge_patch json_merge_preserve json_normalize json_object
   json_objectagg json_overlaps json_pretty json_query json_quote json_remove json_replace json_search json_set json_type
   json_unquote json_valid json_value lag last_insert_id last_value lead load_file localtime localtimestamp
-  master_gtid_wait master_pos_wait match max md5 median min name_const now nth_value ntile old_password password
+  master_gtid_wait master_pos_wait match max median min name_const now nth_value ntile old_password password
   percent_rank percentile_cont percentile_disc rand random_bytes rank release_all_locks release_lock row_count row_number
-  schema session_user sha sha1 sha2 sleep std stddev stddev_pop stddev_samp sum sys_guid sysdate system_user uncompress
+  schema session_user sleep std stddev stddev_pop stddev_samp sum sys_guid sysdate system_user uncompress
   uncompressed_length updatexml user utc_date utc_time utc_timestamp uuid uuid_short values var_pop var_samp variance
   version weight_string`.split(/\s+/),
 );

@@ -11,6 +11,7 @@ import {
   utf8Of,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
+import { digestText, digests } from "../shared/digests.ts";
 import { bad, strict } from "../shared/code.ts";
 import { located, sliced, spanned, trimmed } from "./functions.ts";
 
@@ -138,6 +139,15 @@ export const bytesCode: Readonly<Record<string, Code>> = {
     const byte = bytes[at >> 3];
     return new Bytes(bytes.with(at >> 3, value ? byte | (1 << (at & 7)) : byte & ~(1 << (at & 7))));
   }),
+  md5: strict((text: string) => digestText("md5", utf8Of(text))),
+  "bytes md5": strict(({ bytes }: Bytes) => digestText("md5", bytes)),
+  ...Object.fromEntries(
+    (["sha224", "sha256", "sha384", "sha512"] as const).map((name) => [
+      name,
+      strict(({ bytes }: Bytes) => new Bytes(digests[name](bytes))),
+    ]),
+  ),
+  bit_count: strict(({ bytes }: Bytes) => bytes.reduce((sum, byte) => sum + byte.toString(2).replaceAll("0", "").length, 0)),
   encode: strict(encode),
   decode: strict(decode),
   convert_from: strict(readAs),

@@ -17,9 +17,12 @@ import {
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, negate } from "../shared/arithmetic.ts";
 import { bad, logic as logicBy, strict } from "../shared/code.ts";
+import { areAllIn, isAnyIn } from "../shared/lists.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
+import { typeRules } from "./coercions.ts";
 import { formatDate, readDate, readTimestamp } from "./date-formats.ts";
+import { sizeOf, sizeText, timestampOf, withBackslash } from "./sizes.ts";
 import { formatNumber, readNumberBy } from "./number-formats.ts";
 import { outputText, readNumber } from "./numbers.ts";
 
@@ -405,15 +408,17 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   array_positions: {
     run: ([list, item]) => list && (list as readonly Value[]).flatMap((each, i) => (same(each, item) ? [i + 1] : [])),
   },
-  "@>": strict((a: readonly Value[], b: readonly Value[]) =>
-    b.every((item) => item !== null && a.some((each) => same(each, item))),
-  ),
-  "<@": strict((a: readonly Value[], b: readonly Value[]) =>
-    a.every((item) => item !== null && b.some((each) => same(each, item))),
-  ),
-  "&&": strict((a: readonly Value[], b: readonly Value[]) =>
-    a.some((item) => item !== null && b.some((each) => same(each, item))),
-  ),
+  "@>": strict((a: readonly Value[], b: readonly Value[]) => areAllIn(b, a, same)),
+  "<@": strict((a: readonly Value[], b: readonly Value[]) => areAllIn(a, b, same)),
+  "&&": strict((a: readonly Value[], b: readonly Value[]) => isAnyIn(a, b, same)),
+  pg_size_pretty: strict((size: number | bigint | Decimal) => sizeText(size)),
+  pg_size_bytes: strict(sizeOf),
+  text: { run: ([value], { types: [type] }) => typeRules.cast(type, "text")!.convert(value) },
+  text_larger: strict((a: string, b: string) => ((order(a, b) as number) > 0 ? a : b)),
+  text_smaller: strict((a: string, b: string) => ((order(a, b) as number) < 0 ? a : b)),
+  like_escape: strict(withBackslash),
+  make_timestamp: strict(timestampOf),
+  isfinite: strict(() => true),
   array_ndims: strict((list: readonly Value[]) => (list.length > 0 ? 1 : null)),
   array_dims: strict((list: readonly Value[]) => (list.length > 0 ? `[1:${list.length}]` : null)),
   array_fill: {

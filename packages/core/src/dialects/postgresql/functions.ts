@@ -225,6 +225,18 @@ const coded = (
     ["convert_to", "convert", "The bytes of a text in an encoding.", "text text, encoding text", "bytea", "9.5"],
     ["convert", "convert", "Bytes from one encoding in another.", "bytes bytea, from text, to text", "bytea", "9.5"],
     ["to_hex", "convert", "A number in base 16.", "number bigint", "text", "9.4"],
+    ["md5", "convert", "The MD5 digest of a text in base 16.", "text text", "text", "9.4"],
+    ["md5", "convert", "The MD5 digest of bytes in base 16.", "bytes bytea", "text", "9.5", "bytes md5"],
+    ...["sha224", "sha256", "sha384", "sha512"].map((name): Coded => [name, "convert", "A SHA-2 digest.", "bytes bytea", "bytea", "9.5"]),
+    ["bit_count", "convert", "How many bits are set.", "bytes bytea", "bigint", "9.5"],
+    ...["bigint", "decimal"].map((type): Coded => ["pg_size_pretty", "convert", "A number of bytes in a unit that is easy to read.", `size ${type}`, "text", "9.27.7"]),
+    ["pg_size_bytes", "convert", "The number of bytes that a size with its unit is.", "size text", "bigint", "9.27.7"],
+    ["text", "convert", "A value as text.", "value any", "text", "4.2.9"],
+    ["text_larger", "logic", "The larger of two texts.", "left text, right text", "text", "9.18.4"],
+    ["text_smaller", "logic", "The smaller of two texts.", "left text, right text", "text", "9.18.4"],
+    ["like_escape", "convert", "A pattern of LIKE whose escape character becomes a backslash.", "pattern text, escape text", "text", "9.7.1"],
+    ["make_timestamp", "convert", "A date and time from their parts.", "year integer, month integer, day integer, hour integer, minute integer, second double", "timestamp", "9.9"],
+    ...["date", "timestamp"].map((type): Coded => ["isfinite", "convert", "Whether it is no infinity.", `date ${type}`, "boolean", "9.9"]),
     ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
     ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "9.1"],
     ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "9.1"],
@@ -358,6 +370,35 @@ const coded = (
   }),
 );
 
+/** Functions that stand behind operators and others, by the name of what they do. */
+const byOtherName: Readonly<Record<string, string>> = {
+  like: "like",
+  textlike: "like",
+  texticlike: "ilike",
+  textregexeq: "~",
+  texticregexeq: "~*",
+  textcat: "||",
+  textlen: "length",
+  texteq: "=",
+  textne: "<>",
+  text_lt: "<",
+  text_le: "<=",
+  text_gt: ">",
+  text_ge: ">=",
+};
+const named: readonly FunctionRow[] = Object.entries(byOtherName).flatMap(([name, other]) =>
+  [...text, ...operators, ...coded]
+    .filter(
+      (row) =>
+        row.name === other && row.parameters[0].type === "text" && /^(?:text|nonarray)$/.test(row.parameters[1]?.type ?? "text"),
+    )
+    .slice(0, 1)
+    .map(({ notation: _, aliases: __, ...row }): FunctionRow => {
+      const parameters = row.parameters.slice(0, 2).map((parameter) => ({ ...parameter, type: "text" }));
+      return { ...row, name, parameters } as FunctionRow;
+    }),
+);
+
 /** What version 16 brought. */
 // prettier-ignore
 const since16: FunctionRow[] = (["to_bin", "to_oct"] as const).map((name) => ({
@@ -379,5 +420,6 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...ilikeInC,
   ...operators,
   ...coded,
+  ...named,
   ...(version === "15" ? [] : since16),
 ];

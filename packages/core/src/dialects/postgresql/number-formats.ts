@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, utf8Of } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, utf8Of, tick } from "../../values/index.ts";
 import { bad } from "../shared/code.ts";
 
 /** Formats of numbers (PostgreSQL documentation, table 9.28). */
@@ -41,7 +41,8 @@ function readFormat(format: string): NumberFormat | Failure {
     const other = others.find((each) => has.has(each));
     if (other) problem ??= `${pattern} and ${other} do not go together in a number format`;
   };
-  const parts = [...format.matchAll(shape)].map(([written, quoted]): Part => {
+  const parts = Array.from(format.matchAll(shape), ([written, quoted]): Part => {
+    tick(written.length);
     if (quoted !== undefined) return { written: quoted.replace(/\\([\s\S])/g, "$1") };
     if (written === '\\"') return { written: '"' };
     if (!/^(?:[BCDGLSV90.,]|FM|EEEE|MI|PL|PR|RN|SG|SP|TH)$/i.test(written)) return { written };
@@ -205,6 +206,7 @@ function written(format: NumberFormat, digits: string, negative: boolean | undef
 
   for (const { pattern, written } of parts) {
     if (isOver) break;
+    tick(1);
     if (pattern === undefined) out += written;
     else if (/^[90.]$/.test(pattern)) {
       if (!isRoman) digit(pattern);

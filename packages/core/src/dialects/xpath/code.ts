@@ -19,6 +19,7 @@ import {
   atoms,
   castAtom,
   compareAtoms,
+  distinct,
   isNumeric,
   isOfType,
   itemsOf,
@@ -76,11 +77,11 @@ function rounding(decimal: (value: Decimal, digits: number) => Decimal, double: 
 
 const half = Decimal.parse("0.5")!;
 
-/** Rounded to `digits` decimals by a rule for whole numbers. */
+/** Rounded to `digits` decimals, or to tens, hundreds … where that is below 0, by a rule for whole numbers. */
 function scaled(value: Decimal, digits: number, whole: (value: Decimal) => bigint): Decimal {
-  const shifted =
-    digits >= 0 ? value.times(new Decimal(10n ** BigInt(digits), 0)) : new Decimal(value.coefficient, value.scale - digits);
-  const rounded = whole(shifted);
+  if (digits >= 0 && digits >= value.scale) return value;
+  if (-digits > String(value.coefficient).length) return Decimal.of(0);
+  const rounded = whole(new Decimal(value.coefficient, value.scale - digits));
   return digits >= 0 ? new Decimal(rounded, digits) : new Decimal(rounded * 10n ** BigInt(-digits), 0);
 }
 
@@ -386,9 +387,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   reverse: onItems((items) => sequenceOf([...items].reverse())),
   subsequence: onItems((items, [start, length = Infinity]) => subsequence(items, start as number, length as number)),
   unordered: onItems((items) => sequenceOf(items)),
-  "distinct-values": onItems((items) =>
-    sequenceOf(items.filter((item, i) => items.findIndex((other) => sameAtom(other, item)) === i)),
-  ),
+  "distinct-values": onItems((items) => sequenceOf(distinct(items))),
   "index-of": onItems((items, [value]) =>
     value === null
       ? wrongKind("one atomic value", null)

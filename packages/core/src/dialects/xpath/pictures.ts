@@ -19,6 +19,9 @@ const romanParts: readonly (readonly [bigint, string])[] = [
   [1n, "i"],
 ];
 
+/** The largest number in Roman numerals, a thousand M; what is beyond is written in digits, as the standard has it. */
+const mostRoman = 1_000_000n;
+
 function roman(value: bigint): string {
   let result = "";
   let rest = value;
@@ -45,8 +48,10 @@ export function formatInteger(value: bigint, picture: string): Value {
   const size = value < 0n ? -value : value;
   const sign = value < 0n ? "-" : "";
   const suffix = modifier?.startsWith(";o") ? ordinal(size) : "";
-  if (/^[iI]$/.test(primary) && size > 0n) return sign + (primary === "i" ? roman(size) : roman(size).toUpperCase());
+  if (/^[iI]$/.test(primary) && size > 0n && size <= mostRoman)
+    return sign + (primary === "i" ? roman(size) : roman(size).toUpperCase());
   if (/^[aA]$/.test(primary) && size > 0n) return sign + (primary === "a" ? alphabetic(size) : alphabetic(size).toUpperCase());
+  if (/^[iI]$/.test(primary)) return formatInteger(value, `1${modifier ?? ""}`);
   if (!/^[#0-9\p{P}\p{S} ]*\d$/u.test(primary) || !/^[^0-9]*[0-9]/.test(primary))
     return /^\p{L}/u.test(primary)
       ? new Failure("not-covered", { what: `the picture "${picture}"` })
