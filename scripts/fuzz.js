@@ -31,8 +31,13 @@ if (values.alone) {
   process.exit(faults.length > 0 ? 1 : 0);
 }
 
-const connection = await open(values.dialect, values.url, { options });
-const report = await fuzz(connection, dialects[values.dialect]({ ...connection.options, ...options }), bounds);
+let connection;
+const reopen = async () => (connection = await open(values.dialect, values.url, { options }));
+await reopen();
+const report = await fuzz(connection, dialects[values.dialect]({ ...connection.options, ...options }), {
+  ...bounds,
+  reopen,
+});
 const sum = (counts) => [...counts.values()].reduce((total, each) => total + each, 0);
 const list = (name, counts) => {
   for (const [reason, each] of [...counts].sort((a, b) => b[1] - a[1])) console.log(`  ${name}, ${each}: ${reason}`);

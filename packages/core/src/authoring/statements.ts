@@ -1,4 +1,5 @@
 import { type Dialect, type Statements, isUnsteadyCall } from "../dialects/dialect.ts";
+import { partsOf } from "../evaluate/bind.ts";
 import type { Bound, Program } from "../evaluate/index.ts";
 
 /** What is written: a plain query, a view, or a column that the engine keeps up to date. */
@@ -44,19 +45,14 @@ function unsteadyParts({ bound, dialect }: Program, statements: Statements): str
   const pending: Bound[] = [bound];
   for (let next = pending.pop(); next; next = pending.pop()) {
     const { source } = next;
-    const children = childrenOf(next);
-    const name = source.kind === "call" ? source.name : source.kind === "cast" ? castName(children[0], next, dialect) : undefined;
-    if (name !== undefined && (has(name) || (source.kind === "call" && isUnsteadyCall(source, statements)))) found.add(name);
-    pending.push(...children);
+    const parts = partsOf(next);
+    const name = source.kind === "call" ? source.name : source.kind === "cast" ? castName(parts[0], next, dialect) : undefined;
+    const types = parts.map(({ type }) => type);
+    if (name !== undefined && (has(name) || (source.kind === "call" && isUnsteadyCall(name, types, statements)))) found.add(name);
+    pending.push(...parts);
   }
   return [...found];
 }
 
 const castName = (operand: Bound | undefined, cast: Bound, { title }: Dialect): string =>
   operand ? `cast ${operand.type} to ${cast.type}` : title;
-
-function childrenOf(bound: Bound): readonly Bound[] {
-  if (bound.kind === "convert") return [bound.inner];
-  if (bound.kind === "code") return bound.children;
-  return bound.kind === "operation" ? bound.inputs.flat().filter((input) => input !== undefined) : [];
-}

@@ -1,4 +1,4 @@
-import type { Call, Expression, Parsed, ParseLimits } from "../syntax/index.ts";
+import type { Expression, Parsed, ParseLimits } from "../syntax/index.ts";
 import type { Facts, Failure, TextRange, Value } from "../values/index.ts";
 import type { FunctionRow } from "./row.ts";
 
@@ -117,14 +117,14 @@ export interface Statements {
   generated(table: string, column: string, type: string, expression: string): string;
   /**
    * What the engine does not take in a generated column because it is not immutable: functions by
-   * name, or by name and number of arguments as `NAME of N`, casts as `cast FROM to TO`, a trailing `*` for any ending.
+   * name, by name and number of arguments as `NAME of N`, or by the type of an argument as `NAME over TYPE`, casts as `cast FROM to TO`, a trailing `*` for any ending.
    */
   readonly unsteady: ReadonlySet<string>;
 }
 
 /** Whether a call is of a function that its engine does not take for immutable. */
-export const isUnsteadyCall = ({ name, args }: Pick<Call, "name" | "args">, { unsteady }: Statements): boolean =>
-  unsteady.has(name) || unsteady.has(`${name} of ${args.length}`);
+export const isUnsteadyCall = (name: string, types: readonly string[], { unsteady }: Statements): boolean =>
+  unsteady.has(name) || unsteady.has(`${name} of ${types.length}`) || types.some((type) => unsteady.has(`${name} over ${type}`));
 
 /** A language for expressions: how it is read, its functions, its rules for values. */
 export interface Dialect {

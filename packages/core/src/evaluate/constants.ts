@@ -80,6 +80,10 @@ function withValues(bound: Bound, values: readonly Value[]): Bound {
 }
 
 /** Whether the engine takes a function for one whose value may change, and leaves it to the rows. */
-function isUnsteady({ source }: Bound, { statements }: Dialect): boolean {
-  return source.kind === "call" && statements !== undefined && isUnsteadyCall(source, statements);
+function isUnsteady(bound: Bound, { statements }: Dialect): boolean {
+  if (!statements) return false;
+  const { source } = bound;
+  const types = partsOf(bound).map(({ type }) => type);
+  if (bound.kind === "convert" || source.kind === "cast") return statements.unsteady.has(`cast ${types[0]} to ${bound.type}`);
+  return source.kind === "call" && isUnsteadyCall(source.name, types, statements);
 }

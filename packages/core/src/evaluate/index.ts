@@ -197,7 +197,11 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       const seen = new Map<Expression, Seen>();
       runRow(values, row, (node, value, step, slots) => {
         const taken = step.kind === "operation" && slots ? takenBy(step, slots, value) : undefined;
-        seen.set(node, { values: [...(seen.get(node)?.values ?? []), value], ...(taken && { taken }) });
+        const known = seen.get(node);
+        if (known) {
+          known.values.push(value);
+          known.taken = taken;
+        } else seen.set(node, { values: [value], taken });
       });
       return traceSteps(parsed.tree, source, seen);
     },
@@ -255,8 +259,9 @@ function readColumn(dialect: Dialect, type: string, values: readonly Value[]): r
 }
 
 interface Seen {
-  readonly values: readonly Value[];
-  readonly taken?: Taken;
+  readonly values: Value[];
+  /** Of the last turn. */
+  taken: Taken | undefined;
 }
 
 function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>): TraceStep[] {

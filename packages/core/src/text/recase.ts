@@ -1,5 +1,5 @@
 import { lowerOnly, upperOnly, upperPairs } from "./collations/early-case.ts";
-import { tick } from "../values/index.ts";
+import { stretches, tick } from "../values/index.ts";
 import { operation, text } from "./operation.ts";
 import { widths } from "./width.ts";
 
@@ -63,7 +63,10 @@ function earlyCase(form: "upper" | "lower"): (value: string) => string {
     if (!/[^\0-\x7f]/.test(value)) return form === "upper" ? value.toUpperCase() : value.toLowerCase();
     table ??= earlyTable(form);
     let result = "";
-    for (const char of value) result += table.get(char) ?? char;
+    for (const part of stretches(value)) {
+      tick(part.length);
+      for (const char of part) result += table.get(char) ?? char;
+    }
     return result;
   };
 }
@@ -84,9 +87,12 @@ function earlyTable(form: "upper" | "lower"): Map<string, string> {
 /** Each character without the marks of its canonical decomposition; combining marks by themselves go too. */
 function stripped(value: string): string {
   let result = "";
-  for (const char of value) {
-    const parts = char.normalize("NFD");
-    result += parts === char ? (/\p{Mn}/u.test(char) ? "" : char) : parts.replace(/\p{Mn}+/gu, "");
+  for (const part of stretches(value)) {
+    tick(part.length);
+    for (const char of part) {
+      const parts = char.normalize("NFD");
+      result += parts === char ? (/\p{Mn}/u.test(char) ? "" : char) : parts.replace(/\p{Mn}+/gu, "");
+    }
   }
   return result;
 }

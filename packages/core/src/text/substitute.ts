@@ -84,14 +84,19 @@ function readDollar(replacement: string, groups: number): Template | Failure {
   return parts;
 }
 
-/** RE2's rewrite: `\\0` to `\\9` and `\\\\`; undefined where it names a group that is not there or anything else. */
-function readNumbers(replacement: string, groups: number): Template | undefined {
+/**
+ * RE2's rewrite: `\\0` to `\\9` and `\\\\`; undefined where it names a group that is not there, or, unless all matches
+ * are replaced, anything else. Where all are, what stands before that is written.
+ */
+function readNumbers(replacement: string, groups: number, isAll: boolean): Template | undefined {
+  const written = replacement.split(/(\\[\s\S]?)/);
+  if (written.some((part) => /^\\\d$/.test(part) && Number(part[1]) > groups)) return undefined;
   const parts: (string | number)[] = [];
-  for (const part of replacement.split(/(\\[\s\S]?)/)) {
+  for (const part of written) {
     if (part[0] !== "\\") parts.push(part);
     else if (part[1] === "\\") parts.push("\\");
-    else if (/^\d$/.test(part[1] ?? "") && Number(part[1]) <= groups) parts.push(Number(part[1]));
-    else return undefined;
+    else if (/^\d$/.test(part[1] ?? "")) parts.push(Number(part[1]));
+    else return isAll ? parts : undefined;
   }
   return parts;
 }
@@ -135,17 +140,18 @@ export const substitute = operation({
 
     let lastReplacement: string | undefined;
     let lastPattern: Pattern | undefined;
+    let lastAll: boolean | undefined;
     let lastTemplate: Template | Failure | undefined;
-    function template(replacement: string, pattern: Pattern): Template | Failure | undefined {
-      if (replacement === lastReplacement && pattern === lastPattern) return lastTemplate;
-      [lastReplacement, lastPattern] = [replacement, pattern];
+    function template(replacement: string, pattern: Pattern, isAll: boolean): Template | Failure | undefined {
+      if (replacement === lastReplacement && pattern === lastPattern && isAll === lastAll) return lastTemplate;
+      [lastReplacement, lastPattern, lastAll] = [replacement, pattern, isAll];
       lastTemplate =
         naming === "literal"
           ? [replacement]
           : naming === "backslash" || naming === "backslash digits"
             ? readBackslash(replacement, naming === "backslash digits")
             : naming === "backslash numbers"
-              ? readNumbers(replacement, pattern.groups)
+              ? readNumbers(replacement, pattern.groups, isAll)
               : readDollar(replacement, pattern.groups);
       return lastTemplate;
     }
@@ -205,7 +211,7 @@ export const substitute = operation({
       if (isFailure(nth)) return nth;
       const pattern = read(old, occurrences === "first" ? flags?.replaceAll("g", "") : flags);
       if (isFailure(pattern)) return pattern;
-      const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern);
+      const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern, nth === 0);
       if (isFailure(parts)) return parts;
       if (parts === undefined) return value;
       if (start < 1) return new Failure("start-below-first", { start, first: 1 });

@@ -825,6 +825,15 @@ const recorded: readonly ExpressionCase[] = [
   ["datediff('millisecond', date '1999-12-31', date '2000-01-01')", 86400000],
   ["datediff('week', date '1999-12-31', date '2000-01-03')", 0],
   ["datediff('week', date '2019-04-15', date '2019-04-07')", -1],
+  ["regexp_replace('a', 'a', '\\&', 'g')", ""],
+  ["regexp_replace('bab', 'A', 'x\\q', 'gi')", "bxb"],
+  ["regexp_replace('bab', 'a', 'x\\q')", "bab"],
+  ["regexp_replace('bab', 'a', '\\q\\2', 'g')", "bab"],
+  ["regexp_replace('bab', '(a)', '[\\1]\\', 'g')", "b[a]b"],
+  ["list_product(['a'])", error],
+  ["list_bool_and([1])", error],
+  ["list_grade_up([1, 2], '')", error],
+  ["round_even(3::hugeint, 0)", 3],
 ];
 
 describe("DuckDB: recorded", () => testCases(duckdb(), recorded));

@@ -944,6 +944,14 @@ const recorded: readonly ExpressionCase[] = [
   ["locate('SS', 'straße')", 0],
   ["locate('aab', 'AAAAb')", 3],
   ["locate('é', 'xe')", 0],
+  ["sformat('{}', nullif(1, 1))", "0"],
+  ["sformat('{}', nullif('a', 'a'))", null],
+  ["sformat('{}', cast(null as decimal))", "0"],
+  ["extract(day from '01/09/2019')", null],
+  ["extract(hour from '01/09/2019')", null],
+  ["extract(day from '01/09')", 0],
+  ["extract(hour from '01.09.2019')", null],
+  ["extract(day from '10.09.20')", 20],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

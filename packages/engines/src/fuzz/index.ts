@@ -49,6 +49,8 @@ export interface FuzzOptions {
   readonly seed: number;
   /** Finds after which it stops. */
   readonly most?: number;
+  /** Opens the engine again where an expression made it stop answering; without it, that ends the comparison. */
+  readonly reopen?: () => Promise<Connection>;
 }
 
 const columns: readonly Column[] = [
@@ -67,7 +69,7 @@ const count = (counts: Map<string, number>, key: string): void => void counts.se
 /** Compares expressions with an engine, over rows of a table or as parameters. */
 class Comparison {
   constructor(
-    readonly connection: Connection,
+    public connection: Connection,
     readonly dialect: Dialect,
   ) {}
 
@@ -102,7 +104,7 @@ const isArgued = (find: Find) => argued.find(({ holds }) => holds(find));
 export async function fuzz(
   connection: Connection,
   dialect: Dialect,
-  { count: wanted, seed, most = 20 }: FuzzOptions,
+  { count: wanted, seed, most = 20, reopen }: FuzzOptions,
 ): Promise<FuzzReport> {
   const next = random(seed);
   const make = generator(dialect, styles[dialect.id], seed + 1);
@@ -121,9 +123,11 @@ export async function fuzz(
     const row = group[Math.floor(i / byName.length) % group.length];
     const over = i % 2 === 0 ? "stored" : "parameters";
     const expression = make(row);
-    const found = await comparison.both(expression, rows, Math.floor(next() * tableSize), over).catch((error: unknown) => {
-      if (error instanceof EngineLost) throw new EngineLost(`${error.message}: ${expression}`);
-      throw error;
+    const found = await comparison.both(expression, rows, Math.floor(next() * tableSize), over).catch(async (error: unknown) => {
+      if (!(error instanceof EngineLost)) throw error;
+      if (!reopen) throw new EngineLost(`${error.message}: ${expression}`);
+      comparison.connection = await reopen();
+      return "the engine stopped answering";
     });
     if (typeof found === "string") {
       count(unread, found);

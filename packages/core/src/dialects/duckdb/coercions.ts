@@ -460,8 +460,12 @@ const ofAnyNumber = new Set([
 /** Whether lists and the items that go with them have a type together, and are of a kind that the function takes. */
 function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
   const [first] = types.map(baseType);
-  if (/_(?:sum|avg)$/.test(row.name) && first.endsWith("[]"))
-    return isNumeric(first.slice(0, -2)) || ["null[]", "any[]"].includes(first);
+  if (
+    /^list_(?:sum|avg|product|stddev|var|sem|bool)/.test(row.name) &&
+    first.endsWith("[]") &&
+    !["null[]", "any[]"].includes(first)
+  )
+    return row.name.startsWith("list_bool") ? first === "boolean[]" : isNumeric(first.slice(0, -2));
   if (row.name === "flatten")
     return first.endsWith("[][]") || first === "null" || first === "any" || first === "null[]" || first === "any[]";
   const mixed = types.flatMap((type, i) => {

@@ -247,7 +247,7 @@ const coded = (
     ...["integer", "bigint", "hugeint"].map((type): Coded => ["trunc", "convert", "The whole number itself.", `number ${type}`, type, numbers, "itself"]),
     ...["integer", "bigint", "hugeint", "decimal", "double"].map((type): Coded => ["trunc", "convert", "Cut to a number of decimals.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, type, numbers, "trunc at"]),
     ["regexp_extract", "extract", "The groups of the first match as a struct.", "text text, pattern text, names text[]", "any", regexes, "struct"],
-    ...["round_even", "roundbankers"].flatMap((name) => ["integer", "bigint", "decimal", "double"].map((type): Coded => [name, "convert", "Rounded, halves to the even neighbour.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, "double", numbers, "round_even"])),
+    ...["round_even", "roundbankers"].flatMap((name) => ["integer", "bigint", "hugeint", "decimal", "double"].map((type): Coded => [name, "convert", "Rounded, halves to the even neighbour.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, "double", numbers, "round_even"])),
     ["fdiv", "convert", "A quotient, down to the next whole number.", "left double, right double", "double", numbers],
     ["fmod", "convert", "The remainder of such a quotient.", "left double, right double", "double", numbers],
     ["repeat", "list", "The items of a list several times over.", "list anylist, count bigint", "list", lists],

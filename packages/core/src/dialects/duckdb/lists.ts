@@ -64,6 +64,7 @@ const withNulls = (nulls: Value, sort: (first: boolean) => Value): Value =>
     ? bad(`"${String(nulls)}" is no place for null`)
     : sort(/first/i.test(String(nulls ?? "")));
 
+const isDirection = (direction: Value): boolean => /^(?:asc|desc|ascending|descending|default)$/i.test(String(direction));
 const isDescending = (direction: Value): boolean => /^desc/i.test(String(direction ?? "asc"));
 
 const known = (list: List): Value[] => list.filter((item) => item !== null);
@@ -237,24 +238,25 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
   list_reverse: strict((list: List) => [...list].reverse()),
   list_sort: {
     run: ([list, direction = null, nulls = null]) => {
-      if (direction !== null && !/^(?:asc|desc|ascending|descending|default)$/i.test(direction as string))
-        return bad(`"${direction as string}" is no order of a list`);
+      if (direction !== null && !isDirection(direction)) return bad(`"${direction as string}" is no order of a list`);
       return list === null ? null : withNulls(nulls, (first) => sorted(list as List, isDescending(direction), first));
     },
   },
   list_grade_up: {
     run: ([list, direction = null, nulls = null]) => {
+      if (direction !== null && !isDirection(direction)) return bad(`"${direction as string}" is no order of a list`);
       if (list === null) return null;
       const places = (list as List).map((item, i): [Value, number] => [item, i + 1]);
-      const first = /first/i.test(String(nulls ?? ""));
       const turn = isDescending(direction) ? -1 : 1;
-      return places
-        .sort(([a, i], [b, j]) =>
-          a === null || b === null
-            ? (Number(b === null) - Number(a === null)) * (first ? 1 : -1) || i - j
-            : turn * order(a, b) || i - j,
-        )
-        .map(([, place]) => place);
+      return withNulls(nulls, (first) =>
+        places
+          .sort(([a, i], [b, j]) =>
+            a === null || b === null
+              ? (Number(b === null) - Number(a === null)) * (first ? 1 : -1) || i - j
+              : turn * order(a, b) || i - j,
+          )
+          .map(([, place]) => place),
+      );
     },
   },
   list_reverse_sort: strict((list: List, nulls: Value = null) => withNulls(nulls, (first) => sorted(list, true, first))),

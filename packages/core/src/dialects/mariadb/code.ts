@@ -136,7 +136,7 @@ function conv(text: string, given: number | bigint, wanted: number | bigint): Va
   let value = 0n;
   for (const char of written) {
     const digit = parseInt(char, 36);
-    if (digit >= base) break;
+    if (digit >= base || value > uint64) break;
     value = value * BigInt(base) + BigInt(digit);
   }
   if (value > uint64) value = uint64;
@@ -215,8 +215,11 @@ function fromBase64(text: string): Value {
   return bytes ? new Bytes(bytes) : null;
 }
 
-/** sformat(): decimals count as doubles, and the largest whole numbers as signed ones. */
-function sformat([template, ...args]: readonly Value[]): Value {
+const isNumberType = (type: string): boolean => ["integer", "unsigned", "decimal", "double", "int32"].includes(baseType(type));
+
+/** sformat(): decimals count as doubles, a null that is a number as 0, and the largest whole numbers as signed ones. */
+function sformat([template, ...given]: readonly Value[], [, ...types]: readonly string[]): Value {
+  const args = given.map((arg, i) => (arg === null && isNumberType(types[i]) ? 0 : arg));
   if (template === null || args.includes(null)) return null;
   const values = args.map((arg) =>
     arg instanceof Decimal ? toDouble(arg) : typeof arg === "bigint" ? integer(BigInt.asIntN(64, arg)) : arg,
@@ -418,7 +421,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
         text === null || !old ? text : (text as string).replaceAll(old as string, () => (replacement ?? "") as string) || null,
     },
     concat_operator_oracle: { run: (values) => (values.every((value) => value === null) ? null : values.join("")) },
-    sformat: { run: sformat },
+    sformat: { run: (args, { types }) => sformat(args, types) },
     coalesce: firstPresent,
     nvl2: {
       lazy: ([first, ...choices], { types }) => {

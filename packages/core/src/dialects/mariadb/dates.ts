@@ -181,7 +181,7 @@ function extract(field: string, value: Value, type: string): Value {
     baseType(type) === "time" ||
     /^\s*-?(?:\d+ )?(?:\d+:|\d{1,7}(?:\.|$))/.test(text) ||
     ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
-  const moment = isTime && !ofDates.has(name) ? undefined : readMoment(text);
+  const moment = isTime && !dateShape.test(text) && !ofDates.has(name) ? undefined : readMoment(text);
   if (moment) return read(moment);
   if (/^\s*(?:0{4}-|\d+-\d+-00?(?!\d)|\d+-00?-)/.test(text)) return new Failure("not-covered", { what: `dates like ${text}` });
   const span = ofDates.has(name) || dateShape.test(text) ? undefined : readSpan(text);
@@ -215,7 +215,8 @@ const longSpan = (value: Value): { span: number } | undefined => {
   return span === undefined || Math.abs(span) > 87_649_416 * 3600e6 ? undefined : { span };
 };
 
-const dateShape = /^\s*\d+-\d+-\d/;
+/** Three numbers between other marks than those of a time. */
+const dateShape = /^\s*\d+[^\w\s:]\d+[^\w\s:]\d/;
 
 /** A value as a date and time or as a span of time: by its type, or by how a text is written. */
 function momentOrSpan(value: Value, type: string): { moment: Moment; kind: "date" | "datetime" } | { span: number } | undefined {

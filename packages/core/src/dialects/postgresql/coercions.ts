@@ -408,3 +408,28 @@ export const typeRules: TypeRules = {
 /** Whether a value is a number of any kind. */
 export const isNumber = (value: Value): boolean =>
   typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
+
+/** A number as text with its other bases and the marks between its digits, which version 16 brought, in plain digits. */
+function plainDigits(value: Value): Value {
+  if (typeof value !== "string" || !/[xob_]/i.test(value)) return value;
+  const [, sign, digits] = /^([+-]?)(.*)$/s.exec(trimmedInput(value))!;
+  if (/^0(?:x(?:_?[0-9a-f])+|o(?:_?[0-7])+|b(?:_?[01])+)$/i.test(digits)) return `${sign}${BigInt(digits.replaceAll("_", ""))}`;
+  return /^(?:\d+(?:_\d+)*)?(?:\.(?:\d+(?:_\d+)*)?)?(?:e[+-]?\d+(?:_\d+)*)?$/i.test(digits)
+    ? sign + digits.replaceAll("_", "")
+    : value;
+}
+
+const fromDigits = <T extends { readonly convert?: (value: Value) => Value }>(to: string, given: T | undefined): T | undefined =>
+  given?.convert && /^(?:smallint|integer|bigint|decimal)$/.test(to)
+    ? { ...given, convert: (value: Value) => given.convert!(plainDigits(value)) }
+    : given;
+
+/** The rules of values since version 16. */
+export const laterTypeRules: TypeRules = {
+  ...typeRules,
+  conversion: (from, to) => fromDigits(to, conversion(from, to)),
+  cast(from, to) {
+    const cast = typeRules.cast(from, to);
+    return fromDigits(cast?.type ?? "", cast);
+  },
+};

@@ -395,7 +395,7 @@ const named: readonly FunctionRow[] = Object.entries(byOtherName).flatMap(([name
     .slice(0, 1)
     .map(({ notation: _, aliases: __, ...row }): FunctionRow => {
       const parameters = row.parameters.slice(0, 2).map((parameter) => ({ ...parameter, type: "text" }));
-      return { ...row, name, parameters } as FunctionRow;
+      return { ...row, name, parameters };
     }),
 );
 

@@ -4,7 +4,7 @@ import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
 import { dialectTitles } from "../titles.ts";
 import { postgresqlCode } from "./code.ts";
-import { typeRules } from "./coercions.ts";
+import { laterTypeRules, typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
 import { parserOf } from "./grammar.ts";
 import { toText } from "./numbers.ts";
@@ -74,7 +74,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     rows: postgresqlRows(chosen.version, chosen.library),
     code: postgresqlCode(chosen.version, chosen.library),
     uncovered: postgresqlUncovered,
-    types: typeRules,
+    types: chosen.version === "15" ? typeRules : laterTypeRules,
     functionCase: "minded",
     separator: ",",
     columnText,

@@ -24,7 +24,21 @@ const unsteady = new Set(
     "array_to_string",
     "quote_literal",
     "quote_nullable",
-  ].concat(["date", "timestamp"].flatMap((type) => [`cast ${type} to text`, `cast ${type} to bpchar`, `cast text to ${type}`])),
+    "to_timestamp of 2",
+    "date_trunc over timestamptz",
+    "date_part over timestamptz",
+    "extract over timestamptz",
+    "cast date to timestamptz",
+    "cast timestamp to timestamptz",
+    "cast timestamptz to timestamp",
+    "cast timestamptz to date",
+  ].concat(
+    ["date", "timestamp", "timestamptz"].flatMap((type) => [
+      `cast ${type} to text`,
+      `cast ${type} to bpchar`,
+      `cast text to ${type}`,
+    ]),
+  ),
 );
 
 /** Statements of PostgreSQL (documentation, 5.3 and CREATE VIEW). */
