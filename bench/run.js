@@ -1,5 +1,5 @@
 /**
- * npm run bench [-- --rows N] [--runs N] [--seed S] [--json]
+ * npm run bench [-- --rows N] [--runs N] [--seed S] [--task ID] [--json]
  *
  * Times each task and its hand-written loop in turn, in one process, after other expressions have
  * run through the same code. Prints the median and spread of each, and the ratio of the medians.
@@ -14,6 +14,7 @@ const { values: options } = parseArgs({
   options: {
     rows: { type: "string", default: "250000" },
     runs: { type: "string", default: "7" },
+    task: { type: "string" },
     seed: { type: "string", default: "1" },
     json: { type: "boolean", default: false },
   },
@@ -41,8 +42,9 @@ for (const [id, expressions] of Object.entries(others)) {
 const columns = register(rows, seed);
 const sample = sampleOf(columns, rows);
 
-/** Milliseconds of processor time that one call takes. */
+/** Milliseconds of processor time that one call takes, once what was left before is collected. */
 function time(work) {
+  globalThis.gc?.();
   globalThis.gc?.();
   const before = process.cpuUsage();
   work();
@@ -53,25 +55,30 @@ function time(work) {
 const sorted = (values) => [...values].sort((a, b) => a - b);
 const median = (values) => sorted(values)[Math.floor(values.length / 2)];
 
-const results = tasks.map(({ id, what, dialect, expression, loop }) => {
-  const program = compile(dialects[dialect](), expression, sample);
-  const [ours, theirs] = [program.run(sample), loop(columns)];
-  const wrong = ours.findIndex((value, i) => value !== theirs[i]);
-  if (wrong >= 0) throw new Error(`${id}: row ${wrong + 1} gives ${String(ours[wrong])}, the loop ${String(theirs[wrong])}`);
-  const [own, other] = [[], []];
-  for (let run = 0; run <= runs; run++) {
-    const pair =
-      run % 2 === 0
-        ? [time(() => program.run(sample)), time(() => loop(columns))]
-        : [time(() => loop(columns)), time(() => program.run(sample))].reverse();
-    if (run > 0) {
-      own.push(pair[0]);
-      other.push(pair[1]);
+/** A value as a loop has it: numbers without their kind. */
+const plain = (dialect, value) => (typeof value === "object" ? dialect.plain(value) : value);
+
+const results = tasks
+  .filter(({ id }) => options.task === undefined || id === options.task)
+  .map(({ id, what, dialect, expression, loop }) => {
+    const program = compile(dialects[dialect](), expression, sample);
+    const [ours, theirs] = [program.run(sample), loop(columns)];
+    const wrong = ours.findIndex((value, i) => plain(program.dialect, value) !== theirs[i]);
+    if (wrong >= 0) throw new Error(`${id}: row ${wrong + 1} gives ${String(ours[wrong])}, the loop ${String(theirs[wrong])}`);
+    const [own, other] = [[], []];
+    for (let run = 0; run <= runs; run++) {
+      const pair =
+        run % 2 === 0
+          ? [time(() => program.run(sample)), time(() => loop(columns))]
+          : [time(() => loop(columns)), time(() => program.run(sample))].reverse();
+      if (run > 0) {
+        own.push(pair[0]);
+        other.push(pair[1]);
+      }
     }
-  }
-  const spread = (values) => ({ median: median(values), min: Math.min(...values), max: Math.max(...values) });
-  return { id, what, dialect, ours: spread(own), loop: spread(other), ratio: median(own) / median(other) };
-});
+    const spread = (values) => ({ median: median(values), min: Math.min(...values), max: Math.max(...values) });
+    return { id, what, dialect, ours: spread(own), loop: spread(other), ratio: median(own) / median(other) };
+  });
 const mean = Math.exp(results.reduce((sum, { ratio }) => sum + Math.log(ratio), 0) / results.length);
 
 if (options.json)
@@ -79,8 +86,8 @@ if (options.json)
 else {
   const ms = ({ median: m, min, max }) => `${m.toFixed(0).padStart(5)} (${min.toFixed(0)}–${max.toFixed(0)})`.padEnd(18);
   console.log(`${rows} rows, median (spread) of ${runs} runs in ms of processor time, ${process.version}\n`);
-  console.log(`${"task".padEnd(14)}${"dialect".padEnd(13)}${"ours".padEnd(18)}${"loop".padEnd(18)}ratio`);
+  console.log(`${"task".padEnd(16)}${"dialect".padEnd(13)}${"ours".padEnd(18)}${"loop".padEnd(18)}ratio`);
   for (const { id, dialect, ours, loop, ratio } of results)
-    console.log(`${id.padEnd(14)}${dialect.padEnd(13)}${ms(ours)}${ms(loop)}${ratio.toFixed(2)}`);
+    console.log(`${id.padEnd(16)}${dialect.padEnd(13)}${ms(ours)}${ms(loop)}${ratio.toFixed(2)}`);
   console.log(`\ngeometric mean of the ratios: ${mean.toFixed(2)}`);
 }

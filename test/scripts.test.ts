@@ -6,20 +6,13 @@ import { describe, expect, test } from "@jest/globals";
 const root = new URL("..", import.meta.url).pathname;
 const node = (...args: string[]): string => execFileSync(process.execPath, args, { cwd: root, encoding: "utf8" });
 
-test("the bench runs its seven tasks against their loops, as text and as JSON", () => {
+test("the bench runs every task in its dialects against its loop, as text and as JSON", () => {
   const result = JSON.parse(node("--expose-gc", "bench/run.js", "--rows", "2000", "--json")) as {
-    tasks: { id: string; ratio: number }[];
+    tasks: { id: string; dialect: string; ratio: number }[];
     geometricMean: number;
   };
-  expect(result.tasks.map(({ id }) => id)).toEqual([
-    "surname",
-    "segment",
-    "proper",
-    "replacements",
-    "contains-any",
-    "date",
-    "swap",
-  ]);
+  expect(new Set(result.tasks.map(({ id }) => id)).size).toBe(19);
+  expect(new Set(result.tasks.map(({ dialect }) => dialect)).size).toBe(7);
   for (const { ratio } of result.tasks) expect(ratio).toBeGreaterThan(0);
   expect(node("--expose-gc", "bench/run.js", "--rows", "500")).toMatch(/geometric mean of the ratios: \d+\.\d\d/);
 });

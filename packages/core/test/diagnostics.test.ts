@@ -19,7 +19,7 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["openformula", "LEFT(label;2)+(;", "expected", ";"],
   ["openformula", "VLOOKUP(label;2)", "not-covered", "VLOOKUP"],
   ["openformula", "A1:B2", "not-covered", ":B2"],
-  ["postgresql", "md5(label)", "not-covered", "md5"],
+  ["postgresql", "to_ascii(label)", "not-covered", "to_ascii"],
   ["postgresql", "label::interval", "not-covered", "interval"],
   ["postgresql", "string_to_array(label, ',')[1]", "expected", "["],
   ["mariadb", "label like 'x' escape label", "constant-wanted", "label"],

@@ -4,6 +4,7 @@ import { type FunctionRow, arity, isPure } from "../dialects/row.ts";
 import type { Binding, Call, Choice, Expression, Filter, Lambda, Name } from "../syntax/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import { Failure, FunctionItem, type TextRange, type Value, isFailure } from "../values/index.ts";
+import { isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { boundOperation, parameterAt, rowsByName, withDefaults } from "./slots.ts";
@@ -13,7 +14,12 @@ const callDepth = 200;
 
 /** A sub-expression with its names and types resolved. */
 export type Bound = { readonly source: Expression; readonly type: string } & (
-  | { readonly kind: "constant"; readonly value: Value }
+  | {
+      readonly kind: "constant";
+      readonly value: Value;
+      /** The arguments of a call that is null whatever they are. */
+      readonly dropped?: readonly Bound[];
+    }
   | { readonly kind: "column"; readonly column: number }
   | { readonly kind: "variable"; readonly variable: Variable }
   | BoundOperation
@@ -39,6 +45,8 @@ export interface BoundOperation {
 /** What a sub-expression is made of. */
 export function partsOf(bound: Bound): readonly Bound[] {
   switch (bound.kind) {
+    case "constant":
+      return bound.dropped ?? [];
     case "convert":
       return [bound.inner];
     case "code":
@@ -244,10 +252,10 @@ export class Binder {
     const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
     const isNothing = (arg: Bound, i: number) => {
       const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
-      return isNull(arg) && !(slot && (slot.nullable || slot.kind === "texts"));
+      return isKnownNull(arg, this.dialect) && !(slot && (slot.nullable || slot.kind === "texts"));
     };
     if (this.dialect.types.nullFirst && isStrict && converted.some(isNothing))
-      return { kind: "constant", value: null, type, source: node };
+      return { kind: "constant", value: null, dropped: converted, type, source: node };
     // An engine that works out constants first reads a pattern and its escape together, and before the subject.
     if (unreadable && (!this.dialect.types.folds || converted.slice(1).every(({ kind }) => kind === "constant")))
       return { ...unreadable, source: node, type };
@@ -525,8 +533,6 @@ export function settle(value: Value, range: TextRange, dialect: Dialect): Value 
   const standard = dialect.standardCode(value.code, value.facts);
   return (standard ? value.named(standard) : value).at(range);
 }
-
-const isNull = (bound: Bound): boolean => bound.kind === "constant" && bound.value === null;
 
 const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailure(bound.value);
 

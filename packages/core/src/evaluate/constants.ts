@@ -15,6 +15,9 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
   function fold(bound: Bound): { readonly value: Value } | Failure | undefined {
     // A call of constants was worked out when it was bound.
     const isCalled = bound.source.kind === "call" && !isUnsteady(bound, dialect);
+    const dropped =
+      bound.kind === "constant" ? (bound.dropped ?? []).map(fold).find((each) => each instanceof Failure) : undefined;
+    if (dropped) return dropped;
     if (bound.kind === "constant")
       return isCalled && isFailure(bound.value) && !isOurs(bound.value) ? bound.value : { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
@@ -67,6 +70,31 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     stopClock();
   }
 }
+
+/** Milliseconds that a constant part may take to tell whether it is null. */
+const nullPatience = 100;
+
+/** Whether a part that depends on no row is null, in a dialect that works such parts out before it looks at a row. */
+export function isKnownNull(bound: Bound, dialect: Dialect): boolean {
+  if (bound.kind === "constant") return bound.value === null;
+  if (!dialect.types.folds || mayChange(bound, dialect)) return false;
+  startClock(nullPatience);
+  try {
+    return emit(bound, { columns: [] }, dialect)(0) === null;
+  } catch (error) {
+    if (error instanceof OverTime || error instanceof RangeError) return false;
+    throw error;
+  } finally {
+    stopClock();
+  }
+}
+
+/** Whether a part depends on the row, or on what the engine takes for changeable. */
+const mayChange = (bound: Bound, dialect: Dialect): boolean =>
+  bound.kind === "column" ||
+  bound.kind === "variable" ||
+  isUnsteady(bound, dialect) ||
+  partsOf(bound).some((part) => mayChange(part, dialect));
 
 /** A sub-expression whose parts are constants. */
 function withValues(bound: Bound, values: readonly Value[]): Bound {

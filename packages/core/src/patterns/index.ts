@@ -107,12 +107,11 @@ export function compilePattern(flavour: Flavour, source: string, flags = ""): Pa
   const rule: Rule = flavour === "posix" || flavour === "similar" ? "longest" : "first";
   if (rule === "longest" && !hasPlainReferences(node))
     throw new PatternError("a back reference beside alternatives, mixed greediness or a repeated group", 0, true);
-  const offsets = carefulMatcher(node, groups, ignoreCase, rule);
+  const careful = carefulMatcher(node, groups, ignoreCase, rule);
   return {
     groups,
-    offsets,
-    find: finder(node, ignoreCase, rule, offsets),
-    test: tester(node, ignoreCase, offsets),
+    ...finders(node, groups, ignoreCase, rule, careful),
+    test: tester(node, ignoreCase, careful),
     ...(refusal && { refusal }),
   };
 }
@@ -138,19 +137,35 @@ function hasPlainReferences(root: PatternNode): boolean {
 
 type OffsetFinder = ReturnType<typeof carefulMatcher>;
 
-function finder(node: PatternNode, ignoreCase: boolean, rule: Rule, offsets: OffsetFinder): Pattern["find"] {
-  const careful = (text: string, from: number, budget: Budget) => {
-    const found = offsets(text, from, budget);
+function finders(
+  node: PatternNode,
+  groups: number,
+  ignoreCase: boolean,
+  rule: Rule,
+  careful: OffsetFinder,
+): Pick<Pattern, "find" | "offsets"> {
+  const carefully: Pattern["find"] = (text, from, budget) => {
+    const found = careful(text, from, budget);
     return found && asMatch(text, found);
   };
   const plan = planNative(node, ignoreCase, rule);
-  if (!plan) return careful;
+  if (!plan) return { offsets: careful, find: carefully };
   const longest = nativeLength(plan);
-  const engine = new RegExp(plan.source, plan.flags + "g");
-  return (text, from, budget) => {
-    if (text.length > longest) return careful(text, from, budget);
-    engine.lastIndex = from;
-    return engine.exec(text) ?? undefined;
+  const engine = new RegExp(plan.source, `${plan.flags}g`);
+  // The offsets of groups take the host more time than the match, and are made where they are asked for.
+  const placing = groups > 0 ? new RegExp(plan.source, `${plan.flags}dg`) : engine;
+  const exec = (by: RegExp, text: string, from: number) => {
+    by.lastIndex = from;
+    return by.exec(text) ?? undefined;
+  };
+  return {
+    find: (text, from, budget) => (text.length > longest ? carefully(text, from, budget) : exec(engine, text, from)),
+    offsets(text, from, budget) {
+      if (text.length > longest) return careful(text, from, budget);
+      const found = exec(placing, text, from);
+      if (!found || groups === 0) return found && [found.index, found.index + found[0].length];
+      return (found.indices as readonly ([number, number] | undefined)[]).flatMap((pair) => pair ?? [-1, -1]);
+    },
   };
 }
 

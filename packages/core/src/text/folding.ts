@@ -2,7 +2,8 @@ import type { AnswerOf } from "../traits/index.ts";
 import { generalGroups } from "./collations/general.ts";
 import { unicodeExpansions, unicodeIgnored, unicodeOrder } from "./collations/unicode.ts";
 
-const inAscii = (text: string): string => text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
+const inAscii = (text: string): string =>
+  isInAscii(text) ? text.toLowerCase() : text.replace(/[A-Z]/g, (letter) => letter.toLowerCase());
 
 /** A text in lower case letter by letter, so that places are kept. */
 function lowered(text: string): string {
@@ -25,9 +26,31 @@ function later<T>(make: () => T): () => T {
   return () => (made ??= make());
 }
 
+/** What was made of the last text: the same one is often asked about several times in a row. */
+function remembered<T>(make: (text: string) => T): (text: string) => T {
+  let last: string | undefined;
+  let made: T;
+  return (text) => {
+    if (text !== last) [last, made] = [text, make(text)];
+    return made;
+  };
+}
+
+/** Whether a text has no character beyond U+007F. */
+export const isInAscii = remembered((text) => !/[^\0-\x7f]/.test(text));
+
 /** Each character of a text by a table; a character beyond U+FFFF by `beyond`, which takes two units as well. */
 function eachBy(table: () => ReadonlyMap<string, string>, beyond: (char: string) => string) {
+  // In ASCII a table may say what the host does for a whole text at once.
+  const asHost = later(() => {
+    const map = table();
+    const ascii = String.fromCharCode(...Array.from({ length: 128 }, (_, code) => code));
+    const folded = [...ascii].map((char) => map.get(char) ?? char).join("");
+    return folded === ascii.toUpperCase() ? "toUpperCase" : folded === ascii.toLowerCase() ? "toLowerCase" : undefined;
+  });
   return (text: string): string => {
+    const host = isInAscii(text) ? asHost() : undefined;
+    if (host) return text[host]();
     const map = table();
     let result = "";
     for (const char of text) result += char.length > 1 ? beyond(char) : (map.get(char) ?? char);
@@ -87,11 +110,11 @@ const foldings: Readonly<Record<AnswerOf<"case">, Folding>> = {
   minded: { fold: (text) => text },
   ignored: { fold: (text) => text.toLowerCase() },
   lowered: { fold: lowered },
-  "ignored in ascii": { fold: inAscii },
+  "ignored in ascii": { fold: remembered(inAscii) },
   "accents ignored": { fold: withoutAccents },
   "both ignored": { fold: (text) => withoutAccents(text.toLowerCase()) },
-  general: { fold: eachBy(generalTable, () => "\u{10fffd}") },
-  unicode: { fold: eachBy(unicodeTable, () => "\u{10fffd}"), key: weigh },
+  general: { fold: remembered(eachBy(generalTable, () => "\u{10fffd}")) },
+  unicode: { fold: remembered(eachBy(unicodeTable, () => "\u{10fffd}")), key: remembered(weigh) },
 };
 
 /** What makes letters alike that the trait `case` does not tell apart. */

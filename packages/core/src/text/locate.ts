@@ -1,6 +1,6 @@
 import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers, tick } from "../values/index.ts";
-import { keyOf } from "./folding.ts";
+import { isInAscii, keyOf } from "./folding.ts";
 import { listLimit, listTooLong, number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
 import { patternReader, refused, stepOver, withinBudget } from "./patterned.ts";
 
@@ -28,23 +28,29 @@ export const locate = operation({
 
     const isCollated = answers.pattern === "literal" && (answers.case === "general" || answers.case === "unicode");
     const key = keyOf(answers.case);
+    let lastNeedle = "";
+    let wanted = "";
+    let isAscii = true;
 
     /**
      * The first stretch of as many bytes as the needle that is alike; a character of another size is not found.
      * A text's key is that of its characters, one after the other.
      */
     function alike(value: string, needle: string, from: number): number {
-      const wanted = key(needle);
+      if (needle !== lastNeedle) [lastNeedle, wanted, isAscii] = [needle, key(needle), isInAscii(needle)];
+      if (isAscii && isInAscii(value)) {
+        const all = key(value);
+        // Every character has one byte and, where none is ignored, one unit of the key.
+        if (all.length === value.length && wanted.length === needle.length) return all.indexOf(wanted, from);
+      }
       const size = countBytes(needle);
       for (let start = from; start <= value.length; start = start === value.length ? start + 1 : forward(value, start, 1)) {
         let [end, bytes, at] = [start, 0, 0];
-        for (let isAlike = true; isAlike && end < value.length && bytes < size;) {
+        while (at >= 0 && end < value.length && bytes < size) {
           const next = forward(value, end, 1);
           const char = value.slice(end, next);
           const part = key(char);
-          isAlike = wanted.startsWith(part, at);
-          if (!isAlike) at = -1;
-          else at += part.length;
+          at = wanted.startsWith(part, at) ? at + part.length : -1;
           bytes += countBytes(char);
           end = next;
         }

@@ -143,6 +143,9 @@ function timestampDiff(unitName: string, from: string, to: string): Value {
   return sign * Math.trunc(months / monthly[unitName]) + 0;
 }
 
+/** The three bits of the mode of a week that count. */
+const modeOf = (mode: Value | undefined): number => Number(BigInt((mode ?? 0) as number | bigint) & 7n);
+
 /** What extract() gives for each field. */
 const extracted: Readonly<Record<string, (moment: Moment) => number>> = lookup({
   year: (m) => m.year,
@@ -384,12 +387,12 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   },
   // A mode that is null counts as 0.
   week: {
-    run: ([text, mode]) => (text === null ? null : weekOf(momentOf(text as string), weekRule(Number(mode ?? 0) & 7)).week),
+    run: ([text, mode]) => (text === null ? null : weekOf(momentOf(text as string), weekRule(modeOf(mode))).week),
   },
   yearweek: {
     run: ([text, mode]) => {
       if (text === null) return null;
-      const { year, week } = weekOf(momentOf(text), weekRule((Number(mode ?? 0) & 7) | 2));
+      const { year, week } = weekOf(momentOf(text), weekRule(modeOf(mode) | 2));
       return year * 100 + week;
     },
   },

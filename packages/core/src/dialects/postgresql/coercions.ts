@@ -340,6 +340,7 @@ export const typeRules: TypeRules = {
     if (row.name === "array_fill" && isOpen(0)) return "ambiguous-call";
     if (["extract", "date_part", "date_trunc"].includes(row.name) && isOpen(1)) return "ambiguous-call";
     if (["to_char", "trunc", "to_hex", "to_bin", "to_oct"].includes(row.name) && isOpen(0)) return "ambiguous-call";
+    if (row.name === "bit_count" && isOpen(0)) return "ambiguous-call";
     if (row.name === "pg_size_pretty" && ["unknown", "smallint", "integer"].includes(types[0])) return "ambiguous-call";
     if (/^to_(?:hex|bin|oct)$/.test(row.name) && types[0] === "smallint") return "ambiguous-call";
     const isManifold = types.length === 1 ? /^[-~]$/.test(row.name) : /^(?:[-+*/%&|#]|<<|>>|gcd|lcm)$/.test(row.name);

@@ -236,7 +236,7 @@ const coded = (
     ["text_smaller", "logic", "The smaller of two texts.", "left text, right text", "text", "9.18.4"],
     ["like_escape", "convert", "A pattern of LIKE whose escape character becomes a backslash.", "pattern text, escape text", "text", "9.7.1"],
     ["make_timestamp", "convert", "A date and time from their parts.", "year integer, month integer, day integer, hour integer, minute integer, second double", "timestamp", "9.9"],
-    ...["date", "timestamp"].map((type): Coded => ["isfinite", "convert", "Whether it is no infinity.", `date ${type}`, "boolean", "9.9"]),
+    ...["date", "timestamp", "timestamptz"].map((type): Coded => ["isfinite", "convert", "Whether it is no infinity.", `date ${type}`, "boolean", "9.9"]),
     ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
     ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "9.1"],
     ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "9.1"],

@@ -8,6 +8,7 @@ import {
   type Parser,
   type Token,
   parseWith,
+  ungrouped,
 } from "../../syntax/index.ts";
 import type { TextRange } from "../../values/index.ts";
 import {
@@ -245,8 +246,10 @@ const specials: Readonly<Record<string, Special>> = lookup({
     if (parser.ahead(1).value !== "[") return undefined;
     parser.next();
     const open = parser.next();
-    if (parser.at("[") || parser.atWords("array")) return parser.uncovered("arrays of several dimensions", token.range.start);
-    const items = parser.arguments("]", open);
+    const isNested = parser.at("[");
+    const items = isNested ? [] : parser.arguments("]", open);
+    if (isNested || items.some((item) => ungrouped(item).kind === "list"))
+      return parser.uncovered("arrays of several dimensions", token.range.start);
     return { kind: "list", form: "list", items, range: span(parser, token.range.start) };
   },
   // substring(s from p for n), substring(s for n), substring(s similar p escape e), substring(s, p, n)
