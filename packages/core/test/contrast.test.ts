@@ -184,3 +184,28 @@ describe("trace", () => {
     expect(steps.find(({ text }) => text === "upper-case($w)")?.values).toEqual(["A", "B"]);
   });
 });
+
+/** Extractions from "Alnus, x, glutinosa 😀é" with the offset at which what they take begins; undefined for no stretch of it. */
+const takings: readonly (readonly [dialect: string, expression: string, start: number | undefined])[] = [
+  ["sqlite", "substr(label, -3, 2)", 19],
+  ["mariadb", "substring(label, -4, 2)", 18],
+  ["mariadb", "substring_index(label, ', ', -2)", 7],
+  ["mariadb", "regexp_substr(label, 'n')", 2],
+  ["openformula", "RIGHT(label;3)", 19],
+  ["openformula", "MID(label;2;3)", 1],
+  ["postgresql", "right(label, 3)", 19],
+  ["postgresql", "substring(label from 'l(n)u')", 2],
+  ["postgresql", "split_part(label, ', ', -1)", 10],
+  ["postgresql", "split_part(label, ';', 2)", undefined],
+  ["postgresql", "regexp_substr(label, 'n', 1, 2)", 15],
+  ["duckdb", "regexp_extract(label, ', (g)', 1)", 10],
+  ["xpath", "substring-after($label, ', ')", 7],
+  ["xpath", "substring($label, -1, 4)", 0],
+];
+
+test.each(takings)("%s marks what %s takes", (dialect, expression, start) => {
+  const sample = sampleOf([{ label: "Alnus, x, glutinosa 😀é" }]);
+  const [{ taken, values }] = compile(dialects[dialect](), expression, sample).trace(sample, 0);
+  expect(taken?.range.start).toBe(start);
+  if (taken) expect(taken.text.slice(taken.range.start, taken.range.end)).toBe(values[0]);
+});

@@ -1,6 +1,6 @@
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type Kernel, type Slot, operationOf, textLimit } from "../text/index.ts";
+import { type Kernel, type Slot, operationOf, placeTaken, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, settle } from "./bind.ts";
 import { faster } from "./idioms.ts";
@@ -93,6 +93,7 @@ function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dial
   const inputs = bound.inputs.map((input) => input && inputCell(input, frame, dialect, observe));
   return (row) => {
     const slots = inputs.map((cell) => cell?.(row));
+    placeTaken();
     const value = settle(applyKernel(kernel, slots, kinds, bound.answers.missing), bound.source.range, dialect);
     observe(
       bound.source,

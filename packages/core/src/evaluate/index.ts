@@ -196,7 +196,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     trace(values, row) {
       const seen = new Map<Expression, Seen>();
       runRow(values, row, (node, value, step, slots) => {
-        const taken = step.kind === "operation" && slots ? takenBy(step, slots, value) : undefined;
+        const taken = step.kind === "operation" && slots ? takenBy(slots, value) : undefined;
         const known = seen.get(node);
         if (known) {
           known.values.push(value);

@@ -1,5 +1,6 @@
 import { Failure, type Value, forward, rulers, reversed } from "../values/index.ts";
 import { number, operation, optional, text, wholeBy } from "./operation.ts";
+import { taken } from "./taken.ts";
 
 /** Takes a part of a text by position. */
 export const slice = operation({
@@ -49,9 +50,9 @@ export const slice = operation({
 
     function cut(value: string, begin: number, end: number): string {
       if (end <= begin) return "";
-      return fromEnd
-        ? value.slice(ruler.backward(value, end), ruler.backward(value, begin))
-        : value.slice(ruler.forward(value, begin), end === Infinity ? undefined : ruler.forward(value, end));
+      const from = fromEnd ? ruler.backward(value, end) : ruler.forward(value, begin);
+      const to = fromEnd ? ruler.backward(value, begin) : end === Infinity ? undefined : ruler.forward(value, end);
+      return taken(from, value.slice(from, to));
     }
 
     return (value: string, start: number, length: number = Infinity): Value => {
@@ -65,7 +66,7 @@ export const slice = operation({
         answers.third === "length"
       ) {
         const offset = forward(value, 0, begin);
-        return value.slice(offset, forward(value, offset, length));
+        return taken(offset, value.slice(offset, forward(value, offset, length)));
       }
       return careful(value, start, length);
     };
@@ -83,7 +84,7 @@ export const segment = operation({
     const fold = letterCase === "ignored" ? (value: string) => value.toLowerCase() : (value: string) => value;
 
     function whenAbsent(value: string): Value {
-      if (absent === "whole") return value;
+      if (absent === "whole") return taken(0, value);
       if (absent === "empty") return "";
       if (absent === "error") return new Failure("not-found");
       return absent === "zero" ? "" : null;
@@ -97,14 +98,16 @@ export const segment = operation({
       }
       if (n < 0) {
         const pieces = letterCase === "ignored" ? splitFolded(value, delimiter) : value.split(delimiter);
-        return pieces[pieces.length + n] ?? "";
+        const at = pieces.length + n;
+        const before = pieces.slice(0, Math.max(0, at)).reduce((sum, piece) => sum + piece.length + delimiter.length, 0);
+        return at < 0 ? "" : taken(before, pieces[at]);
       }
       let start = 0;
       const haystack = fold(value);
       const needle = fold(delimiter);
       for (let left = n; ; left--) {
         const end = haystack.indexOf(needle, start);
-        if (left === 1) return value.slice(start, end < 0 ? undefined : end);
+        if (left === 1) return taken(start, value.slice(start, end < 0 ? undefined : end));
         if (end < 0) return "";
         start = end + delimiter.length;
       }
@@ -125,7 +128,8 @@ export const segment = operation({
       if (n === 0 || delimiter === "") return "";
       const pieces = value.split(delimiter);
       if (Math.abs(n) >= pieces.length) return whenAbsent(value);
-      return (n > 0 ? pieces.slice(0, n) : pieces.slice(n)).join(delimiter);
+      const kept = (n > 0 ? pieces.slice(0, n) : pieces.slice(n)).join(delimiter);
+      return taken(n > 0 ? 0 : value.length - kept.length, kept);
     }
 
     if (part === "through nth") return (value: string, delimiter: string, n: number = 1) => through(value, delimiter, n);
@@ -134,14 +138,15 @@ export const segment = operation({
     if (part === "before" && letterCase === "minded") {
       return (value: string, delimiter: string): Value => {
         const at = delimiter === "" && emptyNeedle === "nowhere" ? -1 : value.indexOf(delimiter);
-        return at < 0 ? whenAbsent(value) : value.slice(0, at);
+        return at < 0 ? whenAbsent(value) : taken(0, value.slice(0, at));
       };
     }
     return (value: string, delimiter: string): Value => {
       if (delimiter === "" && emptyNeedle === "nowhere") return whenAbsent(value);
       const at = fold(value).indexOf(fold(delimiter));
       if (at < 0) return whenAbsent(value);
-      return part === "before" ? value.slice(0, at) : value.slice(at + delimiter.length);
+      const from = part === "before" ? 0 : at + delimiter.length;
+      return taken(from, value.slice(from, part === "before" ? at : undefined));
     };
   },
 });

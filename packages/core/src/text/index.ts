@@ -12,6 +12,7 @@ import { replaceSpan, substitute, translate } from "./substitute.ts";
 import { trim } from "./trim.ts";
 
 export * from "./operation.ts";
+export { placeTaken } from "./taken.ts";
 
 /** Every operation, by its identifier. */
 export const operations = {

@@ -3,6 +3,7 @@ import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, r
 import { isInAscii, keyOf } from "./folding.ts";
 import { listLimit, listTooLong, number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
 import { patternReader, refused, stepOver, withinBudget } from "./patterned.ts";
+import { taken } from "./taken.ts";
 
 /** Finds the position of a text or pattern. */
 export const locate = operation({
@@ -176,7 +177,7 @@ export const find = operation({
         return texts;
       }
       if (start === undefined || start < 0) return whenAbsent();
-      return report === "text" ? value.slice(start, end) : countCodePoints(value, side ? end : start) + 1;
+      return report === "text" ? taken(start, value.slice(start, end)) : countCodePoints(value, side ? end : start) + 1;
     }
 
     return (
