@@ -90,7 +90,7 @@ const countOf = (text, needle) => {
   return count;
 };
 
-/** What stands after the third delimiter, or all where there are fewer. */
+/** What stands after the third delimiter; empty where there are fewer. */
 function afterThird(text, delimiter) {
   let at = -1;
   for (let i = 0; i < 3; i++) {

@@ -116,8 +116,9 @@ export interface Statements {
   /** `ALTER TABLE` text that adds a generated column; names and type are as the engine writes them. */
   generated(table: string, column: string, type: string, expression: string): string;
   /**
-   * What the engine does not take in a generated column because it is not immutable: functions by
-   * name, by name and number of arguments as `NAME of N`, or by the type of an argument as `NAME over TYPE`, casts as `cast FROM to TO`, a trailing `*` for any ending.
+   * What the engine does not take in a generated column because it is not immutable: functions by name, by name and
+   * number of arguments as `NAME of N`, or by the type of an argument as `NAME over TYPE`, casts as `cast FROM to TO`,
+   * a trailing `*` for any ending.
    */
   readonly unsteady: ReadonlySet<string>;
 }

@@ -65,3 +65,14 @@ export const monthNames: readonly string[] = [
 
 /** The English names of the days, Sunday first, as in `weekday`. */
 export const dayNames: readonly string[] = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+
+/** A time of day as text, `HH:MM:SS` with the fraction that there is; given as millionths of a second since midnight. */
+export function clockAt(micros: number): string {
+  const clock = [micros / 3600e6, (micros / 60e6) % 60, (micros / 1e6) % 60].map((part) =>
+    String(Math.floor(part)).padStart(2, "0"),
+  );
+  const fraction = String(micros % 1e6)
+    .padStart(6, "0")
+    .replace(/0+$/, "");
+  return clock.join(":") + (fraction && `.${fraction}`);
+}

@@ -325,7 +325,7 @@ const coded = (
     ...["list_aggregate", "list_aggr", "array_aggregate", "array_aggr", "aggregate"].map((name): Coded => [name, "list", "An aggregate of the items.", "list anylist, name! text, more?*! any", "aggregated", lists, "list_aggregate"]),
     ["list_string_agg", "list", "Joins the items with commas.", "list anylist", "text", lists],
     ...["list_min", "list_max", "list_first", "list_last", "list_any_value"].map((name): Coded => [name, "list", "One of the items.", "list anylist", "item", lists]),
-    ...["list_mode"].map((name): Coded => [name, "list", "The commonest item.", "list anylist", "item", lists]),
+    ["list_mode", "list", "The commonest item, the first of those that are as common.", "list anylist", "item", lists],
     ...["list_median", "list_product", "list_stddev_pop", "list_stddev_samp", "list_var_pop", "list_var_samp", "list_sem", "list_bool_and", "list_bool_or"].map((name): Coded => [name, "list", "A value made from the items.", "list anylist", "any", lists]),
     ...["list_grade_up", "array_grade_up", "grade_up"].map((name): Coded => [name, "list", "The positions of the items in order.", "list anylist, direction?! text, nulls?! text", "bigint[]", lists, "list_grade_up"]),
     ...["list_sum", "list_avg", "list_count"].map((name): Coded => [name, "list", "A number made from the items.", "list anylist", "any", lists]),

@@ -2,6 +2,7 @@ import {
   Double,
   Failure,
   type Value,
+  clockAt,
   dateFromDays,
   dayNames,
   daysFromDate,
@@ -234,16 +235,12 @@ const microsOf = (text: string): number => secondsOf(partsOf(text)) * 1e6 + part
 
 /** The moment so many millionths of a second after the start of 1970. */
 export function momentAt(micros: bigint): Value {
-  const days = Number((micros - (((micros % 86_400_000_000n) + 86_400_000_000n) % 86_400_000_000n)) / 86_400_000_000n);
-  const rest = Number(((micros % 86_400_000_000n) + 86_400_000_000n) % 86_400_000_000n);
-  const date = dayAt(days);
-  if (date instanceof Failure) return date;
-  const clock = [rest / 3600e6, (rest / 60e6) % 60, (rest / 1e6) % 60].map((part) => two(Math.floor(part))).join(":");
-  const fraction = String(rest % 1e6)
-    .padStart(6, "0")
-    .replace(/0+$/, "");
-  return `${date} ${clock}${fraction && `.${fraction}`}`;
+  const rest = ((micros % microsOfDay) + microsOfDay) % microsOfDay;
+  const date = dayAt(Number((micros - rest) / microsOfDay));
+  return date instanceof Failure ? date : `${date} ${clockAt(Number(rest))}`;
 }
+
+const microsOfDay = 86_400_000_000n;
 
 const singular = (name: string): string =>
   name
@@ -329,7 +326,7 @@ export function daysInMonth(text: string): number {
 
 export function lastDay(text: string): string {
   const { year, month } = partsOf(text);
-  return isoDate(year, month, daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1));
+  return isoDate(year, month, daysInMonth(text));
 }
 
 export const dayNumber = (text: string): number => partsOf(text).days;

@@ -1,4 +1,14 @@
-import { Decimal, Failure, type Value, dateFromDays, daysFromDate, integer, isDate, isoDate } from "../../values/index.ts";
+import {
+  Decimal,
+  Failure,
+  type Value,
+  clockAt,
+  dateFromDays,
+  daysFromDate,
+  integer,
+  isDate,
+  isoDate,
+} from "../../values/index.ts";
 import { bad } from "../shared/code.ts";
 
 const units = ["bytes", "kB", "MB", "GB", "TB", "PB"];
@@ -61,10 +71,5 @@ export function timestampOf(
   if (!isTime || hour > 24 || (hour === 24 && (minute > 0 || micros > 0))) return bad(`there is no time ${text}`);
   const all = (hour * 60 + minute) * 60e6 + micros;
   const date = dateFromDays(daysFromDate(year, month, day) + Math.floor(all / 86_400e6));
-  const [two, rest] = [(n: number) => String(Math.floor(n)).padStart(2, "0"), all % 86_400e6];
-  const fraction = String(rest % 1e6)
-    .padStart(6, "0")
-    .replace(/0+$/, "");
-  const clock = [rest / 3600e6, (rest / 60e6) % 60, (rest / 1e6) % 60].map(two).join(":");
-  return `${isoDate(date.year, date.month, date.day)} ${clock}${fraction && `.${fraction}`}`;
+  return `${isoDate(date.year, date.month, date.day)} ${clockAt(all % 86_400e6)}`;
 }
