@@ -215,7 +215,9 @@ test("statements, quoted for the engine, with a warning before it refuses", asyn
     "SELECT *, (upper(label)) AS `a``b` FROM `specimens`;\n",
   );
   const refused = await statement("-i", "postgresql", "-k", "generated", "concat(label, '!')");
-  expect(refused.err).toContain("PostgreSQL refuses this as a generated column, since it is not immutable: concat");
+  expect(refused.err).toContain(
+    "PostgreSQL refuses this in a generated column, which must be immutable and of its row alone: concat",
+  );
   expect(refused.code).toBe(1);
   expect((await statement("-i", "xpath", "$label")).err).toContain("XPath has no statements");
 });

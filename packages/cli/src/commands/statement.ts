@@ -23,6 +23,8 @@ export async function statementCommand(expression: string, options: StatementOpt
   const { text, refused } = statementOf(program, options.kind, { table: options.table, column: options.name });
   streams.stdout.write(`${text}\n`);
   if (refused.length === 0) return exit.ok;
-  streams.stderr.write(`${dialect.title} refuses this as a generated column, since it is not immutable: ${refused.join(", ")}\n`);
+  streams.stderr.write(
+    `${dialect.title} refuses this ${options.kind === "generated" ? "in a generated column, which must be immutable and of its row alone" : "as a column, which is of its row alone"}: ${refused.join(", ")}\n`,
+  );
   return exit.some;
 }

@@ -1,6 +1,7 @@
 import { type Dialect, type Statements, isUnsteadyCall } from "../dialects/dialect.ts";
 import { partsOf } from "../evaluate/bind.ts";
 import type { Bound, Program } from "../evaluate/index.ts";
+import { walk } from "../syntax/index.ts";
 
 /** What is written: a plain query, a view, or a column that the engine keeps up to date. */
 export type StatementKind = "select" | "view" | "generated";
@@ -8,7 +9,7 @@ export const statementKinds: readonly StatementKind[] = ["select", "view", "gene
 
 export interface Statement {
   readonly text: string;
-  /** Functions and casts that the engine refuses in a generated column since they are not immutable. */
+  /** What the engine refuses in such a column: aggregates; in a generated one also queries, and what is not immutable. */
   readonly refused: readonly string[];
 }
 
@@ -35,7 +36,19 @@ export function statementOf(program: Program, kind: StatementKind, { table, colu
     view: () => `CREATE VIEW ${statements.quoted(view ?? `${table}_with_${column}`)} AS ${query}`,
     generated: () => statements.generated(from, name, type, expression),
   }[kind]();
-  return { text: `${text};`, refused: kind === "generated" ? unsteadyParts(program, statements) : [] };
+  return {
+    text: `${text};`,
+    refused: [...manyRowed(program, kind), ...(kind === "generated" ? unsteadyParts(program, statements) : [])],
+  };
+}
+
+/** Aggregates, which are no column of a row, and queries, which no generated column may hold. */
+function manyRowed({ tree, diagnostics }: Program, kind: StatementKind): string[] {
+  const aggregates = diagnostics
+    .filter(({ code }) => code === "aggregate-of-row")
+    .map(({ facts }) => `the aggregate ${String(facts.name)}`);
+  const hasQuery = kind === "generated" && [...walk(tree)].some((node) => node.kind === "query");
+  return [...new Set(aggregates), ...(hasQuery ? ["a query"] : [])];
 }
 
 function unsteadyParts({ bound, dialect }: Program, statements: Statements): string[] {

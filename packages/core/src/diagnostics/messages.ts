@@ -45,6 +45,13 @@ const messages = {
   "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,
   "condition-type": (f: Facts) => `A condition must be true or false here, not ${String(f.given)}.`,
   "branch-types": (f: Facts) => `The branches do not have one type: ${list(f.given)}.`,
+  "aggregate-of-row": (f: Facts) =>
+    `${String(f.name)} is an aggregate: in a query it reads all rows of the table; here it sees the one row.`,
+  "nested-aggregate": () => "An aggregate cannot stand within another.",
+  "ungrouped-column": (f: Facts) => `Beside an aggregate the column ${String(f.name)} stands only within one.`,
+  "row-alone": () =>
+    "A row of several values stands only where it is compared with another of as many values; compare the values one by one, or take one of them.",
+  "too-many-rows": (f: Facts) => `One value is wanted here, and the query gives ${String(f.given)} rows.`,
   // Evaluating a row
   "not-found": () => "What is searched for is not there.",
   "negative-length": (f: Facts) => `The length ${String(f.length)} is negative.`,

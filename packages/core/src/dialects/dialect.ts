@@ -1,4 +1,4 @@
-import type { Expression, Parsed, ParseLimits } from "../syntax/index.ts";
+import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
 import type { Facts, Failure, TextRange, Value } from "../values/index.ts";
 import type { FunctionRow } from "./row.ts";
 
@@ -53,6 +53,20 @@ export type Code =
   | { readonly run: (args: readonly Value[], context: CodeContext) => Value; readonly strict?: true }
   | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell; readonly strict?: undefined };
 
+/** Where rows of values may stand, and how they compare. */
+export interface RowRules {
+  /** The operators that take rows. */
+  readonly compares: ReadonlySet<string>;
+  /** Whether a row may hold rows. */
+  readonly nested?: true;
+  /** Whether the row that a query gives is compared like one that is written. */
+  readonly queries?: true;
+  /** Whether a comparison is always true or false, null being like null and behind every value. */
+  readonly nullsLast?: true;
+  /** How a truth value is written. */
+  truth(value: boolean, range: TextRange): Expression;
+}
+
 /** The rules of a dialect's values, as the binder needs them. */
 export interface TypeRules {
   /** The type of a column that holds these values. */
@@ -80,8 +94,12 @@ export interface TypeRules {
   nullifType?(left: string, right: string): string;
   /** Whether a function of single values, given an array within a function of arrays, works on each item. */
   readonly liftsArrays?: true;
+  /** Whether beside an aggregate a column stands only within one. */
+  readonly groups?: true;
+  /** Left out where the language has no rows of values and no queries. */
+  readonly rows?: RowRules;
   /** Makes a list of the given form from values. */
-  list(form: "list" | "sequence" | "array" | "map", values: readonly Value[]): Value;
+  list(form: Exclude<ListExpression["form"], "row">, values: readonly Value[]): Value;
   /** A check or a last change for the values of a type (the range of an integer, say); undefined when there is none. */
   fits?(type: string): ((value: Value) => Value) | undefined;
   /** The predicate of a filter on an item at a 1-based position. */

@@ -1,6 +1,9 @@
 import type { Family, OperationId, TraitsOf } from "../text/index.ts";
 import type { Answers } from "../traits/index.ts";
 
+/** The comparisons that languages share. */
+export const relations = ["=", "<>", "<", "<=", ">", ">="] as const;
+
 /** One parameter of a function. */
 export interface Parameter {
   readonly name: string;
@@ -30,6 +33,8 @@ interface RowBase {
   /** Widely shared, but not in the dialect's standard. */
   readonly extension?: true;
   readonly notation?: "operator";
+  /** What it gives depends on all rows of a table; here on the one that there is. */
+  readonly aggregate?: true;
 }
 
 /** A function that is its operation with answers. `fixed` sets slots once for all. */

@@ -1,12 +1,24 @@
 import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
 import type { Cell, Code, CodeContext, Conversion, Dialect, Variable } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure } from "../dialects/row.ts";
-import type { Binding, Call, Choice, Expression, Filter, Lambda, Name } from "../syntax/index.ts";
+import {
+  type Binding,
+  type Call,
+  type Choice,
+  type Expression,
+  type Filter,
+  type Lambda,
+  type Name,
+  type Query,
+  isRow,
+  ungrouped,
+} from "../syntax/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import { Failure, FunctionItem, type TextRange, type Value, isFailure } from "../values/index.ts";
 import { isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
+import { withoutRows } from "./rows.ts";
 import { boundOperation, parameterAt, rowsByName, withDefaults } from "./slots.ts";
 
 /** Calls of function items that may be under way at once. */
@@ -91,6 +103,30 @@ export class Binder {
     this.#rows = rowsByName(dialect);
   }
 
+  /** Binds the whole of a tree: beside an aggregate, columns stand only within one in some dialects. */
+  bindWhole(tree: Expression): Bound {
+    const bound = this.bind(tree);
+    const isAggregate = ({ source }: Bound) =>
+      source.kind === "call" && this.rowsNamed(source.name).some((row) => row.aggregate && source.args.length <= arity(row).most);
+    const outside: Bound[] = [];
+    let aggregates = 0;
+    const visit = (part: Bound, within?: Bound): void => {
+      const found = isAggregate(part) ? part : undefined;
+      if (found && within && found.source !== within.source)
+        this.diagnostics.unshift(mistake("nested-aggregate", found.source.range));
+      if (found) aggregates++;
+      if (part.kind === "column" && !within) outside.push(part);
+      for (const child of partsOf(part)) visit(child, found ?? within);
+    };
+    visit(bound);
+    if (this.dialect.types.groups && aggregates > 0 && outside.length > 0) {
+      const { source } = outside[0];
+      const name = this.dialect.columnText((source as Name).name);
+      this.diagnostics.unshift(mistake("ungrouped-column", source.range, { name }));
+    }
+    return bound;
+  }
+
   bind(node: Expression): Bound {
     switch (node.kind) {
       case "literal":
@@ -114,13 +150,15 @@ export class Binder {
         });
       }
       case "list": {
+        const { form } = node;
+        if (form === "row") return this.#broken(node, mistake("row-alone", node.range));
         const items = node.items.map((item) => this.bind(item));
         const unified = this.#unified(items, node);
-        return this.#code(node, node.form === "sequence" ? "any" : `${unified.type}[]`, unified.items, (cells) => (row) => {
+        return this.#code(node, form === "sequence" ? "any" : `${unified.type}[]`, unified.items, (cells) => (row) => {
           const values = cells.map((cell) => cell(row));
           // Where functions of arrays see each item, errors are items too.
           const failure = this.dialect.types.liftsArrays ? undefined : values.find(isFailure);
-          return failure ?? this.dialect.types.list(node.form, values);
+          return failure ?? this.dialect.types.list(form, values);
         });
       }
       case "binding":
@@ -141,6 +179,8 @@ export class Binder {
       }
       case "function-reference":
         return this.#reference(node.name, node.arity, node);
+      case "query":
+        return this.#query(node);
       case "missing":
         return {
           kind: "constant",
@@ -217,7 +257,26 @@ export class Binder {
     );
   }
 
+  /** The one value of a query: null where its condition does not hold. */
+  #query(node: Query): Bound {
+    const [result, another] = node.rows;
+    if (another) return this.#broken(node, mistake("too-many-rows", node.range, { given: node.rows.length }));
+    const { range, condition } = node;
+    if (condition) return { ...this.bind({ kind: "choice", branches: [{ condition, result }], range }), source: node };
+    const { type, items } = this.#unified([this.bind(result)], node);
+    return this.#code(node, type, items, ([cell]) => cell);
+  }
+
   #call(node: Call): Bound {
+    const { rows: rules } = this.dialect.types;
+    const plain = rules && withoutRows(node, rules);
+    if (plain) {
+      const query = ungrouped(node.args[0]);
+      // EXISTS does not look at what is selected, but the names in it must be there.
+      if (node.name === "exists" && query.kind === "query")
+        for (const row of query.rows) (isRow(row) ? row.items : [row]).forEach((item) => this.bind(item));
+      return { ...this.bind(plain), source: node };
+    }
     const args = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
@@ -231,11 +290,13 @@ export class Binder {
     const fitting = this.#fitting(`${node.notation} ${node.name}`, sized, types);
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     const [{ row, conversions, cost }] = fitting;
-    const isOpen = types.length > 1 && types.every((type) => type === "unknown") && fitting[1]?.cost === cost;
+    const next = fitting.at(1);
+    const isOpen =
+      types.every((type) => type === "unknown") && next && (row.aggregate ?? (types.length > 1 && next.cost === cost));
     const refusal = this.dialect.types.refuses?.(row, types);
     if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types }));
-    if (isOpen && row.notation === "operator" && !row.parameters.some((p) => p.type === "text")) {
+    if (isOpen && (row.notation === "operator" || row.aggregate) && !row.parameters.some((p) => p.type === "text")) {
       return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     }
     const loose = args.findIndex((arg, i) => parameterAt(row, i).constant && dependsOnRow(arg));
@@ -243,6 +304,7 @@ export class Binder {
       const facts = { name: node.name, parameter: parameterAt(row, loose).name };
       return this.#broken(node, mistake("constant-wanted", node.args[loose].range, facts));
     }
+    if (row.aggregate) this.diagnostics.push(mistake("aggregate-of-row", node.nameRange, { name: node.name }, [], "warning"));
     const swapped = swappedArguments(node, row, this.source);
     if (swapped) this.diagnostics.push(swapped);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));

@@ -120,7 +120,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   });
   const binder = new Binder(dialect, columns, spend, source);
   const parseFailed = parsed.diagnostics.some((d) => d.severity === "error");
-  const bound = binder.bind(parsed.tree);
+  const bound = binder.bindWhole(parsed.tree);
   // What a half-read tree lacks would only be reported twice.
   const diagnostics = [...parsed.diagnostics, ...(parseFailed ? [] : binder.diagnostics)];
   const error = diagnostics.find((d) => d.severity === "error");

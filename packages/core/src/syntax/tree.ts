@@ -17,6 +17,7 @@ export type Expression =
   | Apply
   | FunctionReference
   | Group
+  | Query
   | Missing;
 
 interface Node {
@@ -77,7 +78,7 @@ export interface Cast extends Node {
 export interface ListExpression extends Node {
   readonly kind: "list";
   readonly items: readonly Expression[];
-  readonly form: "list" | "sequence" | "array" | "map";
+  readonly form: "list" | "sequence" | "array" | "map" | "row";
 }
 
 /** A variable that stands for a value, or for each item in turn, in a body. */
@@ -121,6 +122,15 @@ export interface Group extends Node {
   readonly inner: Expression;
 }
 
+/** A query without a table: `(select a, b where c)`, or the rows of `(values (a), (b))`. */
+export interface Query extends Node {
+  readonly kind: "query";
+  readonly form: "select" | "values";
+  /** Each is one value, or a row of several. */
+  readonly rows: readonly Expression[];
+  readonly condition?: Expression;
+}
+
 /** A place where an expression is needed and none could be read; it covers what was skipped. */
 export interface Missing extends Node {
   readonly kind: "missing";
@@ -143,6 +153,7 @@ const children: { readonly [K in Expression["kind"]]: (node: Extract<Expression,
   apply: (node) => [node.callee, ...node.args],
   "function-reference": () => [],
   group: (node) => [node.inner],
+  query: (node) => [...node.rows, ...(node.condition ? [node.condition] : [])],
   missing: () => [],
 };
 
@@ -165,6 +176,9 @@ export function ungrouped(node: Expression): Expression {
   return node.kind === "group" ? ungrouped(node.inner) : node;
 }
 
+/** Whether several values stand side by side as one row of them. */
+export const isRow = (node: Expression): node is ListExpression => node.kind === "list" && node.form === "row";
+
 /** Whether two trees say the same, whatever brackets and white space they are written with. */
 export function sameTree(a: unknown, b: unknown): boolean {
   const [left, right] = [meaning(a), meaning(b)];
@@ -186,3 +200,10 @@ const meaning = (value: unknown): unknown =>
   typeof value === "object" && value !== null && (value as { kind?: unknown }).kind === "group"
     ? meaning((value as Group).inner)
     : value;
+
+/** Several parts joined two by two in halves, so that many of them do not make a deep tree. */
+export function halved(parts: readonly Expression[], join: (a: Expression, b: Expression) => Expression): Expression {
+  if (parts.length === 1) return parts[0];
+  const middle = parts.length >> 1;
+  return join(halved(parts.slice(0, middle), join), halved(parts.slice(middle), join));
+}

@@ -1,3 +1,4 @@
+import { aggregateCode } from "../shared/aggregates.ts";
 import {
   Bytes,
   base64Of,
@@ -223,6 +224,8 @@ function bignumOf(value: number): Uint8Array {
 
 /** Functions that are not rows of data. */
 export const duckdbCode: Readonly<Record<string, Code>> = {
+  ...aggregateCode,
+  "aggregate with separator": { strict: true, run: ([value]) => toText(value) },
   hex: digitsOf(16),
   try: {
     lazy:

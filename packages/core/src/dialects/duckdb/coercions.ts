@@ -16,7 +16,7 @@ import {
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
-import { type FunctionRow, isPure } from "../row.ts";
+import { type FunctionRow, isPure, relations } from "../row.ts";
 import {
   doubleText,
   floatText,
@@ -599,6 +599,13 @@ export const typeRules: TypeRules = {
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,
+  groups: true,
+  rows: {
+    compares: new Set([...relations, "is null", "is not null", "is distinct from"]),
+    nested: true,
+    nullsLast: true,
+    truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
+  },
   list: (_form, values) => values,
   fits: (type) =>
     type in ranges

@@ -1,4 +1,5 @@
-import { type FunctionRow, params } from "../row.ts";
+import { aggregates } from "./aggregates.ts";
+import { type FunctionRow, params, relations } from "../row.ts";
 
 const doc = (section: string) => `DuckDB 1.5.6, ${section}`;
 const strings = doc("Text Functions");
@@ -135,7 +136,7 @@ const textCases = ["minded", "ignored", "accents ignored", "both ignored"] as co
 
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+  ...relations.flatMap((relation) =>
     compared.flatMap((type) =>
       (type === "text" ? textCases : (["minded"] as const)).map((letterCase): FunctionRow => ({
         name: relation,
@@ -377,4 +378,4 @@ const coded = (
 );
 
 /** The functions and operators of DuckDB 1.5. */
-export const duckdbRows: readonly FunctionRow[] = [...text, ...operators, ...coded];
+export const duckdbRows: readonly FunctionRow[] = [...text, ...operators, ...coded, ...aggregates];

@@ -24,13 +24,13 @@ import {
   positionForm,
   readBetween,
   readCase,
-  readIn,
   refusedWord,
   span,
   substringForm,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
+import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn, rowForm } from "../shared/queries.ts";
 import { columnText, reserved, duckdbRules } from "./lexis.ts";
 import { numberLiteral } from "./numbers.ts";
 
@@ -113,14 +113,7 @@ function prefix(parser: Parser): Expression {
   // Signs that are no plus or minus bind like any operator of marks.
   if (parser.take("~")) return parser.call("~", range, [parser.expression(power.other)], "operator");
   if (parser.take("@")) return parser.call("abs", range, [parser.expression(power.other)], "function");
-  if (parser.take("(")) {
-    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values") || parser.atWords("from"))
-      return parser.uncovered("subqueries");
-    const inner = parser.expression();
-    if (parser.at(",")) return parser.uncovered("row values", range.start);
-    parser.close(")", token);
-    return { kind: "group", inner, range: span(parser, range.start) };
-  }
+  if (parser.at("(")) return readBracketed(parser);
   if (parser.at("[")) return listLiteral(parser, range.start);
   if (parser.at("{")) return parser.uncovered("structs and maps");
   switch (token.kind) {
@@ -187,10 +180,8 @@ function lambdaBody(parser: Parser, parameters: string[], start: number): Expres
 
 function called(parser: Parser, token: Token): Expression {
   const open = parser.next();
-  if (parser.at("*") || parser.atWords("distinct") || parser.atWords("select"))
-    return parser.uncovered("subqueries and aggregates", token.range.start);
-  const call = parser.call(token.value.toLowerCase(), token.range, parser.arguments(")", open), "function");
-  return parser.atWords("over") || parser.atWords("filter") ? parser.uncovered("window functions", token.range.start) : call;
+  const name = distinctName(parser, token.value.toLowerCase());
+  return aggregated(parser, parser.call(name, token.range, parser.arguments(")", open), "function"));
 }
 
 const typeWords = new Set(
@@ -236,10 +227,9 @@ const specials: Readonly<Record<string, Special>> = lookup({
   ),
   not: (parser, { range }) => {
     parser.next();
-    if (parser.atWords("exists")) return parser.uncovered("subqueries");
     return parser.call("not", range, [parser.expression(power.not)], "operator");
   },
-  exists: form((parser) => parser.uncovered("subqueries")),
+  exists: existsForm,
   case: readCase,
   cast: castForm(typeName),
   try_cast: form((parser, open, token) => {
@@ -274,7 +264,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   interval: (parser) =>
     parser.ahead(1).kind === "text" || parser.ahead(1).kind === "number" ? parser.uncovered("intervals") : undefined,
   struct_pack: form((parser) => parser.uncovered("structs and maps")),
-  row: form((parser) => parser.uncovered("structs and maps")),
+  row: rowForm,
   map: (parser) => (["{", "("].includes(parser.ahead(1).value) ? parser.uncovered("structs and maps") : undefined),
 });
 
@@ -383,7 +373,8 @@ function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
   if (found === undefined) return undefined;
   const positive = negated[symbol];
   const name = positive ?? renamed[symbol] ?? symbol;
-  if (!positive) return found === power.comparison ? parser.unchained(name, found) : parser.binary(name, found);
+  if (!positive)
+    return found === power.comparison ? comparison(parser, name, parser.unchained(name, found)) : parser.binary(name, found);
   const { read } = parser.binary(name, found);
   return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
 }

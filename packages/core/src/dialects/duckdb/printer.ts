@@ -14,7 +14,7 @@ import {
   printed,
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
-import { castText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { castText, rowText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
 import { infixPower, power } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 
@@ -44,7 +44,7 @@ const table = {
   literal: sqlLiteral(textLiteral, power.sign),
   name: ({ name }: Name) => columnText(name),
   forms: lookup<Form>({
-    ...sqlForms({ is: power.is, predicate: power.like }),
+    ...sqlForms({ is: power.is, predicate: power.like, comparison: power.comparison }),
     glob: form(power.like, "$1> glob $2>"),
     ...Object.fromEntries(
       ["binary", "c", "posix", "nocase", "noaccent", "nocase.noaccent"].map((name) => [
@@ -60,7 +60,8 @@ const table = {
       node.type.startsWith("try ")
         ? castText(printer, "try_cast", node, node.type.slice(4))
         : printed([printer.operand(node.operand, power["::"] - 0.5), "::", node.type], power["::"]),
-    list: (printer: Printer, { items }: ListExpression) => printed(printer.list("[", items, "]")),
+    list: (printer: Printer, node: ListExpression) =>
+      node.form === "row" ? rowText(printer, node.items) : printed(printer.list("[", node.items, "]")),
     lambda: (printer: Printer, { parameters, body }: Lambda) =>
       printed(
         group(

@@ -1,3 +1,4 @@
+import { aggregateCode } from "../shared/aggregates.ts";
 import { operationOf } from "../../text/index.ts";
 import {
   Bytes,
@@ -309,6 +310,7 @@ const itself: Code = { run: ([value]) => value };
 /** Functions that are not rows of data, for texts of a collation. */
 export function mariadbCode(collation: Collation): Readonly<Record<string, Code>> {
   return {
+    ...aggregateCode,
     ord: strict(ord),
     char: { run: (args) => new Bytes(bytesOfCodes(args)) },
     "char using": { run: (args) => textOfUtf8(bytesOfCodes(args)) ?? null },

@@ -15,7 +15,7 @@ import {
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
-import { isPure } from "../row.ts";
+import { isPure, relations } from "../row.ts";
 import { clockText, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
 import {
   FixedDouble,
@@ -492,6 +492,12 @@ export const typeRules = (collation: Collation): TypeRules => ({
   },
   truth: truthOf,
   unify,
+  rows: {
+    compares: new Set([...relations, "<=>"]),
+    nested: true,
+    queries: true,
+    truth: (value, range) => ({ kind: "literal", value: Number(value), type: "integer", range }),
+  },
   list: (_form, values) => values,
   fits,
 });

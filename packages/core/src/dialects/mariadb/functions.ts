@@ -1,4 +1,6 @@
-import { type FunctionRow, isPure, params } from "../row.ts";
+import { aggregates } from "./aggregates.ts";
+import { meanRow } from "../shared/aggregates.ts";
+import { type FunctionRow, isPure, params, relations } from "../row.ts";
 import { byBytes, collations } from "./coercions.ts";
 
 const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
@@ -88,7 +90,7 @@ const kinds: readonly (readonly [
 
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+  ...relations.flatMap((relation) =>
     kinds.map(([type, collation]): FunctionRow => ({
       name: relation,
       family: "measure-test",
@@ -312,4 +314,11 @@ const bytes: readonly FunctionRow[] = text
   })) as readonly FunctionRow[];
 
 /** The functions and operators of MariaDB 10.11. */
-export const mariadbRows: readonly FunctionRow[] = [...text, ...bytes, ...operators, ...coded];
+export const mariadbRows: readonly FunctionRow[] = [
+  ...text,
+  ...bytes,
+  ...operators,
+  ...coded,
+  ...aggregates,
+  meanRow(operators, "exact"),
+];

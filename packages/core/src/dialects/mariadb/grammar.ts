@@ -6,7 +6,9 @@ import {
   type Parsed,
   type Parser,
   type Token,
+  isRow,
   parseWith,
+  ungrouped,
 } from "../../syntax/index.ts";
 import {
   type TextRange,
@@ -34,13 +36,13 @@ import {
   positionForm,
   readBetween,
   readCase,
-  readIn,
   refusedWord,
   span,
   substringForm,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
+import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn, rowForm } from "../shared/queries.ts";
 import { collations, textLiteral } from "./coercions.ts";
 import { columnText, mariadbRules, reserved } from "./lexis.ts";
 import { isUnit } from "./moments.ts";
@@ -114,13 +116,7 @@ function prefix(parser: Parser): Expression {
     return parser.call(token.source, range, [operand], "operator");
   }
   if (parser.take("!")) return parser.call("not", range, [parser.expression(power.bang)], "operator");
-  if (parser.take("(")) {
-    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
-    const inner = parser.expression();
-    if (parser.at(",")) return parser.uncovered("row values", range.start);
-    parser.close(")", token);
-    return { kind: "group", inner, range: span(parser, range.start) };
-  }
+  if (parser.at("(")) return readBracketed(parser);
   switch (token.kind) {
     case "number":
       parser.next();
@@ -202,9 +198,8 @@ function named(parser: Parser, token: Token): Expression {
 
 function called(parser: Parser, token: Token, word: string): Expression {
   const open = parser.next();
-  if (parser.at("*") || parser.atWords("distinct") || parser.atWords("select"))
-    return parser.uncovered("subqueries and aggregates", token.range.start);
-  return parser.call(word, token.range, parser.arguments(")", open), "function");
+  const name = distinctName(parser, word);
+  return aggregated(parser, parser.call(name, token.range, parser.arguments(")", open), "function"));
 }
 
 /** INTERVAL n unit: the amount and the unit as two arguments. */
@@ -262,11 +257,10 @@ const specials: Readonly<Record<string, Special>> = lookup({
   timestamp: typedText("datetime"),
   not: (parser, { range }) => {
     parser.next();
-    if (parser.atWords("exists")) return parser.uncovered("subqueries");
     return parser.call("not", range, [parser.expression(power.not)], "operator");
   },
-  exists: form((parser) => parser.uncovered("subqueries")),
-  case: readCase,
+  exists: existsForm,
+  case: (parser, token) => ofSingles(parser, readCase(parser, token)),
   cast: castForm(typeName),
   convert: form((parser, open, token) => {
     const operand = parser.expression();
@@ -313,7 +307,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
     return closed(parser, open, token, "get_format", [literal(kind === "timestamp" ? "datetime" : kind, "text", range), place]);
   }),
   weight_string: form((parser, _open, token) => parser.uncovered("weight_string()", token.range.start)),
-  row: form((parser, _open, token) => parser.uncovered("row values", token.range.start)),
+  row: rowForm,
   add_months: form((parser, open, token) => {
     const date = parser.expression();
     parser.expect(",");
@@ -354,7 +348,9 @@ function infix(parser: Parser): Infix | undefined {
       parser.ahead(2).value !== "("
     )
       return { power: found, read: readInterval };
-    return parser.binary(renamed[token.value] ?? token.value, found);
+    const name = renamed[token.value] ?? token.value;
+    const plain = parser.binary(name, found);
+    return found === power.comparison ? comparison(parser, name, plain) : plain;
   }
   if (token.kind !== "name") return undefined;
   const word = token.value.toLowerCase();
@@ -427,12 +423,19 @@ function readIs(parser: Parser, left: Expression): Expression {
   return parser.missing('"null", "true", "false" or "unknown"');
 }
 
+/** A form whose parts may not be rows, though it is read as comparisons, which rows have. */
+function ofSingles(parser: Parser, node: Expression): Expression {
+  const row = node.written?.parts.find((part) => isRow(ungrouped(part)));
+  if (row) parser.report("row-alone", row.range);
+  return node;
+}
+
 /** x LIKE y [ESCAPE e], REGEXP, IN (…), BETWEEN a AND b */
 function readPredicate(parser: Parser, left: Expression): Expression {
   const { range, value } = parser.next();
   const word = value.toLowerCase();
   if (word === "in") return readIn(parser, left, range);
-  if (word === "between") return readBetween(parser, left, range, power.predicate);
+  if (word === "between") return ofSingles(parser, readBetween(parser, left, range, power.predicate));
   const args = [left, parser.expression(power.predicate)];
   if (word === "like" && parser.takeWords("escape")) args.push(parser.expression(power.predicate));
   return parser.call(word === "rlike" ? "regexp" : word, range, args, "operator", left.range.start);

@@ -48,7 +48,7 @@ const table = {
   literal,
   name: ({ name }: Name) => columnText(name),
   forms: lookup<Form>({
-    ...sqlForms({ is: power.comparison, predicate: power.predicate }),
+    ...sqlForms({ is: power.comparison, predicate: power.predicate, comparison: power.comparison }),
     regexp: form(power.predicate, "$1> [not ]regexp $2>"),
     ...Object.fromEntries(Object.keys(collations).map((name) => [`collate ${name}`, form(power.collate, `$1< collate ${name}`)])),
   }),

@@ -1,3 +1,4 @@
+import { aggregateCode } from "../shared/aggregates.ts";
 import { listLimit, operationOf } from "../../text/index.ts";
 import {
   Decimal,
@@ -70,6 +71,18 @@ const logic = (decisive: boolean): Code =>
     (value) => value as boolean | null,
     (value) => value,
   );
+
+const quotient = operationOf("calculate").prepare(
+  {
+    missing: "null",
+    numbers: "exact",
+    quotient: "integer",
+    byZero: "error",
+    overflow: "error",
+    remainder: "of fractions",
+  } as never,
+  { sign: "/" },
+) as (a: Value, b: Value) => Value;
 
 /** `= ANY`, `LIKE ALL` and the like, with null where a null item leaves it open. */
 function quantified(any: boolean): Code {
@@ -351,6 +364,11 @@ const unsignedDigits = (base: number): Code => ({
 
 /** Functions that are not rows of data. */
 export const postgresqlCode = (version: string, library: string): Readonly<Record<string, Code>> => ({
+  ...aggregateCode,
+  "aggregate exact": strict((value: number | bigint) => Decimal.of(value)),
+  "aggregate mean": strict((value: number | bigint | Decimal) =>
+    quotient(value instanceof Decimal ? value : Decimal.of(value), Decimal.of(1)),
+  ),
   ...bytesCode,
   ...arithmeticCode(version, library),
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },

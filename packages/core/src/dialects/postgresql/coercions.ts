@@ -11,6 +11,7 @@ import {
   monthNames,
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { relations } from "../row.ts";
 import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText, trimmedInput } from "./numbers.ts";
 
@@ -401,6 +402,13 @@ export const typeRules: TypeRules = {
     if (known.every(isText)) return first;
     const best = known.every(isMoment) ? moments[Math.max(...known.map((type) => moments.indexOf(type)))] : first;
     return known.every((type) => conversion(type, best)) ? best : undefined;
+  },
+  groups: true,
+  rows: {
+    compares: new Set([...relations, "is null", "is not null", "is distinct from"]),
+    nested: true,
+    queries: true,
+    truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
   },
   list: (_form, values) => values,
   fits: (type) => (/^(?:smallint|integer|bigint)$/.test(type) ? (value) => inRange(type, value) : undefined),

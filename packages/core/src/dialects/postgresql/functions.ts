@@ -1,4 +1,5 @@
-import { type FunctionRow, params } from "../row.ts";
+import { aggregates } from "./aggregates.ts";
+import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./lexis.ts";
 
 const doc = (section: string) => `PostgreSQL 15 documentation, ${section}`;
@@ -153,7 +154,7 @@ const comparable = [
 
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+  ...relations.flatMap((relation) =>
     comparable.map((type): FunctionRow => ({
       name: relation,
       family: "measure-test",
@@ -420,6 +421,7 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...ilikeInC,
   ...operators,
   ...coded,
+  ...aggregates,
   ...named,
   ...(version === "15" ? [] : since16),
 ];

@@ -31,10 +31,11 @@ import {
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
+import { aggregated, distinctName, existsForm, isQuantified, quantified, readBracketed, rowForm } from "../shared/queries.ts";
 import { collations, columnText, postgresqlRules, reserved } from "./lexis.ts";
 import { names } from "./coercions.ts";
 import { numberLiteral } from "./numbers.ts";
-import { isQuantified, power, quantified, readIs, readLike } from "./predicates.ts";
+import { power, readIs, readLike } from "./predicates.ts";
 
 export const infixPower: Readonly<Record<string, number>> = {
   "=": power.comparison,
@@ -90,13 +91,7 @@ function prefix(parser: Parser): Expression {
   }
   for (const sign of ["~", "@", "|/", "||/"])
     if (parser.take(sign)) return parser.call(sign, range, [parser.expression(power.other)], "operator");
-  if (parser.take("(")) {
-    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
-    const inner = parser.expression();
-    if (parser.at(",")) return parser.uncovered("row values", range.start);
-    parser.close(")", token);
-    return { kind: "group", inner, range: span(parser, range.start) };
-  }
+  if (parser.at("(")) return readBracketed(parser);
   switch (token.kind) {
     case "number":
       parser.next();
@@ -143,16 +138,14 @@ function named(parser: Parser, token: Token): Expression {
   if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", range.start);
   const open = parser.token;
   if (!parser.take("(")) return { kind: "name", name: token.value, range };
-  if (parser.at("*") || parser.atWords("select") || parser.atWords("distinct"))
-    return parser.uncovered("subqueries and aggregates", range.start);
   if (castNames.has(token.value) && !parser.at(")")) {
     const args = parser.arguments(")", open);
     if (args.length === 1)
       return { kind: "cast", operand: args[0], type: token.value, typeRange: range, range: span(parser, range.start) };
     return parser.call(token.value, range, args, "function");
   }
-  const name = variadic.has(token.value) && isVariadic(parser) ? `${token.value} variadic` : token.value;
-  return parser.call(name, range, parser.arguments(")", open), "function");
+  const name = variadic.has(token.value) && isVariadic(parser) ? `${token.value} variadic` : distinctName(parser, token.value);
+  return aggregated(parser, parser.call(name, range, parser.arguments(")", open), "function"));
 }
 
 /** Types whose name before brackets casts: those that are no words of the grammar (4.2.9). */
@@ -282,6 +275,8 @@ const specials: Readonly<Record<string, Special>> = lookup({
     return closed(parser, open, token, "normalize", args);
   }),
   extract: extractForm,
+  exists: existsForm,
+  row: rowForm,
   coalesce: coalesceForm,
   nullif: nullifForm("unknown"),
 });

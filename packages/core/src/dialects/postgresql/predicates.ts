@@ -1,6 +1,6 @@
 import type { Expression, Parser } from "../../syntax/index.ts";
-import type { TextRange } from "../../values/index.ts";
-import { not, readBetween, readIn } from "../shared/sql-forms.ts";
+import { isQuantified, quantified, readIn } from "../shared/queries.ts";
+import { not, readBetween } from "../shared/sql-forms.ts";
 
 /** How tightly operators bind (PostgreSQL documentation, 4.1.6). */
 export const power = {
@@ -19,18 +19,6 @@ export const power = {
   "[": 70,
   "::": 80,
 } as const;
-
-/** Whether ANY, SOME or ALL and a bracket follow the token so many places ahead. */
-export const isQuantified = (parser: Parser, ahead: number): boolean =>
-  ["any", "some", "all"].includes(parser.ahead(ahead + 1).value) && parser.ahead(ahead + 2).value === "(";
-
-/** x = ANY (list), x LIKE ALL (list), the relation having been taken (9.24.3). */
-export function quantified(parser: Parser, left: Expression, relation: string, range: TextRange): Expression {
-  const quantifier = parser.next().value === "all" ? "all" : "any";
-  const [list] = parser.arguments(")", parser.next());
-  const named: Expression = { kind: "literal", value: relation, type: "text", range };
-  return parser.call(`compare ${quantifier}`, range, [left, list ?? parser.missing(), named], "operator", left.range.start);
-}
 
 /** x LIKE p [ESCAPE e], ILIKE, SIMILAR TO, IN (…), BETWEEN a AND b */
 export function readLike(parser: Parser, left: Expression, negation: "" | "not " = ""): Expression {

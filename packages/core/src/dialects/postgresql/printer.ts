@@ -1,6 +1,7 @@
 import {
   type Expression,
   type Form,
+  type ListExpression,
   type Literal,
   type Printer,
   atom,
@@ -12,7 +13,7 @@ import {
   printed,
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
-import { sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { rowText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
 import { infixPower, variadic } from "./grammar.ts";
 import { collations, columnText, textLiteral } from "./lexis.ts";
 import { power } from "./predicates.ts";
@@ -23,7 +24,8 @@ const quantified = (word: string): Form => ({
     const named = String((relation as Literal).value);
     const written = named.replace(/^not (?=~)/, "!").replace("similar", "similar to");
     const strength = /^(?:[=<>]|<>|<=|>=)$/.test(named) ? power.comparison : /^\W/.test(written) ? power.other : power.like;
-    return printed(group(printer.operand(left, strength), ` ${written} ${word}`, printer.list("(", [list], ")")), strength);
+    const listText = list.kind === "query" ? printer.argument(list) : printer.list("(", [list], ")");
+    return printed(group(printer.operand(left, strength), ` ${written} ${word}`, listText), strength);
   },
 });
 
@@ -67,7 +69,7 @@ const table = {
   literal: sqlLiteral(textLiteral, power.sign),
   name: ({ name }: { name: string }) => columnText(name),
   forms: lookup({
-    ...sqlForms({ is: power.is, predicate: power.like }),
+    ...sqlForms({ is: power.is, predicate: power.like, comparison: power.comparison }),
     "~": form(power.other, "$1< [!]~ $2>"),
     "~*": form(power.other, "$1< [!]~* $2>"),
     "is normalized": form(power.is, "$1> is [not ]$2w normalized"),
@@ -95,7 +97,8 @@ const table = {
     ...sqlKinds,
     cast: (printer: Printer, { operand, type }: { operand: Expression; type: string }) =>
       printed([printer.operand(operand, power["::"] - 0.5), "::", type], power["::"]),
-    list: (printer: Printer, { items }: { items: readonly Expression[] }) => printed(["array", printer.list("[", items, "]")]),
+    list: (printer: Printer, node: ListExpression) =>
+      node.form === "row" ? rowText(printer, node.items) : printed(["array", printer.list("[", node.items, "]")]),
   },
 };
 

@@ -212,32 +212,6 @@ export function readBetween(parser: Parser, left: Expression, range: TextRange, 
   return { ...tests, written: { form: symmetric ? "between symmetric" : "between", parts: [left, low, high] } };
 }
 
-/** x IN (a, b, …), the word having been taken; `item` may change how an item is compared. */
-export function readIn(
-  parser: Parser,
-  left: Expression,
-  range: TextRange,
-  item: (expression: Expression) => Expression = (expression) => expression,
-): Expression {
-  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
-  const open = parser.token;
-  if (!parser.expect("(")) return call("=", [left, parser.missing()]);
-  const items = parser.arguments(")", open);
-  const tests = items.map((each): Expression => ({
-    kind: "call",
-    name: "=",
-    nameRange: range,
-    args: [left, item(each)],
-    notation: "operator",
-    range: each.range,
-  }));
-  // Halved, so that a long list does not make a deep tree.
-  const anyOf = (some: readonly Expression[]): Expression =>
-    some.length === 1 ? some[0] : call("or", [anyOf(some.slice(0, some.length >> 1)), anyOf(some.slice(some.length >> 1))]);
-  if (tests.length === 0) return parser.missing("a value in the list");
-  return { ...anyOf(tests), written: { form: "in", parts: [left, ...items] } };
-}
-
 /** Words between the parts of an expression: where a value is wanted, something is missing before them. */
 const structural: ReadonlySet<string> = new Set(
   "and as asc between both by collate desc distinct div else end escape for from having ilike in into is isnull leading like limit not notnull offset on or order placing regexp rlike similar then to trailing using when where xor".split(

@@ -2,20 +2,32 @@ import {
   type Cast,
   type Expression,
   type Form,
+  type ListExpression,
   type Literal,
   type Printed,
   type Printer,
+  type Query,
   atom,
+  bracketed,
   form,
   group,
+  isRow,
   line,
   nest,
   printed,
+  soft,
 } from "../../syntax/index.ts";
+import { aggregateNames } from "./aggregates.ts";
 import { Bytes, Decimal, Double, type Value, hexOf, isFailure } from "../../values/index.ts";
 
 /** Forms of SQL that several dialects write alike; `power` is how tightly IS and the predicates bind. */
-export const sqlForms = (power: { readonly is: number; readonly predicate: number }): Readonly<Record<string, Form>> => ({
+export const sqlForms = (power: {
+  readonly is: number;
+  readonly predicate: number;
+  readonly comparison: number;
+}): Readonly<Record<string, Form>> => ({
+  "compare any": form(power.comparison, "$1> $3w any $2"),
+  "compare all": form(power.comparison, "$1> $3w all $2"),
   case: { print: (printer, parts) => printed(caseText(printer, parts)) },
   coalesce: form(atom, "coalesce($*)"),
   nullif: form(atom, "nullif($*)"),
@@ -26,6 +38,7 @@ export const sqlForms = (power: { readonly is: number; readonly predicate: numbe
   like: form(power.predicate, "$1> [not ]like $2>{ escape $3>}"),
   ilike: form(power.predicate, "$1> [not ]ilike $2>{ escape $3>}"),
   "similar to": form(power.predicate, "$1> [not ]similar to $2>{ escape $3>}"),
+  "in query": form(power.predicate, "$1> [not ]in $2>"),
   "is null": form(power.is, "$1> is null"),
   "is not null": form(power.is, "$1> is not null"),
   "is true": form(power.is, "$1> is [not ]true"),
@@ -34,8 +47,16 @@ export const sqlForms = (power: { readonly is: number; readonly predicate: numbe
   "is distinct from": form(power.is, "$1> is [not ]distinct from $2>"),
 });
 
+/** COUNT(*), and aggregates with DISTINCT. */
+export const aggregateCalls: Readonly<Record<string, Form>> = {
+  count: { print: (printer, args) => printed(args.length === 0 ? "count(*)" : ["count", printer.list("(", args, ")")]) },
+  ...Object.fromEntries(aggregateNames.map((name) => [`${name} distinct`, form(atom, `${name}(distinct $*)`)])),
+};
+
 /** Functions of SQL that are called with words between the arguments; `inner` is how tightly what stands before IN binds. */
 export const sqlCalls = (inner: number): Readonly<Record<string, Form>> => ({
+  ...aggregateCalls,
+  exists: form(atom, "exists $1"),
   extract: form(atom, "extract($1w from $2)"),
   position: form(atom, "position($2> in $1>)", inner),
   "substring similar": form(atom, "substring($1 similar $2 escape $3)"),
@@ -64,7 +85,21 @@ export const sqlKinds = {
       ),
     ),
   cast: (printer: Printer, node: Cast): Printed => castText(printer, "cast", node, node.type),
+  list: (printer: Printer, { items }: ListExpression): Printed => rowText(printer, items),
+  query: (printer: Printer, { form, rows, condition }: Query): Printed => {
+    const items = (row: Expression) => (isRow(row) ? row.items : [row]);
+    const written =
+      form === "select"
+        ? items(rows[0]).map((item) => printer.argument(item))
+        : rows.map((row) => printer.list("(", items(row), ")"));
+    const filter = condition ? [line, group("where ", printer.argument(condition))] : "";
+    return printed(group("(", nest(soft, form, " ", bracketed("", written, [",", line], ""), filter), soft, ")"));
+  },
 };
+
+/** The values of a row between brackets; with a word before them where there is only one. */
+export const rowText = (printer: Printer, items: readonly Expression[]): Printed =>
+  printed([items.length === 1 ? "row" : "", printer.list("(", items, ")")]);
 
 /** CAST(x AS type), or another word for it. */
 export const castText = (printer: Printer, word: string, { operand }: Cast, type: string): Printed =>

@@ -1,3 +1,4 @@
+import { aggregateCode } from "../shared/aggregates.ts";
 import { operationOf } from "../../text/index.ts";
 import { Double, Failure, type Value } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
@@ -35,6 +36,7 @@ function extract(field: string, date: string): Value {
 
 /** Functions that are not rows of data. */
 export const sqlCode: Readonly<Record<string, Code>> = {
+  ...aggregateCode,
   and: logic(false, truth, (value) => value),
   or: logic(true, truth, (value) => value),
   not: strict((value: boolean) => !value),

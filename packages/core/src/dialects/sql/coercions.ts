@@ -10,6 +10,7 @@ import {
   lookup,
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { relations } from "../row.ts";
 
 const numeric = ["integer", "decimal", "double"];
 
@@ -177,6 +178,13 @@ export const typeRules: TypeRules = {
     return known.every((type) => numeric.includes(type))
       ? numeric[Math.max(...known.map((type) => numeric.indexOf(type)))]
       : undefined;
+  },
+  groups: true,
+  rows: {
+    compares: new Set([...relations, "is null", "is not null", "is distinct from"]),
+    nested: true,
+    queries: true,
+    truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
   },
   list: (_form, values) => values,
 };

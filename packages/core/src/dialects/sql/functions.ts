@@ -1,5 +1,6 @@
+import { aggregates } from "./aggregates.ts";
 import type { AnswerOf } from "../../traits/index.ts";
-import { type FunctionRow, params } from "../row.ts";
+import { type FunctionRow, params, relations } from "../row.ts";
 
 const iso = (section: string) => `ISO/IEC 9075-2:2023, ${section}`;
 const characters = iso("6.34 <character value function>");
@@ -56,7 +57,7 @@ const kinds = ["text", "boolean", "integer", "decimal", "double", "date"];
 
 // prettier-ignore
 const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
-  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+  ...relations.flatMap((relation) =>
     kinds.map((type): FunctionRow => ({
       name: relation,
       family: "measure-test",
@@ -141,4 +142,9 @@ const coded = (
 );
 
 /** The functions and operators of SQL:2023, texts compared with this padding. */
-export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] => [...text, ...operators(padding), ...coded];
+export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] => [
+  ...text,
+  ...operators(padding),
+  ...coded,
+  ...aggregates,
+];

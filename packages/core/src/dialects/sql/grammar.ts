@@ -26,11 +26,11 @@ import {
   positionForm,
   readBetween,
   readCase,
-  readIn,
   refusedWord,
   span,
   trimForm,
 } from "../shared/sql-forms.ts";
+import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn } from "../shared/queries.ts";
 import { columnText, reserved, sqlRules } from "./lexis.ts";
 
 /** How tightly operators bind: by the productions of clause 6. */
@@ -59,13 +59,7 @@ function prefix(parser: Parser): Expression {
     parser.next();
     return parser.call(token.source, range, [parser.expression(power.sign)], "operator");
   }
-  if (parser.take("(")) {
-    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
-    const inner = parser.expression();
-    if (parser.at(",")) return parser.uncovered("row values", range.start);
-    parser.close(")", token);
-    return { kind: "group", inner, range: span(parser, range.start) };
-  }
+  if (parser.at("(")) return readBracketed(parser);
   switch (token.kind) {
     case "number":
       parser.next();
@@ -109,9 +103,8 @@ function named(parser: Parser, token: Token): Expression {
   if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
   const open = parser.token;
   if (!parser.take("(")) return { kind: "name", name: token.value, range: token.range };
-  if (parser.at("*") || parser.atWords("select") || parser.atWords("distinct"))
-    return parser.uncovered("subqueries and aggregates", token.range.start);
-  return parser.call(token.value.toLowerCase(), token.range, parser.arguments(")", open), "function");
+  const name = distinctName(parser, token.value.toLowerCase());
+  return aggregated(parser, parser.call(name, token.range, parser.arguments(")", open), "function"));
 }
 
 /** USING CHARACTERS or USING OCTETS after the arguments of a form; characters unless said otherwise. */
@@ -193,10 +186,9 @@ const specials: Readonly<Record<string, Special>> = lookup({
   date: typedText("date"),
   not: (parser, { range }) => {
     parser.next();
-    if (parser.atWords("exists")) return parser.uncovered("subqueries");
     return parser.call("not", range, [parser.expression(power.not)], "operator");
   },
-  exists: form((parser) => parser.uncovered("subqueries")),
+  exists: existsForm,
   case: readCase,
   cast: castForm(plainTypeName),
   coalesce: coalesceForm,
@@ -239,7 +231,9 @@ function infix(parser: Parser): Infix | undefined {
   if (token.kind === "symbol") {
     const found = infixPower[token.value];
     if (found === undefined) return undefined;
-    return found === power.comparison ? parser.unchained(token.value, found) : parser.binary(token.value, found);
+    return found === power.comparison
+      ? comparison(parser, token.value, parser.unchained(token.value, found))
+      : parser.binary(token.value, found);
   }
   if (token.kind !== "name") return undefined;
   const word = token.value.toLowerCase();

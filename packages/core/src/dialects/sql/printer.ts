@@ -43,7 +43,7 @@ const table = {
   literal: sqlLiteral(textLiteral, power.sign),
   name: named,
   forms: lookup<Form>({
-    ...sqlForms({ is: power.is, predicate: power.comparison }),
+    ...sqlForms({ is: power.is, predicate: power.comparison, comparison: power.comparison }),
     unknown: { print: () => printed("unknown") },
     like_regex: form(power.comparison, "$1> [not ]like_regex $2>{ flag $3>}"),
     "is normalized": form(power.is, "$1> is [not ]$2w normalized"),

@@ -1,3 +1,4 @@
+import { aggregateCode } from "../shared/aggregates.ts";
 import { operationOf } from "../../text/index.ts";
 import {
   Bytes,
@@ -11,6 +12,7 @@ import {
   lookup,
   nearest,
   utf8Of,
+  isWholeNumber,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
@@ -224,6 +226,11 @@ const itself: Code = { run: ([value]) => value };
 
 /** Functions that are not rows of data. */
 export const sqliteCode: Readonly<Record<string, Code>> = {
+  ...aggregateCode,
+  // Only what is an integer, and no text that looks like one, is summed as one.
+  "aggregate sum": { strict: true, run: ([value]) => (isWholeNumber(value) ? value : toDouble(value)) },
+  "aggregate total": { run: ([value]) => (value === null ? new Double(0) : toDouble(value)) },
+  "aggregate mean": { strict: true, run: ([value]) => toDouble(value) },
   ...Object.fromEntries(Object.entries(dateFunctions).map(([name, run]): [string, Code] => [name, { run: (args) => run(args) }])),
   strftime: { run: (args) => strftime(args) },
   timediff: { run: timediff },

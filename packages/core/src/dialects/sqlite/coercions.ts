@@ -1,6 +1,6 @@
 import { Bytes, Double, Failure, type Value, isFailure, isWholeNumber, utf8Of } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import { isPure } from "../row.ts";
+import { isPure, relations } from "../row.ts";
 import { fitInteger, prefixNumber, toDouble, toInteger, toNumber, toNumeric, toText, untilNul, whole } from "./numbers.ts";
 
 /**
@@ -131,6 +131,11 @@ export const typeRules = (collation: string): TypeRules => ({
   },
   truth: (value) => (isFailure(value) ? value : truthOf(value)),
   unify: () => "none",
+  rows: {
+    compares: new Set([...relations, "is"]),
+    queries: true,
+    truth: (value, range) => ({ kind: "literal", value: Number(value), type: "none", range }),
+  },
   list: (_form, values) => values,
   // Integers beyond 64 bits go on as doubles; what is not a number is null.
   fits: (type) =>

@@ -1,4 +1,5 @@
-import { type FunctionRow, params } from "../row.ts";
+import { aggregates } from "./aggregates.ts";
+import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./coercions.ts";
 
 const doc = "SQLite 3.54.1, Built-In Scalar SQL Functions";
@@ -58,7 +59,7 @@ const sides = [
 /** Comparisons by affinity and collation, and arithmetic. */
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...["=", "<>", "<", "<=", ">", ">="].flatMap((relation) =>
+  ...relations.flatMap((relation) =>
     Object.values(collations).flatMap((collation) =>
       sides.map(([left, right]): FunctionRow => ({
         name: relation,
@@ -179,4 +180,4 @@ const coded = (
 );
 
 /** The functions and operators of SQLite 3.54. */
-export const sqliteRows: readonly FunctionRow[] = [...text, ...operators, ...coded];
+export const sqliteRows: readonly FunctionRow[] = [...text, ...operators, ...coded, ...aggregates];

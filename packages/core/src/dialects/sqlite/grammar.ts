@@ -6,6 +6,7 @@ import {
   type Parsed,
   type Parser,
   type Token,
+  isRow,
   parseWith,
   ungrouped,
 } from "../../syntax/index.ts";
@@ -20,10 +21,10 @@ import {
   plainTypeName,
   readBetween,
   readCase,
-  readIn,
   refusedWord,
   span,
 } from "../shared/sql-forms.ts";
+import { aggregated, distinctName, existsForm, readBracketed, readIn } from "../shared/queries.ts";
 import { columnText, reserved, sqliteRules } from "./lexis.ts";
 
 /** How tightly operators bind (SQLite documentation, "Operators"). */
@@ -76,13 +77,7 @@ function prefix(parser: Parser): Expression {
     }
     return parser.call(token.source, range, [parser.expression(power.sign)], "operator");
   }
-  if (parser.take("(")) {
-    if (parser.atWords("select") || parser.atWords("with") || parser.atWords("values")) return parser.uncovered("subqueries");
-    const inner = parser.expression();
-    if (parser.at(",")) return parser.uncovered("row values", range.start);
-    parser.close(")", token);
-    return { kind: "group", inner, range: span(parser, range.start) };
-  }
+  if (parser.at("(")) return readBracketed(parser);
   switch (token.kind) {
     case "number":
       parser.next();
@@ -132,17 +127,14 @@ function named(parser: Parser, token: Token): Expression {
 
 function called(parser: Parser, token: Token): Expression {
   const open = parser.next();
-  if (parser.at("*") || parser.atWords("distinct") || parser.atWords("select"))
-    return parser.uncovered("subqueries and aggregates", token.range.start);
+  const word = distinctName(parser, token.value.toLowerCase());
   const args = parser.arguments(")", open);
-  const word = token.value.toLowerCase();
-  if ((word === "min" || word === "max") && args.length === 1) return parser.uncovered("aggregates", token.range.start);
   const call = parser.call(word, token.range, args, "function");
   if (word === "likelihood" && args.length === 2 && !isChance(args[1]))
     parser.report("bad-literal", args[1].range, {
       problem: "a likelihood is written as a number between 0.0 and 1.0, with its point",
     });
-  return parser.atWords("over") || parser.atWords("filter") ? parser.uncovered("window functions", token.range.start) : call;
+  return aggregated(parser, call);
 }
 
 const isChance = (node: Expression): boolean =>
@@ -154,10 +146,9 @@ const specials: Readonly<Record<string, Special>> = lookup({
   null: constant(null, "none"),
   not: (parser, { range }) => {
     parser.next();
-    if (parser.atWords("exists")) return parser.uncovered("subqueries");
     return parser.call("not", range, [parser.expression(power.not)], "operator");
   },
-  exists: form((parser) => parser.uncovered("subqueries")),
+  exists: existsForm,
   case: readCase,
   cast: castForm(plainTypeName),
   raise: form((parser) => parser.uncovered("RAISE")),
@@ -244,7 +235,9 @@ function readPredicate(parser: Parser, left: Expression): Expression {
     return { ...literal(0, "none", span(parser, range.start)), written: { form: "in", parts: [left] } };
   }
   if (word === "in")
-    return readIn(parser, left, range, (item) => parser.call("+", item.range, [item], "operator", item.range.start));
+    return readIn(parser, left, range, (item) =>
+      isRow(item) ? item : parser.call("+", item.range, [item], "operator", item.range.start),
+    );
   if (word === "between") return readBetween(parser, left, range, power.equality);
   const args = [left, parser.expression(power.equality)];
   if (parser.takeWords("escape")) args.push(parser.expression(power.bits));

@@ -6,12 +6,13 @@ import {
   type Name,
   type Printed,
   type Printer,
+  atom,
   form,
   printWith,
   printed,
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
-import { castText, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { aggregateCalls, castText, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
 import { infixPower, power } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 
@@ -34,7 +35,7 @@ const table = {
   literal,
   name: ({ name, fallback }: Name) => (fallback ? `"${name.replaceAll('"', '""')}"` : columnText(name, "`")),
   forms: lookup<Form>({
-    ...sqlForms({ is: power.equality, predicate: power.equality }),
+    ...sqlForms({ is: power.equality, predicate: power.equality, comparison: power.comparison }),
     true: { print: () => printed("true") },
     false: { print: () => printed("false") },
     like: form(power.equality, "$1> [not ]like $2>{ escape $3>}", power.bits),
@@ -48,7 +49,7 @@ const table = {
       ["binary", "nocase", "rtrim"].map((name) => [`collate ${name}`, form(power.collate, `$1< collate ${name}`)]),
     ),
   }),
-  calls: lookup<Form>({}),
+  calls: lookup<Form>({ ...aggregateCalls, exists: form(atom, "exists $1") }),
   kinds: {
     ...sqlKinds,
     cast: (printer: Printer, node: Cast) => castText(printer, "cast", node, node.type),

@@ -1,0 +1,28 @@
+import { type Aggregate, aggregateRows } from "../shared/aggregates.ts";
+
+const same = ["max", "min", "first", "last", "any_value", "arbitrary"];
+const whole = ["tinyint", "smallint", "integer", "bigint", "hugeint"];
+
+export const aggregates = aggregateRows(
+  [
+    ["count", "*", "bigint", "aggregate count"],
+    ["count", "any", "bigint", "aggregate count"],
+    ...same.map((name): Aggregate => [name, "any", "unified"]),
+    ["sum", "hugeint", "hugeint"],
+    ["sum", "decimal", "decimal"],
+    ["sum", "double", "double"],
+    ["product", "double", "double"],
+    ...["avg", "mean"].map((name): Aggregate => [name, "double", "double"]),
+    ...["bool_and", "bool_or"].map((name): Aggregate => [name, "boolean", "boolean"]),
+    ...["bit_and", "bit_or", "bit_xor"].flatMap((name) => whole.map((type): Aggregate => [name, type, type])),
+    ...["string_agg", "group_concat", "listagg"].flatMap((name) =>
+      ["text", "any"].map((type): Aggregate => [name, type, "text", "aggregate with separator"]),
+    ),
+    ...["array_agg", "list"].map((name): Aggregate => [name, "any", "unified list", "aggregate list"]),
+    ...["stddev_pop", "var_pop"].map((name): Aggregate => [name, "double", "double", "aggregate zero"]),
+    ...["stddev", "stddev_samp", "variance", "var_samp"].flatMap((name) =>
+      ["double"].map((type): Aggregate => [name, type, type, "aggregate nothing"]),
+    ),
+  ],
+  "DuckDB 1.5 documentation, Aggregate Functions",
+);

@@ -1,0 +1,36 @@
+import { type Aggregate, aggregateRows } from "../shared/aggregates.ts";
+
+const ordered = ["text", "smallint", "integer", "bigint", "decimal", "double", "date", "timestamp", "anyarray"];
+const whole = ["smallint", "integer", "bigint"];
+
+export const aggregates = aggregateRows(
+  [
+    ["count", "*", "bigint", "aggregate count"],
+    ["count", "any", "bigint", "aggregate count"],
+    ...["max", "min"].flatMap((name) => ordered.map((type): Aggregate => [name, type, type === "anyarray" ? "same" : type])),
+    ["sum", "smallint", "bigint"],
+    ["sum", "integer", "bigint"],
+    ["sum", "bigint", "decimal", "aggregate exact"],
+    ["sum", "decimal", "decimal"],
+    ["sum", "double", "double"],
+    ...[...whole, "decimal"].map((type): Aggregate => ["avg", type, "decimal", "aggregate mean"]),
+    ["avg", "double", "double"],
+    ...["bool_and", "bool_or", "every"].map((name): Aggregate => [name, "boolean", "boolean"]),
+    ...["bit_and", "bit_or", "bit_xor"].flatMap((name) => whole.map((type): Aggregate => [name, type, type])),
+    ["string_agg", "text", "text"],
+    ...["text", "integer", "bigint", "decimal", "double", "boolean", "date"].map((type): Aggregate => [
+      "array_agg",
+      type,
+      `${type}[]`,
+      "aggregate list",
+    ]),
+    ...["stddev_pop", "var_pop"].flatMap((name): Aggregate[] => [
+      [name, "decimal", "decimal", "aggregate zero"],
+      [name, "double", "double", "aggregate zero"],
+    ]),
+    ...["stddev", "stddev_samp", "variance", "var_samp"].flatMap((name) =>
+      ["decimal", "double"].map((type): Aggregate => [name, type, type, "aggregate nothing"]),
+    ),
+  ],
+  "PostgreSQL 15 documentation, 9.21",
+);

@@ -1,0 +1,72 @@
+import type { Code } from "../dialect.ts";
+import { type FunctionRow, params } from "../row.ts";
+
+/**
+ * Aggregates of SQL (ISO 9075-2, 10.9). An expression is evaluated on one row, and so are they: what they give is the
+ * aggregate of a table of that row alone, and the binder warns of it.
+ */
+
+/** Name, parameter's type, the type of the result and, where it is not the value itself, how it is made from that. */
+export type Aggregate = readonly [name: string, type: string, result: string, code?: string];
+
+/** The rows of aggregates; with DISTINCT, which says nothing on one row, as a second name. */
+export const aggregateRows = (list: readonly Aggregate[], evidence: string): FunctionRow[] =>
+  list.map(([name, type, result, code = "aggregate of one"]) => ({
+    name,
+    aliases: [`${name} distinct`],
+    family: "list",
+    summary: `${summaries[code] ?? "The value of the one row"}; an aggregate.`,
+    parameters: params(
+      type === "*"
+        ? ""
+        : code === "aggregate joined"
+          ? `values* ${type}`
+          : `value ${type}${separated.has(name) ? ", separator? text" : ""}`,
+    ),
+    result,
+    code,
+    evidence,
+    aggregate: true,
+  }));
+
+/** The mean of one number: divided by 1 as the dialect's division has it, with its decimals. */
+export function meanRow(operators: readonly FunctionRow[], type: string): FunctionRow {
+  const division = operators.find(({ name, parameters }) => name === "/" && parameters[0].type === type)!;
+  const { notation: _, parameters, ...rest } = division as Extract<FunctionRow, { operation: "calculate" }>;
+  return {
+    ...rest,
+    name: "avg",
+    aliases: ["avg distinct"],
+    summary: "The value of the one row as a mean; an aggregate.",
+    parameters: parameters.slice(0, 1),
+    fixed: { sign: "/", b: 1 },
+    aggregate: true,
+  };
+}
+
+/** All names that a dialect may have; those that take DISTINCT print it. */
+export const aggregateNames =
+  "any_value arbitrary array_agg avg bit_and bit_or bit_xor bool_and bool_or count every first group_concat last list listagg max mean min product std stddev stddev_pop stddev_samp string_agg sum total var_pop var_samp variance".split(
+    " ",
+  );
+
+const separated: ReadonlySet<string> = new Set(["string_agg", "group_concat", "listagg"]);
+const summaries: Readonly<Record<string, string>> = {
+  "aggregate count": "1, or 0 where the value is null",
+  "aggregate list": "A list of the one value",
+  "aggregate sum": "The number that the one row has",
+  "aggregate total": "The number that the one row has, 0 for null",
+  "aggregate mean": "The value of the one row as a mean",
+  "aggregate nothing": "Null, which one value gives",
+  "aggregate zero": "0, or null where the value is null",
+};
+
+export const aggregateCode: Readonly<Record<string, Code>> = {
+  "aggregate of one": { run: ([value]) => value },
+  "aggregate count": { run: (args) => (args[0] === null ? 0 : 1) },
+  // Several values of a row are joined without anything between them.
+  "aggregate joined": { strict: true, run: (values) => values.join("") },
+  "aggregate list": { run: ([value]) => [value] },
+  "aggregate nothing": { run: () => null },
+  "aggregate zero": { strict: true, run: () => 0 },
+};
