@@ -296,7 +296,11 @@ export class Binder {
     const refusal = this.dialect.types.refuses?.(row, types);
     if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types }));
-    if (isOpen && (row.notation === "operator" || row.aggregate) && !row.parameters.some((p) => p.type === "text")) {
+    if (
+      isOpen &&
+      (row.notation === "operator" || row.aggregate) &&
+      (!row.parameters.some((p) => p.type === "text") || row.result.endsWith("[]"))
+    ) {
       return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     }
     const loose = args.findIndex((arg, i) => parameterAt(row, i).constant && dependsOnRow(arg));
@@ -321,6 +325,17 @@ export class Binder {
     // An engine that works out constants first reads a pattern and its escape together, and before the subject.
     if (unreadable && (!this.dialect.types.folds || converted.slice(1).every(({ kind }) => kind === "constant")))
       return { ...unreadable, source: node, type };
+    // The escape is read only with a pattern, and an error of its own where that is not null.
+    const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
+    if (this.dialect.types.folds && escape > 0 && converted.at(escape)?.kind === "constant" && isBroken(converted[escape]))
+      converted[escape] = this.#code(
+        node.args[escape],
+        "escape",
+        [converted[escape - 1], converted[escape]],
+        ([pattern, cell]) => {
+          return (at) => (pattern(at) === null ? null : cell(at));
+        },
+      );
     const bound = isPure(row)
       ? { ...boundOperation(row, converted), source: node as Expression, type }
       : this.#coded(node, row, this.dialect.code[row.code], args, converted, type);

@@ -75,8 +75,8 @@ export const normalize = operation({
   traits: ["missing", "asked"],
   prepare({ asked }) {
     return (value: string, form: string = "NFC"): Value => {
-      const name = form.trim().toUpperCase();
-      if (name === "") return value;
+      const name = (asked === "text" ? form.trim() : form).toUpperCase();
+      if (name === "" && asked === "text") return value;
       if (!forms.includes(name)) return new Failure("normal-form", { form, forms });
       const normal = value.normalize(name);
       return asked === "text" ? normal : normal === value;

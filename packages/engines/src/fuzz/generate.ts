@@ -42,7 +42,8 @@ const kinds: Readonly<Record<string, Kind>> = { t: "text", i: "integer", d: "dec
 export function generator(dialect: Dialect, style: Style, seed: number): (row: FunctionRow) => string {
   const next = random(seed);
   const rows = dialect.rows.filter((row) => !style.skip?.includes(row.name));
-  const nested = rows.filter((row) => !style.apart?.(row));
+  // Beside an aggregate no column may stand outside one.
+  const nested = rows.filter((row) => !row.aggregate && !style.apart?.(row));
   const byResult = new Map<string, FunctionRow[]>();
   for (const row of nested) byResult.set(row.result, [...(byResult.get(row.result) ?? []), row]);
   const quote = (text: string) => dialect.textLiteral(text);
@@ -132,6 +133,7 @@ export function generator(dialect: Dialect, style: Style, seed: number): (row: F
     if (own && notation === "operator") return own(args);
     const call = style.calls?.[name];
     if (call) return call(args);
+    if (row.aggregate && args.length === 0) return `${name}(*)`;
     if (notation !== "operator") return `${name}(${args.join(`${dialect.separator} `)})`;
     if (name === "not") return `(not ${args[0]})`;
     if (args.length === 1) return /^\w/.test(name) ? `(${args[0]} ${name})` : `(${name} ${args[0]})`;
@@ -141,7 +143,7 @@ export function generator(dialect: Dialect, style: Style, seed: number): (row: F
   return (row) => {
     const inner = call(row, 3);
     // One case in five stands within a form of the grammar.
-    if (style.apart?.(row) || next() < 0.8) return inner;
+    if (row.aggregate || style.apart?.(row) || next() < 0.8) return inner;
     const kind = style.kindOf(row.result);
     if (kind === undefined || kind === "any") return inner;
     return filled(pick(next, style.choices), kind, 1).replace(kind === "text" ? /\blabel\b/ : /\bn\b/, () => inner);

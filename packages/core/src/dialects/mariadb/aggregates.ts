@@ -2,13 +2,13 @@ import { type Aggregate, aggregateRows } from "../shared/aggregates.ts";
 
 export const aggregates = aggregateRows(
   [
-    ["count", "*", "integer", "aggregate count"],
+    ["count", "", "integer", "aggregate count"],
     ["count", "any", "integer", "aggregate count"],
     ...["max", "min"].map((name): Aggregate => [name, "any", "unified"]),
     ["sum", "exact", "decimal"],
     ["sum", "floating", "double"],
     ["avg", "floating", "double"],
-    ["group_concat", "text", "text", "aggregate joined"],
+    ["group_concat", "values* text", "text", "aggregate joined"],
     ...["std", "stddev", "stddev_pop", "variance", "var_pop"].map((name): Aggregate => [
       name,
       "floating",

@@ -1,3 +1,4 @@
+import type { Diagnostic } from "../../diagnostics/index.ts";
 import {
   type Expression,
   type Grammar,
@@ -9,6 +10,7 @@ import {
   isRow,
   parseWith,
   ungrouped,
+  walk,
 } from "../../syntax/index.ts";
 import {
   type TextRange,
@@ -441,4 +443,16 @@ function readPredicate(parser: Parser, left: Expression): Expression {
   return parser.call(word === "rlike" ? "regexp" : word, range, args, "operator", left.range.start);
 }
 
-export const parseMariadb = (source: string, limits?: ParseLimits): Parsed => parseWith(grammar, source, limits);
+export function parseMariadb(source: string, limits?: ParseLimits): Parsed {
+  const parsed = parseWith(grammar, source, limits);
+  const lists = [...walk(parsed.tree)].filter((node) => node.kind === "query" && node.form === "values");
+  const names = lists.flatMap((list) => [...walk(list)].filter(({ kind }) => kind === "name"));
+  const refused = names.map(({ range }): Diagnostic => ({
+    code: "constant-wanted",
+    severity: "error",
+    range,
+    facts: { name: "VALUES", parameter: "row" },
+    fixes: [],
+  }));
+  return { ...parsed, diagnostics: [...parsed.diagnostics, ...refused] };
+}

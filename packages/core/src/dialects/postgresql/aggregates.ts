@@ -5,7 +5,7 @@ const whole = ["smallint", "integer", "bigint"];
 
 export const aggregates = aggregateRows(
   [
-    ["count", "*", "bigint", "aggregate count"],
+    ["count", "", "bigint", "aggregate count"],
     ["count", "any", "bigint", "aggregate count"],
     ...["max", "min"].flatMap((name) => ordered.map((type): Aggregate => [name, type, type === "anyarray" ? "same" : type])),
     ["sum", "smallint", "bigint"],
@@ -17,7 +17,7 @@ export const aggregates = aggregateRows(
     ["avg", "double", "double"],
     ...["bool_and", "bool_or", "every"].map((name): Aggregate => [name, "boolean", "boolean"]),
     ...["bit_and", "bit_or", "bit_xor"].flatMap((name) => whole.map((type): Aggregate => [name, type, type])),
-    ["string_agg", "text", "text"],
+    ["string_agg", "value text, separator text", "text"],
     ...["text", "integer", "bigint", "decimal", "double", "boolean", "date"].map((type): Aggregate => [
       "array_agg",
       type,

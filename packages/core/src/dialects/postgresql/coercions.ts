@@ -176,13 +176,6 @@ function conversion(given: string, to: string): Conversion | undefined {
     return numeric.includes(from)
       ? { cost: 0, ...(from !== "integer" && { convert: unlessMissing((value) => toInteger("integer", value)) }) }
       : conversion(from, "integer");
-  if (to === "form") {
-    const known = (value: Value) =>
-      /^nfk?[cd]$/i.test(value as string)
-        ? value
-        : new Failure("invalid-value", { problem: `there is no normal form "${String(value)}"` });
-    return from === "unknown" || from === "text" ? { cost: 0, convert: unlessMissing(known) } : undefined;
-  }
   if (to === "castable") return { cost: 0, convert: from === "bpchar" ? undefined : toText };
   if (to === "escape") {
     const text = conversion(from, "text");

@@ -128,7 +128,7 @@ const text: FunctionRow[] = [
   { name: "array_to_string", family: "split-join", summary: "Joins the items of an array.", parameters: params("list anyarray > items, separator text, forNull? text > forMissing"), result: "text", operation: "join", answers: joined, evidence: doc("9.19") },
   { name: "string_to_array", family: "split-join", summary: "Splits at a delimiter; null splits into characters.", parameters: params("text text, delimiter text, forNull? text > missingPiece"), result: "text[]", operation: "split", answers: literalSplit, evidence: strings },
   { name: "is normalized", family: "measure-test", summary: "Whether a text is in a normal form.", parameters: params("text text, form text"), result: "boolean", operation: "normalize", answers: { missing, asked: "whether" }, notation: "operator", evidence: strings },
-  { name: "is_normalized", family: "measure-test", summary: "Whether a text is in a normal form.", parameters: params("text text, form? form"), result: "boolean", operation: "normalize", answers: { missing, asked: "whether" }, evidence: strings },
+  { name: "is_normalized", family: "measure-test", summary: "Whether a text is in a normal form.", parameters: params("text text, form? text"), result: "boolean", operation: "normalize", answers: { missing, asked: "whether" }, evidence: strings },
   { name: "regexp_split_to_array", family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern text > delimiter, flags? text"), result: "text[]", operation: "split", answers: patternSplit, evidence: patterns },
 ];
 

@@ -6,23 +6,20 @@ import { type FunctionRow, params } from "../row.ts";
  * aggregate of a table of that row alone, and the binder warns of it.
  */
 
-/** Name, parameter's type, the type of the result and, where it is not the value itself, how it is made from that. */
-export type Aggregate = readonly [name: string, type: string, result: string, code?: string];
+/**
+ * Name, parameters (or the type of the one value), the type of the result and, where that is not the value itself, how it is
+ * made from it.
+ */
+export type Aggregate = readonly [name: string, given: string, result: string, code?: string];
 
 /** The rows of aggregates; with DISTINCT, which says nothing on one row, as a second name. */
 export const aggregateRows = (list: readonly Aggregate[], evidence: string): FunctionRow[] =>
-  list.map(([name, type, result, code = "aggregate of one"]) => ({
+  list.map(([name, given, result, code = "aggregate of one"]) => ({
     name,
     aliases: [`${name} distinct`],
     family: "list",
     summary: `${summaries[code] ?? "The value of the one row"}; an aggregate.`,
-    parameters: params(
-      type === "*"
-        ? ""
-        : code === "aggregate joined"
-          ? `values* ${type}`
-          : `value ${type}${separated.has(name) ? ", separator? text" : ""}`,
-    ),
+    parameters: params(given.includes(" ") || given === "" ? given : `value ${given}`),
     result,
     code,
     evidence,
@@ -50,7 +47,6 @@ export const aggregateNames =
     " ",
   );
 
-const separated: ReadonlySet<string> = new Set(["string_agg", "group_concat", "listagg"]);
 const summaries: Readonly<Record<string, string>> = {
   "aggregate count": "1, or 0 where the value is null",
   "aggregate list": "A list of the one value",

@@ -5,13 +5,13 @@ const numbers = ["integer", "decimal", "double"];
 
 export const aggregates = aggregateRows(
   [
-    ["count", "*", "integer", "aggregate count"],
+    ["count", "", "integer", "aggregate count"],
     ...[...ordered, "boolean"].map((type): Aggregate => ["count", type, "integer", "aggregate count"]),
     ...["max", "min"].flatMap((name) => ordered.map((type): Aggregate => [name, type, type])),
     ...["any_value"].flatMap((name) => [...ordered, "boolean"].map((type): Aggregate => [name, type, type])),
     ...["sum", "avg"].flatMap((name) => numbers.map((type): Aggregate => [name, type, type])),
     ["every", "boolean", "boolean"],
-    ["listagg", "text", "text"],
+    ["listagg", "value text, separator? text", "text"],
   ],
   "ISO/IEC 9075-2:2023, 10.9 <aggregate function>",
 );

@@ -25,6 +25,8 @@ export const sqlChoices = [
   "coalesce({x}, {x})",
   "coalesce({x}, {x}, {x})",
   "nullif({x}, {x})",
+  "(select {x} where {b})",
+  "(select {x})",
 ];
 
 /** Conditions of SQL. */
@@ -45,4 +47,11 @@ export const sqlConditions = [
   "({a} <> {a})",
   "({t} like {like})",
   "({t} not like {like})",
+  "(({t}, {i}) = ({t}, {i}))",
+  "(({t}, {d}) < ({t}, {i}))",
+  "(({i}, {t}) <> ({i}, {t}))",
+  "(({i}, {t}) in (({i}, {t}), ({i}, {t})))",
+  "exists (select {t} where {b})",
+  "({t} in (select {t} where {b}))",
+  "({i} in (values ({i}), ({i})))",
 ];
