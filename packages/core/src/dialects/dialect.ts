@@ -112,6 +112,8 @@ export interface TypeRules {
   apply?(callee: Value, args: readonly Value[]): Value;
   /** Whether a function that gives null for null is not called where an argument is written as null, whatever the others are. */
   readonly nullFirst?: true;
+  /** Whether a comparison whose left side is null does not look at its right side, which may be an error. */
+  readonly nullStops?: true;
   /** Whether what does not depend on a row is evaluated before any is, so that its error is that of the whole. */
   readonly folds?: true;
   /** Whether types are known only on the row; where not, a constant that does not convert is an error of the whole expression. */

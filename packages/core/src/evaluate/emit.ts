@@ -91,10 +91,14 @@ function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dial
   const { slots: kinds } = operationOf(bound.operation);
   const kernel = kernelOf(bound);
   const inputs = bound.inputs.map((input) => input && inputCell(input, frame, dialect, observe));
+  const stops = stopsAtNull(bound, dialect);
   return (row) => {
     const slots = inputs.map((cell) => cell?.(row));
     placeTaken();
-    const value = settle(applyKernel(kernel, slots, kinds, bound.answers.missing), bound.source.range, dialect);
+    const value =
+      stops && slots[0] === null
+        ? null
+        : settle(applyKernel(kernel, slots, kinds, bound.answers.missing), bound.source.range, dialect);
     observe(
       bound.source,
       value,
@@ -104,6 +108,9 @@ function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dial
     return value;
   };
 }
+
+const stopsAtNull = ({ operation }: BoundOperation, { types }: Dialect): boolean =>
+  types.nullStops === true && operation === "compare";
 
 function isMany(input: Bound | readonly Bound[]): input is readonly Bound[] {
   return Array.isArray(input);
@@ -195,8 +202,10 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
         return typeof x === "object" ? careful([x, y]) : done(run(x, y));
       };
     }
+    const stops = stopsAtNull(bound, dialect);
     return (row) => {
       const x = a(row);
+      if (x === null && stops) return null;
       const z = b(row);
       return typeof x === "object" || typeof z === "object" ? careful([x, z]) : done(run(x, z));
     };

@@ -17,12 +17,30 @@ export type PatternNode =
   | { readonly kind: "look"; readonly item: PatternNode; readonly ahead: boolean; readonly negated: boolean }
   /** What is matched is not matched another way when what follows does not fit. */
   | { readonly kind: "atomic"; readonly item: PatternNode }
-  | { readonly kind: "backreference"; readonly index: number; readonly ignoreCase?: boolean };
+  /** `others` are groups of the same name; the first that is set is meant. */
+  | { readonly kind: "backreference"; readonly index: number; readonly others?: readonly number[]; readonly ignoreCase?: boolean }
+  /** The pattern of a group again, or with 0 the whole pattern. */
+  | { readonly kind: "call"; readonly index: number }
+  | { readonly kind: "condition"; readonly test: ConditionTest; readonly yes: PatternNode; readonly no: PatternNode }
+  /** Where the match begins that is given, whatever stood before. */
+  | { readonly kind: "keep" }
+  /** What happens when the match has to go back behind this place; `accept` ends it at once, `open` being the groups around. */
+  | { readonly kind: "verb"; readonly verb: "commit" | "prune" | "skip" | "then" }
+  | { readonly kind: "accept"; readonly open: readonly number[] };
+
+/** Whether one of the groups is set, whether the pattern is called by itself, or whether what is looked at is there. */
+export type ConditionTest =
+  | { readonly groups: readonly number[] }
+  | { readonly called: true | number }
+  | { readonly look: PatternNode & { readonly kind: "look" } };
 
 export type AssertionPlace =
+  | "search start"
   | "text start"
   | "text end"
   | "line start"
+  /** Not behind a line feed that ends the text. */
+  | "inner line start"
   | "line end"
   | "last line end"
   | "word start"
@@ -129,6 +147,20 @@ export function inBothCases(node: PatternNode, letters: ReadonlyMap<string, stri
       return { ...node, ignoreCase: true };
     default:
       return node;
+  }
+}
+
+/** The parts of a node, in source order. */
+export function partsOfPattern(node: PatternNode): readonly PatternNode[] {
+  switch (node.kind) {
+    case "sequence":
+      return node.items;
+    case "choice":
+      return node.options;
+    case "condition":
+      return ["look" in node.test ? node.test.look : [], node.yes, node.no].flat();
+    default:
+      return "item" in node ? [node.item] : [];
   }
 }
 

@@ -1,5 +1,5 @@
-import { type ParsedPattern, type PatternNode, PatternError } from "./ast.ts";
-import { firstMatch } from "./first-match.ts";
+import { type ParsedPattern, type PatternNode, PatternError, partsOfPattern } from "./ast.ts";
+import { firstMatch, isVerdict } from "./first-match.ts";
 import { FirstMatcher } from "./linear.ts";
 import { LongestMatcher, preference } from "./longest-match.ts";
 import { type NativePlan, type Rule, planNative } from "./native.ts";
@@ -127,9 +127,7 @@ function hasPlainReferences(root: PatternNode): boolean {
     if (node.kind === "choice") found.choice = true;
     if (node.kind === "group" && inRepeat) found.optional = true;
     if (node.kind === "repeat" && !node.exact) found[node.greedy ? "greedy" : "lazy"] = true;
-    const inner =
-      node.kind === "sequence" ? node.items : node.kind === "choice" ? node.options : "item" in node ? [node.item] : [];
-    for (const item of inner) visit(item, inRepeat || node.kind === "repeat");
+    for (const item of partsOfPattern(node)) visit(item, inRepeat || node.kind === "repeat");
   };
   visit(root, false);
   return !found.reference || !(found.choice || found.optional || (found.lazy && found.greedy));
@@ -205,10 +203,10 @@ function carefulMatcher(node: PatternNode, groups: number, ignoreCase: boolean, 
       first ??= new FirstMatcher(program, groups);
       return first.exec(text, from);
     }
-    for (let start = from; start <= text.length; start++) {
-      if (start > 0 && (text.charCodeAt(start) & 0xfc00) === 0xdc00 && (text.charCodeAt(start - 1) & 0xfc00) === 0xd800) continue;
-      const found = firstMatch(program, groups, text, start, budget);
-      if (found) return found;
+    for (let start = from; start <= text.length;) {
+      const found = firstMatch(program, groups, text, start, budget, { from });
+      if (!isVerdict(found)) return found;
+      start = Math.max(found.next, stepOver(text, start));
     }
     return undefined;
   };
@@ -232,4 +230,10 @@ export function cachedPattern(flavour: Flavour, source: string, flags = ""): Pat
     cache.set(key, found);
   }
   return found;
+}
+
+/** The offset one code point on from `offset`, so that a search goes on after an empty match. */
+export function stepOver(text: string, offset: number): number {
+  const codePoint = text.codePointAt(offset);
+  return offset + (codePoint !== undefined && codePoint > 0xffff ? 2 : 1);
 }

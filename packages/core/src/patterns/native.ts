@@ -20,7 +20,7 @@ const nativeSize = 2000;
 
 /** A plan for the host's engine, or undefined where it is not proven to be right and bounded. */
 export function planNative(node: PatternNode, ignoreCase: boolean, rule: Rule): NativePlan | undefined {
-  const facts = { choices: false, lazy: false, refused: sizeOf(node) > nativeSize };
+  const facts = { choices: false, lazy: false, groups: 0, refused: sizeOf(node) > nativeSize };
   inspect(node, false, facts);
   if (facts.refused) return undefined;
   const items = flatten(node);
@@ -37,8 +37,15 @@ export function planNative(node: PatternNode, ignoreCase: boolean, rule: Rule): 
   return { source: nativeSource(node), flags: ignoreCase ? "iv" : "v", degree };
 }
 
+interface Facts {
+  choices: boolean;
+  lazy: boolean;
+  groups: number;
+  refused: boolean;
+}
+
 /** Notes what stands in the way; a repeat of anything but one character can explode, unless it is optional only. */
-function inspect(node: PatternNode, inRepeat: boolean, facts: { choices: boolean; lazy: boolean; refused: boolean }): void {
+function inspect(node: PatternNode, inRepeat: boolean, facts: Facts): void {
   switch (node.kind) {
     case "set":
       return;
@@ -50,6 +57,8 @@ function inspect(node: PatternNode, inRepeat: boolean, facts: { choices: boolean
       for (const option of node.options) inspect(option, inRepeat, facts);
       return;
     case "group":
+      // The host counts its groups, where some may share a number.
+      if (node.index !== ++facts.groups) facts.refused = true;
       inspect(node.item, inRepeat, facts);
       return;
     case "repeat":
@@ -61,9 +70,7 @@ function inspect(node: PatternNode, inRepeat: boolean, facts: { choices: boolean
     case "assertion":
       if (node.at !== "text start" && node.at !== "text end") facts.refused = true;
       return;
-    case "look":
-    case "atomic":
-    case "backreference":
+    default:
       facts.refused = true;
   }
 }

@@ -4,12 +4,13 @@ import {
   type ParsedPattern,
   type PatternNode,
   PatternError,
+  type ConditionTest,
   anyChar,
   caseForms,
-  notChars,
   oneChar,
   sequence,
 } from "./ast.ts";
+import { afterLineFeeds, anyEnds, lineBreak, lineEndsOf, startedApart } from "./line-ends.ts";
 import { type Bounds, Reader, patternDepth } from "./reader.ts";
 
 /** What tells the two flavours apart that grew out of Perl's patterns. */
@@ -85,12 +86,79 @@ const inAnyCase: Readonly<Record<string, string>> = lookup({
 
 const controls: Readonly<Record<string, number>> = lookup({ a: 7, f: 12, n: 10, r: 13, t: 9, v: 11, e: 27 });
 
+/** Properties of PCRE2's own. */
+const ownProperties: Readonly<Record<string, string>> = lookup({
+  Lc: "\\p{Lu}\\p{Ll}\\p{Lt}",
+  Xan: "\\p{L}\\p{N}",
+  Xwd: "\\p{L}\\p{N}_",
+  Xsp: "\\t-\\r \\x85\\p{Z}",
+  Xps: "\\t-\\r \\x85\\p{Z}",
+});
+
+const leadingVerbs =
+  /(?:\(\*(?:UTF8?|UCP|LF|CR|CRLF|ANYCRLF|ANY|NUL|BSR_ANYCRLF|BSR_UNICODE|NOTEMPTY_ATSTART|NO_AUTO_POSSESS|NO_START_OPT|NO_DOTSTAR_ANCHOR|NO_JIT)\))+/y;
+
+/** Assertions that are written as words: whether they look ahead, and whether they want nothing there. */
+const spelledLooks: Readonly<Record<string, readonly [ahead: boolean, negated: boolean]>> = lookup({
+  positive_lookahead: [true, false],
+  pla: [true, false],
+  negative_lookahead: [true, true],
+  nla: [true, true],
+  positive_lookbehind: [false, false],
+  plb: [false, false],
+  negative_lookbehind: [false, true],
+  nlb: [false, true],
+  non_atomic_positive_lookahead: [true, false],
+  napla: [true, false],
+  non_atomic_positive_lookbehind: [false, false],
+  naplb: [false, false],
+});
+
+/** Whether each option of what is looked behind for has one length. */
+const hasFixedLengths = (node: PatternNode): boolean =>
+  node.kind === "choice"
+    ? node.options.every(hasFixedLengths)
+    : node.kind === "group"
+      ? hasFixedLengths(node.item)
+      : fixedLength(node) !== undefined;
+
+/** The number of characters that a node takes, where that is always the same. */
+function fixedLength(node: PatternNode): number | undefined {
+  switch (node.kind) {
+    case "set":
+      return 1;
+    case "sequence": {
+      const lengths = node.items.map(fixedLength);
+      return lengths.includes(undefined) ? undefined : lengths.reduce((sum, each) => sum! + each!, 0);
+    }
+    case "choice": {
+      const [first, ...rest] = node.options.map(fixedLength);
+      return rest.every((each) => each === first) ? first : undefined;
+    }
+    case "group":
+    case "atomic":
+      return fixedLength(node.item);
+    case "repeat": {
+      const length = fixedLength(node.item);
+      return node.min === node.max && length !== undefined ? length * node.min : undefined;
+    }
+    case "assertion":
+    case "look":
+    case "keep":
+      return 0;
+    default:
+      return undefined;
+  }
+}
+
 interface Flags {
   readonly i: boolean;
   readonly m: boolean;
   readonly s: boolean;
   readonly x: boolean;
   readonly U: boolean;
+  /** Whether plain brackets take no group. */
+  readonly n: boolean;
 }
 
 /**
@@ -106,35 +174,44 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     };
   const reader = new Reader(source);
   let groups = 0;
-  const names = new Map<string, number>();
-  const start: Flags = { i: false, m: flags.includes("m"), s: flags.includes("s"), x: flags.includes("x"), U: false };
+  const names = new Map<string, number[]>();
+  /** The groups around the place that is read. */
+  const open: number[] = [];
+  const start: Flags = { i: false, m: flags.includes("m"), s: flags.includes("s"), x: flags.includes("x"), U: false, n: false };
   const place = rules.unicode ? 1 : 0;
+  const mayRepeatNames = rules.backtracks && /\(\?[imsxnU]*J/.test(source);
+  /** What is looked up when all groups are known. */
+  const waiting: (() => unknown)[] = [];
 
   const uncovered = (what: string, offset: number): never => {
     throw new PatternError(what, offset, true);
   };
 
-  // Verbs that say nothing that is not so here: texts are UTF-8, and lines end with a line feed.
-  if (rules.backtracks) reader.match(/(?:\(\*(?:UTF8?|UCP|LF|NO_AUTO_POSSESS|NO_START_OPT|NO_DOTSTAR_ANCHOR|NO_JIT)\))+/y);
-  const ends = rules.backtracks ? reader.match(/\(\*(CR|CRLF|ANYCRLF|ANY|NUL)\)/y) : undefined;
-  if (ends && ends[1] !== "ANYCRLF" && ends[1] !== "CR") uncovered(`lines that end as (*${ends[1]}) says`, 0);
-  const lineEnds = ends?.[1] === "CR" ? [13] : ends ? [10, 13] : [10];
+  // Verbs that say nothing that is not so here, and those about the ends of lines.
+  const verbs = rules.backtracks ? (reader.match(leadingVerbs)?.[0] ?? "") : "";
+  const ends = [...verbs.matchAll(/\((\*)(CR|LF|CRLF|ANYCRLF|ANY|NUL)\)/g)].at(-1)?.[2] ?? "LF";
+  const lines = ends === "LF" ? afterLineFeeds(rules.backtracks) : lineEndsOf(ends);
+  const breaks = verbs.includes("(*BSR_ANYCRLF)") ? [10, 13] : anyEnds;
 
   /** Options that the pattern starts with hold for all of it. */
-  const leading = reader.match(/(?:\(\?[imsxU]+\))+/y)?.[0] ?? "";
+  const leading = reader.match(/(?:\(\?[imsxUn]+\))+/y)?.[0] ?? "";
   const outer: Flags = {
     i: flags.includes("i") || leading.includes("i"),
     m: start.m || leading.includes("m"),
     s: start.s || leading.includes("s"),
     x: start.x || leading.includes("x"),
     U: leading.includes("U"),
+    n: leading.includes("n"),
   };
 
-  function choice(depth: number, given: Flags): PatternNode {
+  /** Options between `|`; with `resets` each counts its groups from the same number on. */
+  function choice(depth: number, given: Flags, resets = false): PatternNode {
     if (depth > patternDepth) reader.fail(`groups are nested deeper than ${patternDepth}`);
     let current = given;
     const options: PatternNode[] = [];
     let items: PatternNode[] = [];
+    const firstGroup = groups;
+    let lastGroup = groups;
     for (;;) {
       if (current.x) reader.match(/(?:\s+|#[^\n]*)+/y);
       if (reader.done || (reader.peek() === ")" && depth > 0)) break;
@@ -142,6 +219,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       if (reader.take("|")) {
         options.push(sequence(items));
         items = [];
+        lastGroup = Math.max(lastGroup, groups);
+        if (resets) groups = firstGroup;
         continue;
       }
       if (reader.take("\\Q")) {
@@ -152,14 +231,16 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
         continue;
       }
       if (reader.take("\\E") || reader.match(/\(\?#[^)]*\)/y)) continue;
-      const switched = reader.match(/\(\?([imsxnJU]*)(?:-([imsxnJU]*))?\)/y);
-      if (switched) {
-        current = withFlags(current, switched[1], switched[2] ?? "");
+      if (rules.backtracks && reader.match(/\(\?C\d*\)|\(\*(?:MARK)?:[^)]*\)/y)) continue;
+      const switched = reader.match(/\(\?(\^?)([imsxnJU]*)(?:-([imsxnJU]*))?\)/y);
+      if (switched && (rules.backtracks || !switched[1])) {
+        current = withFlags(switched[1] ? { ...start, U: current.U } : current, switched[2], switched[3] ?? "");
         continue;
       }
       items.push(quantified(atom(depth, current, at), at, current));
     }
     options.push(sequence(items));
+    groups = Math.max(lastGroup, groups);
     return options.length === 1 ? options[0] : { kind: "choice", options };
   }
 
@@ -169,6 +250,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     s: (given.s || on.includes("s")) && !off.includes("s"),
     x: (given.x || on.includes("x")) && !off.includes("x"),
     U: (given.U || on.includes("U")) && !off.includes("U"),
+    n: (given.n || on.includes("n")) && !off.includes("n"),
   });
 
   function quantified(item: PatternNode, at: number, given: Flags): PatternNode {
@@ -181,7 +263,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       const isLazy = reader.take("?");
       const isPossessive = !isLazy && reader.take("+");
       if (isPossessive && !rules.backtracks) reader.fail("a quantifier cannot follow another", at);
-      if (node.kind === "assertion" && rules.backtracks) reader.fail("a quantifier needs something to repeat", at);
+      const isNothing = ["assertion", "verb", "keep", "accept"].includes(node.kind) || source.startsWith("(*F", at);
+      if (isNothing && rules.backtracks) reader.fail("a quantifier needs something to repeat", at);
       if (node.kind === "assertion" || node.kind === "look") {
         if (bounds.min === 0) return sequence([]);
         continue;
@@ -220,11 +303,11 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       case "[":
         return bracket(given, at);
       case ".":
-        return { kind: "set", set: given.s ? anyChar : notChars(...lineEnds) };
+        return given.s ? { kind: "set", set: anyChar } : lines.dot;
       case "^":
-        return { kind: "assertion", at: given.m ? "line start" : "text start" };
+        return given.m ? lines.lineStart : { kind: "assertion", at: "text start" };
       case "$":
-        return { kind: "assertion", at: given.m ? "line end" : rules.dollarBeforeLast ? "last line end" : "text end" };
+        return given.m ? lines.lineEnd : rules.dollarBeforeLast ? lines.lastLineEnd : { kind: "assertion", at: "text end" };
       case "\\":
         return escape(given, at);
       case "*":
@@ -239,11 +322,22 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
 
   function group(depth: number, given: Flags, at: number): PatternNode {
     const close = <T>(result: T): T => (reader.take(")") ? result : reader.fail("a group is not closed", at));
-    const inner = (flags = given) => choice(depth + 1, flags);
-    if (!reader.take("?")) {
-      if (rules.backtracks && reader.peek() === "*") uncovered("verbs", at);
+    const inner = (flags = given, resets = false) => choice(depth + 1, flags, resets);
+    const looking = (ahead: boolean, negated: boolean): PatternNode => {
+      const item = inner();
+      if (!ahead && !hasFixedLengths(item)) reader.fail("what stands before must have a fixed length", at);
+      return close({ kind: "look", item, ahead, negated });
+    };
+    const captured = (): PatternNode => {
       const index = ++groups;
-      return close({ kind: "group", item: inner(), index });
+      open.push(index);
+      const item = inner();
+      open.pop();
+      return close({ kind: "group", item, index });
+    };
+    if (!reader.take("?")) {
+      if (rules.backtracks && reader.peek() === "*") return verb(at, looking, () => close({ kind: "atomic", item: inner() }));
+      return given.n ? close(inner()) : captured();
     }
     for (const [opening, ahead, negated] of [
       ["=", true, false],
@@ -253,31 +347,96 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     ] as const) {
       if (!reader.take(opening)) continue;
       if (!rules.backtracks) reader.fail("there is no looking ahead or behind", at);
-      return close({ kind: "look", item: inner(), ahead, negated });
-    }
-    if (rules.backtracks && reader.take(">")) return close({ kind: "atomic", item: inner() });
-    if (reader.take(">") || reader.take("|"))
-      return rules.backtracks
-        ? uncovered("groups with numbers of their own", at)
-        : reader.fail("a group starts in an unknown way", at);
-    const again = rules.backtracks && reader.match(/P=(\w+)/y);
-    if (again) {
-      const index = names.get(again[1]) ?? reader.fail(`there is no group "${again[1]}"`, at);
-      return close({ kind: "backreference", index });
+      return looking(ahead, negated);
     }
     const named = reader.match(/(?:P?<(\w+)>|'(\w+)')/y);
     if (named) {
       const name = named[1] ?? named[2];
-      if (names.has(name)) reader.fail(`the group name "${name}" stands twice`, at);
-      const index = ++groups;
-      names.set(name, index);
-      return close({ kind: "group", item: inner(), index });
+      const known = names.get(name) ?? [];
+      if (known.length > 0 && !mayRepeatNames) reader.fail(`the group name "${name}" stands twice`, at);
+      names.set(name, [...known, groups + 1]);
+      return captured();
     }
-    const options = reader.match(/([imsxnJU]*)(?:-([imsxnJU]*))?:/y);
-    if (options) return close(inner(withFlags(given, options[1], options[2] ?? "")));
-    return rules.backtracks && /[RP&(\d+]/.test(reader.peek())
-      ? uncovered("recursion and conditions", at)
-      : reader.fail("a group starts in an unknown way", at);
+    const options = reader.match(/(\^?)([imsxnJU]*)(?:-([imsxnJU]*))?:/y);
+    if (options && (rules.backtracks || !options[1]))
+      return close(inner(withFlags(options[1] ? { ...start, U: given.U } : given, options[2], options[3] ?? "")));
+    return rules.backtracks ? special(at, close, inner) : reader.fail("a group starts in an unknown way", at);
+  }
+
+  /** What PCRE2 alone has after `(?`: atomic groups, groups that share numbers, references, calls and conditions. */
+  function special(at: number, close: <T>(result: T) => T, inner: (flags?: Flags, resets?: boolean) => PatternNode): PatternNode {
+    if (reader.take(">")) return close({ kind: "atomic", item: inner() });
+    if (reader.take("|")) return close(inner(undefined, true));
+    const again = reader.match(/P=(\w+)/y);
+    if (again) return close(namedReference(again[1], at));
+    const called = reader.match(/R|P>(\w+)|&(\w+)|([+-]?)(\d+)/y);
+    if (called) return close(call(called[1] ?? called[2], called[3], called[4] ?? "0", at));
+    if (!reader.take("(")) return reader.fail("a group starts in an unknown way", at);
+    const test = condition(at);
+    const item = inner();
+    const [yes, no, third] = item.kind === "choice" ? item.options : [item, sequence([])];
+    if (third) reader.fail("a condition has more than two branches", at);
+    return close({ kind: "condition", test, yes, no });
+  }
+
+  /** The test of a condition up to its bracket; (DEFINE) never holds. */
+  function condition(at: number): ConditionTest {
+    const found = reader.match(/(DEFINE)\)|([+-]?)(\d+)\)|R(?:(\d+)|&(\w+))?\)|<(\w+)>\)|'(\w+)'\)|(?![?*])(\w+)\)/y);
+    if (!found) {
+      reader.offset--;
+      const look = atom(0, start, at);
+      return look.kind === "look" ? { look } : reader.fail("a condition has no test", at);
+    }
+    const [, define, sign, number, calledNumber, calledName, ...byName] = found;
+    if (define) return { groups: [] };
+    if (number) return { groups: [relative(sign, number, at)] };
+    const name = byName.find((each) => each !== undefined);
+    if (name !== undefined) return { groups: names.get(name) ?? reader.fail(`there is no group "${name}"`, at) };
+    if (calledName) return { called: names.get(calledName)?.[0] ?? reader.fail(`there is no group "${calledName}"`, at) };
+    return { called: calledNumber ? relative("", calledNumber, at) : true };
+  }
+
+  /** A verb after `(*`, or an assertion that is written as a word. */
+  function verb(at: number, looking: (ahead: boolean, negated: boolean) => PatternNode, atomic: () => PatternNode): PatternNode {
+    const spelled = reader.match(/\*([a-z_]+):/y);
+    const look = spelled && spelledLooks[spelled[1]];
+    if (look) return looking(...look);
+    if (spelled?.[1] === "atomic") return atomic();
+    const found = reader.match(/\*(ACCEPT|FAIL|F|COMMIT|PRUNE|SKIP|THEN)(:[^)]*)?\)/y);
+    if (!found || (found[1] === "SKIP" && found[2])) return uncovered("this verb", at);
+    const name = found[1].toLowerCase();
+    if (name === "accept") return { kind: "accept", open: [...open] };
+    if (name.startsWith("f")) return { kind: "set", set: { ranges: [], classes: [], negated: false } };
+    return { kind: "verb", verb: name as "commit" | "prune" | "skip" | "then" };
+  }
+
+  /** The number of a group that may be counted from here. */
+  function relative(sign: string, digits: string, at: number): number {
+    const number = Number(digits);
+    const index = sign === "-" ? groups + 1 - number : sign === "+" ? groups + number : number;
+    return backreference(index < (sign ? 1 : 0) ? Infinity : index, at).index;
+  }
+
+  /** A call of a group by its name or number; a name may stand further on. */
+  function call(name: string | undefined, sign: string | undefined, digits: string, at: number): PatternNode {
+    if (name === undefined) return { kind: "call", index: relative(sign ?? "", digits, at) };
+    const node = { kind: "call" as const, index: 0 };
+    waiting.push(() => {
+      node.index = names.get(name)?.[0] ?? reader.fail(`there is no group "${name}"`, at);
+    });
+    return node;
+  }
+
+  function namedReference(name: string, at: number): PatternNode {
+    const node: { kind: "backreference"; index: number; others: readonly number[] } = {
+      kind: "backreference",
+      index: 0,
+      others: [],
+    };
+    waiting.push(() => {
+      [node.index, ...node.others] = (names.get(name) ?? reader.fail(`there is no group "${name}"`, at)) as [number, ...number[]];
+    });
+    return node;
   }
 
   function shorthand(letter: string): CharSet | undefined {
@@ -296,6 +455,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     const name = found[2] ?? found[3];
     const negated = (letter === "P") !== (found[1] === "^");
     if (name === "Any") return { ...anyChar, negated };
+    const own = rules.backtracks ? ownProperties[name] : undefined;
+    if (own) return { ranges: [], classes: [own], negated };
     const source = name === "L&" ? "\\p{Lu}\\p{Ll}\\p{Lt}" : name.length <= 2 ? `\\p{${name}}` : `\\p{Script=${name}}`;
     try {
       new RegExp(`[${source}]`, "v");
@@ -319,26 +480,10 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     if (letter === "C" && !rules.backtracks) uncovered("single bytes", at);
     if (rules.backtracks) {
       if (letter === "Z") return { kind: "assertion", at: "last line end" };
-      if (letter === "N") return { kind: "set", set: notChars(10) };
-      if (letter === "R")
-        return {
-          kind: "choice",
-          options: [
-            sequence([oneChar(13), oneChar(10)]),
-            {
-              kind: "set",
-              set: {
-                ranges: [
-                  [10, 13],
-                  [0x85, 0x85],
-                  [0x2028, 0x2029],
-                ],
-                classes: [],
-                negated: false,
-              },
-            },
-          ],
-        };
+      if (letter === "N" && !reader.match(/(?=\{U\+)/y)) return lines.dot;
+      if (letter === "R") return lineBreak(breaks);
+      if (letter === "G") return { kind: "assertion", at: "search start" };
+      if (letter === "K") return { kind: "keep" };
       if (letter === "v" || letter === "V")
         return {
           kind: "set",
@@ -352,7 +497,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
             negated: letter === "V",
           },
         };
-      if (/[GKX]/.test(letter)) uncovered(`\\${letter}`, at);
+      if (letter === "X") uncovered("\\X", at);
       if (letter === "k" || letter === "g") return named(letter, at);
       if (/[1-9]/.test(letter)) {
         const index = Number(letter + (reader.match(/\d*/y)?.[0] ?? ""));
@@ -362,24 +507,34 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     return literal(escapedChar(letter, at), given);
   }
 
+  /** \k{name}, \g{2}, \g{-1}, and the calls \g<name>, \g<2>. */
   function named(letter: string, at: number): PatternNode {
-    const found = reader.match(/\{(\w+)\}|<(\w+)>|'(\w+)'|(\d+)/y) ?? reader.fail(`\\${letter} is not complete`, at);
-    const name = found.slice(1).find((part) => part !== undefined)!;
-    return backreference(
-      /^\d+$/.test(name) ? Number(name) : (names.get(name) ?? reader.fail(`there is no group "${name}"`, at)),
-      at,
-    );
+    const found =
+      reader.match(/\{\s*([+-]?\w+)\s*\}|<([+-]?\w+)>|'([+-]?\w+)'|([+-]?\d+)/y) ??
+      reader.fail(`\\${letter} is not complete`, at);
+    const [, braced, angled, quoted, bare] = found;
+    const name = braced ?? angled ?? quoted ?? bare;
+    const [, sign, digits] = /^([+-]?)(\d+)$/.exec(name) ?? [];
+    const isCall = letter === "g" && (angled ?? quoted) !== undefined;
+    if (isCall) return call(digits === undefined ? name : undefined, sign, digits, at);
+    if (digits === undefined) return namedReference(name, at);
+    return letter === "k" ? reader.fail("\\k is not complete", at) : { kind: "backreference", index: relative(sign, digits, at) };
   }
 
-  function backreference(index: number, at: number): PatternNode {
-    const all = source.match(/\\[\s\S]|\((?!\?)|\(\?(?:P?<(?![=!])|')/g)?.filter((part) => part.startsWith("(")).length ?? 0;
-    if (index > all) reader.fail(`there is no group ${index}`, at);
+  /** A reference to a group, which may stand further on. */
+  function backreference(index: number, at: number): PatternNode & { kind: "backreference" } {
+    waiting.push(() => index <= groups || reader.fail(`there is no group ${index}`, at));
     return { kind: "backreference", index };
   }
 
   function escapedChar(letter: string, at: number): number {
     if (Object.hasOwn(controls, letter) || letter in controls) {
       if (letter !== "e" || rules.backtracks) return controls[letter];
+    }
+    if (rules.backtracks && (letter === "o" || letter === "N")) {
+      const found = reader.match(/\{(?:U\+)?([0-9a-fA-F]+)\}/y) ?? reader.fail("an escape is not complete", at);
+      const code = parseInt(found[1], letter === "o" ? 8 : 16);
+      return code <= 0x10ffff ? code : reader.fail("an escape names no character", at);
     }
     if (letter === "x") {
       const found = reader.match(/\{([0-9a-fA-F]+)\}|([0-9a-fA-F]{1,2})/y);
@@ -449,5 +604,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   }
 
   const node = choice(0, outer);
-  return { node, groups, ignoreCase: false };
+  for (const each of waiting) each();
+  const pairs = ends.includes("CRLF") || ends === "ANY";
+  const namesEnds = /[\r\n]|\\[rnvR]/.test(source);
+  return { node: pairs && !namesEnds ? startedApart(node) : node, groups, ignoreCase: false };
 }

@@ -1,4 +1,4 @@
-import { type AssertionPlace, type PatternNode, membership, reversedNode } from "./ast.ts";
+import { type AssertionPlace, type PatternNode, membership, partsOfPattern, reversedNode } from "./ast.ts";
 
 /** One step of a compiled pattern; `to` and `or` are indexes of steps. */
 export type Step =
@@ -16,8 +16,23 @@ export type Step =
       readonly negated: boolean;
     }
   | { readonly op: "atomic"; readonly program: Program }
-  | { readonly op: "back"; readonly index: number; readonly ignoreCase: boolean }
+  | { readonly op: "back"; readonly groups: readonly number[]; readonly ignoreCase: boolean }
+  /** Goes on at a group's own steps, and after their `return` behind the call. */
+  | { readonly op: "call"; readonly index: number; to: number }
+  | { readonly op: "return" }
+  /** Goes on at `or` where the test fails. */
+  | { readonly op: "if"; readonly test: StepTest; or: number }
+  | { readonly op: "verb"; readonly verb: "commit" | "prune" | "skip" }
+  /** Gives up the option of a choice; where there is no other, what lies above the mark of that choice. */
+  | { readonly op: "then"; readonly split?: { readonly or: number }; readonly mark?: number }
+  | { readonly op: "mark"; readonly mark: number }
+  | { readonly op: "accept" }
   | { readonly op: "match" };
+
+export type StepTest =
+  | { readonly groups: readonly number[] }
+  | { readonly called: true | number }
+  | { readonly program: Program; readonly ahead: boolean; readonly negated: boolean };
 
 export interface Program {
   readonly steps: readonly Step[];
@@ -40,6 +55,8 @@ export function sizeOf(node: PatternNode): number {
     case "look":
     case "atomic":
       return sizeOf(node.item) + 1;
+    case "condition":
+      return sizeOf(node.yes) + sizeOf(node.no) + 2;
     case "repeat":
       return node.max === Infinity
         ? node.min * sizeOf(node.item) + sizeOf(node.item) + 2
@@ -49,10 +66,24 @@ export function sizeOf(node: PatternNode): number {
   }
 }
 
-/** Compiles a tree to steps; slot 2n and 2n+1 hold the start and end of group n. */
-export function compileProgram(root: PatternNode, ignoreCase: boolean): Program {
+/** The first group of a number in a tree; 0 is the tree. */
+function groupOf(root: PatternNode, index: number): PatternNode | undefined {
+  if (index === 0 || (root.kind === "group" && root.index === index)) return root;
+  for (const part of partsOfPattern(root)) {
+    const found = groupOf(part, index);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+/** Compiles a tree to steps; slot 2n and 2n+1 hold the start and end of group n. Calls go to the groups of `whole`. */
+export function compileProgram(root: PatternNode, ignoreCase: boolean, whole = root): Program {
   const steps: Step[] = [];
   let hasBackreference = false;
+  /** The calls that wait for the steps of their group. */
+  const calls: { readonly index: number; to: number }[] = [];
+  /** The choices around what is emitted: the option's split, or the mark of a choice whose last option it is. */
+  const options: Omit<Extract<Step, { op: "then" }>, "op">[] = [];
   const push = (step: Step): number => steps.push(step) - 1;
 
   function emit(node: PatternNode): void {
@@ -72,6 +103,7 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
         push({ op: "save", slot: 2 * node.index + 1 });
         return;
       case "assertion":
+        hasBackreference ||= node.at === "search start";
         push({ op: "assert", at: node.at });
         return;
       case "look":
@@ -79,11 +111,35 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
         return;
       case "atomic":
         hasBackreference = true;
-        push({ op: "atomic", program: compileProgram(node.item, ignoreCase) });
+        push({ op: "atomic", program: compileProgram(node.item, ignoreCase, whole) });
         return;
       case "backreference":
         hasBackreference = true;
-        push({ op: "back", index: node.index, ignoreCase: ignoreCase || node.ignoreCase === true });
+        push({ op: "back", groups: [node.index, ...(node.others ?? [])], ignoreCase: ignoreCase || node.ignoreCase === true });
+        return;
+      case "call": {
+        hasBackreference = true;
+        const call = { op: "call" as const, index: node.index, to: 0 };
+        calls.push(call);
+        push(call);
+        return;
+      }
+      case "condition":
+        hasBackreference = true;
+        emitCondition(node);
+        return;
+      case "keep":
+        hasBackreference = true;
+        push({ op: "save", slot: 0 });
+        return;
+      case "verb":
+        hasBackreference = true;
+        push(node.verb === "then" ? { op: "then", ...options.at(-1) } : { op: "verb", verb: node.verb });
+        return;
+      case "accept":
+        hasBackreference = true;
+        for (const index of node.open) push({ op: "save", slot: 2 * index + 1 });
+        push({ op: "accept" });
         return;
       case "repeat":
         for (let i = 0; i < node.min; i++) emit(node.item);
@@ -93,22 +149,45 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
   }
 
   function pushLook({ item, ahead, negated }: PatternNode & { kind: "look" }): void {
-    const program = compileProgram(item, ignoreCase);
-    hasBackreference ||= program.hasBackreference;
-    const reversed = ahead ? compileProgram(reversedNode(item), ignoreCase) : program;
+    const program = compileProgram(item, ignoreCase, whole);
+    // What a group within it takes is known outside, too.
+    hasBackreference ||= program.hasBackreference || program.steps.some(({ op }) => op === "save");
+    const reversed = ahead && !hasBackreference ? compileProgram(reversedNode(item), ignoreCase) : program;
     push({ op: "look", program, reversed, ahead, negated });
   }
 
-  function emitChoice(options: readonly PatternNode[]): void {
+  function emitCondition({ test, yes, no }: PatternNode & { kind: "condition" }): void {
+    const looked = "look" in test ? test.look : undefined;
+    const step = {
+      op: "if" as const,
+      test: looked ? { ...looked, program: compileProgram(looked.item, ignoreCase, whole) } : (test as StepTest),
+      or: 0,
+    };
+    push(step);
+    emit(yes);
+    const jump = { op: "jump" as const, to: 0 };
+    push(jump);
+    step.or = steps.length;
+    emit(no);
+    jump.to = steps.length;
+  }
+
+  function emitChoice(alternatives: readonly PatternNode[]): void {
     const jumps: { to: number }[] = [];
-    options.forEach((option, i) => {
-      if (i === options.length - 1) {
+    const mark = steps.length;
+    if (alternatives.some(givesUp)) push({ op: "mark", mark });
+    alternatives.forEach((option, i) => {
+      if (i === alternatives.length - 1) {
+        options.push({ mark });
         emit(option);
+        options.pop();
         return;
       }
       const split = { op: "split" as const, to: 0, or: 0 };
       split.to = push(split) + 1;
+      options.push({ split });
       emit(option);
+      options.pop();
       const jump = { op: "jump" as const, to: 0 };
       push(jump);
       jumps.push(jump);
@@ -137,8 +216,21 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean): Program 
 
   emit(root);
   push({ op: "match" });
+  const bodies = new Map<number, number>();
+  for (let call = calls.shift(); call; call = calls.shift()) {
+    if (!bodies.has(call.index)) {
+      bodies.set(call.index, steps.length);
+      emit(groupOf(whole, call.index)!);
+      push({ op: "return" });
+    }
+    call.to = bodies.get(call.index)!;
+  }
   return { steps, hasBackreference };
 }
+
+/** Whether a verb within gives up an option of the choice. */
+const givesUp = (node: PatternNode): boolean =>
+  (node.kind === "verb" && node.verb === "then") || partsOfPattern(node).some(givesUp);
 
 const wordChar = /^[\p{Alphabetic}\p{Nd}_]$/u;
 
@@ -158,6 +250,8 @@ export function holds(place: AssertionPlace, text: string, offset: number): bool
       return offset === text.length;
     case "line start":
       return offset === 0 || text[offset - 1] === "\n";
+    case "inner line start":
+      return offset === 0 || (text[offset - 1] === "\n" && offset < text.length);
     case "line end":
       return offset === text.length || text[offset] === "\n";
     case "last line end":

@@ -2,7 +2,8 @@ import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers, tick } from "../values/index.ts";
 import { isInAscii, keyOf } from "./folding.ts";
 import { listLimit, listTooLong, number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
-import { patternReader, refused, stepOver, withinBudget } from "./patterned.ts";
+import { stepOver } from "../patterns/index.ts";
+import { patternReader, refused, withinBudget } from "./patterned.ts";
 import { taken } from "./taken.ts";
 
 /** Finds the position of a text or pattern. */

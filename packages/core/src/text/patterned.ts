@@ -116,9 +116,3 @@ export function withinBudget<T extends Value>(source: string, run: (budget: Budg
     return new Failure("pattern-budget", { pattern: source });
   }
 }
-
-/** The offset after an empty match at `offset`: one code point on, so that the search goes on. */
-export function stepOver(text: string, offset: number): number {
-  const codePoint = text.codePointAt(offset);
-  return offset + (codePoint !== undefined && codePoint > 0xffff ? 2 : 1);
-}

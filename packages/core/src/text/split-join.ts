@@ -14,7 +14,8 @@ import {
   tooLong,
   written,
 } from "./operation.ts";
-import { patternReader, stepOver, withinBudget } from "./patterned.ts";
+import { stepOver } from "../patterns/index.ts";
+import { patternReader, withinBudget } from "./patterned.ts";
 
 const items: Slot = { name: "items", kind: "texts" };
 

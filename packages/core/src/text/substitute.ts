@@ -2,7 +2,8 @@ import type { Budget, Match, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
 import { number, operation, optional, text, textLimit, tooLong, wholeBy, written } from "./operation.ts";
-import { patternReader, stepOver, withinBudget } from "./patterned.ts";
+import { stepOver } from "../patterns/index.ts";
+import { patternReader, withinBudget } from "./patterned.ts";
 
 /** Replaces a stretch given by its position. */
 export const replaceSpan = operation({

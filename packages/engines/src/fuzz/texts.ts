@@ -64,9 +64,29 @@ export function pattern(next: Next, flavour: string, depth = 2): string {
     "[0-9x]",
   ];
   const own =
-    { posix: ["\\m", "\\M", "\\y"], pcre: ["\\b", "(?i)a", "(?=a)", "\\h", "(?>a+)", "a++"], re2: ["\\b", "(?i)a", "\\pL"] }[
-      flavour
-    ] ?? [];
+    {
+      posix: ["\\m", "\\M", "\\y"],
+      pcre: [
+        "\\b",
+        "(?i)a",
+        "(?=a)",
+        "\\h",
+        "(?>a+)",
+        "a++",
+        "(?<=l)",
+        "(?!x)",
+        "\\K",
+        "(*SKIP)",
+        "(*PRUNE)",
+        "(*F)",
+        "(?|(a)|(l))\\1",
+        "(?(?=a)a|l)",
+        "(l|n(?R)?)",
+        "\\R",
+        "(?<w>\\w)(?&w)",
+      ],
+      re2: ["\\b", "(?i)a", "\\pL"],
+    }[flavour] ?? [];
   const atom = (): string => {
     const roll = next();
     if (depth > 0 && roll < 0.2) return `(${pattern(next, flavour, depth - 1)})`;

@@ -492,6 +492,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
   },
   truth: truthOf,
   unify,
+  nullStops: true,
   rows: {
     compares: new Set([...relations, "<=>"]),
     nested: true,

@@ -1,4 +1,14 @@
-import { type Value, dateFromDays, dayNames, daysFromDate, isDate, isoWeekOf, lookup, monthNames } from "../../values/index.ts";
+import {
+  type Value,
+  dateFromDays,
+  dayNames,
+  daysFromDate,
+  isDate,
+  isoWeekOf,
+  lookup,
+  monthNames,
+  utf8Of,
+} from "../../values/index.ts";
 
 /** A date and time; `micro` is the fraction of the second in millionths. */
 export interface Moment {
@@ -44,22 +54,50 @@ const delimited = new RegExp(
   `^(\\d+)${mark}(\\d+)${mark}(\\d+)(?:(?:${blank}+|T|${mark})(\\d+)(?:${mark}(\\d+)(?:${mark}(\\d+)(?:\\.(\\d*))?)?)?)?`,
 );
 
+/** Bytes that are neither digits nor marks where they are looked at as Latin-1; the server leaves them out at the end. */
+const isIdle = (byte: number): boolean =>
+  byte < 0x80
+    ? !/[\d!-/:-@[-`{-~]/.test(String.fromCharCode(byte))
+    : idle.has(byte) || (byte >= 0xc0 && byte !== 0xd7 && byte !== 0xf7);
+const idle: ReadonlySet<number> = new Set([0x81, 0x83, 0x8a, 0x8c, 0x8d, 0x8e, 0x8f, 0x90, 0x9a, 0x9c, 0x9d, 0x9e, 0x9f, 0xa0]);
+
+const leading = /^[ \t\n\v\f\r]*\+?[ \t\n\v\f\r]*/;
+
+/** A text without blanks and a plus before it, and without what says nothing behind it. */
+function trimmedEnds(given: string): string {
+  const text = given.replace(leading, "");
+  let end = text.length;
+  while (end > 0) {
+    const start = end - ((text.charCodeAt(end - 1) & 0xfc00) === 0xdc00 ? 2 : 1);
+    if (!utf8Of(text.slice(start, end)).every(isIdle)) break;
+    end = start;
+  }
+  return text.slice(0, end);
+}
+
+/** Digits side by side, a T before the time: parts of two, the year of four where there are 4, 8 or at least 14 digits. */
+function readDigits(run: string, count: number, fraction: string | undefined): Moment | undefined {
+  const size = count === 4 || count === 8 || count >= 14 ? 4 : 2;
+  let at = 0;
+  const take = (most: number): string | undefined => {
+    const found = /^\d+/.exec(run.slice(at, at + most))?.[0];
+    at += found?.length ?? 0;
+    return found;
+  };
+  const date = [take(size), take(2), take(2)];
+  if (run[at] === "T") at++;
+  return date.includes(undefined) ? undefined : moment([...date, take(2), take(2), take(2), fraction]);
+}
+
 /** A text, or a number as text, read as a date and time; undefined where it is none. */
 export function readMoment(given: string): Moment | undefined {
-  const text = given.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
-  const digits = /^\d+/.exec(text)?.[0];
-  if (digits === undefined) return undefined;
-  const rest = text.slice(digits.length);
-  // Digits before a mark or a space are a year; others are all the parts side by side.
-  if (/^[ \t\n\v\f\r!-/:-@[-`{-~]/.test(rest) && !/^\.(?:\d|$)/.test(rest)) return readDelimited(text);
-  const clock = /^T(\d{1,6})/.exec(rest)?.[1] ?? "";
-  if (rest.startsWith(".") && digits.length !== 14 && digits.length !== 12) return readDelimited(text);
-  const size = digits.length === 4 || digits.length === 8 || digits.length >= 14 ? 4 : 2;
-  const pairs = digits.slice(size).match(/\d\d?/g) ?? [];
-  if (pairs.length < 2) return undefined;
-  const times = [...pairs.slice(2, 5), ...(clock.match(/\d\d?/g) ?? [])].slice(0, 3);
-  const [hour, minute, second] = times;
-  return moment([digits.slice(0, size), pairs[0], pairs[1], hour, minute, second, /^\.(\d*)/.exec(rest)?.[1]]);
+  const text = trimmedEnds(given);
+  const [run] = /^\d[\dT]*/.exec(text) ?? [];
+  if (run === undefined) return undefined;
+  const rest = text.slice(run.length);
+  const count = run.replaceAll("T", "").length;
+  const isWhole = rest === "" || (rest.startsWith(".") && (count === 12 || count >= 14));
+  return isWhole ? readDigits(run, count, /^\.(\d*)/.exec(rest)?.[1]) : readDelimited(text);
 }
 
 const readDelimited = (text: string): Moment | undefined => {
@@ -96,7 +134,7 @@ export const longest = 3_020_399_999_999;
 const dated = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]+[^ \\t\\n\\v\\f\\r]|T|${mark}\\d+${mark}\\d)`);
 
 /** Whether a text that is read as a date says the time of day, too. */
-export const hasClock = (text: string): boolean => dated.test(text.trimStart()) || /^\d{12,}/.test(text.trim());
+export const hasClock = (text: string): boolean => dated.test(text.replace(leading, "")) || /^\d{12,}/.test(text.trim());
 
 /** A time that may be longer than the longest. */
 export function readSpan(given: string): number | undefined {
