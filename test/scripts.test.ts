@@ -21,6 +21,12 @@ test("the audit counts each dialect's pure rows", () => {
   expect(node("scripts/audit.js").match(/^\w+: \d+ of \d+ functions/gm)).toHaveLength(7);
 });
 
+test("every function of the embedded engines is covered, or has a reason by its name", () => {
+  const { stdout, status } = spawnSync(process.execPath, ["scripts/catalogue.js"], { cwd: root, encoding: "utf8" });
+  expect(stdout.match(/^\w+: \d+ names, \d+ not covered$/gm)).toHaveLength(3);
+  expect({ stdout, status }).toMatchObject({ status: 0 });
+});
+
 test("size prints code lines, test lines and the ratio", () => {
   expect(node("scripts/size.js")).toMatch(/^code lines \d+, test lines \d+, ratio 0\.\d{3}\n$/);
 });

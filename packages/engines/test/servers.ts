@@ -1,3 +1,4 @@
+import { spawnSync } from "node:child_process";
 import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals";
 import { sampleOf } from "indigo-quill";
 import { type Connection, open, probe } from "@indigo-quill/engines";
@@ -8,6 +9,8 @@ import { agrees, traitProbes } from "./traits.ts";
 
 /** A comparison takes ten seconds alone, and some times that beside the other tests. */
 jest.setTimeout(240_000);
+
+const root = new URL("../../..", import.meta.url).pathname;
 
 /** The servers that `npm run test:servers` has started. */
 const urls: Readonly<Record<string, string>> = {
@@ -53,6 +56,12 @@ describe.each(Object.keys(urls))("%s server", (id) => {
     });
     expect(outcome).toHaveProperty("error");
   });
+});
+
+test("every function of the servers is covered, or has a reason by its name", () => {
+  const args = ["scripts/catalogue.js", "--postgresql", process.env.IQUILL_POSTGRESQL!, "--mariadb", process.env.IQUILL_MARIADB!];
+  const { stdout, status } = spawnSync(process.execPath, args, { cwd: root, encoding: "utf8" });
+  expect({ stdout, status }).toMatchObject({ status: 0 });
 });
 
 test.each(["utf8mb4_bin", "utf8mb4_unicode_ci"])("mariadb with %s: 1,500 generated expressions", async (collation) => {

@@ -160,8 +160,8 @@ export interface Dialect {
   parse(source: string, limits?: ParseLimits): Parsed;
   readonly rows: readonly FunctionRow[];
   readonly code: Readonly<Record<string, Code>>;
-  /** Names, in lower case, of functions that the dialect has and that are not covered yet. */
-  readonly uncovered: ReadonlySet<string>;
+  /** Functions that the dialect has and that are not covered, by their names in lower case: what they are about. */
+  readonly uncovered: ReadonlyMap<string, string>;
   readonly types: TypeRules;
   /** Whether upper and lower case letters in function names are told apart. */
   readonly functionCase: "minded" | "ignored";

@@ -18,7 +18,8 @@ const replacedBy = (range: TextRange, text: string): Fix => ({ title: `Write ${t
 
 /** A name that is no column: the nearest columns, or a text that lacks its quotes. */
 export function unknownColumn(node: Name, dialect: Dialect, columns: readonly string[]): Diagnostic {
-  if (dialect.uncovered.has(node.name)) return mistake("not-covered", node.range, { what: node.name });
+  const reason = dialect.uncovered.get(node.name);
+  if (reason !== undefined) return mistake("not-covered", node.range, { what: `${node.name} (${reason})` });
   const name = dialect.columnText(node.name);
   const names = columns.map((column) => dialect.columnText(column));
   const near = nearest(name, names);
@@ -31,7 +32,8 @@ export function unknownColumn(node: Name, dialect: Dialect, columns: readonly st
 
 /** A function that is not there: not covered, or what does its job here, or the nearest names. */
 export function unknownFunction({ name, nameRange }: Call, dialect: Dialect): Diagnostic {
-  if (dialect.uncovered.has(name.toLowerCase())) return mistake("not-covered", nameRange, { what: `the function ${name}` });
+  const reason = dialect.uncovered.get(name.toLowerCase());
+  if (reason !== undefined) return mistake("not-covered", nameRange, { what: `the function ${name} (${reason})` });
   const means = meantBy(name, dialect.rows);
   const names = dialect.rows.filter((row) => row.notation !== "operator").flatMap((row) => [row.name, ...(row.aliases ?? [])]);
   const near = means.length > 0 ? [] : nearest(name, new Set(names));

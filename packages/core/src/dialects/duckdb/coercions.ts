@@ -15,6 +15,7 @@ import {
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { readIntervalText } from "./intervals.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, isPure, relations } from "../row.ts";
 import {
@@ -85,6 +86,7 @@ const names: Readonly<Record<string, string>> = lookup({
   timestamp: "timestamp",
   datetime: "timestamp",
   time: "time",
+  interval: "interval",
   blob: "blob",
   bytea: "blob",
   binary: "blob",
@@ -182,6 +184,8 @@ export function read(type: string, text: string): Value {
       return readTimestamp(text);
     case "time":
       return readClock(text) ?? new Failure("not-a-date", { text });
+    case "interval":
+      return readIntervalText(text);
     case "blob":
       return readBytes(text);
   }

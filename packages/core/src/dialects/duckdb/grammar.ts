@@ -32,6 +32,7 @@ import {
 } from "../shared/sql-forms.ts";
 import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn, rowForm } from "../shared/queries.ts";
 import { columnText, reserved, duckdbRules } from "./lexis.ts";
+import { unitNamed } from "./intervals.ts";
 import { numberLiteral } from "./numbers.ts";
 
 /** How tightly operators bind. */
@@ -205,13 +206,20 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
     type += "[]";
   }
   if (
-    /^(?:timestamptz|timetz|interval|json|uuid|bit|bitstring|struct|map|union|enum|uhugeint|bignum|varint|timestamp_(?:s|ms|ns))(?:\(|\[|$)/.test(
+    /^(?:timestamptz|timetz|json|uuid|bit|bitstring|struct|map|union|enum|uhugeint|bignum|varint|timestamp_(?:s|ms|ns))(?:\(|\[|$)/.test(
       type,
     )
   )
     parser.uncovered(`the type ${type}`, start);
   return { type, typeRange: span(parser, start) };
 }
+
+/** Whether a token names a unit in the long way, as the grammar has it. */
+const isUnit = ({ kind, value }: Token): boolean =>
+  kind === "name" &&
+  /^(?:(?:year|month|day|hour|minute|second|millisecond|microsecond|week|quarter|decade)s?|centur(?:y|ies)|millenni(?:um|a))$/i.test(
+    value,
+  );
 
 const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(true, "boolean"),
@@ -261,8 +269,17 @@ const specials: Readonly<Record<string, Special>> = lookup({
   extract: extractForm,
   nullif: nullifForm("null"),
   if: ifForm,
-  interval: (parser) =>
-    parser.ahead(1).kind === "text" || parser.ahead(1).kind === "number" ? parser.uncovered("intervals") : undefined,
+  interval: (parser, token) => {
+    const next = parser.ahead(1);
+    const unit = next.kind === "text" || /^\d+$/.test(next.source) ? parser.ahead(2) : undefined;
+    if (!unit && next.value !== "(") return undefined;
+    if (unit && !isUnit(unit)) return undefined;
+    parser.next();
+    const amount = parser.expression(power["::"]);
+    if (!isUnit(parser.token)) return parser.missing("a unit of time");
+    const { value, range } = parser.next();
+    return parser.call("interval", token.range, [amount, literal(unitNamed(value)!, "literal", range)], "function");
+  },
   struct_pack: form((parser) => parser.uncovered("structs and maps")),
   row: rowForm,
   map: (parser) => (["{", "("].includes(parser.ahead(1).value) ? parser.uncovered("structs and maps") : undefined),

@@ -6,6 +6,7 @@ import {
   type ListExpression,
   type Name,
   type Printer,
+  atom,
   form,
   group,
   line,
@@ -53,7 +54,12 @@ const table = {
       ]),
     ),
   }),
-  calls: lookup<Form>({ ...sqlCalls(power.like), array_extract: subscript, array_slice: subscript }),
+  calls: lookup<Form>({
+    ...sqlCalls(power.like),
+    interval: form(atom, "interval ($1) $2w"),
+    array_extract: subscript,
+    array_slice: subscript,
+  }),
   kinds: {
     ...sqlKinds,
     cast: (printer: Printer, node: Cast) =>

@@ -64,6 +64,8 @@ export const duckdb: Style = {
     "side.boolean": "boolean",
   }),
   atoms: {
+    interval: ["interval '1 day'", "interval (n) month", "interval '2 years -3 days 04:05'", "to_hours(n)", "interval '1.5' day"],
+    "interval unit": ["'day'"],
     blob: ["encode(label)", "'ab'::blob", "'\\\\xAA'::blob"],
     double: ["1.5::double", "d::double", "1e2", "-2.5::double", "0.1::double", "n::double", "1e20"],
     ...Object.fromEntries(
@@ -252,6 +254,7 @@ export const duckdb: Style = {
     ),
   },
   calls: {
+    interval: ([count]) => `interval (${count}) day`,
     extract: ([, b]) => `extract(year from ${b})`,
     ...Object.fromEntries(
       ["list_aggregate", "list_aggr", "array_aggregate", "array_aggr"].map((name) => [
