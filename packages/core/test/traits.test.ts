@@ -125,6 +125,11 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
   compare: {
     missing: { slots: ["", null, "="], answers: blank, fixed: { relation: "=" } },
     case: { slots: ["a", "A", "="], answers: ["minded", "ignored"], fixed: { relation: "=" } },
+    notANumber: {
+      slots: [new Double(NaN), new Double(NaN), "="],
+      answers: ["unordered", "above all"],
+      fixed: { relation: "=" },
+    },
     mixed: { slots: ["a", 1, "="], answers: ["error", "by kind"], fixed: { relation: "=" } },
     padding: { slots: ["a ", "a", "="], answers: ["counted", "padded"], fixed: { relation: "=" } },
     truth: { slots: ["a", "a", "="], answers: ["true or false", "1 or 0"], fixed: { relation: "=" } },

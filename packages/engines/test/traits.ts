@@ -42,6 +42,7 @@ const shared = {
   missingItem: "coalesce(concat('a', null, 'b'), 'nothing')",
   emptyItem: "concat_ws('-', 'a', '', 'b')",
   mixed: "'a' < 'b'",
+  notANumber: "'nan'::float8 = 'nan'::float8",
   numbers: "0.1 + 0.2",
   quotient: "7 / 2",
   byZero: "1 % 0",
@@ -98,6 +99,7 @@ const own: Readonly<Record<string, Probes>> = {
     ofEmpty: "unicode('') is null",
     alphabet: "unicode('é')",
     mixed: "5 < 'a'",
+    notANumber: "1e999 - 1e999 is null",
     overflow: "1e308 * 10",
     missing: "upper(null) is null",
   },
@@ -119,6 +121,7 @@ const own: Readonly<Record<string, Probes>> = {
     case: "('a' = 'Á') + 2 * ('ß' = 's')",
     from: "right('abc', 2)",
     mixed: "5 = '5x'",
+    notANumber: "0e0 / 0e0 is null",
     overflow: "1e308 * 10",
   },
   duckdb: {

@@ -63,6 +63,8 @@ export interface RowRules {
   readonly queries?: true;
   /** Whether a comparison is always true or false, null being like null and behind every value. */
   readonly nullsLast?: true;
+  /** Whether a query is worked out for every row, whether the row needs it or not. */
+  readonly eager?: true;
   /** How a truth value is written. */
   truth(value: boolean, range: TextRange): Expression;
 }
@@ -116,6 +118,8 @@ export interface TypeRules {
   readonly nullStops?: true;
   /** Whether what does not depend on a row is evaluated before any is, so that its error is that of the whole. */
   readonly folds?: true;
+  /** Whether a condition of a choice that no row changes is worked out first: its error is that of the whole. */
+  readonly simplifiesChoices?: true;
   /** Whether types are known only on the row; where not, a constant that does not convert is an error of the whole expression. */
   readonly dynamic: boolean;
 }

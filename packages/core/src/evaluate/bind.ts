@@ -12,10 +12,11 @@ import {
   type Query,
   isRow,
   ungrouped,
+  walk,
 } from "../syntax/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
-import { Failure, FunctionItem, type TextRange, type Value, isFailure } from "../values/index.ts";
-import { isKnownNull } from "./constants.ts";
+import { Failure, FunctionItem, type TextRange, type Value, isFailure, limitCodes } from "../values/index.ts";
+import { constantValue, isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { withoutRows } from "./rows.ts";
@@ -124,7 +125,25 @@ export class Binder {
       const name = this.dialect.columnText((source as Name).name);
       this.diagnostics.unshift(mistake("ungrouped-column", source.range, { name }));
     }
+    return this.dialect.types.rows?.eager ? this.#afterQueries(bound) : bound;
+  }
+
+  /** What is made of the queries outside functions that are values. */
+  readonly #queries: Bound[] = [];
+
+  #aboutQuery(bound: Bound): Bound {
+    if (this.#scope.length === 0) this.#queries.push(bound);
     return bound;
+  }
+
+  /** A whole that fails where one of the queries in it does. */
+  #afterQueries(whole: Bound): Bound {
+    const queries = this.#queries;
+    if (queries.length === 0) return whole;
+    return this.#code(whole.source, whole.type, [whole, ...queries], ([cell, ...cells]) => (row) => {
+      const failed = cells.map((each) => each(row)).find(isFailure);
+      return failed ?? cell(row);
+    });
   }
 
   bind(node: Expression): Bound {
@@ -262,9 +281,12 @@ export class Binder {
     const [result, another] = node.rows;
     if (another) return this.#broken(node, mistake("too-many-rows", node.range, { given: node.rows.length }));
     const { range, condition } = node;
-    if (condition) return { ...this.bind({ kind: "choice", branches: [{ condition, result }], range }), source: node };
+    if (condition) {
+      const choice = this.#choice({ kind: "choice", branches: [{ condition, result }], range }, true);
+      return this.#aboutQuery({ ...choice, source: node });
+    }
     const { type, items } = this.#unified([this.bind(result)], node);
-    return this.#code(node, type, items, ([cell]) => cell);
+    return this.#aboutQuery(this.#code(node, type, items, ([cell]) => cell));
   }
 
   #call(node: Call): Bound {
@@ -275,7 +297,8 @@ export class Binder {
       // EXISTS does not look at what is selected, but the names in it must be there.
       if (node.name === "exists" && query.kind === "query")
         for (const row of query.rows) (isRow(row) ? row.items : [row]).forEach((item) => this.bind(item));
-      return { ...this.bind(plain), source: node };
+      const bound = { ...this.bind(plain), source: node };
+      return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#aboutQuery(bound) : bound;
     }
     const args = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
@@ -322,9 +345,12 @@ export class Binder {
     };
     if (this.dialect.types.nullFirst && isStrict && converted.some(isNothing))
       return { kind: "constant", value: null, dropped: converted, type, source: node };
-    // An engine that works out constants first reads a pattern and its escape together, and before the subject.
-    if (unreadable && (!this.dialect.types.folds || converted.slice(1).every(({ kind }) => kind === "constant")))
-      return { ...unreadable, source: node, type };
+    // An engine that works out constants first reads a pattern and its escape together, and before the subject; AND and OR
+    // look at what they need.
+    const isRead = this.dialect.types.folds
+      ? converted.slice(1).every(({ kind }) => kind === "constant")
+      : isPure(row) || !("lazy" in this.dialect.code[row.code]);
+    if (unreadable && isRead) return { ...unreadable, source: node, type };
     // The escape is read only with a pattern, and an error of its own where that is not null.
     const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
     if (this.dialect.types.folds && escape > 0 && converted.at(escape)?.kind === "constant" && isBroken(converted[escape]))
@@ -412,24 +438,59 @@ export class Binder {
     });
   }
 
-  #choice(node: Choice): Bound {
+  #choice(node: Choice, isQuery = false): Bound {
     const conditions = node.branches.map((branch) => this.bind(branch.condition));
-    const results = [...node.branches.map((branch) => branch.result), ...(node.otherwise ? [node.otherwise] : [])].map((e) =>
-      this.bind(e),
-    );
+    const told: number[] = [];
+    const results = [...node.branches.map((branch) => branch.result), ...(node.otherwise ? [node.otherwise] : [])].map((e) => {
+      told.push(this.diagnostics.length);
+      return this.bind(e);
+    });
+    told.push(this.diagnostics.length);
     const tests = conditions.map((condition) => {
       const conversion = this.dialect.types.conversion(condition.type, "condition");
       if (conversion) return this.#converted(condition, conversion, "condition");
       this.diagnostics.push(mistake("condition-type", condition.source.range, { given: condition.type }));
       return condition;
     });
+    const taken = isQuery ? undefined : this.#taken(tests);
+    if (taken instanceof Failure)
+      return this.#broken(node, mistake(taken.code as MessageCode, taken.range ?? node.range, taken.facts));
+    const isTaken = (i: number) => taken === undefined || taken.has(i);
+    // A pattern that cannot be read is no error where it is never tried.
+    for (let i = results.length - 1; i >= 0; i--)
+      if (!isTaken(i)) {
+        const own = this.diagnostics.splice(told[i], told[i + 1] - told[i]);
+        this.diagnostics.splice(told[i], 0, ...own.filter(({ code }) => code !== "pattern-syntax"));
+        if (own.length > 0 && isBroken(results[i])) results[i] = { ...results[i], kind: "constant", value: null, type: "null" };
+      }
     const last = node.otherwise && node.form !== "coalesce" ? results.pop() : undefined;
     const { type, items: unified } =
       this.#nullif(node, last) ?? this.#unified([...(last ? [last] : []), ...results], node, !node.otherwise);
     const items = last ? [...unified.slice(1), unified[0]] : unified;
-    return this.#code(node, type, [...tests, ...items], (cells) =>
-      lazyChoice(cells.slice(0, conditions.length), cells.slice(conditions.length), this.dialect.types),
+    const kept = tests.filter((_, i) => isTaken(i));
+    return this.#code(node, type, [...kept, ...items.filter((_, i) => isTaken(i))], (cells) =>
+      lazyChoice(cells.slice(0, kept.length), cells.slice(kept.length), this.dialect.types),
     );
+  }
+
+  /** The branches of a choice that a row may take, where conditions that no row changes are worked out first; or the failure of one. */
+  #taken(tests: readonly Bound[]): ReadonlySet<number> | Failure | undefined {
+    const { types } = this.dialect;
+    if (!types.simplifiesChoices) return undefined;
+    const taken = new Set<number>();
+    for (const [i, test] of tests.entries()) {
+      // What is compared with a constant that cannot be read is an error of its row, though no row is looked at.
+      const isSteady = !dependsOnRow(test) && ![...walk(test.source)].some(({ kind }) => kind === "name");
+      const value = isSteady ? constantValue(test, this.dialect) : undefined;
+      const holds = value === undefined ? undefined : types.truth(value);
+      if (holds instanceof Failure) {
+        if (holds.code === "not-covered" || limitCodes.has(holds.code)) return undefined;
+        return holds;
+      }
+      if (holds !== false && holds !== null) taken.add(i);
+      if (holds === true) return taken;
+    }
+    return taken.add(tests.length);
   }
 
   /** The result of NULLIF, where its type depends on what it is compared with. */

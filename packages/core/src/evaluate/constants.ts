@@ -71,18 +71,22 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
   }
 }
 
-/** Milliseconds that a constant part may take to tell whether it is null. */
-const nullPatience = 100;
+/** Milliseconds that a constant part may take while an expression is bound. */
+const patience = 100;
 
 /** Whether a part that depends on no row is null, in a dialect that works such parts out before it looks at a row. */
 export function isKnownNull(bound: Bound, dialect: Dialect): boolean {
   if (bound.kind === "constant") return bound.value === null;
-  if (!dialect.types.folds || mayChange(bound, dialect)) return false;
-  startClock(nullPatience);
+  return dialect.types.folds === true && !mayChange(bound, dialect) && constantValue(bound, dialect) === null;
+}
+
+/** The value of a part that depends on no row; undefined where it takes too long. */
+export function constantValue(bound: Bound, dialect: Dialect): Value | undefined {
+  startClock(patience);
   try {
-    return emit(bound, { columns: [] }, dialect)(0) === null;
+    return emit(bound, { columns: [] }, dialect)(0);
   } catch (error) {
-    if (error instanceof OverTime || error instanceof RangeError) return false;
+    if (error instanceof OverTime || error instanceof RangeError) return undefined;
     throw error;
   } finally {
     stopClock();

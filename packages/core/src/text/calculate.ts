@@ -111,7 +111,8 @@ export const calculate = operation({
         return Number.isFinite(whole) && !Number.isNaN(a) ? integer(BigInt(whole)) : new Failure("number-out-of-range");
       }
       if (overflow === "error") {
-        if (sign === "^" && a === 0 && b < 0) return new Failure("number-out-of-range");
+        const isPowerless = sign === "^" && ((a === 0 && b < 0) || (a < 0 && Number.isFinite(b) && !Number.isInteger(b)));
+        if (isPowerless) return new Failure("power-argument");
         const result = onDouble(a, b) as number;
         const fromFinite = Number.isFinite(a) && Number.isFinite(b);
         return fromFinite && (!Number.isFinite(result) || (result === 0 && a !== 0 && sign !== "-" && sign !== "+" && b !== 0))

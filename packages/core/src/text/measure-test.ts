@@ -107,6 +107,7 @@ function compareNumbers(a: Value, b: Value): number {
 
 const asDouble = (value: Value): number =>
   value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
+const isNotANumber = (value: Value): boolean => Number.isNaN(asDouble(value));
 const asDecimal = (value: Value): Decimal => (value instanceof Decimal ? value : Decimal.of(value as number));
 
 /** Texts by code points; the host compares UTF-16 units, which differs above U+FFFF. */
@@ -151,8 +152,8 @@ export const compare = operation({
   family: "measure-test",
   summary: "compares two values",
   slots: [any("a"), any("b"), settled(text("relation"))],
-  traits: ["missing", "case", "padding", "mixed", "truth"],
-  prepare({ case: letterCase, padding, mixed, truth, missing }, fixed) {
+  traits: ["missing", "case", "padding", "mixed", "notANumber", "truth"],
+  prepare({ case: letterCase, padding, mixed, notANumber, truth, missing }, fixed) {
     const relation = relations[fixed.relation as string];
     const given = truthBy(truth);
     const answer = (order: number): Value => {
@@ -183,7 +184,11 @@ export const compare = operation({
       const [kindA, kindB] = [kindOf(a), kindOf(b)];
       if (a instanceof Moment && b instanceof Moment && kindA === kindB) return compareMoments(a, b)!;
       if (a instanceof Bytes && b instanceof Bytes) return compareBytes(a, b);
-      if (kindA === kindB) return kindA === "number" ? compareNumbers(a, b) : Number(a) - Number(b);
+      if (kindA === kindB && kindA !== "number") return Number(a) - Number(b);
+      if (kindA === kindB) {
+        const found = compareNumbers(a, b);
+        return Number.isNaN(found) && notANumber === "above all" ? Number(isNotANumber(a)) - Number(isNotANumber(b)) : found;
+      }
       if (mixed === "error") return new Failure("kinds-do-not-compare", { a: kindA, b: kindB });
       return kinds.indexOf(kindA) - kinds.indexOf(kindB);
     }

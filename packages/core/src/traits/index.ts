@@ -279,6 +279,11 @@ export const traits = {
     error: "It is an error.",
     "by kind": "Numbers come before texts, texts before truth values and bytes; they are never equal.",
   }),
+  notANumber: trait("How does a result that is not a number (NaN) compare?", {
+    unordered: "It is neither equal to a number, itself included, nor before or after one.",
+    "above all": "It is equal to itself and above all numbers.",
+    "there is none": "Numbers here have no such value.",
+  }),
   numbers: trait("What kinds of number are there?", {
     double: "Only binary floating point: 0.1 + 0.2 is not 0.3.",
     exact: "Integers and decimals are exact; doubles are told apart from them.",

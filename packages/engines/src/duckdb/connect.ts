@@ -44,6 +44,9 @@ function read(value: DuckDBValue, type: DuckDBType): unknown {
   return value instanceof DuckDBBlobValue ? blobText(value.bytes) : String(value);
 }
 
+const isListOfTexts = (type: DuckDBType): boolean =>
+  type.typeId === DuckDBTypeId.LIST && (type as unknown as { valueType: DuckDBType }).valueType.typeId === DuckDBTypeId.VARCHAR;
+
 const utf8 = new TextDecoder("utf-8", { ignoreBOM: true });
 
 /** A blob as a cast to text writes it. */
@@ -99,7 +102,11 @@ export async function connect(settings: Settings): Promise<Connection> {
             values,
           );
           const [value, bytes] = result.getRows()[0];
-          return bytes instanceof DuckDBBlobValue ? utf8.decode(bytes.bytes) : read(value, result.columnType(0));
+          if (bytes instanceof DuckDBBlobValue) return utf8.decode(bytes.bytes);
+          if (!isListOfTexts(result.columnType(0)) || value === null) return read(value, result.columnType(0));
+          const encoded = await one(`select list_transform(value, lambda each: encode(each)) from (${text}) as answer`, values);
+          const { items } = encoded.getRows()[0][0] as unknown as { items: (DuckDBBlobValue | null)[] };
+          return items.map((item) => item && utf8.decode(item.bytes));
         },
       },
       settings,

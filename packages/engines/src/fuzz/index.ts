@@ -116,6 +116,14 @@ export async function fuzz(
   const answers = new Set<string>();
   // Functions with many overloads get as many cases as those with one: names in turn, then rows of a name.
   const byName = [...new Set(tableRows.map((row) => row.name))].map((name) => tableRows.filter((row) => row.name === name));
+  /** Both outcomes; an engine that is lost is opened again, and the expression counts as not sent. */
+  const attempt: Comparison["both"] = (expression, ...where) =>
+    comparison.both(expression, ...where).catch(async (error: unknown) => {
+      if (!(error instanceof EngineLost)) throw error;
+      if (!reopen) throw new EngineLost(`${error.message}: ${expression}`);
+      comparison.connection = await reopen();
+      return "the engine stopped answering";
+    });
   let rows: FuzzRow[] = [];
   for (let i = 0; i < wanted && report.finds.length < most; i++) {
     if (i % 5000 === 0) rows = Array.from({ length: tableSize }, () => ({ ...rowFor(next) }));
@@ -123,12 +131,7 @@ export async function fuzz(
     const row = group[Math.floor(i / byName.length) % group.length];
     const over = i % 2 === 0 ? "stored" : "parameters";
     const expression = make(row);
-    const found = await comparison.both(expression, rows, Math.floor(next() * tableSize), over).catch(async (error: unknown) => {
-      if (!(error instanceof EngineLost)) throw error;
-      if (!reopen) throw new EngineLost(`${error.message}: ${expression}`);
-      comparison.connection = await reopen();
-      return "the engine stopped answering";
-    });
+    const found = await attempt(expression, rows, Math.floor(next() * tableSize), over);
     if (typeof found === "string") {
       count(unread, found);
       continue;
@@ -154,7 +157,7 @@ export async function fuzz(
     }
     const again = async (expression: string, cells: FuzzRow) => {
       // The other rows stay, so that the columns keep their types.
-      const tried = await comparison.both(expression, [cells, ...rows.slice(1)], 0, over);
+      const tried = await attempt(expression, [cells, ...rows.slice(1)], 0, over);
       return typeof tried === "string" ? undefined : tried;
     };
     const small = isArgued(found) ? found : await shrink(found, again, dialect);

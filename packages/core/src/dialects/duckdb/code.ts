@@ -224,6 +224,23 @@ function bignumOf(value: number): Uint8Array {
 }
 
 /** Functions that are not rows of data. */
+/** OR looks at both sides whatever the left one is, unless one that is the same for every row is true. */
+const either: Code = {
+  lazy: (cells, { steady }) => {
+    const sides = [...cells.filter((_, i) => steady(i)), ...cells.filter((_, i) => !steady(i))];
+    const settled = cells.filter((_, i) => steady(i)).length;
+    return (row) => {
+      const values: Value[] = [];
+      for (const [i, cell] of sides.entries()) {
+        const value = cell(row);
+        if (isFailure(value) || (value === true && i < settled)) return value;
+        values.push(value);
+      }
+      return values.includes(true) ? true : values.includes(null) ? null : false;
+    };
+  },
+};
+
 export const duckdbCode: Readonly<Record<string, Code>> = {
   ...aggregateCode,
   "aggregate with separator": { strict: true, run: ([value]) => toText(value) },
@@ -288,7 +305,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   "is false": { run: ([value]) => value === false },
   "is distinct from": { run: ([a, b]) => !same(a, b) },
   and: logic(false),
-  or: logic(true),
+  or: either,
   not: strict((value: boolean) => !value),
   itself: { run: ([value]) => value },
   ...arithmeticCode,
@@ -356,7 +373,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   "add days": strict((date: string, days: number) => dayAt(dayNumber(date) + days)),
   "subtract days": strict((date: string, days: number) => dayAt(dayNumber(date) - days)),
   interval: strict((count: Value, unit: string) => {
-    const number = Number((count as Double).value);
+    const number = (count as Double).value;
     return intervalValue(/second$/.test(unit) ? number : Math.trunc(number), unit);
   }),
   ...Object.fromEntries(

@@ -15,6 +15,7 @@ import {
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { formatDate, formatFault } from "./moments.ts";
 import { readIntervalText } from "./intervals.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, isPure, relations } from "../row.ts";
@@ -252,6 +253,14 @@ function conversion(given: string, to: string): Conversion | undefined {
     const oneByte = (value: Value) => (countBytes(value as string) > 1 ? new Failure("escape-length", { escape: value }) : value);
     return text && { cost: text.cost, convert: unlessMissing(oneByte) };
   }
+  if (to === "dateformat" || to === "dateshape") {
+    const text = conversion(given, "text");
+    const readable = (value: Value) => {
+      const tried = to === "dateformat" ? formatDate("2000-01-01 00:00:00", value as string) : formatFault(value as string);
+      return tried instanceof Failure ? tried : value;
+    };
+    return text && { cost: text.cost, early: true, convert: unlessMissing((value) => readable(text.convert?.(value) ?? value)) };
+  }
   if (to === "group") {
     const whole = conversion(given, "integer");
     const inRange = (value: Value) =>
@@ -291,7 +300,7 @@ function conversion(given: string, to: string): Conversion | undefined {
   }
   if (to === "condition") {
     if (from === "boolean") return { cost: 0 };
-    if (from === "literal" || from === "text") return { ...literalTo("boolean"), early: true };
+    if (from === "literal" || from === "text") return { ...literalTo("boolean"), late: true };
     return isNumeric(from) ? { cost: 2, convert: unlessMissing((value) => truthOfNumber(value)) } : undefined;
   }
   if (to === "output")
@@ -588,7 +597,8 @@ export const typeRules: TypeRules = {
     const named = typeNamed(isTry ? to.slice(4) : to);
     if (!named) return undefined;
     const { type, sizes, depth } = named;
-    const target = type + "[]".repeat(depth);
+    const isDecimal = type === "decimal" && depth === 0;
+    const target = isDecimal ? `decimal ${sizes[1] ?? (sizes.length === 0 ? 3 : 0)}` : type + "[]".repeat(depth);
     const kind = baseType(from);
     let convert: ((value: Value) => Value) | undefined;
     if (depth === 0) convert = castTo(kind, type, sizes);
@@ -604,10 +614,12 @@ export const typeRules: TypeRules = {
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,
   groups: true,
+  simplifiesChoices: true,
   rows: {
     compares: new Set([...relations, "is null", "is not null", "is distinct from"]),
     nested: true,
     nullsLast: true,
+    eager: true,
     truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
   },
   list: (_form, values) => values,

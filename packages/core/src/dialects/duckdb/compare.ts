@@ -5,7 +5,14 @@ import { baseType, castAny, isNumeric, typeRules, unify } from "./coercions.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
 export const order = operationOf("compare").prepare(
-  { missing: "null", case: "minded", padding: "counted", mixed: "by kind", truth: "true or false" } as never,
+  {
+    missing: "null",
+    case: "minded",
+    padding: "counted",
+    mixed: "by kind",
+    notANumber: "above all",
+    truth: "true or false",
+  } as never,
   { relation: "order" },
 ) as unknown as (a: Value, b: Value) => number;
 

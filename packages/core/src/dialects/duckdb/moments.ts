@@ -133,6 +133,16 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
   u: ["", "[1-7]"],
 });
 
+/** Why a format cannot be read, whatever the text; undefined where it can, or is not covered. */
+export function formatFault(format: string): Failure | undefined {
+  const fault = readDate("", format);
+  if (fault instanceof Failure) return fault.code === "not-covered" ? undefined : fault;
+  for (const [part, letter] of format.matchAll(/%(-?[\s\S]|$)/gu))
+    if (letter !== "%" && !/^[cxX]$/.test(letter) && !fields[letter])
+      return new Failure("invalid-value", { problem: `"${part}" is no directive of a date format` });
+  return undefined;
+}
+
 /** The text read by a format; undefined where it does not fit, a failure where the format cannot be read. */
 export function readDate(text: string, format: string): string | undefined | Failure {
   if (format === "") return noFormat();

@@ -32,9 +32,12 @@ const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 type Order = (a: Value, b: Value) => number;
 
 const orderBy = (answers: object): Order =>
-  operationOf("compare").prepare({ missing: "null", mixed: "error", truth: "1 or 0", ...answers } as never, {
-    relation: "order",
-  }) as unknown as Order;
+  operationOf("compare").prepare(
+    { missing: "null", mixed: "error", notANumber: "there is none", truth: "1 or 0", ...answers } as never,
+    {
+      relation: "order",
+    },
+  ) as unknown as Order;
 
 const orders: Readonly<Record<string, Order>> = lookup({
   ...Object.fromEntries(Object.entries(collations).map(([name, answers]) => [name, orderBy(answers)])),

@@ -70,9 +70,9 @@ const text: FunctionRow[] = [
   { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length width, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
   { name: "concat", family: "split-join", summary: "Joins values; null with anything is null.", parameters: params("values* text > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: strings },
-  ...Object.values(collations).map((collation): FunctionRow => ({ name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, ...collation, mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
-  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left text > a, right text > b"), result: "integer", operation: "compare", answers: { missing, case: "general", padding: "padded", mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
-  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts of bytes.", parameters: params("left bytes > a, right bytes > b"), result: "integer", operation: "compare", answers: { missing, ...byBytes, mixed: "error", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
+  ...Object.values(collations).map((collation): FunctionRow => ({ name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
+  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left text > a, right text > b"), result: "integer", operation: "compare", answers: { missing, case: "general", padding: "padded", mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
+  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts of bytes.", parameters: params("left bytes > a, right bytes > b"), result: "integer", operation: "compare", answers: { missing, ...byBytes, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
 ];
 
 const kinds: readonly (readonly [
@@ -98,7 +98,7 @@ const operators: FunctionRow[] = [
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: "integer",
       operation: "compare",
-      answers: { missing, ...collation, mixed: "error", truth: "1 or 0" },
+      answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" },
       fixed: { relation },
       notation: "operator",
       evidence: operatorsDoc,

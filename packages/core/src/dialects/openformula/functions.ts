@@ -51,7 +51,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     { name: "CLEAN", family: "trim", summary: "Without control characters.", parameters: params("text text"), result: "text", operation: "trim", answers: { missing, ends: "everywhere", inner: "kept", characters: "control", removed: "each" }, evidence: section("6.20.4") },
     { name: "LEN", family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "number", operation: "measure", answers: { missing, counted: unit }, evidence: section("6.20.13") },
     { name: "LENB", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "number", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: section("6.7.4") },
-    { name: "EXACT", family: "measure-test", summary: "Whether two texts are the same, case minded.", parameters: params("text1 text > a, text2 text > b"), result: "boolean", operation: "compare", answers: { missing, case: "minded", padding: "counted", mixed: "by kind", truth: "true or false" }, fixed: { relation: "=" }, evidence: section("6.20.8") },
+    { name: "EXACT", family: "measure-test", summary: "Whether two texts are the same, case minded.", parameters: params("text1 text > a, text2 text > b"), result: "boolean", operation: "compare", answers: { missing, case: "minded", padding: "counted", mixed: "by kind", notANumber: "there is none", truth: "true or false" }, fixed: { relation: "=" }, evidence: section("6.20.8") },
     { name: "CODE", family: "measure-test", summary: "The number of the first character in an 8-bit code page.", parameters: params("text text"), result: "number", operation: "code-of", answers: { missing, alphabet: "windows-1252", ofEmpty: "error" }, evidence: section("6.20.5") },
     { name: "UNICODE", family: "measure-test", summary: "The code point of the first character.", parameters: params("text text"), result: "number", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "error" }, evidence: section("6.20.26") },
     { name: "CHAR", family: "measure-test", summary: "The character of a number in an 8-bit code page.", parameters: params("number number"), result: "text", operation: "char-of", answers: { missing, alphabet: "windows-1252", fraction: "truncated" }, evidence: section("6.20.3") },
@@ -62,7 +62,14 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     { name: "TEXTJOIN", family: "split-join", summary: "Texts with a separator between them, empty ones skipped if wanted.", parameters: params("separator text, skipEmpty boolean, texts* texts > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, evidence: "shared extension", extension: true },
   ];
 
-  const compared = { missing, case: textCase, padding: "counted", mixed: "by kind", truth: "true or false" } as const;
+  const compared = {
+    missing,
+    case: textCase,
+    padding: "counted",
+    mixed: "by kind",
+    notANumber: "there is none",
+    truth: "true or false",
+  } as const;
   const calculated = {
     missing,
     numbers: "double",

@@ -1,6 +1,6 @@
 import { type Aggregate, aggregateRows } from "../shared/aggregates.ts";
 
-const ordered = ["text", "smallint", "integer", "bigint", "decimal", "double", "date", "timestamp", "anyarray"];
+const ordered = ["text", "smallint", "integer", "bigint", "decimal", "double", "date", "timestamp", "timestamptz", "anyarray"];
 const whole = ["smallint", "integer", "bigint"];
 
 export const aggregates = aggregateRows(

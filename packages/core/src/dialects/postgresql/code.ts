@@ -29,7 +29,14 @@ import { outputText, readNumber } from "./numbers.ts";
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
 const order = operationOf("compare").prepare(
-  { missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as never,
+  {
+    missing: "null",
+    case: "minded",
+    padding: "counted",
+    mixed: "error",
+    notANumber: "above all",
+    truth: "true or false",
+  } as never,
   {
     relation: "order",
   },
@@ -507,7 +514,7 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   }),
   make_date: strict((year: number, month: number, day: number) => {
     if (year < 0) return new Failure("not-covered", { what: "dates before the year 1" });
-    return year > 0 && isDate(year, month, day)
+    return year > 0 && year <= lastYear && isDate(year, month, day)
       ? isoDate(year, month, day)
       : new Failure("not-a-date", { text: `${year}-${month}-${day}` });
   }),

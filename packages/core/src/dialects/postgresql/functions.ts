@@ -162,7 +162,7 @@ const operators: FunctionRow[] = [
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: "boolean",
       operation: "compare",
-      answers: { missing, case: "minded", padding: "counted", mixed: "error", truth: "true or false" },
+      answers: { missing, case: "minded", padding: "counted", mixed: "error", notANumber: "above all", truth: "true or false" },
       fixed: { relation },
       notation: "operator",
       evidence: doc("9.2"),

@@ -40,6 +40,7 @@ const states: Readonly<Record<string, string>> = {
   "pattern-syntax": "2201B",
   "pattern-flags": "22023",
   "escape-length": "22025",
+  "power-argument": "2201F",
   "normal-form": "22023",
   "zero-ordinal": "22023",
   "ordinal-below-one": "22023",

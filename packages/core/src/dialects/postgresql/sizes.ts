@@ -54,6 +54,9 @@ export function withBackslash(pattern: string, escape: string): Value {
   return result;
 }
 
+/** The last year of a timestamp (8.5). */
+const lastTimestampYear = 294_276;
+
 /** make_timestamp: 24:00:00 and a second of 60 are the moment after. */
 export function timestampOf(
   year: number,
@@ -65,7 +68,7 @@ export function timestampOf(
 ): Value {
   if (year < 0) return new Failure("not-covered", { what: "dates before the year 1" });
   const text = `${year}-${month}-${day} ${hour}:${minute}:${second.value}`;
-  if (year === 0 || !isDate(year, month, day)) return new Failure("not-a-date", { text });
+  if (year === 0 || year > lastTimestampYear || !isDate(year, month, day)) return new Failure("not-a-date", { text });
   const micros = Math.round(second.value * 1e6);
   const isTime = hour >= 0 && minute >= 0 && minute < 60 && second.value >= 0 && second.value <= 60;
   if (!isTime || hour > 24 || (hour === 24 && (minute > 0 || micros > 0))) return bad(`there is no time ${text}`);

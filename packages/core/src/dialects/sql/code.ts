@@ -7,7 +7,14 @@ import { bad, logic, strict } from "../shared/code.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
 const order = operationOf("compare").prepare(
-  { missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as never,
+  {
+    missing: "null",
+    case: "minded",
+    padding: "counted",
+    mixed: "error",
+    notANumber: "there is none",
+    truth: "true or false",
+  } as never,
   { relation: "order" },
 ) as unknown as (a: Value, b: Value) => number;
 

@@ -65,7 +65,7 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: "boolean",
       operation: "compare",
-      answers: { missing, case: "minded", padding, mixed: "error", truth },
+      answers: { missing, case: "minded", padding, mixed: "error", notANumber: "there is none", truth },
       fixed: { relation },
       notation: "operator",
       evidence: iso("8.2 <comparison predicate>"),

@@ -28,9 +28,12 @@ const orders: Readonly<Record<string, Order>> = lookup(
   Object.fromEntries(
     Object.entries(collations).map(([name, answers]) => [
       name,
-      operationOf("compare").prepare({ missing: "null", ...answers, mixed: "by kind", truth: "1 or 0" } as never, {
-        relation: "order",
-      }) as never,
+      operationOf("compare").prepare(
+        { missing: "null", ...answers, mixed: "by kind", notANumber: "there is none", truth: "1 or 0" } as never,
+        {
+          relation: "order",
+        },
+      ) as never,
     ]),
   ),
 );

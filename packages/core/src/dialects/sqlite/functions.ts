@@ -68,7 +68,7 @@ const operators: FunctionRow[] = [
         parameters: params(`left ${left} > a, right ${right} > b`),
         result: "none",
         operation: "compare",
-        answers: { missing, ...collation, mixed: "by kind", truth: "1 or 0" },
+        answers: { missing, ...collation, mixed: "by kind", notANumber: "there is none", truth: "1 or 0" },
         fixed: { relation },
         notation: "operator",
         evidence: operatorDoc,

@@ -26,7 +26,14 @@ const split = {
   emptyMatch: "error",
   missingDelimiter: "null",
 } as const;
-const compared = { missing: "null", case: "minded", padding: "counted", mixed: "error", truth: "true or false" } as const;
+const compared = {
+  missing: "null",
+  case: "minded",
+  padding: "counted",
+  mixed: "error",
+  notANumber: "unordered",
+  truth: "true or false",
+} as const;
 const calculated = {
   missing: "null",
   numbers: "exact",
