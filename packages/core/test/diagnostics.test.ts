@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { type Program, applyFix, compile, defaultLimits, drawCaret, message, sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
+import { sameTree } from "indigo-quill/syntax";
 import { type Expression, childrenOf } from "../src/syntax/index.ts";
 import { tick } from "../src/values/index.ts";
 import { random } from "./random.ts";
@@ -273,6 +274,25 @@ describe("limits", () => {
   test("a list of many values is no deep tree", () => {
     const list = Array.from({ length: 20_000 }, (_, i) => `'c${i}'`).join();
     expect(program("postgresql", `label in (${list}) or label not in (${list})`).run(sample)).toEqual([true]);
+  });
+
+  test.each([
+    ["openformula", "&", "label"],
+    ["postgresql", " || ", "label"],
+    ["duckdb", " || ", "label"],
+    ["mariadb", " or ", "label = 'x'"],
+    ["sql", " || ", "label"],
+    ["sqlite", " || ", "label"],
+    ["xpath", " or ", "$label = 'x'"],
+  ])("%s: a long chain of %j is no deep tree, nor is one of 100 slow", (dialect, sign, operand) => {
+    for (const count of [100, 2000]) {
+      const chain = program(dialect, Array.from({ length: count }, () => operand).join(sign));
+      const again = chain.dialect.parse(chain.dialect.print(chain.tree));
+      expect({ ok: chain.ok, same: sameTree(chain.tree, again.tree) }).toEqual({ ok: true, same: true });
+      const [value] = chain.run(sample);
+      const [label] = sample.columns[0].values;
+      expect([false, 0, String(label).repeat(count)]).toContain(value);
+    }
   });
 
   test("an aggregate of a column is worked out once for all its rows", () => {

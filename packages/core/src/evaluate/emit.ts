@@ -116,10 +116,17 @@ function isMany(input: Bound | readonly Bound[]): input is readonly Bound[] {
   return Array.isArray(input);
 }
 
-/** The cell of one slot; a slot of many gives a list, which is used again on the next row. */
+/** The cell of one slot. */
 function inputCell(input: Bound | readonly Bound[], frame: Frame, dialect: Dialect, observe?: Observer): Cell {
   if (!isMany(input)) return emit(input, frame, dialect, observe);
-  const cells = input.map((item) => emit(item, frame, dialect, observe));
+  return listed(
+    input.map((item) => emit(item, frame, dialect, observe)),
+    observe !== undefined,
+  );
+}
+
+/** The values of a slot of many as a list, which is used again on the next row unless it is `kept`. */
+function listed(cells: readonly Cell[], kept: boolean): Cell {
   const list: Value[] = new Array<Value>(cells.length).fill(null);
   return (row) => {
     let failure: Failure | undefined;
@@ -135,7 +142,7 @@ function inputCell(input: Bound | readonly Bound[], frame: Frame, dialect: Diale
       }
       list[i] = value;
     }
-    return failure ?? (hasLists ? list.flat() : observe ? list.slice() : list);
+    return failure ?? (hasLists ? list.flat() : kept ? list.slice() : list);
   };
 }
 
@@ -167,7 +174,13 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
   const kernel = kernelOf(bound);
   const inputs = [...bound.inputs];
   while (inputs.length > 0 && (inputs[inputs.length - 1] === undefined || kinds[inputs.length - 1].settled)) inputs.pop();
-  const cells = inputs.map((input) => input && inputCell(input, frame, dialect));
+  const [first] = inputs;
+  // Texts side by side are made by one of two ways, of the same cells.
+  const items =
+    inputs.length === 1 && bound.operation === "join" && first && isMany(first)
+      ? first.map((item) => emit(item, frame, dialect))
+      : undefined;
+  const cells = items ? [undefined] : inputs.map((input) => input && inputCell(input, frame, dialect));
   const constants = inputs.map((input) => (input && !isMany(input) && input.kind === "constant" ? input.value : undefined));
   const careful = (slots: readonly (Value | undefined)[]) => settle(applyKernel(kernel, slots, kinds, missing), range, dialect);
   const done = (value: Value) => (typeof value === "object" && value instanceof Failure ? settle(value, range, dialect) : value);
@@ -177,16 +190,13 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
   if (cells.length === 1) {
     const run = kernel as Kernel1;
     if (kinds[0].kind === "texts") {
-      const joined: Cell = (row) => {
-        const x = a(row);
-        return Array.isArray(x) ? done(run(x)) : careful([x]);
-      };
-      const [items] = inputs;
-      if (bound.operation !== "join" || !items || !isMany(items)) return joined;
-      return concatenated(
-        items.map((item) => emit(item, frame, dialect)),
-        joined,
-      );
+      const joining =
+        (list: Cell): Cell =>
+        (row) => {
+          const x = list(row);
+          return Array.isArray(x) ? done(run(x)) : careful([x]);
+        };
+      return items ? concatenated(items, joining(listed(items, false))) : joining(a);
     }
     return (row) => {
       const x = a(row);

@@ -2,7 +2,7 @@ import type { Diagnostic, Fix } from "../diagnostics/index.ts";
 import type { TextRange } from "../values/index.ts";
 import type { Token, TokenKind, TokenRule } from "./lexer.ts";
 import { tokenize } from "./lexer.ts";
-import type { Expression, Literal } from "./tree.ts";
+import { type Expression, type Literal, ungrouped } from "./tree.ts";
 
 /** Named bounds on what is read; each has a default and an error that names it. */
 export interface ParseLimits {
@@ -29,6 +29,8 @@ export interface Parsed {
 export interface Infix {
   readonly power: number;
   readonly read: (parser: Parser, left: Expression) => Expression;
+  /** The operator, where a long chain of it may be grouped in another way than from the left. */
+  readonly chain?: string;
 }
 
 /** The two tables of a Pratt parser. */
@@ -40,8 +42,39 @@ export interface Grammar {
   readonly separator: "," | ";";
   /** What an argument is that is left empty between separators; undefined where it may not be. */
   readonly emptyArgument?: Literal;
+  /**
+   * Operators whose chains mean the same however they are grouped: always, or where all operands are columns and literals
+   * (others might be lists, which are joined to in another way).
+   */
+  readonly associative?: Readonly<Record<string, "always" | "of plain operands">>;
   readonly prefix: (parser: Parser) => Expression;
   readonly infix: (parser: Parser) => Infix | undefined;
+}
+
+/** An operand of a chain, and where the operator before it stands; the first has none. */
+interface Link {
+  readonly sign?: TextRange;
+  readonly operand: Expression;
+}
+
+/** Operands beyond which a chain is grouped in halves, so that it is no deep tree. */
+const longChain = 200;
+
+/** A chain grouped from the left, or in halves down to parts of `longChain` operands. */
+function joined(name: string, links: readonly Link[], inHalves: boolean): Expression {
+  const join = (left: Expression, right: Expression, nameRange: TextRange): Expression => ({
+    kind: "call",
+    name,
+    nameRange,
+    args: [left, right],
+    notation: "operator",
+    range: { start: left.range.start, end: right.range.end },
+  });
+  if (!inHalves || links.length <= longChain)
+    return links.slice(1).reduce((left, { sign, operand }) => join(left, operand, sign!), links[0].operand);
+  const middle = links.length >> 1;
+  const [first, second] = [links.slice(0, middle), links.slice(middle)];
+  return join(joined(name, first, true), joined(name, second, true), second[0].sign!);
 }
 
 /** Reads one expression from tokens by precedence; after an error it goes on as well as it can. */
@@ -160,12 +193,34 @@ export class Parser {
         break;
       }
       this.#height = 0;
-      left = infix.read(this, left);
-      height = Math.max(height, this.#height) + 1;
+      if (infix.chain === undefined) {
+        left = infix.read(this, left);
+        height = Math.max(height, this.#height) + 1;
+        continue;
+      }
+      const links = this.#chain(infix.chain, infix.power, left);
+      const isHalved = links.length > longChain && this.#mayRegroup(infix.chain, links);
+      height = Math.max(height, this.#height) + (isHalved ? longChain + Math.ceil(Math.log2(links.length)) : links.length - 1);
+      left = height <= this.limits.nestingDepth ? joined(infix.chain, links, isHalved) : this.#tooDeep();
     }
     this.#depth--;
     this.#height = Math.max(outside, height);
     return left;
+  }
+
+  /** The operands of a chain of one operator, and before each but the first where the operator stands. */
+  #chain(name: string, power: number, first: Expression): Link[] {
+    const links: Link[] = [{ operand: first }];
+    for (let infix = this.grammar.infix(this); infix?.chain === name && infix.power === power; infix = this.grammar.infix(this)) {
+      const { range } = this.next();
+      links.push({ sign: range, operand: this.expression(power) });
+    }
+    return links;
+  }
+
+  #mayRegroup(name: string, links: readonly Link[]): boolean {
+    const isPlain = ({ operand }: Link) => ["literal", "name"].includes(ungrouped(operand).kind);
+    return this.grammar.associative?.[name] === "always" || links.every(isPlain);
   }
 
   #tooDeep(): Expression {
@@ -266,8 +321,10 @@ export class Parser {
 
   /** An infix operator that takes one operand to its right. */
   binary(name: string, power: number, rightPower = power): Infix {
+    const isChain = rightPower === power && Object.hasOwn(this.grammar.associative ?? {}, name);
     return {
       power,
+      ...(isChain && { chain: name }),
       read: (parser, left) => {
         const { range } = parser.next();
         const right = parser.expression(rightPower);

@@ -114,16 +114,24 @@ export class Printer {
   /** Operators of one name in a row, without recursion, since a row may be long. */
   #chain({ name, args }: Call, power: number): Printed {
     const rest: Doc[] = [];
-    let [first, last] = args;
+    const continues = (node: Expression): node is Call =>
+      node.kind === "call" &&
+      node.name === name &&
+      !node.written &&
+      node.notation === "operator" &&
+      node.args.length === 2 &&
+      power !== this.table.unchained;
+    // What stands on the right without brackets of its own was grouped in halves.
+    const pending = [...args];
     for (;;) {
-      rest.unshift([line, name, " ", this.operand(last, power)]);
-      const inner = ungrouped(first);
-      if (inner.kind !== "call" || inner.name !== name || inner.written || inner.notation !== "operator") break;
-      if (inner.args.length !== 2 || power === this.table.unchained) break;
-      [first, last] = inner.args;
+      const last = pending.pop()!;
+      if (pending.length === 0 ? continues(ungrouped(last)) : continues(last)) pending.push(...(ungrouped(last) as Call).args);
+      else if (pending.length > 0) rest.unshift([line, name, " ", this.operand(last, power)]);
+      else {
+        const leftPower = power === this.table.unchained ? power : power - 0.5;
+        return printed(group(this.operand(last, leftPower), nest(...rest)), power);
+      }
     }
-    const leftPower = power === this.table.unchained ? power : power - 0.5;
-    return printed(group(this.operand(first, leftPower), nest(...rest)), power);
   }
 }
 

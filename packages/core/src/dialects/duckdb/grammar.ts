@@ -102,7 +102,13 @@ const renamed: Readonly<Record<string, string>> = lookup({
   "**": "^",
 });
 
-const grammar: Grammar = { separator: ",", rules: duckdbRules, prefix, infix };
+const grammar: Grammar = {
+  separator: ",",
+  associative: { and: "always", or: "always", "||": "of plain operands" },
+  rules: duckdbRules,
+  prefix,
+  infix,
+};
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;

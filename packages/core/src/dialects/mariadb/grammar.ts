@@ -100,7 +100,13 @@ export const words: Readonly<Record<string, readonly [name: string, power: numbe
   mod: ["%", power.product],
 });
 
-const grammar: Grammar = { separator: ",", rules: mariadbRules, prefix, infix };
+const grammar: Grammar = {
+  separator: ",",
+  associative: { and: "always", or: "always" },
+  rules: mariadbRules,
+  prefix,
+  infix,
+};
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;

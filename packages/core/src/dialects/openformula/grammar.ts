@@ -30,6 +30,7 @@ export const infixPower: Readonly<Record<string, number>> = {
 
 const grammar: Grammar = {
   separator: ";",
+  associative: { "&": "always" },
   // 5.6: an argument left empty is like a blank cell.
   emptyArgument: { kind: "literal", value: null, type: "any", range: { start: 0, end: 0 } },
   rules: [

@@ -75,7 +75,8 @@ export const infixPower: Readonly<Record<string, number>> = {
 export const negated: Readonly<Record<string, string>> = { "!~": "~", "!~*": "~*", "!~~": "like", "!~~*": "ilike" };
 const renamed: Readonly<Record<string, string>> = { "!=": "<>", "~~": "like", "~~*": "ilike" };
 
-const grammarOf = (version: string): Grammar => ({ separator: ",", rules: postgresqlRules(version), prefix, infix });
+const associative = { and: "always", or: "always", "||": "of plain operands" } as const;
+const grammarOf = (version: string): Grammar => ({ separator: ",", associative, rules: postgresqlRules(version), prefix, infix });
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;

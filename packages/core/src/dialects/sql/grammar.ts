@@ -50,7 +50,13 @@ export const infixPower: Readonly<Record<string, number>> = lookup({
   "/": power.product,
 });
 
-const grammar: Grammar = { separator: ",", rules: sqlRules, prefix, infix };
+const grammar: Grammar = {
+  separator: ",",
+  associative: { and: "always", or: "always", "||": "always" },
+  rules: sqlRules,
+  prefix,
+  infix,
+};
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;

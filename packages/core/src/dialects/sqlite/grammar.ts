@@ -64,7 +64,13 @@ export const infixPower: Readonly<Record<string, number>> = lookup({
 });
 const renamed: Readonly<Record<string, string>> = lookup({ "==": "=", "!=": "<>" });
 
-const grammar: Grammar = { separator: ",", rules: sqliteRules, prefix, infix };
+const grammar: Grammar = {
+  separator: ",",
+  associative: { and: "always", or: "always", "||": "always" },
+  rules: sqliteRules,
+  prefix,
+  infix,
+};
 
 function prefix(parser: Parser): Expression {
   const { token } = parser;

@@ -62,6 +62,7 @@ export const ncName = "[\\p{L}_][\\p{L}\\p{N}\\p{M}_.\\-·]*";
 
 const grammar: Grammar = {
   separator: ",",
+  associative: { and: "always", or: "always", "||": "always" },
   separatorPower: power[","],
   rules: [
     { kind: "blank", shape: /[ \t\r\n]+/y },
