@@ -30,10 +30,13 @@ import {
   readByFormat,
   readMoment,
   readSpan,
+  readStretch,
   readTime,
+  timeDigits,
   shifted,
   spanText,
   hasClock,
+  isDated,
   weekOf,
   weekRule,
 } from "./moments.ts";
@@ -202,20 +205,18 @@ const periodMonths = (period: number): number => {
 /** timestamp(): a moment, a time of day added to it. */
 function timestampOf(text: string, time?: string): Value {
   if (time === undefined) return text;
-  if (momentShape.test(time) || readTime(time) === undefined) return null;
+  const stretch = readStretch(time);
+  if (stretch === undefined) return null;
   const from = momentOf(text);
-  const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + readTime(time)!);
+  const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + stretch);
   return result ? momentText(result) : null;
 }
-
-/** A text that is a date and time, and no time with days before it. */
-const momentShape = /^\s*(?:\d+[^\w\s]\d+[^\w\s]\d+[ T]|\d{12,14}(?!\d))/;
 
 /** A number or text as a span of time, which may be longer than a time can be. */
 const longSpan = (value: Value): { span: number } | undefined => {
   const text = toText(value) as string;
-  const span = momentShape.test(text) ? undefined : readSpan(text);
-  return span === undefined || Math.abs(span) > 87_649_416 * 3600e6 ? undefined : { span };
+  const span = readStretch(text);
+  return span === undefined ? undefined : { span };
 };
 
 /** Three numbers between other marks than those of a time. */
@@ -225,7 +226,8 @@ const dateShape = /^\s*\d+[^\w\s:]\d+[^\w\s:]\d/;
 function momentOrSpan(value: Value, type: string): { moment: Moment; kind: "date" | "datetime" } | { span: number } | undefined {
   const text = toText(value) as string;
   const kind = baseType(type);
-  const isMoment = kind === "date" || kind === "datetime" || (kind !== "time" && momentShape.test(text)) || isBeyondTimes(value);
+  const isText = typeof value === "string" && kind !== "date" && kind !== "datetime" && kind !== "time";
+  const isMoment = kind === "date" || kind === "datetime" || (isText ? isDated(text) : isBeyondTimes(value));
   if (isMoment) {
     const moment = readMoment(text);
     const isDate = kind === "date" || (kind !== "datetime" && /^\d{8}$/.test(text));
@@ -242,14 +244,7 @@ const addTime = (direction: 1 | -1): Code => ({
     const start = momentOrSpan(value, context.types[0]);
     const isTemporal = ["date", "datetime", "time"].includes(baseType(context.types[1]));
     const change = isTemporal ? momentOrSpan(time, context.types[1]) : longSpan(time);
-    if (
-      !start ||
-      (isBeyondTimes(value) && "span" in start) ||
-      !change ||
-      "moment" in change ||
-      dateShape.test(toText(time) as string)
-    )
-      return null;
+    if (!start || (isBeyondTimes(value) && "span" in start) || !change || "moment" in change) return null;
     const isText = baseType(context.types[0]) === "text";
     const shown = (text: string) => {
       const digits = Math.max(fractionDigits(0, context, value), fractionDigits(1, context, time));
@@ -373,7 +368,14 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   minute: onTime((span) => Math.floor(span / 60e6) % 60),
   second: onTime((span) => Math.floor(span / 1e6) % 60),
   microsecond: onTime((span) => span % 1e6),
-  time: { strict: true, run: ([time], context) => withDigits(time as string, fractionDigits(0, context, time)) },
+  time: {
+    strict: true,
+    run: ([time], context) => {
+      const written = context.constant(0);
+      const isText = typeof written === "string" && baseType(context.types[0]) === "text";
+      return withDigits(time as string, isText ? timeDigits(written) : fractionDigits(0, context, time));
+    },
+  },
   time_to_sec: {
     strict: true,
     run: ([time], context) => cutTo(new Decimal(BigInt(readTime(time as string)!), 6), fractionDigits(0, context, time)),

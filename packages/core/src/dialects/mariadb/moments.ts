@@ -1,4 +1,5 @@
 import {
+  countBytes,
   type Value,
   dateFromDays,
   dayNames,
@@ -131,35 +132,139 @@ export function readTime(text: string): number | undefined {
 export const longest = 3_020_399_999_999;
 
 /** A date, its first mark, and what parts it from a time: a space, a T, or a mark before hour and minute. */
-const dated = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]+[^ \\t\\n\\v\\f\\r]|T|${mark}\\d+${mark}\\d)`);
+const clocked = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]+[^ \\t\\n\\v\\f\\r]|T|${mark}\\d+${mark}\\d)`);
 
 /** Whether a text that is read as a date says the time of day, too. */
-export const hasClock = (text: string): boolean => dated.test(text.replace(leading, "")) || /^\d{12,}/.test(text.trim());
+export const hasClock = (text: string): boolean => clocked.test(text.replace(leading, "")) || /^\d{12,}/.test(text.trim());
 
-/** A time that may be longer than the longest. */
-export function readSpan(given: string): number | undefined {
-  const text = given.replace(/^[ \t\n\v\f\r]+/, "");
-  const sign = (written: string) => (written === "-" ? -1 : 1);
-  const micro = (fraction = "") => Number(fraction.slice(0, 6).padEnd(6, "0"));
-  const date = dated.exec(text);
-  const ofDate = (date || /^\d{12}/.test(text)) && readMoment(text);
-  if (ofDate) return microOf(ofDate);
-  // What looks like a date and time and is none is no time either, unless it begins like a time.
-  if (date && date[1] !== ":") return undefined;
-  const found = /^([-+]?)[ \t\n\v\f\r]*(?:(\d+) )?(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d*))?)?/.exec(text);
-  if (found) {
-    const [, written, days = "0", hour, minute, second = "0", fraction] = found;
-    if (Number(minute) > 59 || Number(second) > 59) return undefined;
-    const seconds = (Number(days) * 24 + Number(hour)) * 3600 + Number(minute) * 60 + Number(second);
-    return sign(written) * (seconds * 1e6 + micro(fraction));
+/** The numbers of a text that is read as a date and time, as far as they go; none where a mark stands before a time. */
+function scanned(text: string): { readonly numbers: readonly number[]; readonly mark: string; readonly fraction: string } {
+  const numbers: number[] = [];
+  let at = 0;
+  const run = /^[\dT]*/.exec(text)![0];
+  const count = run.replaceAll("T", "").length;
+  const isRun = run === text || (text[run.length] === "." && (count === 12 || count >= 14));
+  const take = (most?: number): boolean => {
+    const digits = /^\d+/.exec(text.slice(at, most === undefined ? undefined : at + most))?.[0];
+    if (digits === undefined) return false;
+    numbers.push(numbers.length === 0 ? fullYear(digits) : Number(digits));
+    at += digits.length;
+    return true;
+  };
+  const skip = (shape: RegExp): boolean => {
+    const found = shape.exec(text.slice(at))?.[0];
+    at += found?.length ?? 0;
+    return found !== undefined;
+  };
+  const fraction = () => /^\.(\d*)/.exec(text.slice(at))?.[1] ?? "";
+  if (isRun) {
+    const size = count === 4 || count === 8 || count >= 14 ? 4 : 2;
+    if (take(size) && take(2) && take(2)) {
+      skip(/^T/);
+      if (take(2) && take(2)) take(2);
+    }
+    return { numbers, mark: "", fraction: fraction() };
   }
-  if (/^-?[\d.]+[eE]/.test(text)) return undefined;
-  const [, written = "", digits, fraction] = /^(-?)(\d+)(?:\.(\d*))?/.exec(text) ?? [];
-  if (digits === undefined || digits.length > 11) return undefined;
-  const padded = digits.padStart(6, "0");
-  const [hour, minute, second] = [padded.slice(0, -4), padded.slice(-4, -2), padded.slice(-2)].map(Number);
+  const marked = new RegExp(`^${mark}`);
+  if (!take() || !skip(marked)) return { numbers, mark: "", fraction: "" };
+  const first = text[at - 1];
+  if (!take() || !skip(marked) || !take()) return { numbers, mark: first, fraction: "" };
+  if (marked.test(text.slice(at))) return { numbers: [], mark: first, fraction: "" };
+  if (skip(new RegExp(`^(?:T|${blank}+)`)) && take() && skip(marked) && take() && skip(marked)) take();
+  return { numbers, mark: first, fraction: fraction() };
+}
+
+/** A stretch of time in microseconds, and how many digits of the second's fraction are written. */
+interface Span {
+  readonly micros: number;
+  readonly digits: number;
+}
+
+const spanOf = (hour: number, minute: number, second: number, fraction: string): Span => ({
+  micros: (hour * 3600 + minute * 60 + second) * 1e6 + microOfDigits(fraction),
+  digits: Math.min(6, fraction.length),
+});
+
+/** The time of a text that is read as a date and time; undefined where it is a time alone, `out of range` where a number is too large. */
+function dated(text: string): (Span & { readonly isValid: boolean }) | "out of range" | undefined {
+  const { numbers, mark: first, fraction } = scanned(text);
+  const [year, month, day, hour = 0, minute = 0, second = 0] = numbers;
+  // A date alone is one only where the text goes on.
+  if (numbers.length < 3 || ((numbers.length === 3 || first === "") && countBytes(text) < 12)) return undefined;
+  if (year > 9999 || month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return "out of range";
+  const isValid = month === 0 || day === 0 || isDate(year || 4, month, day);
+  return { ...spanOf(hour, minute, second, fraction), isValid };
+}
+
+/** Three numbers with colons between them are a time, not a date, unless a time follows. */
+const isColoned = (text: string): boolean => /^\d+:\d+:\d+(?![T \t\n\v\f\r]*\d)/.test(text);
+
+/** Whether a text is read as a date and time where it could be a time, too. */
+export function isDated(given: string): boolean {
+  const [, text] = signed(given);
+  return !isColoned(text) && dated(text) !== undefined;
+}
+
+const microOfDigits = (fraction: string): number => Number(fraction.slice(0, 6).padEnd(6, "0"));
+
+/** The hours of the longest stretch of time that is added to a moment. */
+const longestHours = 87_649_415;
+
+/** A time in microseconds, with days before it, or in digits side by side; undefined where it is none. */
+function readClock(text: string): Span | undefined {
+  let parts: number[];
+  let at: number;
+  const [digits] = /^\d+/.exec(text) ?? [];
+  if (digits === undefined) return undefined;
+  const days = new RegExp(`^\\d+${blank}+(?=\\d[^])`).exec(text)?.[0];
+  if (days !== undefined && new RegExp(`^\\d+${blank}+.{2}`, "s").test(text)) {
+    const clock = /^\d+(?::\d+){0,2}/.exec(text.slice(days.length))![0];
+    parts = [Number(digits), ...clock.split(":").map(Number)];
+    at = days.length + clock.length;
+  } else if (/^:\d/.test(text.slice(digits.length))) {
+    const clock = /^\d+(?::\d+){1,2}/.exec(text)![0];
+    parts = [0, ...clock.split(":").map(Number)];
+    at = clock.length;
+  } else {
+    const value = Number(digits);
+    parts = [0, Math.floor(value / 10_000), Math.floor(value / 100) % 100, value % 100];
+    at = digits.length;
+  }
+  const [day, hour, minute = 0, second = 0] = parts;
+  const fraction = /^\.\d*/.exec(text.slice(at))?.[0] ?? "";
+  if (/^[eE][-+]?\d/.test(text.slice(at + fraction.length))) return undefined;
   if (minute > 59 || second > 59) return undefined;
-  return sign(written) * ((hour * 3600 + minute * 60 + second) * 1e6 + micro(fraction));
+  return spanOf(day * 24 + hour, minute, second, fraction.slice(1));
+}
+
+/** A sign, and what stands behind it without blanks and without what says nothing at the end. */
+function signed(given: string): readonly [sign: 1 | -1, text: string] {
+  const text = trimmedEnds(given);
+  return text.startsWith("-") ? [-1, text.slice(1).replace(/^[ \t\n\v\f\r]+/, "")] : [1, text];
+}
+
+/** A time that may be longer than the longest, that of a date and time or one alone, and the digits of its fraction. */
+function readTimed(given: string): Span | undefined {
+  const [sign, text] = signed(given);
+  const date = isColoned(text) ? undefined : dated(text);
+  if (date === "out of range" || (date && sign < 0)) return undefined;
+  // A day that its month does not have counts for all digits.
+  if (date) return date.isValid ? date : { ...date, digits: 6 };
+  const span = readClock(text);
+  return span && { ...span, micros: sign * span.micros };
+}
+
+export const readSpan = (given: string): number | undefined => readTimed(given)?.micros;
+/** How many digits of the second's fraction a text has that is read as a time. */
+export const timeDigits = (given: string): number => readTimed(given)?.digits ?? 0;
+
+/** A stretch of time to be added, which no date and time is. */
+export function readStretch(given: string): number | undefined {
+  const [sign, text] = signed(given);
+  const date = dated(text);
+  if ((typeof date === "object" && date.isValid) || /^\d+-/.test(text)) return undefined;
+  const span = readClock(text)?.micros;
+  return span === undefined || span >= (longestHours + 1) * 3600e6 ? undefined : sign * span;
 }
 
 const microOf = ({ hour, minute, second, micro }: Moment): number => (hour * 3600 + minute * 60 + second) * 1e6 + micro;
