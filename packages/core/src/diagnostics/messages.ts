@@ -47,6 +47,8 @@ const messages = {
   "branch-types": (f: Facts) => `The branches do not have one type: ${list(f.given)}.`,
   "aggregate-of-row": (f: Facts) =>
     `${String(f.name)} is an aggregate: in a query it reads all rows of the table; here it sees the one row.`,
+  "mixed-collations": (f: Facts) =>
+    `The collations ${list(f.names)} are both written for values that stand side by side; keep one.`,
   "nested-aggregate": () => "An aggregate cannot stand within another.",
   "ungrouped-column": (f: Facts) => `Beside an aggregate the column ${String(f.name)} stands only within one.`,
   "row-alone": () =>

@@ -96,6 +96,8 @@ export interface TypeRules {
   nullifType?(left: string, right: string): string;
   /** Whether a function of single values, given an array within a function of arrays, works on each item. */
   readonly liftsArrays?: true;
+  /** Whether two texts with different collations that are written, or values made of them, do not stand side by side. */
+  readonly refusesMixedCollations?: true;
   /** Whether beside an aggregate a column stands only within one. */
   readonly groups?: true;
   /** Left out where the language has no rows of values and no queries. */

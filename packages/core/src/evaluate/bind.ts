@@ -10,6 +10,7 @@ import {
   type Lambda,
   type Name,
   type Query,
+  childrenOf,
   isRow,
   ungrouped,
   walk,
@@ -21,6 +22,16 @@ import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { withoutRows } from "./rows.ts";
 import { boundOperation, parameterAt, rowsByName, withDefaults } from "./slots.ts";
+
+/** Problems of a constant that matter only where it is looked at. */
+const ofValues: ReadonlySet<string> = new Set([
+  "pattern-syntax",
+  "not-a-boolean",
+  "not-a-number",
+  "not-a-date",
+  "number-out-of-range",
+  "no-such-group",
+]);
 
 /** Calls of function items that may be under way at once. */
 const callDepth = 200;
@@ -147,6 +158,24 @@ export class Binder {
   }
 
   bind(node: Expression): Bound {
+    const bound = this.#bound(node);
+    if (this.dialect.types.refusesMixedCollations) this.#checkCollations(node, bound.type);
+    return bound;
+  }
+
+  /** The collations that are written for texts, or for what they are made of. */
+  readonly #collations = new WeakMap<Expression, string>();
+
+  #checkCollations(node: Expression, type: string): void {
+    const own = node.kind === "call" ? /^collate (.*)$/.exec(node.name)?.[1] : undefined;
+    const sides = node.kind === "choice" ? resultsOf(node) : node.kind === "group" ? [] : childrenOf(node);
+    const names = [...new Set(sides.map((side) => this.#collations.get(ungrouped(side))))].filter((name) => name !== undefined);
+    if (own === undefined && names.length > 1) this.diagnostics.push(mistake("mixed-collations", node.range, { names }));
+    const [name] = own === undefined ? names : [own];
+    if (name !== undefined && node.kind !== "query" && /^(?:text|bpchar|unknown)|\[\]$/.test(type)) this.#collations.set(node, name);
+  }
+
+  #bound(node: Expression): Bound {
     switch (node.kind) {
       case "literal":
         return { kind: "constant", value: node.value, type: node.type, source: node };
@@ -353,7 +382,8 @@ export class Binder {
     if (unreadable && isRead) return { ...unreadable, source: node, type };
     // The escape is read only with a pattern, and an error of its own where that is not null.
     const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
-    if (this.dialect.types.folds && escape > 0 && converted.at(escape)?.kind === "constant" && isBroken(converted[escape]))
+    const written = escape > 0 ? converted.at(escape) : undefined;
+    if (this.dialect.types.folds && written && (written.kind !== "constant" || isBroken(written)))
       converted[escape] = this.#code(
         node.args[escape],
         "escape",
@@ -441,7 +471,7 @@ export class Binder {
   #choice(node: Choice, isQuery = false): Bound {
     const conditions = node.branches.map((branch) => this.bind(branch.condition));
     const told: number[] = [];
-    const results = [...node.branches.map((branch) => branch.result), ...(node.otherwise ? [node.otherwise] : [])].map((e) => {
+    const results = resultsOf(node).map((e) => {
       told.push(this.diagnostics.length);
       return this.bind(e);
     });
@@ -456,11 +486,11 @@ export class Binder {
     if (taken instanceof Failure)
       return this.#broken(node, mistake(taken.code as MessageCode, taken.range ?? node.range, taken.facts));
     const isTaken = (i: number) => taken === undefined || taken.has(i);
-    // A pattern that cannot be read is no error where it is never tried.
+    // A value that cannot be read is no error where it is never looked at.
     for (let i = results.length - 1; i >= 0; i--)
       if (!isTaken(i)) {
         const own = this.diagnostics.splice(told[i], told[i + 1] - told[i]);
-        this.diagnostics.splice(told[i], 0, ...own.filter(({ code }) => code !== "pattern-syntax"));
+        this.diagnostics.splice(told[i], 0, ...own.filter(({ code }) => !ofValues.has(code)));
         if (own.length > 0 && isBroken(results[i])) results[i] = { ...results[i], kind: "constant", value: null, type: "null" };
       }
     const last = node.otherwise && node.form !== "coalesce" ? results.pop() : undefined;
@@ -650,6 +680,11 @@ export class Binder {
     });
   }
 }
+
+const resultsOf = ({ branches, otherwise }: Choice): Expression[] => [
+  ...branches.map(({ result }) => result),
+  ...(otherwise ? [otherwise] : []),
+];
 
 /** Whether a call may mean a row: an operator is no function under its own name, but for forms whose name has a space. */
 function isWrittenAs(row: FunctionRow, { name, notation }: Call): boolean {

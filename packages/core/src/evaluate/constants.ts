@@ -32,8 +32,8 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
       if (folded && decisive !== undefined && folded.value === decisive) return folded;
       if (folded) values.push(folded.value);
     }
-    // A constant that did not convert is an error of the rows that need it, unless all is constant.
-    if (values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
+    // A query is worked out when rows are. A constant that did not convert is an error of the rows that need it, unless all is constant.
+    if (source.kind === "query" || values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
     const broken = values.find(isFailure);
     if (broken) return broken;
     const value = emit(withValues(bound, values), { columns: [] }, dialect)(0);

@@ -157,8 +157,7 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   log: strict((a: Double, b?: Double) => {
     const [base, value] = b === undefined ? [10, a.value] : [a.value, b.value];
     if (base === 1) return bad("1 is no base of a logarithm");
-    if (Number.isNaN(value) || Number.isNaN(base)) return new Double(NaN);
-    if (!(value > 0) || !(base > 0)) return bad("there is no logarithm of a number that is not above 0");
+    if (value <= 0 || base <= 0) return bad("there is no logarithm of a number that is not above 0");
     return new Double(b === undefined ? nearest.log10(value) : nearest.log10(value) / nearest.log10(base));
   }),
   atan2: onDouble(nearest.atan2),

@@ -52,6 +52,7 @@ const states: Readonly<Record<string, string>> = {
   "unknown-column": "42703",
   "unknown-type": "42704",
   "ambiguous-call": "42725",
+  "mixed-collations": "42P21",
   expected: "42601",
   "extra-text": "42601",
   "empty-expression": "42601",

@@ -70,7 +70,7 @@ export function timestampOf(
   const text = `${year}-${month}-${day} ${hour}:${minute}:${second.value}`;
   if (year === 0 || year > lastTimestampYear || !isDate(year, month, day)) return new Failure("not-a-date", { text });
   const micros = Math.round(second.value * 1e6);
-  const isTime = hour >= 0 && minute >= 0 && minute < 60 && second.value >= 0 && second.value <= 60;
+  const isTime = hour >= 0 && minute >= 0 && minute < 60 && micros >= 0 && micros <= 60e6;
   if (!isTime || hour > 24 || (hour === 24 && (minute > 0 || micros > 0))) return bad(`there is no time ${text}`);
   const all = (hour * 60 + minute) * 60e6 + micros;
   const date = dateFromDays(daysFromDate(year, month, day) + Math.floor(all / 86_400e6));
