@@ -86,7 +86,7 @@ export const truthBy = (form: Answers<"truth">["truth"]): ((value: boolean) => b
 export function wholeBy(rule: Answers<"fraction">["fraction"]): (value: number) => number | Failure {
   if (rule === "truncated") return Math.trunc;
   if (rule === "rounded") return (value) => Math.floor(value + 0.5);
-  // A whole number beyond the exact ones is a BigInt.
+  // A whole number beyond the exact ones may be a BigInt.
   return (value: number | bigint) =>
     Number.isInteger(Number(value)) ? Number(value) : new Failure("fraction-refused", { value });
 }

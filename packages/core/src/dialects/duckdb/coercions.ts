@@ -248,6 +248,12 @@ function conversion(given: string, to: string): Conversion | undefined {
     const asPosition = to === "position" ? withinOffsets : notBeyond;
     return whole && { cost: whole.cost, convert: unlessMissing((value) => asPosition(whole.convert?.(value) ?? value)) };
   }
+  if (to === "ordinal") {
+    // Beyond what a double counts exactly there is no piece, whatever the number.
+    const whole = from === "boolean" ? undefined : conversion(given, "bigint");
+    const asDouble = (value: Value) => (isFailure(value) ? value : Number(value));
+    return whole && { cost: whole.cost, convert: unlessMissing((value) => asDouble(whole.convert?.(value) ?? value)) };
+  }
   if (to === "escape") {
     const text = conversion(given, "text");
     const oneByte = (value: Value) => (countBytes(value as string) > 1 ? new Failure("escape-length", { escape: value }) : value);

@@ -37,6 +37,7 @@ export const duckdb: Style = {
     row.parameters.some(({ type }) => /date|time|list|blob/.test(type)),
   kindOf: kinds({
     position: "integer",
+    ordinal: "integer",
     text: "text",
     literal: "text",
     output: "any",
