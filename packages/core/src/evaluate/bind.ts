@@ -165,14 +165,18 @@ export class Binder {
 
   /** The collations that are written for texts, or for what they are made of. */
   readonly #collations = new WeakMap<Expression, string>();
+  /** Comparisons with the subject of a CASE, whose collation does not count as written there. */
+  readonly #subjects = new WeakSet<Expression>();
 
   #checkCollations(node: Expression, type: string): void {
     const own = node.kind === "call" ? /^collate (.*)$/.exec(node.name)?.[1] : undefined;
-    const sides = node.kind === "choice" ? resultsOf(node) : node.kind === "group" ? [] : childrenOf(node);
+    const sides =
+      node.kind === "choice" ? resultsOf(node) : node.kind === "group" || this.#subjects.has(node) ? [] : childrenOf(node);
     const names = [...new Set(sides.map((side) => this.#collations.get(ungrouped(side))))].filter((name) => name !== undefined);
     if (own === undefined && names.length > 1) this.diagnostics.push(mistake("mixed-collations", node.range, { names }));
     const [name] = own === undefined ? names : [own];
-    if (name !== undefined && node.kind !== "query" && /^(?:text|bpchar|unknown)|\[\]$/.test(type)) this.#collations.set(node, name);
+    if (name !== undefined && node.kind !== "query" && /^(?:text|bpchar|unknown)|\[\]$/.test(type))
+      this.#collations.set(node, name);
   }
 
   #bound(node: Expression): Bound {
@@ -469,6 +473,7 @@ export class Binder {
   }
 
   #choice(node: Choice, isQuery = false): Bound {
+    if (node.written?.form === "case") for (const { condition } of node.branches) this.#subjects.add(condition);
     const conditions = node.branches.map((branch) => this.bind(branch.condition));
     const told: number[] = [];
     const results = resultsOf(node).map((e) => {

@@ -16,7 +16,7 @@ import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { isPure, relations } from "../row.ts";
-import { clockText, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
+import { clockText, hasZeroPart, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
 import {
   FixedDouble,
   int64,
@@ -79,15 +79,12 @@ export const unlessMissing =
 const numbers = ["integer", "unsigned", "decimal", "double"];
 const temporal = ["date", "datetime", "time"];
 
-/** Whether a part of a date is zero, or the year is. */
-const isOddDate = (text: string): boolean => /^\s*0{4}-|^\s*\d+-0?0-|^\s*\d+-\d+-0?0(?!\d)/.test(text);
-
 /** A text, number or date as a date and time; null where it is none. */
 function asMoment(value: Value): Value {
   const text = toText(value) as string;
   const moment = readMoment(text);
   if (moment) return momentText(moment);
-  const isOdd = typeof value !== "string" || isOddDate(text);
+  const isOdd = typeof value !== "string" || hasZeroPart(text);
   return isOdd ? new Failure("not-covered", { what: `dates like ${text}, in which a part is missing or zero` }) : null;
 }
 /** A time of day becomes a moment of the current day. */
@@ -472,7 +469,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (literal) {
       const type = baseType(to);
       const unread = (text: string) =>
-        isOddDate(text) ? new Failure("not-covered", { what: `dates like ${text}` }) : new Failure("not-a-date", { text });
+        hasZeroPart(text) ? new Failure("not-covered", { what: `dates like ${text}` }) : new Failure("not-a-date", { text });
       return { type, convert: unlessMissing((value) => literal(value as string) ?? unread(value as string)) };
     }
     const match = /^([a-z ]+?)(?: ?\(([\d,]+)\))?(?: (?:character set|charset) (\w+))?$/.exec(to);

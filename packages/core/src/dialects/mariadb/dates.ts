@@ -36,6 +36,7 @@ import {
   shifted,
   spanText,
   hasClock,
+  hasZeroPart,
   isDated,
   weekOf,
   weekRule,
@@ -120,7 +121,7 @@ function shiftText(value: Value, amount: string, unitName: string, direction: 1 
   const given = toText(value) as string;
   const moment = readMoment(given);
   const result = moment && shifted(moment, amount, unitName, direction);
-  if (!moment && /^0{4}-|-00/.test(given)) return new Failure("not-covered", { what: `dates like ${given}` });
+  if (!moment && hasZeroPart(given)) return new Failure("not-covered", { what: `dates like ${given}` });
   if (!result) return null;
   return hasClock(given) || isTimeUnit(unitName) ? momentText(result) : dateText(result);
 }
@@ -189,7 +190,7 @@ function extract(field: string, value: Value, type: string): Value {
     ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
   const moment = isTime && !dateShape.test(text) && !ofDates.has(name) ? undefined : readMoment(text);
   if (moment) return read(moment);
-  if (/^\s*(?:0{4}-|\d+-\d+-00?(?!\d)|\d+-00?-)/.test(text)) return new Failure("not-covered", { what: `dates like ${text}` });
+  if (dateShape.test(text) && hasZeroPart(text)) return new Failure("not-covered", { what: `dates like ${text}` });
   const span = ofDates.has(name) || dateShape.test(text) ? undefined : readSpan(text);
   if (span === undefined) return null;
   const { hour, ...rest } = partsOf(span);

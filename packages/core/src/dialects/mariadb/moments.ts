@@ -196,6 +196,15 @@ function dated(text: string): (Span & { readonly isValid: boolean }) | "out of r
   return { ...spanOf(hour, minute, second, fraction), isValid };
 }
 
+/** Whether a text is a date in which the month or the day is zero. */
+export function hasZeroPart(given: string): boolean {
+  const [, text] = signed(given);
+  const { numbers } = scanned(text);
+  const [year, month, day, hour = 0, minute = 0, second = 0] = numbers;
+  const isInRange = year <= 9999 && month <= 12 && day <= 31 && hour <= 23 && minute <= 59 && second <= 59;
+  return numbers.length >= 3 && isInRange && (month === 0 || day === 0);
+}
+
 /** Three numbers with colons between them are a time, not a date, unless a time follows. */
 const isColoned = (text: string): boolean => /^\d+:\d+:\d+(?![T \t\n\v\f\r]*\d)/.test(text);
 
@@ -262,7 +271,7 @@ export const timeDigits = (given: string): number => readTimed(given)?.digits ??
 export function readStretch(given: string): number | undefined {
   const [sign, text] = signed(given);
   const date = dated(text);
-  if ((typeof date === "object" && date.isValid) || /^\d+-/.test(text)) return undefined;
+  if ((typeof date === "object" && date.isValid) || /^\d+(?:\.\d+)?-/.test(text)) return undefined;
   const span = readClock(text)?.micros;
   return span === undefined || span >= (longestHours + 1) * 3600e6 ? undefined : sign * span;
 }

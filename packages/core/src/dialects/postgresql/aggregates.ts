@@ -26,7 +26,7 @@ export const aggregates = aggregateRows(
     ]),
     ...["stddev_pop", "var_pop"].flatMap((name): Aggregate[] => [
       [name, "decimal", "decimal", "aggregate zero"],
-      [name, "double", "double", "aggregate zero"],
+      [name, "double", "double", "aggregate spread"],
     ]),
     ...["stddev", "stddev_samp", "variance", "var_samp"].flatMap((name) =>
       ["decimal", "double"].map((type): Aggregate => [name, type, type, "aggregate nothing"]),

@@ -372,6 +372,7 @@ const unsignedDigits = (base: number): Code => ({
 /** Functions that are not rows of data. */
 export const postgresqlCode = (version: string, library: string): Readonly<Record<string, Code>> => ({
   ...aggregateCode,
+  "aggregate spread": strict(({ value }: Double) => new Double(Number.isFinite(value) ? 0 : NaN)),
   "aggregate exact": strict((value: number | bigint) => Decimal.of(value)),
   "aggregate mean": strict((value: number | bigint | Decimal) =>
     quotient(value instanceof Decimal ? value : Decimal.of(value), Decimal.of(1)),

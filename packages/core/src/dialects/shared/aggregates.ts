@@ -54,6 +54,7 @@ const summaries: Readonly<Record<string, string>> = {
   "aggregate total": "The number that the one row has, 0 for null",
   "aggregate mean": "The value of the one row as a mean",
   "aggregate nothing": "Null, which one value gives",
+  "aggregate spread": "0, or null where the value is null, or no number where it is infinite",
   "aggregate zero": "0, or null where the value is null",
 };
 
