@@ -322,6 +322,26 @@ export class Binder {
     return this.#aboutQuery(this.#code(node, type, items, ([cell]) => cell));
   }
 
+  /** BETWEEN with its value cast to the type that it is compared in, where the dialect does that first. */
+  #castBetween(node: Call): Call | undefined {
+    const { types } = this.dialect;
+    if (!types.betweenType || node.written?.form !== "between") return undefined;
+    const told = this.diagnostics.length;
+    const [value, low, high] = node.written.parts;
+    const [type, ...bounds] = node.written.parts.map((part) => this.bind(part).type);
+    this.diagnostics.length = told;
+    const wanted = types.betweenType(type, bounds[0], bounds[1]);
+    if (wanted === undefined) return undefined;
+    const operand: Expression = { kind: "cast", operand: value, type: wanted, typeRange: value.range, range: value.range };
+    const compared = (sign: string, bound: Expression): Call => ({
+      ...node,
+      name: sign,
+      args: [operand, bound],
+      written: undefined,
+    });
+    return { ...node, args: [compared(">=", low), compared("<=", high)], written: undefined };
+  }
+
   #call(node: Call): Bound {
     const { rows: rules } = this.dialect.types;
     const plain = rules && withoutRows(node, rules);
@@ -333,6 +353,8 @@ export class Binder {
       const bound = { ...this.bind(plain), source: node };
       return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#aboutQuery(bound) : bound;
     }
+    const between = this.#castBetween(node);
+    if (between) return this.#call(between);
     const args = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));

@@ -18,7 +18,14 @@ export type PatternNode =
   /** What is matched is not matched another way when what follows does not fit. */
   | { readonly kind: "atomic"; readonly item: PatternNode }
   /** `others` are groups of the same name; the first that is set is meant. */
-  | { readonly kind: "backreference"; readonly index: number; readonly others?: readonly number[]; readonly ignoreCase?: boolean }
+  | {
+      readonly kind: "backreference";
+      readonly index: number;
+      readonly others?: readonly number[];
+      readonly ignoreCase?: boolean;
+      /** Whether a group that is not set fits nothing, and not empty text. */
+      readonly isStrict?: true;
+    }
   /** The pattern of a group again, or with 0 the whole pattern. */
   | { readonly kind: "call"; readonly index: number }
   | { readonly kind: "condition"; readonly test: ConditionTest; readonly yes: PatternNode; readonly no: PatternNode }

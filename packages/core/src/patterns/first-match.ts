@@ -136,6 +136,7 @@ export function firstMatch(
         if (step.at === "search start" ? at !== from : !holds(step.at, text, at)) break;
       } else if (step.op === "back") {
         const index = step.groups.find((each) => slots[2 * each] >= 0 && slots[2 * each + 1] >= 0);
+        if (index === undefined && step.isStrict) break;
         const again = index === undefined ? "" : text.slice(slots[2 * index], slots[2 * index + 1]);
         spend(budget, again.length);
         if (!(step.ignoreCase ? isAlike(again, text.slice(at, at + again.length)) : text.startsWith(again, at))) break;

@@ -428,10 +428,11 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   }
 
   function namedReference(name: string, at: number): PatternNode {
-    const node: { kind: "backreference"; index: number; others: readonly number[] } = {
+    const node: { kind: "backreference"; index: number; others: readonly number[]; isStrict: true } = {
       kind: "backreference",
       index: 0,
       others: [],
+      isStrict: true,
     };
     waiting.push(() => {
       [node.index, ...node.others] = (names.get(name) ?? reader.fail(`there is no group "${name}"`, at)) as [number, ...number[]];
@@ -524,7 +525,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   /** A reference to a group, which may stand further on. */
   function backreference(index: number, at: number): PatternNode & { kind: "backreference" } {
     waiting.push(() => index <= groups || reader.fail(`there is no group ${index}`, at));
-    return { kind: "backreference", index };
+    return { kind: "backreference", index, isStrict: true };
   }
 
   function escapedChar(letter: string, at: number): number {

@@ -16,7 +16,7 @@ export type Step =
       readonly negated: boolean;
     }
   | { readonly op: "atomic"; readonly program: Program }
-  | { readonly op: "back"; readonly groups: readonly number[]; readonly ignoreCase: boolean }
+  | { readonly op: "back"; readonly groups: readonly number[]; readonly ignoreCase: boolean; readonly isStrict: boolean }
   /** Goes on at a group's own steps, and after their `return` behind the call. */
   | { readonly op: "call"; readonly index: number; to: number }
   | { readonly op: "return" }
@@ -115,7 +115,12 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean, whole = r
         return;
       case "backreference":
         hasBackreference = true;
-        push({ op: "back", groups: [node.index, ...(node.others ?? [])], ignoreCase: ignoreCase || node.ignoreCase === true });
+        push({
+          op: "back",
+          groups: [node.index, ...(node.others ?? [])],
+          ignoreCase: ignoreCase || node.ignoreCase === true,
+          isStrict: node.isStrict === true,
+        });
         return;
       case "call": {
         hasBackreference = true;

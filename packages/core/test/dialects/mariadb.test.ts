@@ -1567,6 +1567,14 @@ const recorded: readonly ExpressionCase[] = [
   ["subtime('2019-04-03.10:11','1')", "00:20:18"],
   ["hour('10:11:12 13:14:15')", 13],
   ["hour('é 10:11:12 ab')", null],
+  ["sum(pi())", 3.141593],
+  ["avg(pi())", 3.1415926536],
+  ["sum(cast(1.5 as char))", 2],
+  ["avg(cast(1.5 as char))", 1.5],
+  ["regexp_instr('b', '(a)?\\\\1b')", 0],
+  ["regexp_instr('b', '(?<x>a)?\\\\k<x>b')", 0],
+  ["'xx' regexp '(a)?(\\\\1)?x'", 1],
+  ["regexp_instr('aaac', '(a)(?|(b)|(c)\\\\2)?')", 1],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

@@ -1183,6 +1183,17 @@ const recorded: readonly ExpressionCase[] = [
   ["case 1::bigint when (select 2) then 3 % coalesce(case 0 when 1 then 3 else 0 end, 6, 1) else 1 end", error],
   ["case when (select true) then 1 else 1/0 end", error],
   ["case when true then 1 else 1/0 end", 1],
+  ["least(1::char(4))", "1   "],
+  ["least('b '::char(4), 'a')", "a"],
+  ["least('b', 'a')", "a"],
+  ["max('a')", "a"],
+  ["greatest('a'::char(3), 'b'::text)", "b"],
+  ["min((1::char(5) collate \"default\"))", "1    "],
+  ["max('x'::char(3)) || '|'", "x|"],
+  ["concat(max('x'::char(3)), '|')", "x  |"],
+  ["concat(greatest('x'::char(3), 'y'::char(5)), '|')", "y    |"],
+  ["array_agg(1::char(4))", ["1   "]],
+  ["array_agg('a')", error],
 ];
 
 /** The same server, with the row as a derived table of typed columns. */

@@ -614,6 +614,21 @@ const recorded: readonly ExpressionCase[] = [
   ["exists (select max(3))", 1],
   ["max(3) in (1, 3)", 1],
   ["max((select 3))", 3],
+  ["cast('12' as \"\")", 12],
+  ["cast('abc' as \"\")", 0],
+  ["cast(x'4142' as \"\")", 0],
+  ["cast(1.5 as \"\")", 1.5],
+  ["cast('12' as \"int eger\")", 12],
+  ["cast('12.5' as [text])", "12.5"],
+  ["cast(12 as `text`)", "12"],
+  ["typeof(cast('12' as \"\"))", "integer"],
+  ["typeof(cast(x'41' as \"\"))", "integer"],
+  ["cast(12 as 'text')", "12"],
+  ["cast(12 as 'te\"xt')", 12],
+  ["cast(12 as \"select\")", 12],
+  ["cast('12' as \"varchar(3)\")", "12"],
+  ["cast('12' as varchar(3))", "12"],
+  ["cast('12' as \"decimal\"(3,1))", 12],
 ];
 
 describe("SQLite: recorded", () => testCases(sqlite(), recorded));

@@ -393,7 +393,9 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
       "microseconds",
     ].map((name) => [
       `to_${name}`,
-      strict((count: Value) => intervalValue(count instanceof Double ? count.value : Number(count), unitNamed(name)!)),
+      strict((count: Value) =>
+        intervalValue(count instanceof Double ? count.value : BigInt(count as number | bigint), unitNamed(name)!),
+      ),
     ]),
   ),
   "add interval": strict((date: string, span: Value) => shifted(date, span, 1)),

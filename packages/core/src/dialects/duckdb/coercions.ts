@@ -619,6 +619,8 @@ export const typeRules: TypeRules = {
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,
+  betweenType: (value, low, high) =>
+    value === "boolean" && isInteger(baseType(low)) && isNumeric(baseType(high)) ? "integer" : undefined,
   groups: true,
   simplifiesChoices: true,
   rows: {

@@ -24,6 +24,7 @@ const itemsBetween: Code = {
   run: ([list, first, last, step], { types, args }) => {
     const isOpen = (i: number) => args[i]?.kind === "literal" && types[i] === "open end";
     if (list === null || (first === null && !isOpen(1)) || (last === null && !isOpen(2))) return null;
+    if (step === null && args.length > 3 && !isOpen(3)) return null;
     const items = list as List;
     const by = Number(step ?? 1);
     if (by < 0) return new Failure("not-covered", { what: "slices with a negative step" });

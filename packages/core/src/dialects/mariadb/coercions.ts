@@ -535,6 +535,8 @@ function doubleType(name: string, types: readonly string[]): string {
     ceiling: 0,
     floor: 0,
     pi: 6,
+    sum: most,
+    avg: scales[0] + 4,
   });
   return name in decimals && decimals[name] <= 30 ? `double ${decimals[name]}` : "double";
 }

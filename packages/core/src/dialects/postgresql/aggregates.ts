@@ -8,6 +8,8 @@ export const aggregates = aggregateRows(
     ["count", "", "bigint", "aggregate count"],
     ["count", "any", "bigint", "aggregate count"],
     ...["max", "min"].flatMap((name) => ordered.map((type): Aggregate => [name, type, type === "anyarray" ? "same" : type])),
+    ...["max", "min"].map((name): Aggregate => [name, "char", "bpchar"]),
+    ["array_agg", "char", "text[]", "aggregate list"],
     ["sum", "smallint", "bigint"],
     ["sum", "integer", "bigint"],
     ["sum", "bigint", "decimal", "aggregate exact"],

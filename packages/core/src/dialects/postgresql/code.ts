@@ -72,12 +72,20 @@ const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>>
 
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 
-const logic = (decisive: boolean): Code =>
-  logicBy(
+/** AND and OR; a right side that is the same for every row, and decides, is known before the left one is looked at. */
+const logic = (decisive: boolean): Code => {
+  const plain = logicBy(
     decisive,
     (value) => value as boolean | null,
     (value) => value,
-  );
+  ) as Extract<Code, { lazy: unknown }>;
+  return {
+    lazy: (cells, context) => {
+      const either = plain.lazy(cells, context);
+      return context.steady(1) ? (row) => (cells[1](row) === decisive ? decisive : either(row)) : either;
+    },
+  };
+};
 
 const quotient = operationOf("calculate").prepare(
   {
@@ -425,9 +433,11 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   },
   array_position: {
     run: ([list, item, start = 1]) => {
-      if (list === null) return null;
+      // What cannot be there is not looked for.
+      const items = list as readonly Value[] | null;
+      if (!items || items.length === 0 || (item === null && !items.includes(null))) return null;
       if (start === null) return bad("the position to start at is null");
-      const at = (list as readonly Value[]).findIndex((each, i) => i + 1 >= (start as number) && same(each, item));
+      const at = items.findIndex((each, i) => i + 1 >= (start as number) && same(each, item));
       return at < 0 ? null : at + 1;
     },
   },
@@ -477,7 +487,7 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   trunc: rounding({ decimal: cut, double: Math.trunc }),
   ceil: rounding({ decimal: ceiling, double: Math.ceil }),
   floor: rounding({ decimal: floor, double: Math.floor }),
-  sign: rounding({ decimal: (value) => Decimal.of(value.compare(Decimal.of(0))), double: Math.sign }),
+  sign: rounding({ decimal: (value) => Decimal.of(value.compare(Decimal.of(0))), double: (value) => Math.sign(value) || 0 }),
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
   "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),
   "to_char number": strict(formatNumber),

@@ -162,6 +162,8 @@ function conversion(given: string, to: string): Conversion | undefined {
   // What COLLATE "C" makes of a text is a text like any other, but for functions that know it.
   if (to === ofC) return given === ofC ? { cost: -1 } : undefined;
   const from = plainText(given);
+  // A char(n) with the spaces that fill it up.
+  if (to === "char") return from === "bpchar" ? { cost: 0 } : from === "unknown" ? { cost: 1 } : undefined;
   if (to === "bpchar" && (from === to || from === "unknown")) return { cost: from === to ? 0 : 2, convert: trimBlanks };
   if (from === to && isMoment(from)) return { cost: 0, convert: withinYears };
   if (from === to || to === "any") return sameType;

@@ -251,6 +251,8 @@ const coded = (
       ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "9.2"],
       ...(type === "anyarray" ? [] : ([["greatest", "logic", "The largest value.", `values* ${type}`, type, "9.18.4"], ["least", "logic", "The smallest value.", `values* ${type}`, type, "9.18.4"]] as Coded[])),
     ]),
+    ["greatest", "logic", "The largest value.", "values* char", "bpchar", "9.18.4"],
+    ["least", "logic", "The smallest value.", "values* char", "bpchar", "9.18.4"],
     ...["text", "integer", "bigint", "decimal", "double", "boolean"].flatMap((type): Coded[] => [
       ["compare any", "logic", "Whether the comparison holds for an item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],
       ["compare all", "logic", "Whether the comparison holds for every item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],

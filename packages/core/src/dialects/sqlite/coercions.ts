@@ -126,7 +126,8 @@ export const typeRules = (collation: string): TypeRules => ({
     return row.result === "same collation" ? ["none", ...types[0].split(" ").slice(1)].join(" ") : row.result;
   },
   cast(from, to) {
-    const affinity = affinityNamed(to);
+    // A type without a name is one that says nothing of numbers or texts, as any other name.
+    const affinity = to === "" ? "numeric" : affinityNamed(to);
     return { type: [affinity, ...from.split(" ").slice(1)].join(" "), convert: unlessMissing(casts[affinity]) };
   },
   truth: (value) => (isFailure(value) ? value : truthOf(value)),

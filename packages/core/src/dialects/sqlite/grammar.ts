@@ -10,7 +10,7 @@ import {
   parseWith,
   ungrouped,
 } from "../../syntax/index.ts";
-import { Bytes, Double, bytesOfHex, integer, lookup } from "../../values/index.ts";
+import { type TextRange, Bytes, Double, bytesOfHex, integer, lookup } from "../../values/index.ts";
 import {
   type Special,
   castForm,
@@ -18,11 +18,11 @@ import {
   form,
   literal,
   not,
-  plainTypeName,
   readBetween,
   readCase,
   refusedWord,
   span,
+  typeSizes,
 } from "../shared/sql-forms.ts";
 import { aggregated, distinctName, existsForm, readBracketed, readIn } from "../shared/queries.ts";
 import { columnText, reserved, sqliteRules } from "./lexis.ts";
@@ -146,6 +146,16 @@ function called(parser: Parser, token: Token): Expression {
 const isChance = (node: Expression): boolean =>
   node.kind === "literal" && node.value instanceof Double && node.value.value >= 0 && node.value.value <= 1;
 
+/** The words of a type, which may stand in quotes of any kind and be empty. */
+function typeName(parser: Parser): { type: string; typeRange: TextRange } {
+  const { start } = parser.token.range;
+  const words: string[] = [];
+  while (["name", "quoted name", "text"].includes(parser.token.kind)) words.push(parser.next().value.toLowerCase());
+  if (words.length === 0) parser.expected("a type");
+  const type = words.join(" ");
+  return { type: type + typeSizes(parser), typeRange: span(parser, start) };
+}
+
 const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(1, "none", "true"),
   false: constant(0, "none", "false"),
@@ -156,7 +166,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   },
   exists: existsForm,
   case: readCase,
-  cast: castForm(plainTypeName),
+  cast: castForm(typeName),
   raise: form((parser) => parser.uncovered("RAISE")),
 });
 

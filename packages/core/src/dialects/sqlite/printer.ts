@@ -14,7 +14,7 @@ import {
 import { lookup } from "../../values/index.ts";
 import { aggregateCalls, castText, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
 import { infixPower, power } from "./grammar.ts";
-import { columnText, textLiteral } from "./lexis.ts";
+import { columnText, reserved, textLiteral } from "./lexis.ts";
 
 const plainLiteral = sqlLiteral(textLiteral, power.sign);
 
@@ -52,7 +52,11 @@ const table = {
   calls: lookup<Form>({ ...aggregateCalls, exists: form(atom, "exists $1") }),
   kinds: {
     ...sqlKinds,
-    cast: (printer: Printer, node: Cast) => castText(printer, "cast", node, node.type),
+    cast: (printer: Printer, node: Cast) => {
+      const [, name, sizes] = /^(.*?)(\([-+0-9., ]*\))?$/s.exec(node.type)!;
+      const isPlain = /^[a-z_]\w*(?: [a-z_]\w*)*$/.test(name) && !name.split(" ").some((word) => reserved.has(word));
+      return castText(printer, "cast", node, (isPlain ? name : `"${name.replaceAll('"', '""')}"`) + (sizes ?? ""));
+    },
   },
 };
 
