@@ -22,17 +22,19 @@ for (const [half, full] of special) {
 }
 toHalf.set("―", "\uff70");
 
-const each = (text: string, map: ReadonlyMap<string, string>): string => {
-  let result = "";
-  for (const char of text) result += map.get(char) ?? char;
-  return result;
+/** Puts each character of a map in place of another; what has none is passed over as a whole. */
+const replacing = (map: ReadonlyMap<string, string>): ((text: string) => string) => {
+  const codes = [...map.keys()].map((key) => `\\u${key.charCodeAt(0).toString(16).padStart(4, "0")}`);
+  const some = new RegExp(`[${codes.join("")}]`, "g");
+  return (text) => text.replace(some, (char) => map.get(char)!);
 };
+const halved = replacing(toHalf);
+const filled = replacing(toFull);
 
 /** A katakana letter with its voice mark apart; the marks have half-width forms of their own. */
 const apart = (text: string): string => text.replace(/[\u30a1-\u30ff]/g, (letter) => letter.normalize("NFD"));
 
 export const widths = {
-  "half width": (text: string): string => each(apart(text), toHalf),
-  "full width": (text: string): string =>
-    each(text, toFull).replace(/[\u30a1-\u30ff][\u3099\u309a]/g, (pair) => pair.normalize("NFC")),
+  "half width": (text: string): string => halved(apart(text)),
+  "full width": (text: string): string => filled(text).replace(/[\u30a1-\u30ff][\u3099\u309a]/g, (pair) => pair.normalize("NFC")),
 } as const;
