@@ -36,7 +36,8 @@ describe.each(["postgresql", "sqlite", "duckdb"])("%s, embedded", (id) => {
   test.each([
     "label); drop table x; --",
     "label; select 1",
-    "(select 1)",
+    "(select 1 from t)",
+    "(select 1); select 2",
     "'unclosed",
     "label /* open",
     "nosuch(label)",

@@ -56,7 +56,10 @@ function unsteadyParts({ bound, dialect }: Program, statements: Statements): str
   const { unsteady } = statements;
   const has = (name: string) => unsteady.has(name) || unsteady.has(`${name.split(" ").slice(0, -1).join(" ")} *`);
   const pending: Bound[] = [bound];
+  const seen = new Set<Bound>();
   for (let next = pending.pop(); next; next = pending.pop()) {
+    if (seen.has(next)) continue;
+    seen.add(next);
     const { source } = next;
     const parts = partsOf(next);
     const name = source.kind === "call" ? source.name : source.kind === "cast" ? castName(parts[0], next, dialect) : undefined;

@@ -57,6 +57,8 @@ export type Code =
 export interface RowRules {
   /** The operators that take rows. */
   readonly compares: ReadonlySet<string>;
+  /** Whether a row is a value by itself there, which it is not yet here. */
+  readonly areValues?: true;
   /** Whether a row may hold rows. */
   readonly nested?: true;
   /** Whether the row that a query gives is compared like one that is written. */

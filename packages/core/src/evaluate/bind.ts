@@ -81,8 +81,25 @@ export function partsOf(bound: Bound): readonly Bound[] {
   return [];
 }
 
-const dependsOnRow = (bound: Bound): boolean =>
-  bound.kind === "column" || bound.kind === "variable" || partsOf(bound).some(dependsOnRow);
+/** Sub-expressions that stand in more than one place: `x between a and b` compares x twice. */
+const shared = new WeakSet<Bound>();
+export const isShared = (bound: Bound): boolean => shared.has(bound);
+
+/** A question about a sub-expression that is asked once of each, however many places it stands in. */
+export function once<T>(ask: (bound: Bound) => T): (bound: Bound) => T {
+  const known = new WeakMap<Bound, { readonly answer: T }>();
+  return (bound) => {
+    const found = known.get(bound) ?? { answer: ask(bound) };
+    known.set(bound, found);
+    return found.answer;
+  };
+}
+
+/** Whether a part is worked out row by row, as queries are, too. */
+const dependsOnRow: (bound: Bound) => boolean = once(
+  (bound) =>
+    bound.kind === "column" || bound.kind === "variable" || bound.source.kind === "query" || partsOf(bound).some(dependsOnRow),
+);
 
 /** A row that takes the types of a call, with the conversion of each argument. */
 interface Fit {
@@ -122,7 +139,10 @@ export class Binder {
       source.kind === "call" && this.rowsNamed(source.name).some((row) => row.aggregate && source.args.length <= arity(row).most);
     const outside: Bound[] = [];
     let aggregates = 0;
+    const seen = new Set<Bound>();
     const visit = (part: Bound, within?: Bound): void => {
+      if (seen.has(part)) return;
+      seen.add(part);
       const found = isAggregate(part) ? part : undefined;
       if (found && within && found.source !== within.source)
         this.diagnostics.unshift(mistake("nested-aggregate", found.source.range));
@@ -158,10 +178,20 @@ export class Binder {
   }
 
   bind(node: Expression): Bound {
+    // A node of the tree may stand in several places; within a function its variables may mean something else in each.
+    const isPlace = this.#scope.length > 0 || this.#inArray || node.kind === "literal";
+    const known = isPlace ? undefined : this.#known.get(node);
+    if (known) {
+      if (known.kind !== "column" && known.kind !== "constant") shared.add(known);
+      return known;
+    }
     const bound = this.#bound(node);
     if (this.dialect.types.refusesMixedCollations) this.#checkCollations(node, bound.type);
+    if (!isPlace) this.#known.set(node, bound);
     return bound;
   }
+
+  readonly #known = new Map<Expression, Bound>();
 
   /** The collations that are written for texts, or for what they are made of. */
   readonly #collations = new WeakMap<Expression, string>();
@@ -203,7 +233,11 @@ export class Binder {
       }
       case "list": {
         const { form } = node;
-        if (form === "row") return this.#broken(node, mistake("row-alone", node.range));
+        if (form === "row") {
+          const isValue = this.dialect.types.rows?.areValues;
+          const what = { what: "rows as values of their own; compare them, or take one of their values" };
+          return this.#broken(node, isValue ? mistake("not-covered", node.range, what) : mistake("row-alone", node.range));
+        }
         const items = node.items.map((item) => this.bind(item));
         const unified = this.#unified(items, node);
         return this.#code(node, form === "sequence" ? "any" : `${unified.type}[]`, unified.items, (cells) => (row) => {
@@ -326,10 +360,8 @@ export class Binder {
   #castBetween(node: Call): Call | undefined {
     const { types } = this.dialect;
     if (!types.betweenType || node.written?.form !== "between") return undefined;
-    const told = this.diagnostics.length;
     const [value, low, high] = node.written.parts;
     const [type, ...bounds] = node.written.parts.map((part) => this.bind(part).type);
-    this.diagnostics.length = told;
     const wanted = types.betweenType(type, bounds[0], bounds[1]);
     if (wanted === undefined) return undefined;
     const operand: Expression = { kind: "cast", operand: value, type: wanted, typeRange: value.range, range: value.range };

@@ -1,7 +1,7 @@
 import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
-import { type Bound, partsOf } from "./bind.ts";
-import { emit } from "./emit.ts";
+import { type Bound, once, partsOf } from "./bind.ts";
+import { emit, newFrame } from "./emit.ts";
 
 /** Limits of ours and what is not covered are no errors of the dialect's. */
 const isOurs = ({ code }: Failure): boolean => code === "not-covered" || limitCodes.has(code);
@@ -12,7 +12,7 @@ const isOurs = ({ code }: Failure): boolean => code === "not-covered" || limitCo
  */
 export function constantFailure(root: Bound, dialect: Dialect, milliseconds: number): Failure | undefined {
   /** The value of what depends on no row, the failure of a part of it, or undefined. */
-  function fold(bound: Bound): { readonly value: Value } | Failure | undefined {
+  const fold: (bound: Bound) => { readonly value: Value } | Failure | undefined = once((bound) => {
     // A call of constants was worked out when it was bound.
     const isCalled = bound.source.kind === "call" && !isUnsteady(bound, dialect);
     const dropped =
@@ -36,10 +36,10 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     if (source.kind === "query" || values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
     const broken = values.find(isFailure);
     if (broken) return broken;
-    const value = emit(withValues(bound, values), { columns: [] }, dialect)(0);
+    const value = emit(withValues(bound, values), newFrame(), dialect)(0);
     if (!(value instanceof Failure)) return { value };
     return isOurs(value) ? undefined : value;
-  }
+  });
 
   function foldChoice(parts: readonly Bound[], branches: number): ReturnType<typeof fold> {
     let isSettled = true;
@@ -84,7 +84,7 @@ export function isKnownNull(bound: Bound, dialect: Dialect): boolean {
 export function constantValue(bound: Bound, dialect: Dialect): Value | undefined {
   startClock(patience);
   try {
-    return emit(bound, { columns: [] }, dialect)(0);
+    return emit(bound, newFrame(), dialect)(0);
   } catch (error) {
     if (error instanceof OverTime || error instanceof RangeError) return undefined;
     throw error;
@@ -94,11 +94,12 @@ export function constantValue(bound: Bound, dialect: Dialect): Value | undefined
 }
 
 /** Whether a part depends on the row, or on what the engine takes for changeable. */
-const mayChange = (bound: Bound, dialect: Dialect): boolean =>
-  bound.kind === "column" ||
-  bound.kind === "variable" ||
-  isUnsteady(bound, dialect) ||
-  partsOf(bound).some((part) => mayChange(part, dialect));
+function mayChange(root: Bound, dialect: Dialect): boolean {
+  const changes: (bound: Bound) => boolean = once(
+    (bound) => bound.kind === "column" || bound.kind === "variable" || isUnsteady(bound, dialect) || partsOf(bound).some(changes),
+  );
+  return changes(root);
+}
 
 /** A sub-expression whose parts are constants. */
 function withValues(bound: Bound, values: readonly Value[]): Bound {

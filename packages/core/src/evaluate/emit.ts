@@ -2,7 +2,7 @@ import type { Cell, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type Kernel, type Slot, operationOf, placeTaken, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
-import { type Bound, type BoundOperation, settle } from "./bind.ts";
+import { type Bound, type BoundOperation, isShared, settle } from "./bind.ts";
 import { faster } from "./idioms.ts";
 
 /** Is told the value of every sub-expression, and for operations the values in their slots. */
@@ -11,10 +11,37 @@ export type Observer = (source: Expression, value: Value, bound: Bound, slots?: 
 /** Where the cells read their columns; set before a run. */
 export interface Frame {
   readonly columns: (readonly Value[])[];
+  /** Counts the rows that are evaluated, so that what stands in several places is evaluated once for each. */
+  turn: number;
+  /** The cells of what stands in several places, with an observer and without one. */
+  readonly cells: readonly [observed: Map<Bound, Cell>, plain: Map<Bound, Cell>];
 }
+
+export const newFrame = (): Frame => ({ columns: [], turn: 0, cells: [new Map(), new Map()] });
 
 /** Makes the cell of a bound tree. Without an observer, known combinations are done in one step. */
 export function emit(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
+  if (!isShared(bound)) return emitOnce(bound, frame, dialect, observe);
+  const cells = frame.cells[observe ? 0 : 1];
+  const known = cells.get(bound) ?? remembered(emitOnce(bound, frame, dialect, observe), frame);
+  cells.set(bound, known);
+  return known;
+}
+
+/** A cell that is evaluated once for each row, however often it is asked. */
+function remembered(cell: Cell, frame: Frame): Cell {
+  let [turn, place] = [-1, -1];
+  let value: Value = null;
+  return (row) => {
+    if (turn !== frame.turn || place !== row) {
+      value = cell(row);
+      [turn, place] = [frame.turn, row];
+    }
+    return value;
+  };
+}
+
+function emitOnce(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
   const cell = emitPlain(observe ? bound : faster(bound), frame, dialect, observe);
   if (!observe || bound.kind === "convert" || bound.kind === "operation") return cell;
   return (row) => {

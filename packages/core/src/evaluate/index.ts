@@ -5,7 +5,7 @@ import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, s
 import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { constantFailure } from "./constants.ts";
 import { type Taken, takenBy } from "./taken.ts";
-import { type Frame, type Observer, emit } from "./emit.ts";
+import { type Frame, type Observer, emit, newFrame } from "./emit.ts";
 
 export type { Bound, BoundOperation } from "./bind.ts";
 export { applyKernel, kernelOf } from "./emit.ts";
@@ -99,7 +99,7 @@ export interface Program {
  */
 export function compile(dialect: Dialect, source: string, sample: Sample, limits: Limits = defaultLimits): Program {
   const parsed = dialect.parse(source, limits);
-  const frame: Frame = { columns: [] };
+  const frame = newFrame();
   let steps = 0;
   const spend = (count: number) =>
     (steps += count) > limits.steps ? new Failure("steps-spent", { limit: limits.steps }) : undefined;
@@ -147,6 +147,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     observed ??= emit(bound, frame, dialect, (...seen) => observer?.(...seen));
     try {
       startClock(limits.milliseconds);
+      frame.turn++;
       const value = observed(row);
       return folded ?? value;
     } catch (error) {
@@ -183,6 +184,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
               return result.fill(new Failure("run-stopped", { rows: row }, parsed.tree.range), row);
             steps = 0;
             startClock(limits.milliseconds);
+            frame.turn++;
             result[row] = cell(row);
           }
         } catch (error) {
@@ -222,8 +224,11 @@ function beyondLimits(error: unknown, range: TextRange, { milliseconds }: Limits
 export function columnsUsed({ bound }: Pick<Program, "bound">): Set<number> {
   const found = new Set<number>();
   const pending = [bound];
+  const seen = new Set<Bound>();
   for (let next = pending.pop(); next; next = pending.pop()) {
     if (next.kind === "column") found.add(next.column);
+    if (seen.has(next)) continue;
+    seen.add(next);
     pending.push(...partsOf(next));
   }
   return found;
@@ -266,7 +271,11 @@ interface Seen {
 
 function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>): TraceStep[] {
   const result: TraceStep[] = [];
+  const told = new Set<Expression>();
   const visit = (node: Expression, depth: number): void => {
+    // What is compared twice is told once.
+    if (told.has(node)) return;
+    told.add(node);
     if (node.kind === "group") {
       visit(node.inner, depth);
       return;

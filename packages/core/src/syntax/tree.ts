@@ -161,11 +161,14 @@ export function childrenOf(node: Expression): readonly Expression[] {
   return (children[node.kind] as (node: Expression) => readonly Expression[])(node);
 }
 
-/** Every node below and including `root`, parents first, in source order. */
+/** Every node below and including `root`, parents first, in source order; one that stands in several places once. */
 export function* walk(root: Expression): Generator<Expression> {
   const pending = [root];
+  const seen = new Set<Expression>();
   while (pending.length > 0) {
     const node = pending.pop()!;
+    if (seen.has(node)) continue;
+    seen.add(node);
     yield node;
     pending.push(...[...childrenOf(node)].reverse());
   }
@@ -186,6 +189,9 @@ export function sameTree(a: unknown, b: unknown): boolean {
   if (Array.isArray(left) && Array.isArray(right))
     return left.length === right.length && left.every((item, i) => sameTree(item, right[i]));
   if (Object.getPrototypeOf(left) !== Object.getPrototypeOf(right)) return false;
+  // Forms whose parts are the same are read as the same.
+  const [one, other] = [left, right].map((node) => (node as { written?: Written }).written);
+  if (one !== undefined && one.parts.length > 0 && one.form === other?.form) return sameTree(one.parts, other.parts);
   const names = [left, right].map((node) => Object.keys(node).filter((name) => !placed.has(name)));
   return (
     names[0].length === names[1].length &&

@@ -625,6 +625,7 @@ export const typeRules: TypeRules = {
   simplifiesChoices: true,
   rows: {
     compares: new Set([...relations, "is null", "is not null", "is distinct from"]),
+    areValues: true,
     nested: true,
     nullsLast: true,
     eager: true,

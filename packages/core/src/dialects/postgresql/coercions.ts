@@ -402,6 +402,7 @@ export const typeRules: TypeRules = {
   groups: true,
   rows: {
     compares: new Set([...relations, "is null", "is not null", "is distinct from"]),
+    areValues: true,
     nested: true,
     queries: true,
     truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
