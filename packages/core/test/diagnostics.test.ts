@@ -305,8 +305,8 @@ describe("limits", () => {
       (x: string) => `case when ${x} between 0 and 5 then 3 end`,
       (x: string) => `case when (${x}, 1) < (5, 1) then 3 end`,
     ]) {
-      const { ok, run } = program(dialect, nested(form, 40));
-      expect([ok, run(sample)]).toEqual([true, [3]]);
+      const deep = program(dialect, nested(form, 40));
+      expect([deep.ok, deep.run(sample)]).toEqual([true, [3]]);
     }
   });
 
