@@ -310,6 +310,12 @@ describe("limits", () => {
     }
   });
 
+  test("a long row is no deep tree", () => {
+    const row = `(${Array.from({ length: 3000 }, () => "n").join(", ")})`;
+    for (const sign of ["=", "<", ">="])
+      expect(program("postgresql", `${row} ${sign} ${row}`).run(sample)).toEqual([sign !== "<"]);
+  });
+
   test("an aggregate of a column is worked out once for all its rows", () => {
     const values = Array.from({ length: 20_000 }, (_, i) => i);
     const wide = { columns: [{ name: "n", values }], rows: values.length };

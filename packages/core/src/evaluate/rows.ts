@@ -47,10 +47,12 @@ export function withoutRows(node: Call, rules: RowRules): Expression | undefined
     const last = [isNull(b), rules.truth(true, range)] as const;
     return choice(...(name === "<" ? [nothing, last] : [last, nothing]), [call(name, a, b), rules.truth(true, range)]);
   };
-  const ordered = (at: number): Expression => {
-    const [a, b] = pairs[at];
-    if (at === pairs.length - 1) return before(node.name, a, b);
-    return call("or", before(node.name[0], a, b), call("and", equal(a, b), ordered(at + 1)));
+  /** The first pair that is not equal decides; asked in halves, so that a long row makes no deep tree. */
+  const ordered = (some: typeof pairs, name: string): Expression => {
+    if (some.length === 1) return before(name, ...some[0]);
+    const [first, second] = [some.slice(0, some.length >> 1), some.slice(some.length >> 1)];
+    const same = both(first.map(([a, b]) => equal(a, b)));
+    return call("or", ordered(first, node.name[0]), call("and", same, ordered(second, name)));
   };
   switch (node.name) {
     case "=":
@@ -63,7 +65,7 @@ export function withoutRows(node: Call, rules: RowRules): Expression | undefined
     case "<=>":
       return both(pairs.map(([a, b]) => call(node.name, a, b)));
     default:
-      return ordered(0);
+      return ordered(pairs, node.name);
   }
 }
 
