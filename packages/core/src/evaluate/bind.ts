@@ -360,6 +360,7 @@ export class Binder {
   #castBetween(node: Call): Call | undefined {
     const { types } = this.dialect;
     if (!types.betweenType || node.written?.form !== "between") return undefined;
+    if (node.written.parts.some((part) => isRow(ungrouped(part)))) return undefined;
     const [value, low, high] = node.written.parts;
     const [type, ...bounds] = node.written.parts.map((part) => this.bind(part).type);
     const wanted = types.betweenType(type, bounds[0], bounds[1]);
