@@ -82,7 +82,7 @@ export interface TypeRules {
   /** Added to the cost of an overload for these argument types; left out where the conversions alone decide. */
   preference?(row: FunctionRow, types: readonly string[]): number;
   /** Why the row that fits best is still not what a call with these types means; undefined where it is. */
-  refuses?(row: FunctionRow, types: readonly string[]): "ambiguous-call" | "argument-type" | undefined;
+  refuses?(row: FunctionRow, types: readonly string[]): "ambiguous-call" | "argument-type" | "not-covered" | undefined;
   /** The type of a call: from the row's result type and the arguments' types. */
   resultType(row: FunctionRow, types: readonly string[]): string;
   /** How an operand is cast to a named type; undefined when there is no such type or cast. */
@@ -100,8 +100,8 @@ export interface TypeRules {
   nullifType?(left: string, right: string): string;
   /** Whether a function of single values, given an array within a function of arrays, works on each item. */
   readonly liftsArrays?: true;
-  /** Whether two texts with different collations that are written, or values made of them, do not stand side by side. */
-  readonly refusesMixedCollations?: true;
+  /** Whether values of a type carry a collation that is written for what they are made of; two such do not stand side by side. */
+  carriesCollation?(type: string): boolean;
   /** Whether beside an aggregate a column stands only within one. */
   readonly groups?: true;
   /** Left out where the language has no rows of values and no queries. */

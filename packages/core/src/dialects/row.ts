@@ -51,6 +51,10 @@ interface CodedRow extends RowBase {
   readonly code: string;
 }
 
+/** The parameter that takes the argument at an index; the last one takes all beyond it. */
+export const parameterAt = (row: FunctionRow, index: number): Parameter =>
+  row.parameters[Math.min(index, row.parameters.length - 1)];
+
 /** A function of a dialect: plain data, the same after being written to JSON and read back. */
 export type FunctionRow = PureRow | CodedRow;
 

@@ -1,6 +1,6 @@
 import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
 import type { Cell, Code, CodeContext, Conversion, Dialect, Variable } from "../dialects/dialect.ts";
-import { type FunctionRow, arity, isPure } from "../dialects/row.ts";
+import { type FunctionRow, arity, isPure, parameterAt } from "../dialects/row.ts";
 import {
   type Binding,
   type Call,
@@ -21,7 +21,7 @@ import { constantValue, isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { withoutRows } from "./rows.ts";
-import { boundOperation, parameterAt, rowsByName, withDefaults } from "./slots.ts";
+import { boundOperation, rowsByName, withDefaults } from "./slots.ts";
 
 /** Problems of a constant that matter only where it is looked at. */
 const ofValues: ReadonlySet<string> = new Set([
@@ -156,14 +156,18 @@ export class Binder {
       const name = this.dialect.columnText((source as Name).name);
       this.diagnostics.unshift(mistake("ungrouped-column", source.range, { name }));
     }
-    return this.dialect.types.rows?.eager ? this.#afterQueries(bound) : bound;
+    return this.#afterQueries(bound);
   }
 
   /** What is made of the queries outside functions that are values. */
   readonly #queries: Bound[] = [];
 
   #aboutQuery(bound: Bound): Bound {
-    if (this.#scope.length === 0) this.#queries.push(bound);
+    // It is evaluated where it stands, and before the whole.
+    if (this.#scope.length === 0 && this.dialect.types.rows?.eager) {
+      this.#queries.push(bound);
+      shared.add(bound);
+    }
     return bound;
   }
 
@@ -186,7 +190,7 @@ export class Binder {
       return known;
     }
     const bound = this.#bound(node);
-    if (this.dialect.types.refusesMixedCollations) this.#checkCollations(node, bound.type);
+    if (this.dialect.types.carriesCollation) this.#checkCollations(node, this.dialect.types.carriesCollation(bound.type));
     if (!isPlace) this.#known.set(node, bound);
     return bound;
   }
@@ -198,15 +202,14 @@ export class Binder {
   /** Comparisons with the subject of a CASE, whose collation does not count as written there. */
   readonly #subjects = new WeakSet<Expression>();
 
-  #checkCollations(node: Expression, type: string): void {
+  #checkCollations(node: Expression, isCarried: boolean): void {
     const own = node.kind === "call" ? /^collate (.*)$/.exec(node.name)?.[1] : undefined;
     const sides =
       node.kind === "choice" ? resultsOf(node) : node.kind === "group" || this.#subjects.has(node) ? [] : childrenOf(node);
     const names = [...new Set(sides.map((side) => this.#collations.get(ungrouped(side))))].filter((name) => name !== undefined);
     if (own === undefined && names.length > 1) this.diagnostics.push(mistake("mixed-collations", node.range, { names }));
     const [name] = own === undefined ? names : [own];
-    if (name !== undefined && node.kind !== "query" && /^(?:text|bpchar|unknown)|\[\]$/.test(type))
-      this.#collations.set(node, name);
+    if (name !== undefined && node.kind !== "query" && isCarried) this.#collations.set(node, name);
   }
 
   #bound(node: Expression): Bound {
@@ -406,7 +409,8 @@ export class Binder {
       types.every((type) => type === "unknown") && next && (row.aggregate ?? (types.length > 1 && next.cost === cost));
     const refusal = this.dialect.types.refuses?.(row, types);
     if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
-    if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types }));
+    const what = `${node.name} of ${types.join(" and ")}`;
+    if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types, what }));
     if (
       isOpen &&
       (row.notation === "operator" || row.aggregate) &&
@@ -530,12 +534,6 @@ export class Binder {
   #choice(node: Choice, isQuery = false): Bound {
     if (node.written?.form === "case") for (const { condition } of node.branches) this.#subjects.add(condition);
     const conditions = node.branches.map((branch) => this.bind(branch.condition));
-    const told: number[] = [];
-    const results = resultsOf(node).map((e) => {
-      told.push(this.diagnostics.length);
-      return this.bind(e);
-    });
-    told.push(this.diagnostics.length);
     const tests = conditions.map((condition) => {
       const conversion = this.dialect.types.conversion(condition.type, "condition");
       if (conversion) return this.#converted(condition, conversion, "condition");
@@ -543,16 +541,10 @@ export class Binder {
       return condition;
     });
     const taken = isQuery ? undefined : this.#taken(tests);
+    const isTaken = (i: number) => !(taken instanceof Set) || taken.has(i);
+    const results = resultsOf(node).map((result, i) => (isTaken(i) ? this.bind(result) : this.#untaken(result)));
     if (taken instanceof Failure)
       return this.#broken(node, mistake(taken.code as MessageCode, taken.range ?? node.range, taken.facts));
-    const isTaken = (i: number) => taken === undefined || taken.has(i);
-    // A value that cannot be read is no error where it is never looked at.
-    for (let i = results.length - 1; i >= 0; i--)
-      if (!isTaken(i)) {
-        const own = this.diagnostics.splice(told[i], told[i + 1] - told[i]);
-        this.diagnostics.splice(told[i], 0, ...own.filter(({ code }) => !ofValues.has(code)));
-        if (own.length > 0 && isBroken(results[i])) results[i] = { ...results[i], kind: "constant", value: null, type: "null" };
-      }
     const last = node.otherwise && node.form !== "coalesce" ? results.pop() : undefined;
     const { type, items: unified } =
       this.#nullif(node, last) ?? this.#unified([...(last ? [last] : []), ...results], node, !node.otherwise);
@@ -561,6 +553,15 @@ export class Binder {
     return this.#code(node, type, [...kept, ...items.filter((_, i) => isTaken(i))], (cells) =>
       lazyChoice(cells.slice(0, kept.length), cells.slice(kept.length), this.dialect.types),
     );
+  }
+
+  /** A branch that no row takes: a value in it that cannot be read is no error, a name that is not there is one. */
+  #untaken(node: Expression): Bound {
+    const told = this.diagnostics.length;
+    const bound = this.bind(node);
+    const own = this.diagnostics.splice(told);
+    this.diagnostics.push(...own.filter(({ code }) => !ofValues.has(code)));
+    return own.length > 0 && isBroken(bound) ? { kind: "constant", value: null, type: "null", source: node } : bound;
   }
 
   /** The branches of a choice that a row may take, where conditions that no row changes are worked out first; or the failure of one. */

@@ -1,13 +1,9 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import type { FunctionRow, Parameter } from "../dialects/row.ts";
+import { type FunctionRow, type Parameter, parameterAt } from "../dialects/row.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type OperationId, type Slot, operationOf } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Bound, BoundOperation } from "./bind.ts";
-
-/** The parameter that takes the argument at an index; the last one takes all beyond it. */
-export const parameterAt = (row: FunctionRow, index: number): Parameter =>
-  row.parameters[Math.min(index, row.parameters.length - 1)];
 
 /** Stands for what the source does not say: the fixed slots and the defaults of a function row. */
 const implied: Expression = { kind: "missing", range: { start: 0, end: 0 } };

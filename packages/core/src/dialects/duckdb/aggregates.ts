@@ -16,7 +16,7 @@ export const aggregates = aggregateRows(
     ...["bool_and", "bool_or"].map((name): Aggregate => [name, "boolean", "boolean"]),
     ...["bit_and", "bit_or", "bit_xor"].flatMap((name) => whole.map((type): Aggregate => [name, type, type])),
     ...["string_agg", "group_concat", "listagg"].flatMap((name) =>
-      ["text", "any"].map((type): Aggregate => [name, `value ${type}, separator?! text`, "text", "aggregate with separator"]),
+      ["text", "any"].map((type): Aggregate => [name, `value ${type}, separator?! text`, "own text", "aggregate with separator"]),
     ),
     ...["array_agg", "list"].map((name): Aggregate => [name, "any", "unified list", "aggregate list"]),
     ...["stddev_pop", "var_pop"].map((name): Aggregate => [name, "double", "double", "aggregate zero"]),

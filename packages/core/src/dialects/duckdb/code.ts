@@ -38,7 +38,16 @@ import {
   sinceEpoch,
   truncated,
 } from "./moments.ts";
-import { addIntervals, between, intervalValue, shifted, shiftedTime, timesInterval, unitNamed } from "./intervals.ts";
+import {
+  addIntervals,
+  between,
+  intervalValue,
+  shifted,
+  shiftedTime,
+  timesInterval,
+  unitFunctions,
+  unitNamed,
+} from "./intervals.ts";
 import { doubleText, toText } from "./numbers.ts";
 import { bytesOfSize } from "./statistics.ts";
 
@@ -226,17 +235,15 @@ function bignumOf(value: number): Uint8Array {
 /** Functions that are not rows of data. */
 /** OR looks at both sides whatever the left one is, unless one that is the same for every row is true. */
 const either: Code = {
-  lazy: (cells, { steady }) => {
-    const sides = [...cells.filter((_, i) => steady(i)), ...cells.filter((_, i) => !steady(i))];
-    const settled = cells.filter((_, i) => steady(i)).length;
+  lazy: ([left, right], { steady }) => {
+    const [first, second] = steady(1) && !steady(0) ? [right, left] : [left, right];
+    const isSettled = steady(0) || steady(1);
     return (row) => {
-      const values: Value[] = [];
-      for (const [i, cell] of sides.entries()) {
-        const value = cell(row);
-        if (isFailure(value) || (value === true && i < settled)) return value;
-        values.push(value);
-      }
-      return values.includes(true) ? true : values.includes(null) ? null : false;
+      const a = first(row);
+      if (isFailure(a) || (a === true && isSettled)) return a;
+      const b = second(row);
+      if (isFailure(b)) return b;
+      return a === true || b === true ? true : a === null || b === null ? null : false;
     };
   },
 };
@@ -377,24 +384,10 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
     return intervalValue(/second$/.test(unit) ? number : Math.trunc(number), unit);
   }),
   ...Object.fromEntries(
-    [
-      "years",
-      "months",
-      "days",
-      "weeks",
-      "quarters",
-      "decades",
-      "centuries",
-      "millennia",
-      "hours",
-      "minutes",
-      "seconds",
-      "milliseconds",
-      "microseconds",
-    ].map((name) => [
-      `to_${name}`,
+    Object.keys(unitFunctions).map((name) => [
+      name,
       strict((count: Value) =>
-        intervalValue(count instanceof Double ? count.value : BigInt(count as number | bigint), unitNamed(name)!),
+        intervalValue(count instanceof Double ? count.value : BigInt(count as number | bigint), unitNamed(name.slice(3))!),
       ),
     ]),
   ),

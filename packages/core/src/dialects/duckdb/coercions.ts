@@ -37,7 +37,7 @@ import {
  * what is wanted, `null`, `any` for the variable of a lambda, and `[]` after the type of a list's items.
  * A collation stands after a space, and so do the decimals of a decimal where their number is known.
  */
-export const baseType = (type: string): string => type.replace(/ \d+/, "").split(" ")[0];
+export const baseType = (type: string): string => type.replace(/ [^[]+/, "");
 
 const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 const numeric = [...integers, "decimal", "float", "double"];
@@ -427,7 +427,7 @@ export function unify(types: readonly string[], isOpen = false): string | undefi
 
 function unifyTwo(left: string, right: string): string | undefined {
   const [a, b] = [baseType(left), baseType(right)];
-  if (a === b && a !== "decimal") return a === "literal" ? "text" : left.includes(" ") ? left : right;
+  if (a === b && a !== "decimal") return a === "literal" ? "text" : right.includes(" ") ? right : left;
   // A text literal beside null is a text, whatever comes after.
   if (a === "null" || b === "any") return b === "literal" ? "text" : right;
   if (b === "null" || a === "any") return a === "literal" ? "text" : left;
@@ -508,8 +508,24 @@ export const collations: Readonly<Record<string, "minded" | "ignored" | "accents
   "nocase.noaccent": "both ignored",
 });
 
+/** Whether COLLATE says the collation of texts, or of those in a list. */
+const isCollated = (type: string): boolean => type.startsWith("text ");
+
 export const collationOf = (types: readonly string[]): (typeof collations)[string] =>
-  collations[types.map((type) => type.split(" ")[1]).find((name) => name in collations) ?? "binary"] ?? "minded";
+  collations[types.find(isCollated)?.slice("text ".length) ?? "binary"];
+
+/** Functions that look for a text in a collation there. */
+const searches = new Set([
+  "like",
+  "ilike",
+  "like_escape",
+  "ilike_escape",
+  "glob",
+  "contains",
+  "starts_with",
+  "strpos",
+  "is distinct from",
+]);
 
 const resultName = (row: { result: string }, types: readonly string[]): string => {
   const kinds = types.map(baseType);
@@ -517,7 +533,7 @@ const resultName = (row: { result: string }, types: readonly string[]): string =
     case "same":
       return kinds[0] === "literal" || kinds[0] === "null" ? "text" : types[0];
     case "item":
-      return kinds[0].endsWith("[]") ? kinds[0].slice(0, -2) : kinds[0] === "any" ? "any" : "text";
+      return kinds[0].endsWith("[]") ? types[0].slice(0, -2) : kinds[0] === "any" ? "any" : "text";
     case "list":
       return kinds[0].endsWith("[]")
         ? kinds[0] === "null[]" && kinds[1] && kinds[1] !== "null"
@@ -560,6 +576,10 @@ export const typeRules: TypeRules = {
     return row.answers.case === collationOf(types) ? 0 : 100;
   },
   refuses(row, types) {
+    const collated = new Set(types.filter(isCollated));
+    if (collated.size > 1 && row.result !== "unified") return "argument-type";
+    if (collated.size > 0 && (searches.has(row.name) || (row.family === "list" && row.result !== "item" && !row.aggregate)))
+      return "not-covered";
     // Beside a whole number a text literal may be a number or a date; from a number only a number is subtracted.
     const isSum = (row.name === "+" || row.name === "-") && types.length === 2;
     const isOpen = row.name === "+" ? types.includes("literal") : types[0] === "literal";
@@ -595,8 +615,9 @@ export const typeRules: TypeRules = {
     if (row.result === "decimal" && types.length === 1 && /^(?:[-+]|abs)$/.test(row.name)) return types[0];
     if (row.result === "decimal" && types.length === 2 && /^[-+*]$/.test(row.name)) return calculatedType(row.name, types);
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
-    if (row.result === "text" && row.family === "recase" && types[0]?.includes(" ")) return types[0];
-    return resultName(row, types);
+    if (row.result === "own text") return "text";
+    // A text has the collation of any text that it is made with.
+    return row.result === "text" ? (types.find(isCollated) ?? "text") : resultName(row, types);
   },
   cast(from, to) {
     const isTry = to.startsWith("try ");
@@ -606,6 +627,7 @@ export const typeRules: TypeRules = {
     const isDecimal = type === "decimal" && depth === 0;
     const target = isDecimal ? `decimal ${sizes[1] ?? (sizes.length === 0 ? 3 : 0)}` : type + "[]".repeat(depth);
     const kind = baseType(from);
+    if (target === kind && isCollated(from)) return { type: from, convert: (value) => value };
     let convert: ((value: Value) => Value) | undefined;
     if (depth === 0) convert = castTo(kind, type, sizes);
     else if (kind === "text" || kind === "literal") convert = (value) => readList(value as string, target.slice(0, -2));

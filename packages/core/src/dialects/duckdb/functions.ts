@@ -1,4 +1,5 @@
 import { aggregates } from "./aggregates.ts";
+import { unitFunctions } from "./intervals.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 
 const doc = (section: string) => `DuckDB 1.5.6, ${section}`;
@@ -61,7 +62,7 @@ const text: FunctionRow[] = [
   { name: "left_grapheme", family: "extract", summary: "The first n of what a reader sees as characters.", parameters: params("text text, count upto > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
   { name: "right_grapheme", family: "extract", summary: "The last n of what a reader sees as characters.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
   { name: "array_extract", aliases: ["list_extract", "list_element"], family: "extract", summary: "The character at a position, from the end when negative.", parameters: params("text text, index position > start"), result: "text", operation: "slice", answers: { ...sliced, startBelow: "from the end or nothing" }, fixed: { length: 1 }, evidence: strings },
-  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n ordinal"), result: "text", operation: "segment", answers: { missing, part: "nth or nothing", absent: "whole", emptyNeedle: "between characters", case: "minded" }, evidence: strings },
+  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n ordinal"), result: "own text", operation: "segment", answers: { missing, part: "nth or nothing", absent: "whole", emptyNeedle: "between characters", case: "minded" }, evidence: strings },
   { name: "reverse", family: "extract", summary: "What a reader sees as characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "grapheme" }, evidence: strings },
   { name: "strpos", aliases: ["instr", "position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "bigint", operation: "locate", answers: located, evidence: strings },
   { name: "contains", family: "locate", summary: "Whether a text stands in another.", parameters: params("text text, needle text"), result: "boolean", operation: "test", answers: { ...literalTest, where: "anywhere" }, evidence: strings },
@@ -107,7 +108,7 @@ const text: FunctionRow[] = [
   { name: "||", family: "split-join", summary: "Joins two values; null with anything is null.", parameters: params("left joined > items, right joined > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
   { name: "string_split", aliases: ["str_split", "string_to_array", "split"], family: "split-join", summary: "Splits at a delimiter, into characters at an empty one.", parameters: params("text text, delimiter text"), result: "text[]", operation: "split", answers: literalSplit, evidence: strings },
   { name: "string_split_regex", aliases: ["str_split_regex", "regexp_split_to_array"], family: "split-join", summary: "Splits at the matches of a pattern.", parameters: params("text text, pattern pattern > delimiter, options?! options > flags"), result: "text[]", operation: "split", answers: { ...literalSplit, pattern: "re2", emptyMatch: "one character" }, evidence: regexes },
-  { name: "array_to_string", family: "split-join", summary: "Joins the items of a list.", parameters: params("list anylist > items, separator! text"), result: "text", operation: "join", answers: joined, evidence: lists },
+  { name: "array_to_string", family: "split-join", summary: "Joins the items of a list.", parameters: params("list anylist > items, separator! text"), result: "own text", operation: "join", answers: joined, evidence: lists },
 ];
 
 const compared = [
@@ -224,7 +225,7 @@ const coded = (
     ["formatreadablesize", "convert", "A number of bytes in KiB, MiB and so on.", "bytes bigint", "text", strings, "format_bytes"],
     ["formatreadabledecimalsize", "convert", "A number of bytes in kB, MB and so on.", "bytes bigint", "text", strings, "format_decimal_bytes"],
     ["bar", "convert", "A bar as long as a number is large.", "x double, min double, max double, width? double", "text", strings],
-    ["typeof", "convert", "The type of a value.", "value any", "text", doc("Utility Functions")],
+    ["typeof", "convert", "The type of a value.", "value any", "own text", doc("Utility Functions")],
     ["coalesce", "logic", "The first value that is not null.", "values* any", "unified", operatorsDoc],
     ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", operatorsDoc, "coalesce"],
     ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
@@ -252,7 +253,7 @@ const coded = (
     ["fdiv", "convert", "A quotient, down to the next whole number.", "left double, right double", "double", numbers],
     ["fmod", "convert", "The remainder of such a quotient.", "left double, right double", "double", numbers],
     ["repeat", "list", "The items of a list several times over.", "list anylist, count bigint", "list", lists],
-    ["pg_typeof", "convert", "The type of a value, in small letters.", "value any", "text", doc("Utility Functions")],
+    ["pg_typeof", "convert", "The type of a value, in small letters.", "value any", "own text", doc("Utility Functions")],
     ...[["fraction", "decimal"], ["double", "double"]].flatMap(([type, result]): Coded[] => [
       ["trunc", "convert", "Cut towards zero.", `number ${type}`, result, numbers],
       ["ceil", "convert", "The next higher whole number.", `number ${type}`, result, numbers],
@@ -363,11 +364,7 @@ const coded = (
     ["datediff", "convert", "How many borders of a part lie between two dates.", "part text, left timestamp, right timestamp", "bigint", dates],
     ["date_diff", "convert", "How many borders of a part lie between two dates.", "part text, left timestamp, right timestamp", "bigint", dates, "datediff"],
     ["interval", "convert", "So many of a unit of time.", "count double, unit text", "interval", dates],
-    ...["year", "month", "day", "week", "quarter", "decade"].map((unit): Coded => [`to_${unit}s`, "convert", "So many of a unit of time.", "count integer", "interval", dates]),
-    ["to_centuries", "convert", "So many of a unit of time.", "count integer", "interval", dates],
-    ["to_millennia", "convert", "So many of a unit of time.", "count integer", "interval", dates],
-    ...["hour", "minute", "microsecond"].map((unit): Coded => [`to_${unit}s`, "convert", "So many of a unit of time.", "count bigint", "interval", dates]),
-    ...["second", "millisecond"].map((unit): Coded => [`to_${unit}s`, "convert", "So many of a unit of time.", "count double", "interval", dates]),
+    ...Object.entries(unitFunctions).map(([name, type]): Coded => [name, "convert", "So many of a unit of time.", `count ${type}`, "interval", dates]),
     ["+", "convert", "A moment so much later.", "date timestamp, span interval", "timestamp", dates, "add interval"],
     ["+", "convert", "A moment so much later.", "span interval, date timestamp", "timestamp", dates, "interval added"],
     ["-", "convert", "A moment so much earlier.", "date timestamp, span interval", "timestamp", dates, "subtract interval"],

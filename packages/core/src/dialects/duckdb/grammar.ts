@@ -91,6 +91,8 @@ export const infixPower: Readonly<Record<string, number>> = lookup({
 });
 
 /** Operators that are the opposite of another, and operators with a second name. */
+const ofList = (parser: Parser): void => void parser.uncovered("ANY and ALL of a list");
+
 const negated: Readonly<Record<string, string>> = lookup({ "!~": "similar to", "!~~": "like", "!~~*": "ilike" });
 const renamed: Readonly<Record<string, string>> = lookup({
   "==": "=",
@@ -397,7 +399,9 @@ function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
   const positive = negated[symbol];
   const name = positive ?? renamed[symbol] ?? symbol;
   if (!positive)
-    return found === power.comparison ? comparison(parser, name, parser.unchained(name, found)) : parser.binary(name, found);
+    return found === power.comparison
+      ? comparison(parser, name, parser.unchained(name, found), ofList)
+      : parser.binary(name, found);
   const { read } = parser.binary(name, found);
   return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
 }

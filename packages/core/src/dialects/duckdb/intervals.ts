@@ -50,6 +50,23 @@ const unitsByName: Readonly<Record<string, string>> = lookup(
   ),
 );
 
+/** The functions that give so many of a unit, and the type of the number that each takes. */
+export const unitFunctions: Readonly<Record<string, "integer" | "bigint" | "double">> = {
+  to_millennia: "integer",
+  to_centuries: "integer",
+  to_decades: "integer",
+  to_years: "integer",
+  to_quarters: "integer",
+  to_months: "integer",
+  to_weeks: "integer",
+  to_days: "integer",
+  to_hours: "bigint",
+  to_minutes: "bigint",
+  to_seconds: "double",
+  to_milliseconds: "double",
+  to_microseconds: "bigint",
+};
+
 /** The name of a unit that may be written in several ways; undefined where there is none. */
 export const unitNamed = (name: string): string | undefined => unitsByName[name.toLowerCase()];
 

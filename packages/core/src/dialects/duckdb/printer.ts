@@ -16,6 +16,7 @@ import {
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
 import { castText, rowText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { aggregates } from "./aggregates.ts";
 import { infixPower, power } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 
@@ -55,7 +56,7 @@ const table = {
     ),
   }),
   calls: lookup<Form>({
-    ...sqlCalls(power.like),
+    ...sqlCalls(power.like, aggregates),
     interval: form(atom, "interval ($1) $2w"),
     array_extract: subscript,
     array_slice: subscript,

@@ -1,3 +1,4 @@
+import type { FunctionRow } from "../row.ts";
 import { type Aggregate, aggregateRows } from "../shared/aggregates.ts";
 
 export const aggregates = aggregateRows(
@@ -19,3 +20,18 @@ export const aggregates = aggregateRows(
   ],
   "MariaDB documentation, Aggregate Functions",
 );
+
+/** The mean of one number: divided by 1, so that it has the decimals of a quotient. */
+export function meanRow(operators: readonly FunctionRow[], type: string): FunctionRow {
+  const division = operators.find(({ name, parameters }) => name === "/" && parameters[0].type === type)!;
+  const { notation: _, parameters, ...rest } = division as Extract<FunctionRow, { operation: "calculate" }>;
+  return {
+    ...rest,
+    name: "avg",
+    aliases: ["avg distinct"],
+    summary: "The value of the one row as a mean; an aggregate.",
+    parameters: parameters.slice(0, 1),
+    fixed: { sign: "/", b: 1 },
+    aggregate: true,
+  };
+}

@@ -15,7 +15,7 @@ import {
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
-import { isPure, relations } from "../row.ts";
+import { isPure, parameterAt, relations } from "../row.ts";
 import { clockText, hasZeroPart, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
 import {
   FixedDouble,
@@ -51,6 +51,9 @@ export const collations = {
 } as const;
 export type Collation = keyof typeof collations;
 
+/** Whether COLLATE says the collation of a type. */
+const isCollated = (type: string): boolean => type.split(" ")[1] in collations;
+
 /** Functions of which there is a row for each collation. */
 const mindsCollation = new Set(
   ["=", "<>", "<", "<=", ">", ">=", "<=>", "strcmp", "like", "locate", "instr", "position", "regexp"].concat([
@@ -67,7 +70,7 @@ export function collationFor(types: readonly string[], usual: Collation): Collat
   const kinds = types.map(baseType);
   const isStronger = (type: string) => baseType(type) === "text" && type !== textLiteral;
   if (kinds.includes("binary") || (kinds.some(isBytesLiteral) && !types.some(isStronger))) return "binary";
-  const named = types.map((type) => type.split(" ")[1]).find((name) => name in collations);
+  const named = types.find(isCollated)?.split(" ")[1];
   return (named as Collation | undefined) ?? usual;
 }
 
@@ -456,8 +459,10 @@ export const typeRules = (collation: Collation): TypeRules => ({
       return kind === "date" ? "datetime" : ["datetime", "text"].includes(kind) || isBinary(kind) ? kind : "time";
     }
     if (row.result === "extreme") return extremeType(types);
-    const collated = types.find((type) => type.split(" ")[1] in collations);
-    if (row.result === "text" && collated) return collated;
+    if (row.result === "own text") return "text";
+    // What a text is made of gives it its collation; a count, a place or bytes that it is made with does not.
+    if (row.result === "text")
+      return types.find((type, i) => isCollated(type) && /^(?:text|pattern|any)$/.test(parameterAt(row, i).type)) ?? "text";
     if (row.result === "double") return doubleType(row.name, types);
     if (row.result === "integer" && types[0] === "unsigned" && /^(?:abs|ceil|ceiling|floor|round|truncate)$/.test(row.name))
       return "unsigned";
@@ -559,7 +564,7 @@ export function unify(types: readonly string[]): string | undefined {
   const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
   if (kinds.every((kind) => kind === kinds[0]) && !["decimal", "double", "binary"].includes(kinds[0]))
-    return kinds[0] === "text" ? (types.find((type) => type.split(" ")[1] in collations) ?? "text") : kinds[0];
+    return kinds[0] === "text" ? (types.find(isCollated) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
     const decimals = Math.max(...types.filter((type) => type !== "null").map(fixedDecimals));

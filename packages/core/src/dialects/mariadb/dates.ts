@@ -121,7 +121,7 @@ function shiftText(value: Value, amount: string, unitName: string, direction: 1 
   const given = toText(value) as string;
   const moment = readMoment(given);
   const result = moment && shifted(moment, amount, unitName, direction);
-  if (!moment && hasZeroPart(given)) return new Failure("not-covered", { what: `dates like ${given}` });
+  if (!moment && hasZeroPart(given)) return zeroPart(given);
   if (!result) return null;
   return hasClock(given) || isTimeUnit(unitName) ? momentText(result) : dateText(result);
 }
@@ -190,7 +190,7 @@ function extract(field: string, value: Value, type: string): Value {
     ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
   const moment = isTime && !dateShape.test(text) && !ofDates.has(name) ? undefined : readMoment(text);
   if (moment) return read(moment);
-  if (dateShape.test(text) && hasZeroPart(text)) return new Failure("not-covered", { what: `dates like ${text}` });
+  if (dateShape.test(text) && hasZeroPart(text)) return zeroPart(text);
   const span = ofDates.has(name) || dateShape.test(text) ? undefined : readSpan(text);
   if (span === undefined) return null;
   const { hour, ...rest } = partsOf(span);
@@ -238,6 +238,9 @@ function momentOrSpan(value: Value, type: string): { moment: Moment; kind: "date
   return span === undefined ? undefined : { span };
 }
 
+/** A date in which the month or the day is zero is one there. */
+const zeroPart = (date: Value): Failure => new Failure("not-covered", { what: `dates like ${String(date)}` });
+
 /** addtime() and subtime(): of a text a text, with all digits of a fraction that is not zero. */
 const addTime = (direction: 1 | -1): Code => ({
   strict: true,
@@ -245,6 +248,7 @@ const addTime = (direction: 1 | -1): Code => ({
     const start = momentOrSpan(value, context.types[0]);
     const isTemporal = ["date", "datetime", "time"].includes(baseType(context.types[1]));
     const change = isTemporal ? momentOrSpan(time, context.types[1]) : longSpan(time);
+    if (!start && hasZeroPart(toText(value) as string)) return zeroPart(value);
     if (!start || (isBeyondTimes(value) && "span" in start) || !change || "moment" in change) return null;
     const isText = baseType(context.types[0]) === "text";
     const shown = (text: string) => {
@@ -428,6 +432,8 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     strict: true,
     run: ([a, b], context) => {
       const [x, y] = [momentOrSpan(a, context.types[0]), momentOrSpan(b, context.types[1])];
+      const unread = [!x && a, !y && b].find((each) => each !== false && hasZeroPart(toText(each) as string));
+      if (unread) return zeroPart(unread);
       if (!x || !y || ("moment" in x ? x.kind : "") !== ("moment" in y ? y.kind : "")) return null;
       const size = (each: typeof x) => ("moment" in each ? microsOf(each.moment) : each.span);
       const span = Math.max(-longest, Math.min(longest, size(x) - size(y)));

@@ -29,31 +29,26 @@ const four = (value: number): string => String(value).padStart(4, "0");
 const fullYear = (digits: string): number =>
   digits.length !== 2 ? Number(digits) : Number(digits) + (Number(digits) < 70 ? 2000 : 1900);
 
-function moment(parts: readonly (string | undefined)[]): Moment | undefined {
-  const [year, month, day, hour = "0", minute = "0", second = "0", fraction = ""] = parts;
-  const [m, d] = [Number(month), Number(day)];
-  const y = fullYear(year!);
-  const time = [Number(hour), Number(minute), Number(second)];
-  if (y > 9999 || time[0] > 23 || time[1] > 59 || time[2] > 59 || m > 12 || d > 31) return undefined;
-  if (m > 0 && d > 0 && !isDate(y || 4, m, d)) return undefined;
-  if (m === 0 || d === 0) return undefined;
-  return {
-    year: y,
-    month: m,
-    day: d,
-    hour: time[0],
-    minute: time[1],
-    second: time[2],
-    micro: Number(fraction.slice(0, 6).padEnd(6, "0")),
-  };
+/** The numbers of a date and time; undefined where one is beyond what it may be. */
+function numbersOf([first, ...others]: readonly string[]): readonly number[] | undefined {
+  const [month, day, hour = 0, minute = 0, second = 0] = others.map(Number);
+  const year = fullYear(first);
+  const isInRange = year <= 9999 && month <= 12 && day <= 31 && hour <= 23 && minute <= 59 && second <= 59;
+  return isInRange ? [year, month, day, hour, minute, second] : undefined;
+}
+
+function moment(parts: readonly string[], fraction: string): Moment | undefined {
+  const [year, month, day, hour, minute, second] = numbersOf(parts) ?? [0, 0, 0];
+  if (month === 0 || day === 0 || !isDate(year || 4, month, day)) return undefined;
+  return { year, month, day, hour, minute, second, micro: microOfDigits(fraction) };
 }
 
 const blank = "[ \\t\\n\\v\\f\\r]";
 const mark = "[!-/:-@[-`{-~]";
-/** Numbers with one mark between each and the next, of any length; the time after a T, spaces, or a mark, too. */
-const delimited = new RegExp(
-  `^(\\d+)${mark}(\\d+)${mark}(\\d+)(?:(?:${blank}+|T|${mark})(\\d+)(?:${mark}(\\d+)(?:${mark}(\\d+)(?:\\.(\\d*))?)?)?)?`,
-);
+const markHere = new RegExp(`^${mark}`);
+const blanksOrT = new RegExp(`^(?:T|${blank}+)`);
+/** Days before a time: digits, blanks, and at least two characters that begin with a digit. */
+const daysBefore = new RegExp(`^\\d+${blank}+(?=\\d[^])`);
 
 /** Bytes that are neither digits nor marks where they are looked at as Latin-1; the server leaves them out at the end. */
 const isIdle = (byte: number): boolean =>
@@ -76,35 +71,58 @@ function trimmedEnds(given: string): string {
   return text.slice(0, end);
 }
 
-/** Digits side by side, a T before the time: parts of two, the year of four where there are 4, 8 or at least 14 digits. */
-function readDigits(run: string, count: number, fraction: string | undefined): Moment | undefined {
-  const size = count === 4 || count === 8 || count >= 14 ? 4 : 2;
+/** The numbers of a text that is read as a date and time, as far as they go. */
+interface Scanned {
+  readonly parts: readonly string[];
+  /** The mark between the first two; empty where the digits stand side by side. */
+  readonly mark: string;
+  readonly fraction: string;
+}
+
+/**
+ * Reads digits side by side in parts of two, the year of four where there are 4, 8 or at least 14 digits; or numbers with a mark
+ * between each and the next. Between the date and the time stand blanks, a T, or with `marksPart` a mark; without it a mark
+ * there says that the text is no date.
+ */
+function scanned(text: string, marksPart: boolean): Scanned {
+  const parts: string[] = [];
   let at = 0;
-  const take = (most: number): string | undefined => {
-    const found = /^\d+/.exec(run.slice(at, at + most))?.[0];
-    at += found?.length ?? 0;
-    return found;
+  const take = (most?: number): boolean => {
+    const digits = /^\d+/.exec(text.slice(at, most === undefined ? undefined : at + most))?.[0];
+    if (digits === undefined) return false;
+    parts.push(digits);
+    at += digits.length;
+    return true;
   };
-  const date = [take(size), take(2), take(2)];
-  if (run[at] === "T") at++;
-  return date.includes(undefined) ? undefined : moment([...date, take(2), take(2), take(2), fraction]);
+  const skip = (shape: RegExp): boolean => {
+    const found = shape.exec(text.slice(at))?.[0];
+    at += found?.length ?? 0;
+    return found !== undefined;
+  };
+  const fraction = () => /^\.(\d*)/.exec(text.slice(at))?.[1] ?? "";
+  const run = /^[\dT]*/.exec(text)![0];
+  const count = run.replaceAll("T", "").length;
+  if (run === text || (text[run.length] === "." && (count === 12 || count >= 14))) {
+    if (take(count === 4 || count === 8 || count >= 14 ? 4 : 2) && take(2) && take(2)) {
+      skip(/^T/);
+      if (take(2) && take(2)) take(2);
+    }
+    return { parts, mark: "", fraction: fraction() };
+  }
+  if (!take() || !skip(markHere)) return { parts, mark: "", fraction: "" };
+  const first = text[at - 1];
+  if (!take() || !skip(markHere) || !take()) return { parts, mark: first, fraction: "" };
+  const isMarked = markHere.test(text.slice(at));
+  if (isMarked && !marksPart) return { parts: [], mark: first, fraction: "" };
+  if (skip(isMarked ? markHere : blanksOrT) && take() && skip(markHere) && take() && skip(markHere)) take();
+  return { parts, mark: first, fraction: fraction() };
 }
 
 /** A text, or a number as text, read as a date and time; undefined where it is none. */
 export function readMoment(given: string): Moment | undefined {
-  const text = trimmedEnds(given);
-  const [run] = /^\d[\dT]*/.exec(text) ?? [];
-  if (run === undefined) return undefined;
-  const rest = text.slice(run.length);
-  const count = run.replaceAll("T", "").length;
-  const isWhole = rest === "" || (rest.startsWith(".") && (count === 12 || count >= 14));
-  return isWhole ? readDigits(run, count, /^\.(\d*)/.exec(rest)?.[1]) : readDelimited(text);
+  const { parts, fraction } = scanned(trimmedEnds(given), true);
+  return parts.length < 3 ? undefined : moment(parts, fraction);
 }
-
-const readDelimited = (text: string): Moment | undefined => {
-  const found = delimited.exec(text);
-  return found ? moment(found.slice(1)) : undefined;
-};
 
 export const dateText = ({ year, month, day }: Moment): string => `${four(year)}-${two(month)}-${two(day)}`;
 
@@ -137,43 +155,6 @@ const clocked = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]+[
 /** Whether a text that is read as a date says the time of day, too. */
 export const hasClock = (text: string): boolean => clocked.test(text.replace(leading, "")) || /^\d{12,}/.test(text.trim());
 
-/** The numbers of a text that is read as a date and time, as far as they go; none where a mark stands before a time. */
-function scanned(text: string): { readonly numbers: readonly number[]; readonly mark: string; readonly fraction: string } {
-  const numbers: number[] = [];
-  let at = 0;
-  const run = /^[\dT]*/.exec(text)![0];
-  const count = run.replaceAll("T", "").length;
-  const isRun = run === text || (text[run.length] === "." && (count === 12 || count >= 14));
-  const take = (most?: number): boolean => {
-    const digits = /^\d+/.exec(text.slice(at, most === undefined ? undefined : at + most))?.[0];
-    if (digits === undefined) return false;
-    numbers.push(numbers.length === 0 ? fullYear(digits) : Number(digits));
-    at += digits.length;
-    return true;
-  };
-  const skip = (shape: RegExp): boolean => {
-    const found = shape.exec(text.slice(at))?.[0];
-    at += found?.length ?? 0;
-    return found !== undefined;
-  };
-  const fraction = () => /^\.(\d*)/.exec(text.slice(at))?.[1] ?? "";
-  if (isRun) {
-    const size = count === 4 || count === 8 || count >= 14 ? 4 : 2;
-    if (take(size) && take(2) && take(2)) {
-      skip(/^T/);
-      if (take(2) && take(2)) take(2);
-    }
-    return { numbers, mark: "", fraction: fraction() };
-  }
-  const marked = new RegExp(`^${mark}`);
-  if (!take() || !skip(marked)) return { numbers, mark: "", fraction: "" };
-  const first = text[at - 1];
-  if (!take() || !skip(marked) || !take()) return { numbers, mark: first, fraction: "" };
-  if (marked.test(text.slice(at))) return { numbers: [], mark: first, fraction: "" };
-  if (skip(new RegExp(`^(?:T|${blank}+)`)) && take() && skip(marked) && take() && skip(marked)) take();
-  return { numbers, mark: first, fraction: fraction() };
-}
-
 /** A stretch of time in microseconds, and how many digits of the second's fraction are written. */
 interface Span {
   readonly micros: number;
@@ -187,22 +168,21 @@ const spanOf = (hour: number, minute: number, second: number, fraction: string):
 
 /** The time of a text that is read as a date and time; undefined where it is a time alone, `out of range` where a number is too large. */
 function dated(text: string): (Span & { readonly isValid: boolean }) | "out of range" | undefined {
-  const { numbers, mark: first, fraction } = scanned(text);
-  const [year, month, day, hour = 0, minute = 0, second = 0] = numbers;
+  const { parts, mark: first, fraction } = scanned(text, false);
   // A date alone is one only where the text goes on.
-  if (numbers.length < 3 || ((numbers.length === 3 || first === "") && countBytes(text) < 12)) return undefined;
-  if (year > 9999 || month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return "out of range";
+  if (parts.length < 3 || ((parts.length === 3 || first === "") && countBytes(text) < 12)) return undefined;
+  const found = numbersOf(parts);
+  if (!found) return "out of range";
+  const [year, month, day, hour, minute, second] = found;
   const isValid = month === 0 || day === 0 || isDate(year || 4, month, day);
   return { ...spanOf(hour, minute, second, fraction), isValid };
 }
 
 /** Whether a text is a date in which the month or the day is zero. */
 export function hasZeroPart(given: string): boolean {
-  const [, text] = signed(given);
-  const { numbers } = scanned(text);
-  const [year, month, day, hour = 0, minute = 0, second = 0] = numbers;
-  const isInRange = year <= 9999 && month <= 12 && day <= 31 && hour <= 23 && minute <= 59 && second <= 59;
-  return numbers.length >= 3 && isInRange && (month === 0 || day === 0);
+  const { parts } = scanned(signed(given)[1], false);
+  const [, month, day] = (parts.length < 3 ? undefined : numbersOf(parts)) ?? [];
+  return month === 0 || day === 0;
 }
 
 /** Three numbers with colons between them are a time, not a date, unless a time follows. */
@@ -225,8 +205,8 @@ function readClock(text: string): Span | undefined {
   let at: number;
   const [digits] = /^\d+/.exec(text) ?? [];
   if (digits === undefined) return undefined;
-  const days = new RegExp(`^\\d+${blank}+(?=\\d[^])`).exec(text)?.[0];
-  if (days !== undefined && new RegExp(`^\\d+${blank}+.{2}`, "s").test(text)) {
+  const days = daysBefore.exec(text)?.[0];
+  if (days !== undefined) {
     const clock = /^\d+(?::\d+){0,2}/.exec(text.slice(days.length))![0];
     parts = [Number(digits), ...clock.split(":").map(Number)];
     at = days.length + clock.length;

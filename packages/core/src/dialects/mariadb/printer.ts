@@ -15,6 +15,7 @@ import {
 import { Bytes, Decimal, hexOf, isFailure, lookup } from "../../values/index.ts";
 import { castText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
 import { collations } from "./coercions.ts";
+import { aggregates } from "./aggregates.ts";
 import { infixPower, power, words } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { int64 } from "./numbers.ts";
@@ -53,7 +54,7 @@ const table = {
     ...Object.fromEntries(Object.keys(collations).map((name) => [`collate ${name}`, form(power.collate, `$1< collate ${name}`)])),
   }),
   calls: lookup<Form>({
-    ...sqlCalls(power.predicate),
+    ...sqlCalls(power.predicate, aggregates),
     trim: form(atom, "trim({both $2 from }$1)"),
     "trim leading": form(atom, "trim(leading{ $2} from $1)"),
     "trim trailing": form(atom, "trim(trailing{ $2} from $1)"),

@@ -82,7 +82,12 @@ const logic = (decisive: boolean): Code => {
   return {
     lazy: (cells, context) => {
       const either = plain.lazy(cells, context);
-      return context.steady(1) ? (row) => (cells[1](row) === decisive ? decisive : either(row)) : either;
+      if (!context.steady(1)) return either;
+      let decides: boolean | undefined;
+      return (row) => {
+        decides ??= cells[1](row) === decisive;
+        return decides ? decisive : either(row);
+      };
     },
   };
 };

@@ -398,7 +398,7 @@ export const typeRules: TypeRules = {
     const best = known.every(isMoment) ? moments[Math.max(...known.map((type) => moments.indexOf(type)))] : first;
     return known.every((type) => conversion(type, best)) ? best : undefined;
   },
-  refusesMixedCollations: true,
+  carriesCollation: (type) => /^(?:text|bpchar|unknown)|\[\]$/.test(type),
   groups: true,
   rows: {
     compares: new Set([...relations, "is null", "is not null", "is distinct from"]),

@@ -14,6 +14,7 @@ import {
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
 import { rowText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { aggregates } from "./aggregates.ts";
 import { infixPower, variadic } from "./grammar.ts";
 import { collations, columnText, textLiteral } from "./lexis.ts";
 import { power } from "./predicates.ts";
@@ -89,7 +90,7 @@ const table = {
     },
   } satisfies Record<string, Form>),
   calls: lookup({
-    ...sqlCalls(power.like),
+    ...sqlCalls(power.like, aggregates),
     normalize: form(atom, "normalize($1{, $2w})"),
     ...Object.fromEntries([...variadic].map((name) => [`${name} variadic`, variadicCall(name)])),
   }),

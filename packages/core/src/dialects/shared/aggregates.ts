@@ -26,27 +26,6 @@ export const aggregateRows = (list: readonly Aggregate[], evidence: string): Fun
     aggregate: true,
   }));
 
-/** The mean of one number: divided by 1 as the dialect's division has it, with its decimals. */
-export function meanRow(operators: readonly FunctionRow[], type: string): FunctionRow {
-  const division = operators.find(({ name, parameters }) => name === "/" && parameters[0].type === type)!;
-  const { notation: _, parameters, ...rest } = division as Extract<FunctionRow, { operation: "calculate" }>;
-  return {
-    ...rest,
-    name: "avg",
-    aliases: ["avg distinct"],
-    summary: "The value of the one row as a mean; an aggregate.",
-    parameters: parameters.slice(0, 1),
-    fixed: { sign: "/", b: 1 },
-    aggregate: true,
-  };
-}
-
-/** All names that a dialect may have; those that take DISTINCT print it. */
-export const aggregateNames =
-  "any_value arbitrary array_agg avg bit_and bit_or bit_xor bool_and bool_or count every first group_concat last list listagg max mean min product std stddev stddev_pop stddev_samp string_agg sum total var_pop var_samp variance".split(
-    " ",
-  );
-
 const summaries: Readonly<Record<string, string>> = {
   "aggregate count": "1, or 0 where the value is null",
   "aggregate list": "A list of the one value",

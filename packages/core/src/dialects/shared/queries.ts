@@ -31,8 +31,11 @@ export const existsForm: Special = form((parser, open, token) => {
   return parser.call("exists", token.range, [readQuery(parser, open)], "function");
 });
 
-/** Whether a query begins here. */
-export const atQuery = (parser: Parser): boolean => ["select", "values", "with", "from"].some((word) => parser.atWords(word));
+/** Whether a query begins here, or so many tokens ahead. */
+export const atQuery = (parser: Parser, ahead = 0): boolean => {
+  const { kind, source } = parser.ahead(ahead);
+  return kind === "name" && ["select", "values", "with", "from"].includes(source.toLowerCase());
+};
 
 /** SELECT a, b [WHERE condition] or VALUES (a, b), …, the bracket having been taken at `open`. */
 export function readQuery(parser: Parser, open: Token): Expression {
@@ -84,9 +87,18 @@ export function quantified(parser: Parser, left: Expression, relation: string, r
   return parser.call(`compare ${quantifier}`, range, [left, list ?? parser.missing(), named], "operator", left.range.start);
 }
 
-/** A comparison where ANY or ALL of a query may stand on its right side. */
-export const comparison = (parser: Parser, name: string, plain: Infix): Infix =>
-  isQuantified(parser, 0) ? { ...plain, read: (p, left) => quantified(p, left, name, p.next().range) } : plain;
+/** A comparison where ANY or ALL of a query may stand on its right side; `refuse` says what a list in its place is. */
+export function comparison(parser: Parser, name: string, plain: Infix, refuse = wantsQuery): Infix {
+  if (!isQuantified(parser, 0)) return plain;
+  const read = (p: Parser, left: Expression): Expression => {
+    const { range } = p.next();
+    if (!atQuery(p, 2)) refuse(p);
+    return quantified(p, left, name, range);
+  };
+  return { ...plain, read };
+}
+
+const wantsQuery = (parser: Parser): void => parser.expected('a query with "select" or "values" after it');
 
 /** The name of a call whose arguments come next: with DISTINCT where that stands first; COUNT(*) has no arguments. */
 export function distinctName(parser: Parser, name: string): string {

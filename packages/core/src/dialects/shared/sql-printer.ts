@@ -17,7 +17,7 @@ import {
   printed,
   soft,
 } from "../../syntax/index.ts";
-import { aggregateNames } from "./aggregates.ts";
+import type { FunctionRow } from "../row.ts";
 import { Bytes, Decimal, Double, type Value, hexOf, isFailure } from "../../values/index.ts";
 
 /** Forms of SQL that several dialects write alike; `power` is how tightly IS and the predicates bind. */
@@ -47,15 +47,15 @@ export const sqlForms = (power: {
   "is distinct from": form(power.is, "$1> is [not ]distinct from $2>"),
 });
 
-/** COUNT(*), and aggregates with DISTINCT. */
-export const aggregateCalls: Readonly<Record<string, Form>> = {
+/** COUNT(*), and a dialect's aggregates with DISTINCT. */
+export const aggregateCalls = (aggregates: readonly FunctionRow[]): Readonly<Record<string, Form>> => ({
   count: { print: (printer, args) => printed(args.length === 0 ? "count(*)" : ["count", printer.list("(", args, ")")]) },
-  ...Object.fromEntries(aggregateNames.map((name) => [`${name} distinct`, form(atom, `${name}(distinct $*)`)])),
-};
+  ...Object.fromEntries(aggregates.map(({ name }) => [`${name} distinct`, form(atom, `${name}(distinct $*)`)])),
+});
 
 /** Functions of SQL that are called with words between the arguments; `inner` is how tightly what stands before IN binds. */
-export const sqlCalls = (inner: number): Readonly<Record<string, Form>> => ({
-  ...aggregateCalls,
+export const sqlCalls = (inner: number, aggregates: readonly FunctionRow[]): Readonly<Record<string, Form>> => ({
+  ...aggregateCalls(aggregates),
   exists: form(atom, "exists $1"),
   extract: form(atom, "extract($1w from $2)"),
   position: form(atom, "position($2> in $1>)", inner),

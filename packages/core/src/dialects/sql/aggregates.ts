@@ -11,7 +11,6 @@ export const aggregates = aggregateRows(
     ...["any_value"].flatMap((name) => [...ordered, "boolean"].map((type): Aggregate => [name, type, type])),
     ...["sum", "avg"].flatMap((name) => numbers.map((type): Aggregate => [name, type, type])),
     ["every", "boolean", "boolean"],
-    ["listagg", "value text, separator? text", "text"],
   ],
   "ISO/IEC 9075-2:2023, 10.9 <aggregate function>",
 );

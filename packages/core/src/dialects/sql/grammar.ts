@@ -1,3 +1,4 @@
+import type { Diagnostic } from "../../diagnostics/index.ts";
 import {
   type Expression,
   type Grammar,
@@ -7,6 +8,7 @@ import {
   type Parser,
   type Token,
   parseWith,
+  walk,
 } from "../../syntax/index.ts";
 import { Decimal, Double, integer, lookup } from "../../values/index.ts";
 import {
@@ -300,4 +302,17 @@ function readIs(parser: Parser, left: Expression): Expression {
   return parser.missing('"null", "true", "false", "unknown", "distinct from" or "normalized"');
 }
 
-export const parseSql = (source: string, limits?: ParseLimits): Parsed => parseWith(grammar, source, limits);
+/** A <query specification> has a FROM clause (7.4 and 7.16); without a table there is only VALUES. */
+export function parseSql(source: string, limits?: ParseLimits): Parsed {
+  const parsed = parseWith(grammar, source, limits);
+  const refused = [...walk(parsed.tree)]
+    .filter((node) => node.kind === "query" && node.form === "select")
+    .map(({ range }): Diagnostic => ({
+      code: "expected",
+      severity: "error",
+      range,
+      facts: { expected: "values (…), the query without a table", found: "select without from" },
+      fixes: [],
+    }));
+  return { ...parsed, diagnostics: [...parsed.diagnostics, ...refused] };
+}

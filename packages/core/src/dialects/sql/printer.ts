@@ -3,6 +3,8 @@ import {
   type Form,
   type Literal,
   type Name,
+  type Printer,
+  type Query,
   atom,
   form,
   group,
@@ -14,6 +16,7 @@ import {
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
 import { sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { aggregates } from "./aggregates.ts";
 import { infixPower, power } from "./grammar.ts";
 import { reserved, textLiteral } from "./lexis.ts";
 
@@ -49,7 +52,7 @@ const table = {
     "is normalized": form(power.is, "$1> is [not ]$2w normalized"),
   }),
   calls: lookup<Form>({
-    ...sqlCalls(power.comparison),
+    ...sqlCalls(power.comparison, aggregates),
     substring: form(atom, "substring($1 from $2{ for $3})"),
     "substring octets": form(atom, "substring($1 from $2{ for $3} using octets)"),
     overlay: form(atom, "overlay($1 placing $2 from $3{ for $4})"),
@@ -80,7 +83,10 @@ const table = {
       ["occurrence ", 5],
     ]),
   }),
-  kinds: sqlKinds,
+  kinds: {
+    ...sqlKinds,
+    query: (printer: Printer, query: Query) => sqlKinds.query(printer, query.condition ? query : { ...query, form: "values" }),
+  },
 };
 
 export const print = (tree: Expression, width?: number): string => printWith(table, tree, width);

@@ -13,6 +13,7 @@ import {
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
 import { aggregateCalls, castText, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { aggregates } from "./aggregates.ts";
 import { infixPower, power } from "./grammar.ts";
 import { columnText, reserved, textLiteral } from "./lexis.ts";
 
@@ -49,7 +50,7 @@ const table = {
       ["binary", "nocase", "rtrim"].map((name) => [`collate ${name}`, form(power.collate, `$1< collate ${name}`)]),
     ),
   }),
-  calls: lookup<Form>({ ...aggregateCalls, exists: form(atom, "exists $1") }),
+  calls: lookup<Form>({ ...aggregateCalls(aggregates), exists: form(atom, "exists $1") }),
   kinds: {
     ...sqlKinds,
     cast: (printer: Printer, node: Cast) => {

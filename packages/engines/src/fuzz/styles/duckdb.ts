@@ -39,6 +39,7 @@ export const duckdb: Style = {
     position: "integer",
     ordinal: "integer",
     text: "text",
+    "own text": "text",
     literal: "text",
     output: "any",
     joined: "any",

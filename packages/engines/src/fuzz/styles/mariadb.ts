@@ -77,6 +77,7 @@ export const mariadb: Style = {
     row.parameters.some(({ type }) => type === "moment" || type === "clock"),
   kindOf: kinds({
     text: "text",
+    "own text": "text",
     string: "text",
     position: "integer",
     count: "integer",

@@ -1,6 +1,9 @@
 import type { Style } from "../generate.ts";
 import { columns, kinds, sqlChoices, sqlConditions } from "./common.ts";
 
+/** SELECT has a table in the standard. */
+const isStandard = (form: string): boolean => !form.includes("(select ");
+
 /** Standard SQL, which no engine is asked about. */
 export const sql: Style = {
   columns,
@@ -48,8 +51,13 @@ export const sql: Style = {
     text: ["({t} || {t})"],
     integer: ["({i} + {i})", "char_length({t})"],
     decimal: ["({d} * {i})"],
-    boolean: [...sqlConditions, "({t} similar to {like})", "({b} is not unknown)", "({t} between symmetric {t} and {t})"],
+    boolean: [
+      ...sqlConditions.filter(isStandard),
+      "({t} similar to {like})",
+      "({b} is not unknown)",
+      "({t} between symmetric {t} and {t})",
+    ],
   },
-  choices: sqlChoices,
+  choices: sqlChoices.filter(isStandard),
   flavour: "none",
 };
