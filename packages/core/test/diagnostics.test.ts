@@ -123,7 +123,7 @@ test("a message names the choices", () => {
   const [unknown] = program("openformula", "lable").diagnostics;
   expect(message(unknown)).toBe("There is no column lable. Did you mean label? The columns are: label, 'Collector Notes', n.");
   const [count] = program("openformula", "MID(label)").diagnostics;
-  expect(message(count)).toBe("MID takes 3 arguments, 1 given: MID(text; start; length)");
+  expect(message(count)).toBe("MID takes 3 arguments, 1 given: MID(text; start; length).");
 });
 
 test("the caret stands under the place, on its own line of a longer source", () => {

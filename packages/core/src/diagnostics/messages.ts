@@ -35,8 +35,8 @@ const messages = {
     `There is no column ${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
   "unknown-variable": (f: Facts) =>
     `There is no variable or column $${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
-  "argument-count": (f: Facts) => `${String(f.name)} takes ${String(f.takes)}, ${String(f.given)} given: ${String(f.signature)}`,
-  "argument-type": (f: Facts) => `${String(f.name)} does not take ${list(f.given)}: ${String(f.signature)}`,
+  "argument-count": (f: Facts) => `${String(f.name)} takes ${String(f.takes)}, ${String(f.given)} given: ${String(f.signature)}.`,
+  "argument-type": (f: Facts) => `${String(f.name)} does not take ${list(f.given)}: ${String(f.signature)}.`,
   "ambiguous-call": (f: Facts) => `${String(f.name)} could be meant in several ways for ${list(f.given)}; cast an argument.`,
   "constant-wanted": (f: Facts) =>
     `${String(f.name)} wants the same ${String(f.parameter)} for every row, not one that depends on a column.`,

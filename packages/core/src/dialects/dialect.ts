@@ -94,8 +94,11 @@ export interface TypeRules {
    * there is none. `isOpen` says that a choice gives null where no branch is taken.
    */
   unify(types: readonly string[], isOpen?: boolean): string | undefined;
-  /** What the value of BETWEEN is cast to first, by its type and those of the two bounds; undefined where it is compared as it is. */
-  betweenType?(value: string, low: string, high: string): string | undefined;
+  /**
+   * The type of the parameters in which BETWEEN compares its value with both bounds, by the types of all three; undefined
+   * where each of the two comparisons is one of its own.
+   */
+  betweenType?(types: readonly string[]): string | undefined;
   /** The type of NULLIF(left, right); that of the left one where it is left out. */
   nullifType?(left: string, right: string): string;
   /** Whether a function of single values, given an array within a function of arrays, works on each item. */

@@ -92,8 +92,12 @@ export function arity(row: FunctionRow): { least: number; most: number } {
   };
 }
 
-/** The signature for showing: `mid(text, start, [length], …)`. */
+/** The signature for showing: `mid(text, start, [length], …)`, or the kinds of an operator's operands: `text || text`. */
 export function signature(row: FunctionRow, separator = ", "): string {
+  if (row.notation === "operator") {
+    const [left, ...others] = row.parameters.map((p) => p.type.replace("side.", ""));
+    return others.length === 0 ? `${row.name} ${left}` : [left, row.name, others.join(" ")].join(" ");
+  }
   const parts = row.parameters.map((p) => (p.optional ? `[${p.name}]` : p.name) + (p.repeats ? ", …" : ""));
   return `${row.name}(${parts.join(separator)})`;
 }

@@ -359,23 +359,15 @@ export class Binder {
     return this.#aboutQuery(this.#code(node, type, items, ([cell]) => cell));
   }
 
-  /** BETWEEN with its value cast to the type that it is compared in, where the dialect does that first. */
-  #castBetween(node: Call): Call | undefined {
+  /** The comparisons of a BETWEEN, by what all three parts are compared as. */
+  readonly #within = new Map<Expression, { readonly type: string | undefined; readonly types: readonly string[] }>();
+
+  #noteBetween(node: Call): void {
     const { types } = this.dialect;
-    if (!types.betweenType || node.written?.form !== "between") return undefined;
-    if (node.written.parts.some((part) => isRow(ungrouped(part)))) return undefined;
-    const [value, low, high] = node.written.parts;
-    const [type, ...bounds] = node.written.parts.map((part) => this.bind(part).type);
-    const wanted = types.betweenType(type, bounds[0], bounds[1]);
-    if (wanted === undefined) return undefined;
-    const operand: Expression = { kind: "cast", operand: value, type: wanted, typeRange: value.range, range: value.range };
-    const compared = (sign: string, bound: Expression): Call => ({
-      ...node,
-      name: sign,
-      args: [operand, bound],
-      written: undefined,
-    });
-    return { ...node, args: [compared(">=", low), compared("<=", high)], written: undefined };
+    if (!types.betweenType || node.written?.form !== "between") return;
+    if (node.written.parts.some((part) => isRow(ungrouped(part)))) return;
+    const three = node.written.parts.map((part) => this.bind(part).type);
+    for (const comparison of node.args) this.#within.set(comparison, { type: types.betweenType(three), types: three });
   }
 
   #call(node: Call): Bound {
@@ -389,8 +381,7 @@ export class Binder {
       const bound = { ...this.bind(plain), source: node };
       return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#aboutQuery(bound) : bound;
     }
-    const between = this.#castBetween(node);
-    if (between) return this.#call(between);
+    this.#noteBetween(node);
     const args = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
@@ -401,13 +392,16 @@ export class Binder {
     if (broken) return broken;
     if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.endsWith("[]"))) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
-    const fitting = this.#fitting(`${node.notation} ${node.name}`, sized, types);
+    const within = this.#within.get(node);
+    const apt = within?.type === undefined ? sized : sized.filter((row) => parameterAt(row, 0).type === within.type);
+    const fitting = this.#fitting(`${node.notation} ${node.name} ${within?.type ?? ""}`, apt, types, within?.types);
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     const [{ row, conversions, cost }] = fitting;
     const next = fitting.at(1);
     const isOpen =
       types.every((type) => type === "unknown") && next && (row.aggregate ?? (types.length > 1 && next.cost === cost));
-    const refusal = this.dialect.types.refuses?.(row, types);
+    // What is compared together has one type that all parts take.
+    const refusal = within?.type === undefined ? this.dialect.types.refuses?.(row, types) : undefined;
     if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
     const what = `${node.name} of ${types.join(" and ")}`;
     if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types, what }));
@@ -480,9 +474,12 @@ export class Binder {
 
   readonly #fits = new Map<string, readonly Fit[]>();
 
-  /** The rows of a name whose parameters take the types, best first; remembered, since a long list asks the same again. */
-  #fitting(name: string, rows: readonly FunctionRow[], types: readonly string[]): readonly Fit[] {
-    const key = `${name} ${types.join()}`;
+  /**
+   * The rows of a name whose parameters take the types, best first, preferred by the types of all that they are compared
+   * with; remembered, since a long list asks the same again.
+   */
+  #fitting(name: string, rows: readonly FunctionRow[], types: readonly string[], together = types): readonly Fit[] {
+    const key = `${name} ${types.join()} ${together.join()}`;
     const known = this.#fits.get(key);
     if (known) return known;
     const found = rows
@@ -490,7 +487,7 @@ export class Binder {
         const conversions = types.map((type, i) => this.dialect.types.conversion(type, parameterAt(row, i).type));
         if (conversions.some((c) => c === undefined)) return [];
         const all = conversions as readonly Conversion[];
-        const preferred = this.dialect.types.preference?.(row, types) ?? 0;
+        const preferred = this.dialect.types.preference?.(row, together) ?? 0;
         return [{ row, conversions: all, cost: all.reduce((sum, { cost }) => sum + cost, preferred) }];
       })
       .sort((a, b) => a.cost - b.cost);
@@ -543,8 +540,11 @@ export class Binder {
     const taken = isQuery ? undefined : this.#taken(tests);
     const isTaken = (i: number) => !(taken instanceof Set) || taken.has(i);
     const results = resultsOf(node).map((result, i) => (isTaken(i) ? this.bind(result) : this.#untaken(result)));
-    if (taken instanceof Failure)
-      return this.#broken(node, mistake(taken.code as MessageCode, taken.range ?? node.range, taken.facts));
+    if (taken instanceof Failure) {
+      const failed = mistake(taken.code as MessageCode, taken.range ?? node.range, taken.facts);
+      this.#ofConditions.add(failed);
+      return this.#broken(node, failed);
+    }
     const last = node.otherwise && node.form !== "coalesce" ? results.pop() : undefined;
     const { type, items: unified } =
       this.#nullif(node, last) ?? this.#unified([...(last ? [last] : []), ...results], node, !node.otherwise);
@@ -555,12 +555,15 @@ export class Binder {
     );
   }
 
+  /** The failures of conditions that were worked out before any row. */
+  readonly #ofConditions = new Set<Diagnostic>();
+
   /** A branch that no row takes: a value in it that cannot be read is no error, a name that is not there is one. */
   #untaken(node: Expression): Bound {
     const told = this.diagnostics.length;
     const bound = this.bind(node);
     const own = this.diagnostics.splice(told);
-    this.diagnostics.push(...own.filter(({ code }) => !ofValues.has(code)));
+    this.diagnostics.push(...own.filter((each) => !ofValues.has(each.code) && !this.#ofConditions.has(each)));
     return own.length > 0 && isBroken(bound) ? { kind: "constant", value: null, type: "null", source: node } : bound;
   }
 

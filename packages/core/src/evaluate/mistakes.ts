@@ -41,8 +41,11 @@ export function unknownFunction({ name, nameRange }: Call, dialect: Dialect): Di
   return mistake("unknown-function", nameRange, { name, means, nearest: near }, fixes);
 }
 
-const signatures = (rows: readonly FunctionRow[], { separator }: Dialect): string =>
-  rows.map((row) => signature(row, `${separator} `)).join("; ");
+/** What a name takes, each once and not more than a reader takes in. */
+function signatures(rows: readonly FunctionRow[], { separator }: Dialect): string {
+  const all = [...new Set(rows.map((row) => signature(row, `${separator} `)))];
+  return [...all.slice(0, 6), ...(all.length > 6 ? [`and ${all.length - 6} more`] : [])].join("; ");
+}
 
 /** Too many arguments, which can be left out, or too few. */
 export function wrongCount({ name, nameRange, args }: Call, rows: readonly FunctionRow[], dialect: Dialect): Diagnostic {
@@ -58,8 +61,11 @@ export function wrongCount({ name, nameRange, args }: Call, rows: readonly Funct
   return mistake("argument-count", range, facts, [fix]);
 }
 
-export const wrongTypes = (node: Call, given: readonly string[], rows: readonly FunctionRow[], dialect: Dialect): Diagnostic =>
-  mistake("argument-type", node.range, { name: node.name, given, signature: signatures(rows, dialect) });
+/** Arguments of kinds that no row of this many takes. */
+export function wrongTypes(node: Call, given: readonly string[], rows: readonly FunctionRow[], dialect: Dialect): Diagnostic {
+  const asMany = rows.filter((row) => arity(row).least <= given.length && given.length <= arity(row).most);
+  return mistake("argument-type", node.range, { name: node.name, given, signature: signatures(asMany, dialect) });
+}
 
 /** `FIND(label; "x")`: a literal where the text goes and a column where the needle goes; a warning. */
 export function swappedArguments({ name, args }: Call, row: FunctionRow, source: string): Diagnostic | undefined {

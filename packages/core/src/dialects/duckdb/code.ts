@@ -357,7 +357,10 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   monthname: strict(monthName),
   ...Object.fromEntries(Object.entries(sinceEpoch).map(([name, run]) => [name, strict(run)])),
   "timestamp of ms": strict((value: number | bigint) => momentAt(BigInt(value) * 1000n)),
-  "timestamp of us": strict((value: number | bigint) => momentAt(BigInt(value))),
+  // The farthest ones stand for the moments without end.
+  "timestamp of us": strict((value: number | bigint) =>
+    BigInt(value) ** 2n === (2n ** 63n - 1n) ** 2n ? new Failure("number-out-of-range") : momentAt(BigInt(value)),
+  ),
   days_in_month: strict(daysInMonth),
   ...Object.fromEntries(
     (["md5", "sha1", "sha256"] as const).map((name) => [
@@ -370,8 +373,8 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   parse_formatted_bytes: strict((text: string) => bytesOfSize(text) ?? bad(`"${text}" is no size with a unit`)),
   last_day: strict(lastDay),
   make_date: strict((year: number | bigint, month: number | bigint, day: number | bigint) =>
-    year < 1
-      ? new Failure("not-covered", { what: "dates before the year 1" })
+    year < 0
+      ? new Failure("not-covered", { what: "dates before the year 0" })
       : isDate(Number(year), Number(month), Number(day))
         ? isoDate(Number(year), Number(month), Number(day))
         : bad(`there is no date ${year}-${month}-${day}`),

@@ -119,7 +119,7 @@ function readClock(text: string): string | undefined {
 function readDate(text: string): Value {
   const day = readDay(text);
   if (day && (day.rest.trim() === "" || readClock(day.rest.replace(/^[T ]/, "")) !== undefined)) return day.date;
-  return /^\s*(?:epoch|-?infinity)\s*$|\(BC\)/i.test(text)
+  return /^\s*(?:epoch|-?infinity)\s*$|\(BC\)|^\s*-\d+[-/]/i.test(text)
     ? new Failure("not-covered", { what: `the date ${text}` })
     : new Failure("not-a-date", { text });
 }
@@ -311,7 +311,7 @@ function conversion(given: string, to: string): Conversion | undefined {
   }
   if (to === "output")
     return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: unlessMissing(textFrom(from)) }) };
-  if (to === "joined") return from.endsWith("[]") ? undefined : { cost: 1, convert: unlessMissing(textFrom(from)) };
+  if (to === "nonlist") return from.endsWith("[]") ? undefined : { cost: 1, convert: unlessMissing(textFrom(from)) };
   if (to.startsWith("side.")) return comparedAs(from, to.slice(5));
   if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "anylist" ? undefined : literalTo(to);
   if (to === "anylist") return from.endsWith("[]") ? { cost: 1 } : undefined;
@@ -641,8 +641,10 @@ export const typeRules: TypeRules = {
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,
-  betweenType: (value, low, high) =>
-    value === "boolean" && isInteger(baseType(low)) && isNumeric(baseType(high)) ? "integer" : undefined,
+  betweenType(types) {
+    const common = unify(types);
+    return common && !common.endsWith("[]") && baseType(common) !== "text" ? `side.${baseType(common)}` : undefined;
+  },
   groups: true,
   simplifiesChoices: true,
   rows: {

@@ -31,6 +31,7 @@ import {
   typeSizes,
 } from "../shared/sql-forms.ts";
 import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn, rowForm } from "../shared/queries.ts";
+import { aggregates } from "./aggregates.ts";
 import { columnText, reserved, duckdbRules } from "./lexis.ts";
 import { unitNamed } from "./intervals.ts";
 import { numberLiteral } from "./numbers.ts";
@@ -229,6 +230,8 @@ const isUnit = ({ kind, value }: Token): boolean =>
     value,
   );
 
+const aggregateNames: ReadonlySet<string> = new Set(aggregates.map(({ name }) => name));
+
 const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(true, "boolean"),
   false: constant(false, "boolean"),
@@ -254,6 +257,13 @@ const specials: Readonly<Record<string, Special>> = lookup({
     const { type, typeRange } = typeName(parser);
     parser.close(")", open);
     return { kind: "cast", operand, type: `try ${type}`, typeRange, range: span(parser, token.range.start) };
+  }),
+  try: form((parser, open, token) => {
+    const args = parser.arguments(")", open);
+    const inner = args.flatMap((arg) => [...walk(arg)]);
+    const barred = inner.find((node) => node.kind === "query" || (node.kind === "call" && aggregateNames.has(node.name)));
+    if (barred) parser.report("invalid-value", barred.range, { problem: "TRY takes neither a query nor an aggregate" });
+    return parser.call("try", token.range, args, "function");
   }),
   array: (parser, token) => {
     if (parser.ahead(1).value !== "[") return undefined;

@@ -347,5 +347,5 @@ const lastDayNumber = 2147483646;
 export function dayAt(days: number): string | Failure {
   if (Math.abs(days) > lastDayNumber) return new Failure("number-out-of-range");
   const { year, month, day } = dateFromDays(days);
-  return isoDate(year, month, day);
+  return year < 0 ? new Failure("not-covered", { what: "dates before the year 0" }) : isoDate(year, month, day);
 }

@@ -441,6 +441,15 @@ export const typeRules = (collation: Collation): TypeRules => ({
     const isAlike = answers.case === letterCase || (answers.case === "ignored" && letterCase !== "minded");
     return isAlike ? 0 : 100;
   },
+  // Its three parts are compared as dates where one is a date, and as numbers where one is a number.
+  betweenType(types) {
+    const kinds = types.map(baseType);
+    if (!kinds.some((kind) => kind === "text" || isBinary(kind))) return undefined;
+    const isMoment = (kind: string) => kind === "date" || kind === "datetime";
+    if (kinds.some(isMoment)) return kinds.every((kind) => isMoment(kind) || kind === "text") ? "moment" : undefined;
+    if (kinds.includes("time")) return kinds.every((kind) => kind === "time" || kind === "text") ? "clock" : undefined;
+    return kinds.some((kind) => /^(?:integer|unsigned|decimal|double)$/.test(kind)) ? "floating" : undefined;
+  },
   // Bytes have no collation of texts.
   refuses: (row, types) => (row.name.startsWith("collate utf8") && isBinary(baseType(types[0])) ? "argument-type" : undefined),
   resultType(row, types) {

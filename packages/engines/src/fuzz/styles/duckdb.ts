@@ -42,7 +42,7 @@ export const duckdb: Style = {
     "own text": "text",
     literal: "text",
     output: "any",
-    joined: "any",
+    nonlist: "any",
     any: "any",
     tinyint: "integer",
     smallint: "integer",
