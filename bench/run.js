@@ -1,12 +1,14 @@
 /**
- * npm run bench [-- --rows N] [--runs N] [--seed S] [--task ID] [--json]
+ * npm run bench [-- --rows N] [--runs N] [--seed S] [--task ID] [--engines] [--json]
  *
  * Times each task and its hand-written loop in turn, in one process, after other expressions have
- * run through the same code. Prints the median and spread of each, and the ratio of the medians.
+ * run through the same code. Prints the median and spread of each, and the ratio of the medians; with --engines also
+ * the time that the engine of that name takes over a stored table.
  */
 import { parseArgs } from "node:util";
 import { compile } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
+import { engineOf } from "./engines.js";
 import { register } from "./register.js";
 import { others, tasks } from "./tasks.js";
 
@@ -16,6 +18,7 @@ const { values: options } = parseArgs({
     runs: { type: "string", default: "7" },
     task: { type: "string" },
     seed: { type: "string", default: "1" },
+    engines: { type: "boolean", default: false },
     json: { type: "boolean", default: false },
   },
 });
@@ -77,17 +80,36 @@ const results = tasks
       }
     }
     const spread = (values) => ({ median: median(values), min: Math.min(...values), max: Math.max(...values) });
-    return { id, what, dialect, ours: spread(own), loop: spread(other), ratio: median(own) / median(other) };
+    return { id, what, dialect, expression, ours: spread(own), loop: spread(other), ratio: median(own) / median(other) };
   });
+if (options.engines) await timeEngines();
 const mean = Math.exp(results.reduce((sum, { ratio }) => sum + Math.log(ratio), 0) / results.length);
+
+/** Adds the median time of each dialect's engine, in turn, where there is one. */
+async function timeEngines() {
+  for (const dialect of new Set(results.map((result) => result.dialect))) {
+    const engine = await engineOf(dialect, columns);
+    if (!engine) continue;
+    for (const result of results.filter((each) => each.dialect === dialect)) {
+      const times = [];
+      for (let run = 0; run <= runs; run++) times.push(await engine.time(result.expression));
+      result.engine = median(times.slice(1));
+    }
+    await engine.close();
+  }
+}
 
 if (options.json)
   console.log(JSON.stringify({ rows, runs, seed, node: process.version, tasks: results, geometricMean: mean }, null, 2));
 else {
   const ms = ({ median: m, min, max }) => `${m.toFixed(0).padStart(5)} (${min.toFixed(0)}–${max.toFixed(0)})`.padEnd(18);
   console.log(`${rows} rows, median (spread) of ${runs} runs in ms of processor time, ${process.version}\n`);
-  console.log(`${"task".padEnd(16)}${"dialect".padEnd(13)}${"ours".padEnd(18)}${"loop".padEnd(18)}ratio`);
-  for (const { id, dialect, ours, loop, ratio } of results)
-    console.log(`${id.padEnd(16)}${dialect.padEnd(13)}${ms(ours)}${ms(loop)}${ratio.toFixed(2)}`);
+  console.log(
+    `${"task".padEnd(16)}${"dialect".padEnd(13)}${"ours".padEnd(18)}${"loop".padEnd(18)}ratio${options.engines ? "   engine" : ""}`,
+  );
+  for (const { id, dialect, ours, loop, ratio, engine } of results)
+    console.log(
+      `${id.padEnd(16)}${dialect.padEnd(13)}${ms(ours)}${ms(loop)}${ratio.toFixed(2).padStart(5)}${engine === undefined ? "" : engine.toFixed(0).padStart(9)}`,
+    );
   console.log(`\ngeometric mean of the ratios: ${mean.toFixed(2)}`);
 }

@@ -45,13 +45,21 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .version("0.1.0")
     .addHelpText("after", "\nExample:\n  iquill demo\n\nExit codes: 0 all well, 1 some rows or cases are not, 2 could not run.");
 
-  withRows(program.command("eval <expression>"))
-    .description("evaluate an expression on every row")
+  withRows(program.command("eval [expression]"))
+    .description("evaluate an expression on every row, or several columns at once")
     .addOption(dialectOption())
     .option("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
     .option("-n, --name <column>", "the name of the new column")
     .option("--replace <column>", "put the values in place of a column, instead of a new one")
-    .option("-w, --where <condition>", "only rows for which this expression, in the same dialect, is true")
+    .option(
+      "-c, --column <name=expression>",
+      "a calculated column, new or in place of one that is there; may be given again",
+      gather,
+    )
+    .option("-e, --each <columns>", "the expression in place of each of these columns (* for all); in it, it is the column")
+    .option("-w, --where <condition>", "change only the rows for which this expression, in the same dialect, is true")
+    .option("--only <condition>", "leave out the rows for which this expression is not true")
+    .option("--unfold <column>", "make a row of each item of the lists in this column")
     .option("-t, --trace <row>", "show every sub-expression's value on one row, with rulers", rowNumber)
     .addOption(
       new Option("-f, --format <format>", "how rows are written").choices(["table", "csv", "json", "ndjson"]).default("table"),
@@ -61,9 +69,9 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
     .addHelpText(
       "after",
-      `\nExamples:\n  iquill eval -i openformula -r demo 'LEFT(taxon;3)'\n  iquill eval -i postgresql -r demo --trace 1 "split_part(collector, ',', 1)"`,
+      `\nExamples:\n  iquill eval -i openformula -r demo 'LEFT(taxon;3)'\n  iquill eval -i postgresql -r demo --trace 1 "split_part(collector, ',', 1)"\n  iquill eval -i postgresql -r demo -c "surname=split_part(collector, ',', 1)" -c "collector=btrim(collector)"\n  iquill eval -i openformula -r demo --each collector,taxon 'TRIM(it)'`,
     )
-    .action(async (expression: string, options: EvalOptions) =>
+    .action(async (expression: string | undefined, options: EvalOptions) =>
       done(await (await import("./commands/eval.ts")).evaluate(expression, options, streams)),
     );
 

@@ -37,7 +37,14 @@ describe("eval", () => {
     [["-f", "csv", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n\"Salix, alba\",B,\"SALIX, ALBA\"\n"],
     [["-f", "ndjson", "length(label)"], '{"label":"Alnus","code":"A#1","value":5}\n{"label":"Salix, alba","code":"B","value":11}\n'],
     [["-f", "csv", "--replace", "label", "upper(label)"], "label,code\nALNUS,A#1\n\"SALIX, ALBA\",B\n"],
-    [["-f", "csv", "-w", "code like '%#%'", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n"],
+    [["-f", "csv", "-w", "code like '%#%'", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n\"Salix, alba\",B,\n"],
+    [["-f", "csv", "--only", "code like '%#%'", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n"],
+    [["-f", "csv", "-w", "label = 'Alnus'", "--replace", "label", "upper(label)"], "label,code\nALNUS,A#1\n\"Salix, alba\",B\n"],
+    [["-f", "csv", "-c", "k=length(g)", "-c", "g=split_part(label, ',', 1)", "-c", "label=upper(label)"], "label,code,k,g\nALNUS,A#1,5,ALNUS\n\"SALIX, ALBA\",B,5,SALIX\n"],
+    [["-f", "csv", "--each", "label, code", "lower(it) || '.'"], "label,code\nalnus.,a#1.\n\"salix, alba.\",b.\n"],
+    [["-f", "csv", "--each", "*", "'it is ' || it"], "label,code\nit is Alnus,it is A#1\n\"it is Salix, alba\",it is B\n"],
+    [["-f", "csv", "-c", 'a,"b=c"=string_to_array(label, \', \')'], "label,code,a,b=c\nAlnus,A#1,Alnus,\n\"Salix, alba\",B,Salix,alba\n"],
+    [["-f", "csv", "-c", "word=string_to_array(label, ', ')", "--unfold", "word"], "label,code,word\nAlnus,A#1,Alnus\n\"Salix, alba\",B,Salix\n\"Salix, alba\",B,alba\n"],
     [["-f", "ndjson", "string_to_array(label, ', ')"], '{"label":"Alnus","code":"A#1","value":["Alnus"]}\n{"label":"Salix, alba","code":"B","value":["Salix","alba"]}\n'],
   ])("%j", async (args, expected) => {
     const { code, out } = await iquill(["eval", "-i", "postgresql", "-r", "-", ...args], rows);
@@ -57,6 +64,41 @@ describe("eval", () => {
     const { code, out, err } = await iquill(["eval", "-i", "openformula", "-r", "-", 'FIND(",";label)'], rows);
     expect(out).toContain("✗ #VALUE!");
     expect(err).toMatch(/1 of 2 rows are errors: 1\..*--trace 1/);
+    expect(code).toBe(1);
+  });
+
+  test("what became of each column is said, also where a step reads an error or a list of another", async () => {
+    const columns = [
+      "-c",
+      "n=cast(code as int)",
+      "-c",
+      "m=n + 1",
+      "-c",
+      "label=nullif(label, 'Alnus')",
+      "-c",
+      "x,y=string_to_array(label || ',a,b', ',')",
+    ];
+    const { code, out, err } = await iquill(
+      ["eval", "-i", "postgresql", "-r", "-", "-f", "ndjson", ...columns],
+      "label,code\nAlnus,1\nSalix,x\nViola,3\n",
+    );
+    const bad = { error: "22P02" };
+    expect(
+      out
+        .trim()
+        .split("\n")
+        .map((line) => JSON.parse(line) as unknown),
+    ).toEqual([
+      { label: null, code: "1", n: 1, m: 2, x: null, y: null },
+      { label: "Salix", code: "x", n: bad, m: bad, x: "Salix", y: "a" },
+      { label: "Viola", code: "3", n: 3, m: 4, x: "Viola", y: "a" },
+    ]);
+    expect(err).toMatch(
+      /^n: 2 values, 1 error\nn: 1 of 3 rows are errors: 2\..*--trace 2 shows.*\nm: 2 values, 1 error\nm: 1 of 3/,
+    );
+    expect(err).toMatch(
+      /label: 1 of 3 values changed, 1 nothing\nx: 2 values, 1 nothing\ny: 2 values, 1 nothing\ny: on 2 rows the list has more items than there are names: 2, 3\n$/,
+    );
     expect(code).toBe(1);
   });
 
@@ -83,6 +125,17 @@ describe("eval", () => {
     [["eval", "-i", "xpath", "-r", "-", "-t", "9", "1"], /there is no row 9; the sample has rows 1 to 2/],
     [["eval", "-i", "xpath", "-r", "-", "-t", "x", "1"], /a row is a whole number/],
     [["eval", "-i", "xpath", "-r", "-", "--replace", "nosuch", "1"], /no column "nosuch" to replace; the columns are label, code/],
+    [["eval", "-i", "xpath", "-r", "-"], /an expression is wanted, or --column name=expression/],
+    [["eval", "-i", "xpath", "-r", "-", "-c", "a=1", "-n", "b"], /--name is about an expression of its own/],
+    [["eval", "-i", "xpath", "-r", "-", "-c", "upper-case($label)"], /a column is written name=expression/],
+    [["eval", "-i", "xpath", "-r", "-", "-n", "label", "1"], /there is a column "label" already; --replace "label"/],
+    [["eval", "-i", "xpath", "-r", "-", "--each", "label,nosuch", "$it"], /no column "nosuch" to replace/],
+    [["eval", "-i", "postgresql", "-r", "-", "-c", "a=b || 'x'", "-c", "b=left(c, 1)", "-c", "c=a"], /^postgresql, c: error: These columns need one another: a → b → c → a\.\n {2}a\n {2}\^/],
+    [["eval", "-i", "postgresql", "-r", "-", "-c", "a=a || 'x'"], /need one another: a → a/],
+    [["eval", "-i", "postgresql", "-r", "-", "-c", "a=1", "-c", "a=2"], /The column a is given twice/],
+    [["eval", "-i", "postgresql", "-r", "-", "-w", "x = 'A'", "-c", "x=label"], /^postgresql, where: error: A condition sees the rows as they were; x is calculated/],
+    [["eval", "-i", "sqlite", "-r", "-", "-w", "label", "1"], /A condition must be true or false here/],
+    [["eval", "-i", "postgresql", "-r", "-", "-c", "x=label", "--unfold", "y"], /There is no column y\. The columns are: label, code, x/],
     [["eval", "-i", "openformula", "-o", "unit=x", "1"], /"unit" cannot be "x"; use one of/],
     [["eval", "-i", "xpath", "-r", "-", "--encoding", "x", "1"], /encoding "x" is not known/],
     [["contrast", "-r", "-", "xpath=1"], /at least two expressions/],
@@ -138,7 +191,7 @@ test("pasted: which dialects take a text", async () => {
 
 test("rows on which a condition is an error are told", async () => {
   const { code, err } = await iquill(["eval", "-i", "openformula", "-r", "-", "-w", 'FIND("#";code)>1', "label"], rows);
-  expect(err).toBe("1 of 2 rows shown\non 1 row the condition is an error: 2.\n");
+  expect(err).toBe("on 1 row the condition is an error: 2.\n");
   expect(code).toBe(1);
 });
 

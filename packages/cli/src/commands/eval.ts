@@ -1,7 +1,8 @@
 import { type CsvOptions, csvLines, jsonItems, writeNdjson } from "@indigo-quill/data";
-import { type Dialect, type Program, type Sample, type Value, columnsUsed, compile, isFailure } from "indigo-quill";
+import { type Dialect, type Sample, type Value, columnsUsed, isFailure } from "indigo-quill";
+import { type Applied, type CalculatedColumn, type Plan, forEach, planColumns } from "indigo-quill/folio";
 import { dialectOf, readPieces, readSample } from "../input.ts";
-import { report } from "../output/diagnostics.ts";
+import { reportAll } from "../output/diagnostics.ts";
 import { type Style, cellText, headerText, styleFor } from "../output/style.ts";
 import { TableLines } from "../output/table.ts";
 import { traceText } from "../output/trace.ts";
@@ -12,7 +13,11 @@ export interface EvalOptions extends CsvOptions {
   readonly rows?: string;
   readonly name?: string;
   readonly replace?: string;
+  readonly column?: readonly string[];
+  readonly each?: string;
   readonly where?: string;
+  readonly only?: string;
+  readonly unfold?: string;
   readonly trace?: number;
   readonly format: "table" | "csv" | "json" | "ndjson";
   readonly all?: boolean;
@@ -24,40 +29,115 @@ export interface EvalOptions extends CsvOptions {
 /** A sample of one row without columns, for expressions that need none. */
 const noColumns: Sample = { columns: [], rows: 1 };
 
-/** Evaluates an expression on every row, and writes the rows as they are read. */
-export async function evaluate(expression: string, options: EvalOptions, streams: Guarded): Promise<number> {
+/** Evaluates expressions on every row, and writes the rows as they are read. */
+export async function evaluate(expression: string | undefined, options: EvalOptions, streams: Guarded): Promise<number> {
   const dialect = await dialectOf(options.in, options.option);
   const style = styleFor(streams, options.spaces);
   const reading = { ...options, format: undefined };
-  if (options.trace !== undefined) {
-    const sample = options.rows === undefined ? noColumns : await readSample(options.rows, reading, streams);
-    const program = compile(dialect, expression, sample);
-    if (!report(program, streams)) return exit.failed;
-    if (options.trace < 1 || options.trace > sample.rows)
-      throw new UsageError(`there is no row ${options.trace}; the sample has rows 1 to ${sample.rows}`);
-    streams.stdout.write(traceText(program, sample, options.trace - 1, style));
-    return exit.ok;
-  }
-  const pieces = options.rows === undefined ? once(noColumns) : readPieces(options.rows, reading, streams);
+  const pieces =
+    options.rows === undefined
+      ? once(noColumns)
+      : options.trace === undefined
+        ? readPieces(options.rows, reading, streams)
+        : once(await readSample(options.rows, reading, streams));
   let { value: first } = (await pieces.next()) as { value: Sample };
-  const compiled = () => ({
-    program: compile(dialect, expression, first),
-    condition: options.where === undefined ? undefined : compile(dialect, options.where, first),
-  });
-  let programs = compiled();
-  for (const program of [programs.program, programs.condition]) if (program && !report(program, streams)) return exit.failed;
+  const columns = columnsWanted(dialect, expression, options, first);
+  let plan = planColumns(dialect, columns, first, options);
+  if (!reported(plan, streams)) return exit.failed;
+  if (options.trace !== undefined) return traced(plan, first, options.trace, style, streams);
   // What counts over a column, and rows that may bring columns of their own, want all rows at once.
-  const readsAll = [programs.program, programs.condition].some((each) => each && (each.runRow(first, 0), each.readsWholeColumns));
-  if (readsAll || options.ragged) {
+  if (plan.readsWholeColumns(first) || options.ragged) {
     first = await together(first, pieces);
-    programs = compiled();
+    plan = planColumns(dialect, columns, first, options);
   }
-  const target = targetOf(options, first);
-  const tally: Tally = { rows: 0, kept: 0, failed: new RowList(), unknown: new RowList() };
-  const writer = writerOf(options, programs.program, first, target, style);
+  const tally = new Tally();
+  const writer = writerOf(options, plan, first, style);
   const output = options.format === "table" ? streams.stdout : streams.data;
-  await writeAll(output, written(first, pieces, programs, writer, tally));
-  return summary(dialect, tally, streams);
+  await writeAll(output, written(first, pieces, plan, writer, tally));
+  return summary(plan, first, tally, streams);
+}
+
+/** Writes what is wrong with the expressions of a plan; true when it can run. */
+function reported(plan: Plan, streams: Guarded): boolean {
+  for (const { of, source, diagnostics } of plan.problems) {
+    const about = plan.steps.length + plan.conditions.length > 1 ? `${plan.dialect.id}, ${of}` : plan.dialect.id;
+    reportAll(about, source, diagnostics, streams);
+  }
+  if (plan.ok && plan.problems.length > 0) streams.stderr.write("\n");
+  return plan.ok;
+}
+
+function traced(plan: Plan, sample: Sample, row: number, style: Style, streams: Guarded): number {
+  if (row < 1 || row > sample.rows) throw new UsageError(`there is no row ${row}; the sample has rows 1 to ${sample.rows}`);
+  let isFirst = true;
+  for (const { step, sample: seen } of plan.stages(sample)) {
+    if (plan.steps.length > 1) streams.stdout.write(`${isFirst ? "" : "\n"}${style.colour.bold(step.column.names.join(", "))}\n`);
+    streams.stdout.write(traceText(step.program, seen, row - 1, style));
+    isFirst = false;
+  }
+  return exit.ok;
+}
+
+/** The columns that are asked for: by --column, or by the expression with --each, --name or --replace. */
+function columnsWanted(
+  dialect: Dialect,
+  expression: string | undefined,
+  { column = [], each, name, replace }: EvalOptions,
+  { columns }: Sample,
+): CalculatedColumn[] {
+  const names = columns.map((column) => column.name);
+  const there = (wanted: string): string => {
+    if (!names.includes(wanted))
+      throw new UsageError(`there is no column "${wanted}" to replace; the columns are ${names.join(", ")}`);
+    return wanted;
+  };
+  const wanted = column.map(columnFrom);
+  if (expression === undefined) {
+    if (wanted.length === 0) throw new UsageError("an expression is wanted, or --column name=expression");
+    for (const [option, value] of Object.entries({ each, name, replace }))
+      if (value !== undefined) throw new UsageError(`--${option} is about an expression of its own, which is not given`);
+    return wanted;
+  }
+  if ([each, name, replace].filter((value) => value !== undefined).length > 1)
+    throw new UsageError("--name is for a new column, --replace for one that is there, --each for several; give one of them");
+  if (each !== undefined) {
+    if (names.includes("it"))
+      throw new UsageError('with --each "it" stands for each column, and there is a column of that name; use --column');
+    return [...wanted, ...forEach(dialect, each === "*" ? names : namesFrom(each).map(there), expression)];
+  }
+  if (replace !== undefined) return [...wanted, { names: [there(replace)], expression }];
+  const target = name ?? freeName([...names, ...wanted.flatMap((given) => given.names)]);
+  if (names.includes(target))
+    throw new UsageError(`there is a column "${target}" already; --replace "${target}" puts the values in its place`);
+  return [...wanted, { names: [target], expression }];
+}
+
+/** A name, which may stand in double quotes, before a comma or the end. */
+const oneName = /\s*(?:"((?:[^"]|"")+)"|([^"=,][^=,]*?))\s*(,|=|$)/y;
+
+/** Names between commas, up to `=` or the end; `rest` is what stands after that. */
+function readNames(text: string): { names: string[]; rest: string | undefined } | undefined {
+  const names: string[] = [];
+  for (oneName.lastIndex = 0; ;) {
+    const found = oneName.exec(text);
+    if (!found) return undefined;
+    names.push(found[1]?.replaceAll('""', '"') ?? found[2]);
+    if (found[3] === "=") return { names, rest: text.slice(oneName.lastIndex) };
+    if (found[3] === "") return { names, rest: undefined };
+  }
+}
+
+function namesFrom(text: string): string[] {
+  const read = readNames(text);
+  if (read?.rest !== undefined || !read) throw new UsageError(`column names stand between commas, not "${text}"`);
+  return read.names;
+}
+
+function columnFrom(text: string): CalculatedColumn {
+  const read = readNames(text);
+  if (!read?.rest?.trim())
+    throw new UsageError(`a column is written name=expression, or name,name=expression for the items of a list, not "${text}"`);
+  return { names: read.names, expression: read.rest.trim() };
 }
 
 async function* once(sample: Sample): AsyncGenerator<Sample> {
@@ -74,26 +154,6 @@ async function together(first: Sample, others: AsyncGenerator<Sample>): Promise<
     values: pieces.flatMap((piece) => piece.columns[i]?.values ?? new Array<Value>(piece.rows).fill(null)),
   }));
   return { columns, rows: pieces.reduce((sum, { rows }) => sum + rows, 0) };
-}
-
-/** Where the values go: a column in place of which they stand (its place, 0-based), or a new one (−1). */
-interface Target {
-  readonly name: string;
-  readonly place: number;
-}
-
-function targetOf({ name, replace }: EvalOptions, { columns }: Sample): Target {
-  const names = columns.map((column) => column.name);
-  if (replace === undefined) {
-    const target = name ?? freeName(names);
-    if (names.includes(target))
-      throw new UsageError(`there is a column "${target}" already; --replace "${target}" puts the values in its place`);
-    return { name: target, place: -1 };
-  }
-  if (name !== undefined) throw new UsageError("--name is for a new column, --replace for one that is there; give one of them");
-  const place = names.indexOf(replace);
-  if (place < 0) throw new UsageError(`there is no column "${replace}" to replace; the columns are ${names.join(", ")}`);
-  return { name: replace, place };
 }
 
 /** "value", or what comes after it where there is a column of that name. */
@@ -117,18 +177,41 @@ class RowList {
   }
 }
 
-interface Tally {
-  rows: number;
-  kept: number;
-  /** Rows whose value is an error, and rows on which the condition is one. */
-  readonly failed: RowList;
-  readonly unknown: RowList;
+/** What became of the rows, added up over the pieces. */
+class Tally {
+  rows = 0;
+  kept = 0;
+  /** Rows on which a condition is an error. */
+  readonly unknown = new RowList();
+  readonly columns = new Map<
+    string,
+    { changed: number; failed: RowList; empty: number; nothing: number; overflowing: RowList }
+  >();
+
+  add({ rows, unknown, changes }: Applied, given: number): void {
+    for (const row of unknown) this.unknown.add(this.rows + row);
+    for (const { name, changed, failed, empty, nothing, overflowing } of changes) {
+      let column = this.columns.get(name);
+      if (!column)
+        this.columns.set(
+          name,
+          (column = { changed: 0, failed: new RowList(), empty: 0, nothing: 0, overflowing: new RowList() }),
+        );
+      column.changed += changed;
+      column.empty += empty;
+      column.nothing += nothing;
+      for (const row of failed) column.failed.add(this.rows + row);
+      for (const row of overflowing) column.overflowing.add(this.rows + row);
+    }
+    this.rows += given;
+    this.kept += new Set(rows).size;
+  }
 }
 
-/** Writes rows in one of the formats; `start` counts the rows before the sample's. */
+/** Writes rows in one of the formats; `start` counts the rows before the piece that they were made from. */
 interface RowWriter {
   readonly begin?: string;
-  rows(sample: Sample, kept: readonly number[], values: readonly Value[], start: number): string;
+  rows(applied: Applied, piece: Sample, start: number): string;
   readonly end?: () => string;
 }
 
@@ -136,24 +219,15 @@ interface RowWriter {
 async function* written(
   first: Sample,
   others: AsyncGenerator<Sample>,
-  { program, condition }: { program: Program; condition: Program | undefined },
+  plan: Plan,
   writer: RowWriter,
   tally: Tally,
 ): AsyncGenerator<string> {
   if (writer.begin) yield writer.begin;
-  for await (const sample of following(first, others)) {
-    const values = program.run(sample);
-    const truths = condition?.run(sample).map((value) => program.dialect.types.truth(value));
-    const kept: number[] = [];
-    for (let row = 0; row < sample.rows; row++) {
-      if (truths && isFailure(truths[row])) tally.unknown.add(tally.rows + row);
-      if (truths && truths[row] !== true) continue;
-      kept.push(row);
-      if (isFailure(values[row])) tally.failed.add(tally.rows + row);
-    }
-    yield writer.rows(sample, kept, values, tally.rows);
-    tally.rows += sample.rows;
-    tally.kept += kept.length;
+  for await (const piece of following(first, others)) {
+    const applied = plan.run(piece);
+    yield writer.rows(applied, piece, tally.rows);
+    tally.add(applied, piece.rows);
   }
   if (writer.end) yield writer.end();
 }
@@ -163,29 +237,22 @@ async function* following(first: Sample, others: AsyncGenerator<Sample>): AsyncG
   yield* others;
 }
 
-function writerOf(options: EvalOptions, program: Program, sample: Sample, target: Target, style: Style): RowWriter {
-  const { format, all } = options;
-  if (format === "table") return tableWriter(program, sample, target, all === true, style);
-  const names = sample.columns.map(({ name }) => name);
-  if (target.place < 0) names.push(target.name);
-  const cell = (value: Value) => {
-    if (!isFailure(value)) return program.dialect.plain(value);
+function writerOf({ format, all }: EvalOptions, plan: Plan, sample: Sample, style: Style): RowWriter {
+  if (format === "table") return tableWriter(plan, sample, all === true, style);
+  const { names } = plan;
+  const cell = (value: Value): unknown => {
+    if (!isFailure(value)) return value;
     const code = value.standard ?? value.code;
     return format === "csv" ? `#ERROR ${code}` : { error: code };
   };
-  const cells = (piece: Sample, kept: readonly number[], values: readonly Value[]) =>
-    kept.map((row) => {
-      const found: unknown[] = piece.columns.map((column) => passedOn(column.values[row], format));
-      if (target.place < 0) found.push(cell(values[row]));
-      else found[target.place] = cell(values[row]);
-      return found;
-    });
-  if (format === "csv") return { begin: csvLines([names]), rows: (piece, kept, values) => csvLines(cells(piece, kept, values)) };
-  if (format === "ndjson") return { rows: (piece, kept, values) => writeNdjson(names, cells(piece, kept, values)) };
+  const cells = ({ sample: { columns, rows } }: Applied) =>
+    Array.from({ length: rows }, (_, row) => columns.map(({ values }) => cell(values[row])));
+  if (format === "csv") return { begin: csvLines([names]), rows: (applied) => csvLines(cells(applied)) };
+  if (format === "ndjson") return { rows: (applied) => writeNdjson(names, cells(applied)) };
   let hasRows = false;
   return {
-    rows(piece, kept, values) {
-      const items = jsonItems(names, cells(piece, kept, values));
+    rows(applied) {
+      const items = jsonItems(names, cells(applied));
       if (items === "") return "";
       const text = (hasRows ? ",\n" : "[\n") + items;
       hasRows = true;
@@ -195,45 +262,67 @@ function writerOf(options: EvalOptions, program: Program, sample: Sample, target
   };
 }
 
-/** A cell that is only passed on: errors that were read as they were. */
-const passedOn = (value: Value, format: EvalOptions["format"]): unknown =>
-  isFailure(value) ? (format === "csv" ? `#ERROR ${value.standard}` : { error: value.standard }) : value;
-
-function tableWriter(program: Program, sample: Sample, target: Target, all: boolean, style: Style): RowWriter {
-  const used = columnsUsed(program);
-  const shown = sample.columns.map((_, i) => i).filter((i) => all || used.has(i));
+/** A table of the columns that are used, as they were, and those that are calculated. */
+function tableWriter(plan: Plan, sample: Sample, all: boolean, style: Style): RowWriter {
+  const given = new Set(sample.columns.map(({ name }) => name));
+  // What a step sees begins with the columns of the sample.
+  const used = new Set(
+    [...plan.steps.map(({ program }) => program), ...plan.conditions].flatMap((each) => [...columnsUsed(each)]),
+  );
+  const shown = sample.columns.map((_, i) => i).filter((i) => all || used.has(i) || plan.calculated.has(sample.columns[i].name));
+  const calculated = plan.names.map((_, i) => i).filter((i) => plan.calculated.has(plan.names[i]));
   const header = [
     "row",
     ...shown.map((i) => headerText(sample.columns[i].name)),
-    target.place < 0 ? target.name : `${target.name} (new)`,
+    ...calculated.map((i) => headerText(plan.names[i]) + (given.has(plan.names[i]) ? " (new)" : "")),
   ];
   const lines = new TableLines(header, style, [0]);
   return {
-    rows: (piece, kept, values, start) =>
+    rows: ({ sample: { columns }, rows }, piece, start) =>
       lines.lines(
-        kept.map((row) => [
+        rows.map((row, i) => [
           String(start + row + 1),
-          ...shown.map((i) => cellText(piece.columns[i].values[row], program.dialect, style)),
-          cellText(values[row], program.dialect, style),
+          ...shown.map((place) => cellText(piece.columns[place].values[row], plan.dialect, style)),
+          ...calculated.map((place) => cellText(columns[place].values[i], plan.dialect, style)),
         ]),
       ),
   };
 }
 
-/** Says on standard error what rows are errors, and what the engine would do then. */
-function summary(dialect: Dialect, { rows, kept, failed, unknown }: Tally, streams: Guarded): number {
+const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
+
+/** Says on standard error what became of each column, which rows are errors, and what the engine would do then. */
+function summary({ dialect, calculated }: Plan, { columns }: Sample, tally: Tally, streams: Guarded): number {
+  const { rows, kept, unknown } = tally;
   const scope =
     dialect.errorScope === "query"
       ? ` Here each row is shown; in ${dialect.title} one such row makes the whole expression fail.`
       : "";
-  if (kept < rows) streams.stderr.write(`${kept} of ${rows} rows shown\n`);
-  if (unknown.count > 0)
-    streams.stderr.write(
-      `on ${unknown.count} ${unknown.count === 1 ? "row" : "rows"} the condition is an error: ${String(unknown)}.${scope}\n`,
-    );
-  if (failed.count > 0)
-    streams.stderr.write(
-      `${failed.count} of ${kept} rows are errors: ${String(failed)}.${scope} --trace ${failed.first[0] + 1} shows where it begins.\n`,
-    );
-  return failed.count + unknown.count > 0 ? exit.some : exit.ok;
+  const say = (text: string) => streams.stderr.write(`${text}\n`);
+  if (kept < rows) say(`${kept} of ${counted(rows, "row")} shown`);
+  if (unknown.count > 0) say(`on ${counted(unknown.count, "row")} the condition is an error: ${String(unknown)}.${scope}`);
+  const given = new Set(columns.map(({ name }) => name));
+  let hasFailed = false;
+  for (const [name, { changed, failed, empty, nothing, overflowing }] of tally.columns) {
+    const isTold = calculated.size > 1 || given.has(name);
+    if (isTold)
+      say(
+        [
+          `${name}: ${given.has(name) ? `${changed} of ${counted(kept, "value")} changed` : counted(changed, "value")}`,
+          ...(empty > 0 ? [`${empty} empty`] : []),
+          ...(nothing > 0 ? [`${nothing} nothing`] : []),
+          ...(failed.count > 0 ? [counted(failed.count, "error")] : []),
+        ].join(", "),
+      );
+    if (overflowing.count > 0)
+      say(
+        `${name}: on ${counted(overflowing.count, "row")} the list has more items than there are names: ${String(overflowing)}`,
+      );
+    if (failed.count > 0)
+      say(
+        `${isTold ? `${name}: ` : ""}${failed.count} of ${kept} rows are errors: ${String(failed)}.${hasFailed ? "" : scope} --trace ${failed.first[0] + 1} shows where it begins.`,
+      );
+    hasFailed ||= failed.count > 0;
+  }
+  return hasFailed || unknown.count > 0 ? exit.some : exit.ok;
 }

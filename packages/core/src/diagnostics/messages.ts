@@ -44,6 +44,9 @@ const messages = {
     `${String(f.name)} takes the ${String(f.first)} first and the ${String(f.second)} second; these look swapped.`,
   "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,
   "condition-type": (f: Facts) => `A condition must be true or false here, not ${String(f.given)}.`,
+  "condition-sees-later": (f: Facts) => `A condition sees the rows as they were; ${String(f.name)} is calculated from them.`,
+  "column-twice": (f: Facts) => `The column ${String(f.name)} is given twice; put one expression into the other.`,
+  "column-cycle": (f: Facts) => `These columns need one another: ${(f.round as readonly string[]).join(" → ")}.`,
   "branch-types": (f: Facts) => `The branches do not have one type: ${list(f.given)}.`,
   "aggregate-of-row": (f: Facts) =>
     `${String(f.name)} is an aggregate: in a query it reads all rows of the table; here it sees the one row.`,

@@ -16,6 +16,8 @@ export type { Taken } from "./taken.ts";
 export interface Column {
   readonly name: string;
   readonly values: readonly Value[];
+  /** The dialect's name for the type that the values have already, as those of another program do; found out from them when left out. */
+  readonly type?: string;
 }
 
 /** Named columns and rows that expressions are tried on. */
@@ -104,8 +106,8 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   const spend = (count: number) =>
     (steps += count) > limits.steps ? new Failure("steps-spent", { limit: limits.steps }) : undefined;
   let readsWholeColumns = false;
-  const columns = sample.columns.map(({ name, values }, i) => {
-    let type: string | undefined;
+  const columns = sample.columns.map(({ name, values, type: known }, i) => {
+    let type = known;
     return {
       name,
       // Found out where it is asked for: most columns of a wide sample are not used.
@@ -133,7 +135,10 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   let loaded: Sample | undefined;
   function load(values: Sample): void {
     if (values !== loaded)
-      for (const i of used) frame.columns[i] = readColumn(dialect, columns[i].type, values.columns[i].values);
+      for (const i of used) {
+        const { values: given } = values.columns[i];
+        frame.columns[i] = sample.columns[i].type === undefined ? readColumn(dialect, columns[i].type, given) : given;
+      }
     loaded = values;
     steps = 0;
   }

@@ -1,0 +1,256 @@
+import { agree } from "../contrast/equal.ts";
+import type { Diagnostic } from "../diagnostics/index.ts";
+import type { Dialect } from "../dialects/dialect.ts";
+import { type Column, type Program, type RunBudget, type Sample, compile } from "../evaluate/index.ts";
+import { mistake } from "../evaluate/mistakes.ts";
+import { type Name, walk } from "../syntax/index.ts";
+import { type Value, isFailure, isList } from "../values/index.ts";
+import { inOrder } from "./order.ts";
+
+/** A calculated column: its name, and the expression that gives its values. */
+export interface CalculatedColumn {
+  /** One name; several take the items of the list that the expression gives. A column of the sample is replaced. */
+  readonly names: readonly string[];
+  readonly expression: string;
+}
+
+/** Which rows are changed, and which are given at all. */
+export interface PlanOptions {
+  /** Values are given only on rows where this is true; it sees the rows as they were. */
+  readonly where?: string | undefined;
+  /** Rows on which this is not true are left out; it sees the rows as they were. */
+  readonly only?: string | undefined;
+  /** A column whose lists become rows, one for each item; where there is none the row stays, with nothing. */
+  readonly unfold?: string | undefined;
+}
+
+/** What is wrong, or worth a warning, in one of the expressions of a plan. */
+export interface PlanProblem {
+  /** The column's name, or `where` or `only`. */
+  readonly of: string;
+  readonly source: string;
+  readonly diagnostics: readonly Diagnostic[];
+}
+
+/** A column at its turn. */
+export interface PlanStep {
+  readonly column: CalculatedColumn;
+  readonly program: Program;
+}
+
+/** A step on the rows of a sample. */
+export interface Stage {
+  readonly step: PlanStep;
+  /** The columns that it sees. */
+  readonly sample: Sample;
+  readonly values: readonly Value[];
+}
+
+/** What became of one calculated column; rows are 0-based, of the sample that was given. */
+export interface Changes {
+  readonly name: string;
+  /** How many values are no errors and differ from what was there; for a new column how many there are. */
+  readonly changed: number;
+  readonly failed: readonly number[];
+  readonly empty: number;
+  readonly nothing: number;
+  /** Rows whose list has more items than there are names. */
+  readonly overflowing: readonly number[];
+}
+
+/** What became of the rows of a sample. */
+export interface Applied {
+  /** All columns; the values that were calculated are plain data. */
+  readonly sample: Sample;
+  /** For each row the one that it was made from, 0-based. */
+  readonly rows: readonly number[];
+  /** Rows on which a condition is an error. */
+  readonly unknown: readonly number[];
+  readonly changes: readonly Changes[];
+}
+
+/** Calculated columns in an order in which they can be evaluated. */
+export interface Plan {
+  readonly dialect: Dialect;
+  readonly steps: readonly PlanStep[];
+  readonly conditions: readonly Program[];
+  /** The names of all columns: those of the sample, then the new ones as they are given. */
+  readonly names: readonly string[];
+  /** The names of those that are calculated. */
+  readonly calculated: ReadonlySet<string>;
+  readonly problems: readonly PlanProblem[];
+  /** Whether it can run: no problem is an error. */
+  readonly ok: boolean;
+  /** The steps on the rows of a sample, one after another; conditions do not count. */
+  stages(sample: Sample): Generator<Stage>;
+  /** The rows with their calculated columns. The sample must have the columns of the one that the plan was made for. */
+  run(sample: Sample, budget?: RunBudget): Applied;
+  /** Whether all rows must be there before the first value is known, as where something is counted over a column. */
+  readsWholeColumns(sample: Sample): boolean;
+}
+
+/**
+ * Plans calculated columns over those of a sample. Each sees the new values of the others, in whatever order they are given;
+ * the expression for a column of the sample sees that column's old value. Never throws: what is wrong stands in `problems`.
+ */
+export function planColumns(
+  dialect: Dialect,
+  columns: readonly CalculatedColumn[],
+  sample: Sample,
+  { where, only, unfold }: PlanOptions = {},
+): Plan {
+  const given = sample.columns.map(({ name }) => name);
+  const calculated = new Set(columns.flatMap(({ names }) => names));
+  const names = [...given, ...[...calculated].filter((name) => !given.includes(name))];
+  const problems: PlanProblem[] = [];
+  const note = (of: string, source: string, diagnostics: readonly Diagnostic[]) => {
+    if (diagnostics.length > 0) problems.push({ of, source, diagnostics });
+  };
+  const condition = (of: string, source: string | undefined): Program | undefined => {
+    if (source === undefined) return undefined;
+    const program = compile(dialect, source, sample);
+    const wrong = conditionMistake(program, calculated, given);
+    note(of, source, wrong ? [wrong] : program.diagnostics);
+    return program;
+  };
+  const [changing, giving] = [condition("where", where), condition("only", only)];
+  if (unfold !== undefined && !names.includes(unfold))
+    note("unfold", unfold, [mistake("unknown-column", { start: 0, end: unfold.length }, { name: unfold, columns: names })]);
+
+  const { ordered, problems: ofOrder } = inOrder(dialect, columns, given);
+  const types = new Map<string, string>();
+  const now = [...sample.columns];
+  const steps = ordered.map((column): PlanStep => {
+    const program = compile(dialect, column.expression, { columns: [...now], rows: sample.rows });
+    const wrong = ofOrder.get(column);
+    note(column.names.join(","), column.expression, wrong ? [wrong] : program.diagnostics);
+    for (const name of column.names) {
+      const raw = sample.columns.find((each) => each.name === name);
+      const own = column.names.length > 1 ? program.type.replace(/\[\]$/, "") : program.type;
+      const together = changing && raw ? [dialect.types.columnType(raw.values), own] : [own];
+      const type = dialect.types.unify(together) ?? own;
+      types.set(name, type);
+      put(now, { name, values: [], type });
+    }
+    return { column, program };
+  });
+
+  /** The steps, each value of which stands only on the rows that are changed. */
+  function* stages(rows: Sample, isChanged?: readonly boolean[], budget?: RunBudget): Generator<Stage> {
+    const seen = [...rows.columns];
+    for (const step of steps) {
+      const seenNow: Sample = { columns: [...seen], rows: rows.rows };
+      const values = step.program.run(seenNow, budget);
+      yield { step, sample: seenNow, values };
+      step.column.names.forEach((name, place) => {
+        const type = types.get(name)!;
+        const own = ofNames(values, step.column.names.length, place);
+        const raw = rows.columns.find((each) => each.name === name)?.values;
+        const kept = (row: number) => (raw ? (dialect.types.readColumn?.(type, raw[row]) ?? raw[row]) : null);
+        put(seen, { name, values: isChanged ? own.map((value, row) => (isChanged[row] ? value : kept(row))) : own, type });
+      });
+    }
+  }
+
+  const plan: Plan = {
+    dialect,
+    steps,
+    conditions: [changing, giving].filter((each) => each !== undefined),
+    names,
+    calculated,
+    problems,
+    ok: !problems.some(({ diagnostics }) => diagnostics.some(({ severity }) => severity === "error")),
+    stages: (rows) => stages(rows),
+    run(rows, budget) {
+      const truths = (program: Program) => program.run(rows, budget).map((value) => dialect.types.truth(value));
+      const [changes, gives] = [changing && truths(changing), giving && truths(giving)];
+      const all = Array.from({ length: rows.rows }, (_, row) => row);
+      const isChanged = changes?.map((value) => value === true);
+      const kept = gives ? all.filter((row) => gives[row] === true) : all;
+      const own = isChanged ? kept.filter((row) => isChanged[row]) : kept;
+      const columnsNow = new Map(rows.columns.map(({ name, values }) => [name, values]));
+      const told: Changes[] = [];
+      for (const { step, values } of stages(rows, isChanged, budget))
+        step.column.names.forEach((name, place, { length }) => {
+          const results = ofNames(values, length, place);
+          const raw = columnsNow.get(name);
+          const plain = (row: number) => (isFailure(results[row]) ? results[row] : (dialect.plain(results[row]) as Value));
+          const isOver = (row: number) =>
+            length > 1 && place === length - 1 && isList(values[row]) && values[row].length > length;
+          columnsNow.set(
+            name,
+            isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (raw?.[row] ?? null))) : all.map(plain),
+          );
+          told.push({
+            name,
+            changed: own.filter((row) => !isFailure(results[row]) && !agree(results[row], raw?.[row] ?? null)).length,
+            failed: own.filter((row) => isFailure(results[row])),
+            empty: own.filter((row) => results[row] === "").length,
+            nothing: own.filter((row) => results[row] === null).length,
+            overflowing: own.filter(isOver),
+          });
+        });
+      const taken = (values: readonly Value[]) => (gives ? kept.map((row) => values[row]) : values);
+      const whole = names.map((name): Column => ({ name, values: taken(columnsNow.get(name)!) }));
+      return {
+        ...(unfold === undefined ? { sample: { columns: whole, rows: kept.length }, rows: kept } : unfolded(whole, kept, unfold)),
+        unknown: all.filter((row) => isFailure(changes?.[row] ?? null) || isFailure(gives?.[row] ?? null)),
+        changes: told,
+      };
+    },
+    readsWholeColumns(rows) {
+      if (rows.rows === 0) return false;
+      plan.run({ columns: rows.columns.map(({ name, values }) => ({ name, values: values.slice(0, 1) })), rows: 1 });
+      return [...steps.map(({ program }) => program), ...plan.conditions].some((program) => program.readsWholeColumns);
+    },
+  };
+  return plan;
+}
+
+/** Puts a column in the place of the one of its name, or behind all. */
+function put(columns: Column[], column: Column): void {
+  const place = columns.findIndex(({ name }) => name === column.name);
+  columns[place < 0 ? columns.length : place] = column;
+}
+
+/** The values for one of several names: the item at its place, nothing where the list is shorter. */
+function ofNames(values: readonly Value[], count: number, place: number): readonly Value[] {
+  if (count === 1) return values;
+  return values.map((value) => (isFailure(value) ? value : isList(value) ? (value[place] ?? null) : place === 0 ? value : null));
+}
+
+/** What is wrong with a condition: it names a column that is only calculated later, or gives no truth value. */
+function conditionMistake(program: Program, calculated: ReadonlySet<string>, given: readonly string[]): Diagnostic | undefined {
+  const { dialect, tree, type } = program;
+  const early = [...walk(tree)].find(
+    (node): node is Name =>
+      node.kind === "name" &&
+      [...calculated].some((name) => dialect.namesColumn(node.name, name)) &&
+      !given.some((name) => dialect.namesColumn(node.name, name)),
+  );
+  if (early) return mistake("condition-sees-later", early.range, { name: dialect.columnText(early.name) });
+  if (!program.ok) return undefined;
+  const isText = /^(?:text|string|varchar|bpchar|xs:string)\b/.test(type);
+  return isText || !dialect.types.conversion(type, "condition")
+    ? mistake("condition-type", tree.range, { given: type })
+    : undefined;
+}
+
+/** The rows with one for each item of a column's lists. */
+function unfolded(columns: readonly Column[], rows: readonly number[], name: string): Pick<Applied, "sample" | "rows"> {
+  const lists = columns.find((column) => column.name === name)!.values;
+  const places = lists.flatMap((value, row) =>
+    isList(value) && value.length > 1 ? value.map((_, item) => ({ row, item })) : [{ row, item: 0 }],
+  );
+  const item = (value: Value, at: number): Value => (isList(value) ? (value[at] ?? null) : value);
+  return {
+    sample: {
+      columns: columns.map((column) => ({
+        name: column.name,
+        values: places.map(({ row, item: at }) => (column.name === name ? item(column.values[row], at) : column.values[row])),
+      })),
+      rows: places.length,
+    },
+    rows: places.map(({ row }) => rows[row]),
+  };
+}

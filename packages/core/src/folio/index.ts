@@ -1,0 +1,13 @@
+/** Calculated columns over a sample: several at once, in the order of their use. */
+export {
+  type Applied,
+  type CalculatedColumn,
+  type Changes,
+  type Plan,
+  type PlanOptions,
+  type PlanProblem,
+  type PlanStep,
+  type Stage,
+  planColumns,
+} from "./columns.ts";
+export { forEach } from "./order.ts";

@@ -1,0 +1,92 @@
+import { describe, expect, test } from "@jest/globals";
+import { type Value, isFailure, message, sampleOf } from "indigo-quill";
+import { dialects } from "indigo-quill/dialects";
+import { type CalculatedColumn, type PlanOptions, forEach, planColumns } from "indigo-quill/folio";
+
+const sample = sampleOf([
+  { collector: " Meunier, Luc", taxon: "salix alba", code: "3", n: 3 },
+  { collector: "Tanaka", taxon: "", code: "x", n: null },
+  { collector: null, taxon: "alnus; salix", code: "10", n: 2 },
+]);
+
+const columnsOf = (given: Readonly<Record<string, string>>): CalculatedColumn[] =>
+  Object.entries(given).map(([names, expression]) => ({ names: names.split(","), expression }));
+
+const shown = (value: Value) => (isFailure(value) ? "error" : value);
+
+type Case = readonly [
+  dialect: string,
+  columns: Readonly<Record<string, string>>,
+  options: PlanOptions,
+  expected: Readonly<Record<string, readonly Value[]>>,
+];
+
+// prettier-ignore
+const cases: readonly Case[] = [
+  // Each sees the new values of the others, in whatever order they are given, and its own old one.
+  ["sqlite", { k: "length(s)", s: "trim(collector)", collector: "upper(collector)" }, {}, { collector: [" MEUNIER, LUC", "TANAKA", null], k: [12, 6, null], s: ["MEUNIER, LUC", "TANAKA", null] }],
+  ["sql", { s: "collector || '!'", collector: "trim(collector)" }, {}, { s: ["Meunier, Luc!", "Tanaka!", null] }],
+  // The type of a calculated column is that of what gives it: no affinity, no reading of texts as numbers.
+  ["sqlite", { x: "cast(code as integer)", y: "x > '2'", z: "code > 2" }, {}, { x: [3, 0, 10], y: [0, 0, 0], z: [1, 1, 0] }],
+  ["postgresql", { q: "code::int", r: "q + 1", w: "r::text || '!'" }, {}, { q: [3, "error", 10], r: [4, "error", 11], w: ["4!", "error", "11!"] }],
+  ["duckdb", { l: "string_split(taxon, '; ')", first: "l[1]", size: "len(l)" }, {}, { first: ["salix alba", "", "alnus"], size: [1, 1, 2] }],
+  ["mariadb", { d: "'2019-04-03' + interval 1 day", y: "year(d)", t: "1.50", u: "t + 1" }, {}, { y: [2019, 2019, 2019], u: [2.5, 2.5, 2.5] }],
+  ["openformula", { v: "VALUE(code)", safe: "IFERROR(v;0)" }, {}, { v: [3, "error", 10], safe: [3, 0, 10] }],
+  ["xpath", { parts: "tokenize($taxon, '; ')", count: "count($parts)" }, {}, { parts: ["salix alba", null, ["alnus", "salix"]], count: [1, 0, 2] }],
+  // Where the condition does not hold a column stays as it was, for the others too, and a new one has nothing.
+  ["postgresql", { taxon: "upper(taxon)", g: "left(taxon, 3)" }, { where: "n = 3" }, { taxon: ["SALIX ALBA", "", "alnus; salix"], g: ["SAL", null, null] }],
+  ["postgresql", { n: "n * 2.5", m: "n + 1" }, { where: "n > 2" }, { n: [7.5, null, 2], m: [8.5, null, null] }],
+  ["xpath", { taxon: "'x'" }, { where: "$n = 2", only: "$n" }, { taxon: ["salix alba", "x"] }],
+  ["openformula", { taxon: "UPPER(taxon)" }, { only: "n>=3" }, { taxon: ["SALIX ALBA"] }],
+  // The items of a list become columns, or rows.
+  ["postgresql", { "s,g": "string_to_array(collector, ', ')", u: "s || '!'" }, {}, { s: [" Meunier", "Tanaka", null], g: ["Luc", null, null], u: [" Meunier!", "Tanaka!", null] }],
+  ["xpath", { p: "tokenize($taxon, '; ')" }, { unfold: "p" }, { p: ["salix alba", null, "alnus", "salix"], n: [3, null, 2, 2] }],
+];
+
+describe("calculated columns", () => {
+  test.each(cases)("%s %j %j", (id, given, options, expected) => {
+    const plan = planColumns(dialects[id](), columnsOf(given), sample, options);
+    expect(plan.problems).toEqual([]);
+    const { columns } = plan.run(sample).sample;
+    const found = columns.filter(({ name }) => name in expected).map(({ name, values }) => [name, values.map(shown)]);
+    expect(Object.fromEntries(found)).toEqual(expected);
+    // What was not asked for stays as it was.
+    const others = columns.filter(
+      ({ name }) => name !== "taxon" && name !== "collector" && name !== "n" && !plan.calculated.has(name),
+    );
+    if (!options.only && !options.unfold)
+      for (const { name, values } of others)
+        expect(values).toEqual(sample.columns.find((column) => column.name === name)?.values);
+  });
+
+  test("what became of each column is counted, errors apart", () => {
+    const columns = columnsOf({ taxon: "nullif(trim(taxon), '')", q: "code::int" });
+    const { changes, unknown } = planColumns(dialects.postgresql(), columns, sample, { where: "10 / (n - 2) > 0" }).run(sample);
+    expect(unknown).toEqual([2]);
+    expect(changes).toEqual([
+      { name: "taxon", changed: 0, failed: [], empty: 0, nothing: 0, overflowing: [] },
+      { name: "q", changed: 1, failed: [], empty: 0, nothing: 0, overflowing: [] },
+    ]);
+  });
+
+  // prettier-ignore
+  test.each([
+    ["openformula", "TRIM(it)&it", ["collector"], ["TRIM(collector)&collector"]],
+    ["xpath", "for $x in $it return $x || 'it'", ["taxon"], ["for $x in $taxon return $x || 'it'"]],
+    ["mariadb", "trim(it)", ["Collector Notes", "n"], ["trim(`Collector Notes`)", "trim(n)"]],
+  ])("%s: %s for each column", (id, expression, names, expected) => {
+    expect(forEach(dialects[id](), names, expression).map((column) => column.expression)).toEqual(expected);
+  });
+
+  test("problems have the column and a place", () => {
+    const plan = planColumns(dialects.postgresql(), columnsOf({ a: "b || 'x'", b: "lower(a)", c: "nosuch" }), sample, {
+      only: "taxon",
+    });
+    expect(plan.ok).toBe(false);
+    expect(plan.problems.map(({ of, diagnostics: [first] }) => `${of} ${first.range.start}: ${message(first)}`)).toEqual([
+      "only 0: A condition must be true or false here, not text.",
+      "b 6: These columns need one another: a → b → a.",
+      "c 0: There is no column nosuch. The columns are: collector, taxon, code, n, b, a.",
+    ]);
+  });
+});
