@@ -7,7 +7,19 @@ import { posix } from "node:path";
 import { isTest, sourceFiles } from "./files.js";
 
 /** From the bottom up; a folder may import itself and what stands before it. */
-const layers = ["values", "traits", "patterns", "text", "diagnostics", "syntax", "dialects", "evaluate", "contrast", "authoring", "folio"];
+const layers = [
+  "values",
+  "traits",
+  "patterns",
+  "text",
+  "diagnostics",
+  "syntax",
+  "dialects",
+  "evaluate",
+  "contrast",
+  "authoring",
+  "folio",
+];
 const core = "packages/core/src/";
 /** What the core may lean on: arithmetic to any number of digits, and digests, which are not the heart of the job. */
 const ofCore = ["decimal.js", "@noble/hashes/legacy.js", "@noble/hashes/sha2.js"];
