@@ -83,8 +83,8 @@ export interface TypeRules {
   preference?(row: FunctionRow, types: readonly string[]): number;
   /** Why the row that fits best is still not what a call with these types means; undefined where it is. */
   refuses?(row: FunctionRow, types: readonly string[]): "ambiguous-call" | "argument-type" | "not-covered" | undefined;
-  /** The type of a call: from the row's result type and the arguments' types. */
-  resultType(row: FunctionRow, types: readonly string[]): string;
+  /** The type of a call: from the row's result type, the arguments' types, and the value of one where no row changes it. */
+  resultType(row: FunctionRow, types: readonly string[], constant: (index: number) => Value | undefined): string;
   /** How an operand is cast to a named type; undefined when there is no such type or cast. */
   cast(from: string, to: string): { readonly type: string; readonly convert: (value: Value) => Value } | undefined;
   /** The truth of a condition; null counts as false in a choice. */

@@ -422,7 +422,8 @@ export class Binder {
     if (swapped) this.diagnostics.push(swapped);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
     const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
-    const type = this.dialect.types.resultType(row, types);
+    const constant = (i: number) => (args[i] && !dependsOnRow(args[i]) ? constantValue(args[i], this.dialect) : undefined);
+    const type = this.dialect.types.resultType(row, types, constant);
     const isStrict = isPure(row) ? row.answers.missing === "null" : this.dialect.code[row.code].strict === true;
     const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
     const isNothing = (arg: Bound, i: number) => {

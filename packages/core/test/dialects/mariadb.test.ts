@@ -1620,6 +1620,20 @@ const recorded: readonly ExpressionCase[] = [
   ["'a' not between 'b' and null", 1],
   ["'a' between x'41' and 5", 1],
   ["'5' between x'34' and '9'", 1],
+  ["concat(coalesce(if(1=1,null,round(2.5,-1)), 0))", "0"],
+  ["concat(coalesce(if(1=1,null,round(2.5,null)), 0))", "0"],
+  ["concat(coalesce(if(1=1,null,round(2.5,2)), 0))", "0.00"],
+  ["concat(coalesce(if(1=1,null,truncate(2.5,3)), 0))", "0.000"],
+  ["concat(coalesce(if(1=1,null,7/2), 0))", "0.0000"],
+  ["concat(coalesce(if(1=1,null,2.5/2), 0))", "0.00000"],
+  ["concat(coalesce(if(1=1,null,avg(2.5)), 0))", "0.00000"],
+  ["concat(coalesce(if(1=1,null,sum(2.5)), 0))", "0.0"],
+  ["concat(coalesce(if(1=1,null,round('2.55',1)), 0))", "0.0"],
+  ["concat(coalesce(ceiling(2.25), 1.5))", "3.0"],
+  ["coalesce(coalesce(floor(2.25), 0.0), '')", "2.0"],
+  ["concat(case 1 when 1 then 1 else 7/2 end)", "1.0000"],
+  ["concat(coalesce(if(1=1,null,round(2.5, 99999999999)),0))", "0.00000000000000000000000000000000000000"],
+  ["concat(coalesce(if(1=1,null,round(1e0, 30)),0))", "0.000000000000000000000000000000"],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

@@ -452,10 +452,9 @@ export const typeRules = (collation: Collation): TypeRules => ({
   },
   // Bytes have no collation of texts.
   refuses: (row, types) => (row.name.startsWith("collate utf8") && isBinary(baseType(types[0])) ? "argument-type" : undefined),
-  resultType(row, types) {
+  resultType(row, types, constant) {
     if (row.name === "-" && types.length === 1 && types[0] === "unsigned") return "decimal 0";
     if (row.result === "decimal" && /^(?:-|abs)$/.test(row.name) && types.length === 1) return types[0];
-    if (row.result === "decimal" && types.length === 2 && /^[-+*%]$/.test(row.name)) return decimalOf(row.name, types);
     // Bytes of a column stay its own; others are like a literal's.
     if (row.result === "bytes beside") return types.some((type) => baseType(type) === "binary") ? "binary" : "hextext";
     if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
@@ -469,10 +468,13 @@ export const typeRules = (collation: Collation): TypeRules => ({
     }
     if (row.result === "extreme") return extremeType(types);
     if (row.result === "own text") return "text";
+    // What is no number of bits leaves the result without a character set.
+    const bits = row.name === "sha2" ? constant(1) : undefined;
+    if (bits !== undefined && ![0, 224, 256, 384, 512].includes(Number(toInteger(bits)))) return "binary";
     // What a text is made of gives it its collation; a count, a place or bytes that it is made with does not.
     if (row.result === "text")
       return types.find((type, i) => isCollated(type) && /^(?:text|pattern|any)$/.test(parameterAt(row, i).type)) ?? "text";
-    if (row.result === "double") return doubleType(row.name, types);
+    if (row.result === "decimal" || row.result === "double") return numberType(row.result, row.name, types, constant);
     if (row.result === "integer" && types[0] === "unsigned" && /^(?:abs|ceil|ceiling|floor|round|truncate)$/.test(row.name))
       return "unsigned";
     if (row.result === "unified") return unify(types.slice(row.name === "nvl2" ? 1 : 0)) ?? "text";
@@ -534,32 +536,49 @@ const fixedDecimals = (type: string): number =>
       ? Number(type.split(" ")[1])
       : NaN;
 
-/** The type of a number in double precision: how many decimals it shows is fixed where that of its operands is. */
-function doubleType(name: string, types: readonly string[]): string {
-  const scales = types.map(fixedDecimals);
+/** How many decimals a calculation shows, by those of its operands, and where it is rounded by those that it is rounded to. */
+function shownDecimals(name: string, scales: readonly number[], constant: (index: number) => Value | undefined): number {
   const most = Math.max(...scales);
-  const decimals: Readonly<Record<string, number>> = lookup({
-    "+": most,
-    "-": most,
-    "%": most,
-    "*": scales.reduce((sum, scale) => sum + scale, 0),
-    "/": scales[0] + 4,
-    abs: most,
-    ceil: 0,
-    ceiling: 0,
-    floor: 0,
-    pi: 6,
-    sum: most,
-    avg: scales[0] + 4,
-  });
-  return name in decimals && decimals[name] <= 30 ? `double ${decimals[name]}` : "double";
+  switch (name) {
+    case "+":
+    case "-":
+    case "%":
+    case "abs":
+    case "sum":
+      return most;
+    case "*":
+      return scales.reduce((sum, scale) => sum + scale, 0);
+    case "/":
+    case "avg":
+      return scales[0] + 4;
+    case "ceil":
+    case "ceiling":
+    case "floor":
+      return 0;
+    case "pi":
+      return 6;
+    case "round":
+    case "truncate": {
+      if (scales.length === 1) return 0;
+      const places = constant(1);
+      return places === undefined || isFailure(places) ? scales[0] : Math.max(0, Number(toInteger(places) ?? 0));
+    }
+  }
+  return NaN;
 }
 
-/** The type of a sum or product of decimals, where how many decimals each has is known. */
-function decimalOf(sign: string, types: readonly string[]): string {
-  const [a, b] = types.map((type) => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0));
-  const scale = sign === "*" ? Math.min(38, a + b) : Math.max(a, b);
-  return Number.isNaN(scale) ? "decimal" : `decimal ${scale}`;
+const decimalScale = (type: string): number => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0);
+
+/** The type of a calculated number: how many decimals it shows is fixed where that of its operands is. */
+function numberType(
+  kind: "decimal" | "double",
+  name: string,
+  types: readonly string[],
+  constant: (index: number) => Value | undefined,
+): string {
+  const decimals = shownDecimals(name, types.map(kind === "double" ? fixedDecimals : decimalScale), constant);
+  if (kind === "double") return decimals <= 30 ? `double ${decimals}` : "double";
+  return Number.isNaN(decimals) ? "decimal" : `decimal ${Math.min(38, decimals)}`;
 }
 
 /** A decimal type with as many decimals as the widest of several, where all are known. */
