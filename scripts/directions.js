@@ -18,6 +18,7 @@ const layers = [
   "evaluate",
   "contrast",
   "authoring",
+  "survey",
   "folio",
 ];
 const core = "packages/core/src/";

@@ -1,6 +1,7 @@
 import { readJson, readPieces } from "@indigo-quill/data";
 import demoRows from "@indigo-quill/demo/register.json?raw";
-import type { Sample, Value } from "indigo-quill";
+import { type Column, type Sample, type Value, isFailure } from "indigo-quill";
+import { KindReader, type TextKind, readAs } from "indigo-quill/survey";
 
 /** Rows beyond which the page takes no more of a file, and says so. */
 export const rowLimit = 20_000;
@@ -17,15 +18,25 @@ export async function readRows(file: File | undefined): Promise<Rows> {
   const pieces: Sample[] = [];
   const notices: string[] = [];
   let rows = 0;
-  for await (const { sample, warnings } of readPieces(chunksOf(file))) {
+  let isText = false;
+  for await (const { sample, warnings, isText: hasTexts } of readPieces(chunksOf(file))) {
     pieces.push(sample);
     notices.push(...warnings);
+    isText ||= hasTexts === true;
     rows += sample.rows;
     if (rows > rowLimit) break;
   }
   if (rows > rowLimit)
     notices.unshift(`${file.name}: the first ${rowLimit} rows are shown here. The iquill command takes them all.`);
-  return { sample: joined(pieces, Math.min(rows, rowLimit)), notices };
+  const sample = joined(pieces, Math.min(rows, rowLimit));
+  if (!isText) return { sample, notices };
+  const reader = new KindReader();
+  const read = reader.read(sample);
+  for (const kind of ["number", "truth value"] as const) {
+    const names = [...reader.kinds].filter(([, found]) => found === kind).map(([name]) => name);
+    if (names.length > 0) notices.push(`Read as ${kind}s: ${names.join(", ")}.`);
+  }
+  return { sample: read, notices };
 }
 
 async function* chunksOf(file: File): AsyncGenerator<Uint8Array> {
@@ -48,15 +59,24 @@ export type Scratch = Readonly<Record<string, string | null>>;
 /** The sample with scratch rows put before it; a scratch cell is read as the column's kind of value. */
 export function withScratch(sample: Sample, scratch: readonly Scratch[]): Sample {
   if (scratch.length === 0) return sample;
-  const columns = sample.columns.map(({ name, values }) => {
-    const isNumeric = values.length > 0 && values.every((value) => value === null || typeof value === "number");
-    const typed = scratch.map((row): Value => cellOf(row[name] ?? null, isNumeric));
-    return { name, values: [...typed, ...values] };
+  const columns = sample.columns.map(({ name, values, written }): Column => {
+    const kind = kindOf(values);
+    const texts = scratch.map((row) => row[name] ?? null);
+    const typed = texts.map((text): Value => (text === null ? null : cellOf(text.trim(), kind, text)));
+    return { name, values: [...typed, ...values], ...(written && { written: [...texts, ...written] }) };
   });
   return { rows: sample.rows + scratch.length, columns };
 }
 
-function cellOf(text: string | null, isNumeric: boolean): Value {
-  if (!isNumeric || text === null) return text;
-  return text.trim() === "" || Number.isNaN(Number(text)) ? null : Number(text);
+function kindOf(values: readonly Value[]): TextKind {
+  const present = values.filter((value) => value !== null);
+  const all = (type: string) => present.length > 0 && present.every((value) => typeof value === type);
+  return all("number") ? "number" : all("boolean") ? "truth value" : "text";
+}
+
+/** What is typed, as a value of the column's kind; nothing as long as it is none. */
+function cellOf(trimmed: string, kind: TextKind, text: string): Value {
+  if (kind === "text") return text;
+  const value = readAs(kind, trimmed);
+  return isFailure(value) ? null : value;
 }

@@ -86,12 +86,14 @@ function tableFindings(
     shownColumns: columns,
     rows: Array.from({ length: Math.max(0, Math.min(pageSize, sample.rows - first)) }, (_, i) => ({
       row: first + i,
-      cells: columns.map((column) => shown(sample.columns[column].values[first + i])),
+      cells: columns.map((column) => shown((sample.columns[column].written ?? sample.columns[column].values)[first + i])),
       values: programs.map((program, side) =>
         isRunnable(program) ? shown(values[side][first + i], program.dialect) : undefined,
       ),
     })),
-    selectedCells: Object.fromEntries(sample.columns.map(({ name, values: cells }) => [name, cellText(cells[selected])])),
+    selectedCells: Object.fromEntries(
+      sample.columns.map(({ name, values: cells, written }) => [name, cellText((written ?? cells)[selected])]),
+    ),
   };
 }
 

@@ -3,6 +3,7 @@ import { readFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import { DataError, type ReadOptions, readPieces as piecesOf, readJson, readTable } from "@indigo-quill/data";
 import type { Dialect, Sample } from "indigo-quill";
+import { KindReader, type TextKind, textKinds } from "indigo-quill/survey";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { type Streams, UsageError } from "./streams.ts";
 
@@ -25,32 +26,67 @@ export async function readBytes(path: string, streams: Streams): Promise<Uint8Ar
   return Buffer.concat(chunks);
 }
 
+/** How a file of rows is read. */
+export interface RowOptions extends ReadOptions {
+  /** Kinds of columns of text, `name=kind`. */
+  readonly types?: readonly string[];
+  /** Whether all texts stay texts. */
+  readonly text?: boolean;
+}
+
 /** Reads a sample from a file, from standard input (`-`), or the demo register (`demo`). */
-export async function readSample(path: string, options: ReadOptions, streams: Streams): Promise<Sample> {
+export async function readSample(path: string, options: RowOptions, streams: Streams): Promise<Sample> {
+  const kinds = kindReader(options);
   try {
-    const { sample, warnings } =
-      path === "demo" ? readJson(await demoFile("register.json")) : readTable(await readBytes(path, streams), options);
+    const { sample, warnings, isText } =
+      path === "demo" ? readJson(await demoFile("register.json")) : readTable(await readBytes(path, streams), reading(options));
     for (const warning of warnings) streams.stderr.write(`${path}: ${warning}\n`);
-    return sample;
+    return isText ? withKinds(kinds, sample) : sample;
   } catch (error) {
     throw inFile(path, error);
   }
 }
 
 /** A file's rows in pieces, as they are read. */
-export async function* readPieces(path: string, options: ReadOptions, streams: Streams): AsyncGenerator<Sample> {
+export async function* readPieces(
+  path: string,
+  options: RowOptions,
+  streams: Streams,
+  kinds = kindReader(options),
+): AsyncGenerator<Sample> {
   if (path === "demo") {
     yield await readSample(path, options, streams);
     return;
   }
   try {
-    for await (const { sample, warnings } of piecesOf(bytesOf(path, streams), options)) {
+    for await (const { sample, warnings, isText } of piecesOf(bytesOf(path, streams), reading(options))) {
       for (const warning of warnings) streams.stderr.write(`${path}: ${warning}\n`);
-      yield sample;
+      yield isText ? withKinds(kinds, sample) : sample;
     }
   } catch (error) {
     throw inFile(path, error);
   }
+}
+
+const reading = ({ types: _, text: __, ...options }: RowOptions): ReadOptions => ({ ...options, format: undefined });
+
+/** Kinds as they are asked for: `name=kind`, or all texts. */
+export function kindReader({ types = [], text }: RowOptions): KindReader {
+  const asked = types.map((setting): [string, TextKind] => {
+    const at = setting.lastIndexOf("=");
+    const kind = textKinds.find((each) => each.replace(" value", "") === setting.slice(at + 1));
+    if (at < 1 || !kind) throw new UsageError(`a kind is written name=text, number, truth or date, not "${setting}"`);
+    return [setting.slice(0, at), kind];
+  });
+  return new KindReader(new Map(asked), text ? "text" : undefined);
+}
+
+function withKinds(kinds: KindReader, sample: Sample): Sample {
+  const names = sample.columns.map(({ name }) => name);
+  const unknown = [...kinds.asked.keys()].find((name) => !names.includes(name));
+  if (unknown !== undefined)
+    throw new UsageError(`there is no column "${unknown}" to give a kind; the columns are ${names.join(", ")}`);
+  return kinds.read(sample);
 }
 
 /** Bytes that are read at a time. */

@@ -4,6 +4,7 @@ import { dialectLoaders } from "indigo-quill/dialects/load";
 import type { ContrastOptions } from "./commands/contrast.ts";
 import type { EvalOptions } from "./commands/eval.ts";
 import type { FormatOptions } from "./commands/format.ts";
+import type { LookOptions } from "./commands/look.ts";
 import type { ProbeOptions } from "./commands/probe.ts";
 import type { StatementOptions } from "./commands/statement.ts";
 import { type Guarded, type Streams, UsageError, exit, guarded } from "./streams.ts";
@@ -30,13 +31,20 @@ const gather = (value: string, before: readonly string[] = []): string[] => [...
 const dialectOption = () =>
   new Option("-i, --in <dialect>", "the dialect of the expression").choices(Object.keys(dialectLoaders)).makeOptionMandatory();
 
-/** The options by which a file of rows is read. */
-function withRows(command: Command): Command {
+/** The options by which a file of rows is decoded. */
+function withFile(command: Command): Command {
   return command
     .option("--encoding <name>", "the encoding of the rows (UTF-8 unless a byte order mark says otherwise)")
     .option("--separator <mark>", "what separates the fields of CSV (found out from the header)")
     .option("--ragged", "take rows of another length than the header, with a warning")
     .option("--missing <text>", "CSV fields that are just this text are missing (none are)");
+}
+
+/** The options by which a file of rows is read. */
+function withRows(command: Command): Command {
+  return withFile(command)
+    .option("--types <name=kind>", "read a CSV column as text, number, truth or date; may be given again", gather)
+    .option("--text", "read every CSV column as text, also those that are all numbers or all true and false");
 }
 
 function build(streams: Guarded, done: (code: number) => void): Command {
@@ -73,6 +81,16 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     )
     .action(async (expression: string | undefined, options: EvalOptions) =>
       done(await (await import("./commands/eval.ts")).evaluate(expression, options, streams)),
+    );
+
+  withFile(program.command("look <file>"))
+    .description("what the columns of a file hold: kinds, lengths, white space, shapes, values that are nearly the same")
+    .option("-c, --column <name>", "everything about this column; may be given again", gather)
+    .option("--svg <file>", "also draw the commonest shapes into a new file")
+    .option("--json", "the whole survey as JSON")
+    .addHelpText("after", "\nExamples:\n  iquill look demo\n  iquill look demo -c collected")
+    .action(async (file: string, options: LookOptions) =>
+      done(await (await import("./commands/look.ts")).look(file, options, streams)),
     );
 
   withRows(program.command("contrast [sides...]"))

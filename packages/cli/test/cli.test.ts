@@ -102,6 +102,41 @@ describe("eval", () => {
     expect(code).toBe(1);
   });
 
+  test("CSV columns of numbers and truth values are read as such, said, and passed on as they were written", async () => {
+    const input = "label,qty,code,sent,when\na,9.50,007,TRUE,2019-04-03\nb,,12,false,2019-04-04\nc,200,1E5,true,2019-05-01\n";
+    const of = (...args: string[]) => iquill(["eval", "-i", "openformula", "-r", "-", "-f", "csv", "-n", "x", ...args], input);
+    const whole = await of('IF(AND(sent;qty>100);code&"!";qty)');
+    expect(whole.out).toBe(
+      'label,qty,code,sent,when,x\na,9.50,007,TRUE,2019-04-03,9.5\nb,"",12,false,2019-04-04,\nc,200,1E5,true,2019-05-01,1E5!\n',
+    );
+    expect(whole.err).toBe(
+      "read as numbers: qty (--text reads every column as text)\nread as truth values: sent (--text reads every column as text)\n",
+    );
+    const text = await of("--text", "qty>100");
+    expect(text.out.match(/true$/gm)).toHaveLength(3);
+    expect(text.err).toMatch(
+      /warning: > compares a text with a number here.*\n {2}qty>100\n {2}\^+\n {2}Read the text as a number: VALUE\(qty\)>100/,
+    );
+    const asked = await of("--types", "code=number", "--types", "qty=text", "code+1");
+    expect(
+      asked.out
+        .split("\n")
+        .slice(1, 4)
+        .map((line) => line.split(",")[5]),
+    ).toEqual(["8", "13", "#ERROR #VALUE!"]);
+    const wrong = await of("--types", "cod=number", "1");
+    expect([wrong.code, wrong.err]).toEqual([
+      2,
+      'iquill: there is no column "cod" to give a kind; the columns are label, qty, code, sent, when\n',
+    ]);
+    const late = await iquill(
+      ["eval", "-i", "postgresql", "-r", "-", "-f", "csv", "n * 2"],
+      `n,remark\n${"1,some words here\n".repeat(150_000)}none,x\n`,
+    );
+    expect(late.out.slice(-20)).toBe("none,x,#ERROR 22P02\n");
+    expect(late.err).toMatch(/n: 1 cell is not what the first rows are, numbers: "none" on row 150001; --types n=text/);
+  });
+
   test("a trace has every step, the place of the error, and a ruler", async () => {
     const { out } = await iquill(["eval", "-i", "openformula", "-r", "-", "-t", "2", 'MID(label;FIND(",";label)+2;4)'], rows);
     expect(out).toContain('  FIND(",";label)+2');
@@ -155,6 +190,38 @@ describe("eval", () => {
     const { code, err } = await iquill(["eval", "-i", "xpath", "-r", "-", "1"], 'a,b\n1,"x\n');
     expect(err).toBe("iquill: -: line 2, column 3: the quote that opens here is not closed\n");
     expect(code).toBe(2);
+  });
+});
+
+describe("look", () => {
+  const input = 'code,remark\n007,a b\n12,\n13,"a  b"\n14,A b \n';
+
+  test("an overview, and what is worth a look with its rows", async () => {
+    const { code, out } = await iquill(["look", "-"], input);
+    expect(out).toContain("4 rows, 2 columns\n");
+    expect(out).toMatch(/^code +text +0 +0 +4 +2–3 +██████ +0²$/m);
+    expect(out).toMatch(/^remark +text +0 +1 +3 +3–4 +/m);
+    expect(out).toMatch(/^code +a number +3 +"12" on row 2$/m);
+    expect(out).toMatch(/^remark +white space at the ends +1 +"A·b·" on row 4$/m);
+    expect(out).toMatch(/^ +nearly the same \(1 group\) +3 +"a·b" and "a··b" and "A·b·"$/m);
+    expect(code).toBe(0);
+  });
+
+  test("one column in full, as JSON, and drawn into a new file", async () => {
+    const folder = mkdtempSync(join(tmpdir(), "iquill-"));
+    const file = join(folder, "look.svg");
+    const { out } = await iquill(["look", "-", "-c", "remark", "--svg", file], input);
+    expect(out).toMatch(/^remark: text; 4 rows, 3 distinct, 1 empty, 3–4 characters, 3.7 on average\n/);
+    expect(out).toMatch(/^"a·b" +1 +█{16} +row 1$/m);
+    expect(readFileSync(file, "utf8")).toMatch(/^<svg .*remark — text, 3 distinct.*<rect .*<\/svg>\n$/s);
+    const again = await iquill(["look", "-", "--svg", file], input);
+    expect([again.code, again.err]).toEqual([2, `iquill: ${file}: there is such a file already; give another name\n`]);
+    rmSync(folder, { recursive: true });
+    const [remark] = JSON.parse((await iquill(["look", "-", "-c", "remark", "--json"], input)).out) as [{ outerSpace: unknown }];
+    expect(remark.outerSpace).toEqual({ what: "outer", count: 1, row: 3, example: "A b " });
+    expect((await iquill(["look", "-", "-c", "nosuch"], input)).err).toBe(
+      'iquill: there is no column "nosuch"; the columns are code, remark\n',
+    );
   });
 });
 

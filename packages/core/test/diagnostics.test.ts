@@ -323,3 +323,31 @@ describe("limits", () => {
     expect(counted[19_999]).toBe((19_999 * 20_000) / 2 + 19_989);
   });
 });
+
+// A column of texts beside a number: refused, an error on every row, or a comparison that says the same whatever the text says.
+// prettier-ignore
+test.each([
+  ["postgresql", "qty > 3", "argument-type", "cast(qty as numeric) > 3", true],
+  ["postgresql", "3 <> (upper(qty))", "argument-type", "3 <> cast(upper(qty) as numeric)", true],
+  ["postgresql", "qty + n", "argument-type", "cast(qty as numeric) + n", 13.5],
+  ["sql", "n = qty", "argument-type", "n = cast(qty as double precision)", false],
+  ["duckdb", "qty * 2", "argument-type", "cast(qty as double) * 2", 21],
+  ["openformula", "IF(qty<30;1;2)", "text-with-number", "IF(VALUE(qty)<30;1;2)", 1],
+  ["sqlite", "qty >= 9", "text-with-number", "cast(qty as numeric) >= 9", 1],
+  ["xpath", "$qty < 30", "text-with-number", "number($qty) < 30", true],
+  ["sqlite", "qty < n", undefined, "", 0],
+  ["sqlite", "qty = null", undefined, "", null],
+  ["mariadb", "qty > 9", undefined, "", 1],
+  ["postgresql", "qty > '3'", undefined, "", false],
+  ["openformula", 'n="3"', undefined, "", false],
+] as const)("%s %s: texts are read as numbers", (id, source, code, mended, expected) => {
+  const given = sampleOf([{ qty: "10.5", n: 3 }]);
+  const valueOf = (expression: string) => dialects[id]().plain(compile(dialects[id](), expression, given).run(given)[0]);
+  const { diagnostics } = compile(dialects[id](), source, given);
+  expect(diagnostics.map((each) => each.code)).toEqual(code === undefined ? [] : [code]);
+  if (code === undefined) expect(valueOf(source)).toBe(expected);
+  else {
+    expect(applyFix(source, diagnostics[0].fixes[0])).toBe(mended);
+    expect(valueOf(mended)).toBe(expected);
+  }
+});

@@ -112,6 +112,7 @@ export class CsvReader {
         rows,
       ),
       warnings,
+      isText: true,
     };
   }
 

@@ -1,15 +1,7 @@
-import { Decimal, Failure, type Value, integer } from "indigo-quill";
+import { Decimal, Failure, type Value } from "indigo-quill";
+import { exactNumber } from "indigo-quill/survey";
 import { parse } from "lossless-json";
 import { DataError, type Table, placeOf, sampleFrom, usableNames } from "./table.ts";
-
-/** A number as it is written: one in double precision where that says the same, otherwise a whole number or decimal of any size. */
-function exactNumber(text: string): number | bigint | Decimal {
-  if (/^-?\d+$/.test(text)) return text.length < 16 ? Number(text) : integer(BigInt(text));
-  const exact = Decimal.parse(text);
-  const double = Number(text);
-  if (!exact) return double;
-  return Number.isFinite(double) && Decimal.parse(String(double))?.compare(exact) === 0 ? double : exact;
-}
 
 /** Parses JSON, numbers as they are written; @throws DataError with the place of what is wrong, a name given twice too */
 export function parseJson(text: string, firstLine = 1): unknown {

@@ -17,6 +17,8 @@ export class DataError extends Error {
 export interface Table {
   readonly sample: Sample;
   readonly warnings: readonly string[];
+  /** Whether the format has texts only, as CSV has. */
+  readonly isText?: true;
 }
 
 /** Changed names that are told one by one. */

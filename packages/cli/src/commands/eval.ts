@@ -1,14 +1,15 @@
-import { type CsvOptions, csvLines, jsonItems, writeNdjson } from "@indigo-quill/data";
-import { type Dialect, type Sample, type Value, columnsUsed, isFailure } from "indigo-quill";
+import { csvLines, jsonItems, writeNdjson } from "@indigo-quill/data";
+import { type Column, type Dialect, type Sample, type Value, columnsUsed, isFailure } from "indigo-quill";
 import { type Applied, type CalculatedColumn, type Plan, forEach, planColumns } from "indigo-quill/folio";
-import { dialectOf, readPieces, readSample } from "../input.ts";
+import type { KindReader } from "indigo-quill/survey";
+import { type RowOptions, dialectOf, kindReader, readPieces, readSample } from "../input.ts";
 import { reportAll } from "../output/diagnostics.ts";
 import { type Style, cellText, headerText, styleFor } from "../output/style.ts";
 import { TableLines } from "../output/table.ts";
 import { traceText } from "../output/trace.ts";
 import { type Guarded, UsageError, exit, writeAll } from "../streams.ts";
 
-export interface EvalOptions extends CsvOptions {
+export interface EvalOptions extends Omit<RowOptions, "format"> {
   readonly in: string;
   readonly rows?: string;
   readonly name?: string;
@@ -23,7 +24,6 @@ export interface EvalOptions extends CsvOptions {
   readonly all?: boolean;
   readonly spaces?: boolean;
   readonly option?: readonly string[];
-  readonly encoding?: string;
 }
 
 /** A sample of one row without columns, for expressions that need none. */
@@ -33,12 +33,13 @@ const noColumns: Sample = { columns: [], rows: 1 };
 export async function evaluate(expression: string | undefined, options: EvalOptions, streams: Guarded): Promise<number> {
   const dialect = await dialectOf(options.in, options.option);
   const style = styleFor(streams, options.spaces);
-  const reading = { ...options, format: undefined };
+  const { format, ...reading } = options;
+  const kinds = kindReader(reading);
   const pieces =
     options.rows === undefined
       ? once(noColumns)
       : options.trace === undefined
-        ? readPieces(options.rows, reading, streams)
+        ? readPieces(options.rows, reading, streams, kinds)
         : once(await readSample(options.rows, reading, streams));
   let { value: first } = (await pieces.next()) as { value: Sample };
   const columns = columnsWanted(dialect, expression, options, first);
@@ -52,8 +53,9 @@ export async function evaluate(expression: string | undefined, options: EvalOpti
   }
   const tally = new Tally();
   const writer = writerOf(options, plan, first, style);
-  const output = options.format === "table" ? streams.stdout : streams.data;
+  const output = format === "table" ? streams.stdout : streams.data;
   await writeAll(output, written(first, pieces, plan, writer, tally));
+  sayKinds(kinds, plan, first, streams);
   return summary(plan, first, tally, streams);
 }
 
@@ -66,6 +68,23 @@ function reported(plan: Plan, streams: Guarded): boolean {
   if (plan.ok && plan.problems.length > 0) streams.stderr.write("\n");
   return plan.ok;
 }
+
+/** Says which columns that are used are read as something else than text, and where that failed. */
+function sayKinds({ kinds, asked, misfits }: KindReader, plan: Plan, { columns }: Sample, streams: Guarded): void {
+  const used = placesUsed(plan);
+  for (const kind of ["number", "truth value"] as const) {
+    const names = columns.flatMap(({ name }, i) => (used.has(i) && kinds.get(name) === kind && !asked.has(name) ? [name] : []));
+    if (names.length > 0) streams.stderr.write(`read as ${kind}s: ${names.join(", ")} (--text reads every column as text)\n`);
+  }
+  for (const [name, { count, text, row }] of misfits)
+    streams.stderr.write(
+      `${name}: ${counted(count, "cell")} ${count === 1 ? "is" : "are"} not what the first rows are, ${kinds.get(name)}s: "${text}" on row ${row + 1}; --types ${name}=text reads it as text\n`,
+    );
+}
+
+/** The columns of the sample that a plan reads; what a step sees begins with them. */
+const placesUsed = ({ steps, conditions }: Plan): Set<number> =>
+  new Set([...steps.map(({ program }) => program), ...conditions].flatMap((each) => [...columnsUsed(each)]));
 
 function traced(plan: Plan, sample: Sample, row: number, style: Style, streams: Guarded): number {
   if (row < 1 || row > sample.rows) throw new UsageError(`there is no row ${row}; the sample has rows 1 to ${sample.rows}`);
@@ -144,15 +163,20 @@ async function* once(sample: Sample): AsyncGenerator<Sample> {
   yield await Promise.resolve(sample);
 }
 
+/** A cell as it was written. */
+const rawCell = ({ values, written }: Column, row: number): Value => (written ?? values)[row];
+
 /** All pieces as one sample; a column that a piece lacks is missing there. */
 async function together(first: Sample, others: AsyncGenerator<Sample>): Promise<Sample> {
   const pieces = [first];
   for await (const piece of others) pieces.push(piece);
   const { columns: widest } = pieces[pieces.length - 1];
-  const columns = widest.map(({ name }, i) => ({
-    name,
-    values: pieces.flatMap((piece) => piece.columns[i]?.values ?? new Array<Value>(piece.rows).fill(null)),
-  }));
+  const joined = (i: number, cells: (column: Column) => readonly Value[]) =>
+    pieces.flatMap(({ columns, rows }) => (columns[i] ? cells(columns[i]) : new Array<Value>(rows).fill(null)));
+  const columns = widest.map(({ name, written }, i): Column => {
+    const values = joined(i, (column) => column.values);
+    return { name, values, ...(written && { written: joined(i, (column) => column.written ?? column.values) }) };
+  });
   return { columns, rows: pieces.reduce((sum, { rows }) => sum + rows, 0) };
 }
 
@@ -282,7 +306,7 @@ function tableWriter(plan: Plan, sample: Sample, all: boolean, style: Style): Ro
       lines.lines(
         rows.map((row, i) => [
           String(start + row + 1),
-          ...shown.map((place) => cellText(piece.columns[place].values[row], plan.dialect, style)),
+          ...shown.map((place) => cellText(rawCell(piece.columns[place], row), plan.dialect, style)),
           ...calculated.map((place) => cellText(columns[place].values[i], plan.dialect, style)),
         ]),
       ),

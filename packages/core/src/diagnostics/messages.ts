@@ -42,6 +42,7 @@ const messages = {
     `${String(f.name)} wants the same ${String(f.parameter)} for every row, not one that depends on a column.`,
   "swapped-arguments": (f: Facts) =>
     `${String(f.name)} takes the ${String(f.first)} first and the ${String(f.second)} second; these look swapped.`,
+  "text-with-number": (f: Facts) => `${String(f.name)} compares a text with a number here: ${String(f.compared)}.`,
   "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,
   "condition-type": (f: Facts) => `A condition must be true or false here, not ${String(f.given)}.`,
   "condition-sees-later": (f: Facts) => `A condition sees the rows as they were; ${String(f.name)} is calculated from them.`,

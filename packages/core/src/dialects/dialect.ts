@@ -185,6 +185,13 @@ export interface Dialect {
   namesColumn(written: string, column: string): boolean;
   /** How a text literal is written in this dialect. */
   textLiteral(text: string): string;
+  /** How a text is read as a number; left out where comparing and calculating do so by themselves. */
+  readonly numberOfText?: {
+    /** The expression for a text, as one for its number. */
+    write(source: string): string;
+    /** What comes of comparing a text with a number as they are; left out where that is refused. */
+    readonly compared?: string;
+  };
   /** A tree without missing parts as text, which reads back as the same tree; in lines of `width` characters where that can be. */
   print(tree: Expression, width?: number): string;
   /** What an engine would say: the standard's code for one of our failure codes. */

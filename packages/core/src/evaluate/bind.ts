@@ -19,7 +19,7 @@ import { type OperationId, operationOf } from "../text/index.ts";
 import { Failure, FunctionItem, type TextRange, type Value, isFailure, limitCodes } from "../values/index.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
-import { mistake, swappedArguments, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
+import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { withoutRows } from "./rows.ts";
 import { boundOperation, rowsByName, withDefaults } from "./slots.ts";
 
@@ -395,14 +395,14 @@ export class Binder {
     const within = this.#within.get(node);
     const apt = within?.type === undefined ? sized : sized.filter((row) => parameterAt(row, 0).type === within.type);
     const fitting = this.#fitting(`${node.notation} ${node.name} ${within?.type ?? ""}`, apt, types, within?.types);
-    if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
+    if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect, this.source));
     const [{ row, conversions, cost }] = fitting;
     const next = fitting.at(1);
     const isOpen =
       types.every((type) => type === "unknown") && next && (row.aggregate ?? (types.length > 1 && next.cost === cost));
     // What is compared together has one type that all parts take.
     const refusal = within?.type === undefined ? this.dialect.types.refuses?.(row, types) : undefined;
-    if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect));
+    if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect, this.source));
     const what = `${node.name} of ${types.join(" and ")}`;
     if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types, what }));
     if (
@@ -420,6 +420,8 @@ export class Binder {
     if (row.aggregate) this.diagnostics.push(mistake("aggregate-of-row", node.nameRange, { name: node.name }, [], "warning"));
     const swapped = swappedArguments(node, row, this.source);
     if (swapped) this.diagnostics.push(swapped);
+    const mixed = textWithNumber(node, types, this.dialect, this.source);
+    if (mixed) this.diagnostics.push(mixed);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
     const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
     const constant = (i: number) => (args[i] && !dependsOnRow(args[i]) ? constantValue(args[i], this.dialect) : undefined);

@@ -18,6 +18,8 @@ export interface Column {
   readonly values: readonly Value[];
   /** The dialect's name for the type that the values have already, as those of another program do; found out from them when left out. */
   readonly type?: string;
+  /** The cells as they were written, where the values were read from them. */
+  readonly written?: readonly Value[];
 }
 
 /** Named columns and rows that expressions are tried on. */

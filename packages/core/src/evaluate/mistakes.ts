@@ -2,7 +2,7 @@ import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnos
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure, signature } from "../dialects/row.ts";
 import { meantBy } from "../dialects/shared/foreign-names.ts";
-import { type Call, type Name, ungrouped } from "../syntax/index.ts";
+import { type Call, type Expression, type Name, ungrouped } from "../syntax/index.ts";
 import type { Facts, TextRange } from "../values/index.ts";
 
 /** A problem found while binding. */
@@ -62,9 +62,45 @@ export function wrongCount({ name, nameRange, args }: Call, rows: readonly Funct
 }
 
 /** Arguments of kinds that no row of this many takes. */
-export function wrongTypes(node: Call, given: readonly string[], rows: readonly FunctionRow[], dialect: Dialect): Diagnostic {
+export function wrongTypes(
+  node: Call,
+  given: readonly string[],
+  rows: readonly FunctionRow[],
+  dialect: Dialect,
+  source: string,
+): Diagnostic {
   const asMany = rows.filter((row) => arity(row).least <= given.length && given.length <= arity(row).most);
-  return mistake("argument-type", node.range, { name: node.name, given, signature: signatures(asMany, dialect) });
+  const isOfNumbers = asMany.some((row) => isPure(row) && (row.operation === "compare" || row.operation === "calculate"));
+  const fixes = isOfNumbers ? readAsNumbers(node, given, dialect, source) : [];
+  return mistake("argument-type", node.range, { name: node.name, given, signature: signatures(asMany, dialect) }, fixes);
+}
+
+const relations = new Set(["=", "==", "<>", "!=", "<", "<=", ">", ">=", "eq", "ne", "lt", "le", "gt", "ge"]);
+
+/** `qty > 3` with a column of texts, where that means something else than it says; a warning. */
+export function textWithNumber(node: Call, types: readonly string[], dialect: Dialect, source: string): Diagnostic | undefined {
+  const compared = dialect.numberOfText?.compared;
+  if (compared === undefined || node.notation !== "operator" || !relations.has(node.name)) return undefined;
+  const fixes = readAsNumbers(node, types, dialect, source);
+  return fixes.length > 0 ? mistake("text-with-number", node.range, { name: node.name, compared }, fixes, "warning") : undefined;
+}
+
+/** The texts of a call read as numbers, where numbers stand beside them; none where a text is written. */
+function readAsNumbers({ args }: Call, types: readonly string[], dialect: Dialect, source: string): Fix[] {
+  const isWritten = (arg: Expression) => ungrouped(arg).kind === "literal";
+  // A number with an affinity, in SQLite, makes the text beside it one too.
+  const isNumber = (type: string, i: number) => {
+    const arg = ungrouped(args[i]);
+    const isLiteral = arg.kind === "literal" && arg.value !== null && !["string", "boolean"].includes(typeof arg.value);
+    return isLiteral || /^(?:number|tinyint|smallint|integer|bigint|hugeint|decimal|double)(?: \d+)?\??$/.test(type);
+  };
+  const texts = args.filter((arg, i) => /^(?:text|bpchar)/.test(types[i]) && !isWritten(arg));
+  if (!dialect.numberOfText || texts.length === 0 || !types.some(isNumber)) return [];
+  const edits = texts.map((text) => {
+    const { start, end } = ungrouped(text).range;
+    return { range: text.range, text: dialect.numberOfText!.write(source.slice(start, end)) };
+  });
+  return [{ title: "Read the text as a number", edits }];
 }
 
 /** `FIND(label; "x")`: a literal where the text goes and a column where the needle goes; a warning. */

@@ -127,8 +127,10 @@ export function planColumns(
     for (const name of column.names) {
       const raw = sample.columns.find((each) => each.name === name);
       const own = column.names.length > 1 ? program.type.replace(/\[\]$/, "") : program.type;
+      // A literal has no type before it stands somewhere; what is mixed has one that takes both.
+      const isOpen = /^(?:unknown|literal|null)$/.test(own);
       const together = changing && raw ? [dialect.types.columnType(raw.values), own] : [own];
-      const type = dialect.types.unify(together) ?? own;
+      const type = (isOpen || together.length > 1 ? dialect.types.unify(together) : undefined) ?? own;
       types.set(name, type);
       put(now, { name, values: [], type });
     }
@@ -168,18 +170,19 @@ export function planColumns(
       const isChanged = changes?.map((value) => value === true);
       const kept = gives ? all.filter((row) => gives[row] === true) : all;
       const own = isChanged ? kept.filter((row) => isChanged[row]) : kept;
-      const columnsNow = new Map(rows.columns.map(({ name, values }) => [name, values]));
+      const columnsNow = new Map(rows.columns.map(({ name, values, written }) => [name, written ?? values]));
       const told: Changes[] = [];
       for (const { step, values } of stages(rows, isChanged, budget))
         step.column.names.forEach((name, place, { length }) => {
           const results = ofNames(values, length, place);
-          const raw = columnsNow.get(name);
+          const raw = rows.columns.find((column) => column.name === name)?.values;
+          const kept = columnsNow.get(name);
           const plain = (row: number) => (isFailure(results[row]) ? results[row] : (dialect.plain(results[row]) as Value));
           const isOver = (row: number) =>
             length > 1 && place === length - 1 && isList(values[row]) && values[row].length > length;
           columnsNow.set(
             name,
-            isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (raw?.[row] ?? null))) : all.map(plain),
+            isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (kept?.[row] ?? null))) : all.map(plain),
           );
           told.push({
             name,

@@ -55,6 +55,7 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,
+    numberOfText: { write: (source) => `cast(${source} as double)` },
     print,
     standardCode: (code) => classes[code],
     statements,

@@ -61,6 +61,7 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,
+    numberOfText: { write: (source) => `VALUE(${source})`, compared: "a text comes after every number, whatever it says" },
     print,
     standardCode: (code, facts) => (code === "error-value" ? String(facts.kind) : (kinds[code] ?? "#VALUE!")),
     errorScope: "value",

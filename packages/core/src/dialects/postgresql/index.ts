@@ -84,6 +84,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     namesColumn: (written, column) =>
       written === column || (/^[A-Za-z_][\w$]*$/.test(column) && written === column.toLowerCase()),
     textLiteral,
+    numberOfText: { write: (source) => `cast(${source} as numeric)` },
     print,
     standardCode: (code) => states[code],
     statements,

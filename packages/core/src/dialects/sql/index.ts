@@ -67,6 +67,7 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
     namesColumn: (written, column) =>
       written === column || (/^[A-Z_][A-Z0-9_]*$/i.test(column) && written === column.toUpperCase()),
     textLiteral,
+    numberOfText: { write: (source) => `cast(${source} as double precision)` },
     print,
     standardCode: (code) => states[code],
     statements,

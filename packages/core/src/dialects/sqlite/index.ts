@@ -59,6 +59,10 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,
+    numberOfText: {
+      write: (source) => `cast(${source} as numeric)`,
+      compared: "the number is compared as a text, so that '10' comes before '3'",
+    },
     print,
     standardCode: () => undefined,
     statements,

@@ -58,6 +58,7 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
     columnText: (name) => `$${variableName(name.replace(/^\$/, ""))}`,
     namesColumn: (written, column) => written === `$${variableName(column)}`,
     textLiteral,
+    numberOfText: { write: (source) => `number(${source})`, compared: "the two do not compare, which is an error" },
     print,
     standardCode: (code) => codes[code],
     errorScope: "query",
