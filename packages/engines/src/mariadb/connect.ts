@@ -1,4 +1,4 @@
-import { type FieldInfo, createConnection } from "mariadb";
+import { type Connection as ServerConnection, type FieldInfo, createConnection } from "mariadb";
 import { type Column, type Connection, EngineLost, type Settings, readNumber, runnerOf, scaleOf, table } from "../connection.ts";
 
 const types: Readonly<Record<Column["type"], string>> = {
@@ -37,6 +37,17 @@ function read(value: unknown, meta: FieldInfo): unknown {
 
 /** The modes of a server as it is installed, in which a backslash escapes and double quotes make a text. */
 const sqlMode = "STRICT_TRANS_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_AUTO_CREATE_USER,NO_ENGINE_SUBSTITUTION";
+
+/** Milliseconds for the last word of a server; one that does not answer keeps nobody waiting. */
+const farewell = 2000;
+
+async function leave(connection: ServerConnection, last: Promise<unknown>): Promise<void> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise((resolve) => (timer = setTimeout(resolve, farewell)));
+  await Promise.race([last.catch(() => undefined), late]);
+  clearTimeout(timer);
+  connection.destroy();
+}
 
 /** Opens a MariaDB server; every expression is a read-only statement of its own with a time limit. */
 export async function connect(url: string, settings: Settings): Promise<Connection> {
@@ -94,8 +105,7 @@ export async function connect(url: string, settings: Settings): Promise<Connecti
     lost ??= new EngineLost("it was given up");
     connection.destroy();
     const other = await createConnection(address);
-    await other.query(`kill ${connection.threadId}`);
-    await other.end();
+    await leave(other, other.query(`kill ${connection.threadId}`));
   }
 
   return {
@@ -124,6 +134,6 @@ export async function connect(url: string, settings: Settings): Promise<Connecti
       },
       settings,
     ),
-    close: () => connection.end().catch(() => connection.destroy()),
+    close: () => leave(connection, connection.end()),
   };
 }
