@@ -1,5 +1,5 @@
 import { createReadStream } from "node:fs";
-import { readFile } from "node:fs/promises";
+import { readFile, stat } from "node:fs/promises";
 import { createRequire } from "node:module";
 import { DataError, type ReadOptions, readPieces as piecesOf, readJson, readTable } from "@indigo-quill/data";
 import type { Dialect, Sample } from "indigo-quill";
@@ -94,10 +94,15 @@ const pieceSize = 1 << 20;
 
 async function* bytesOf(path: string, streams: Streams): AsyncGenerator<Uint8Array> {
   const source = path === "-" ? streams.stdin : createReadStream(path, { highWaterMark: pieceSize });
+  const state = () =>
+    path === "-" ? undefined : stat(path).then((found) => (found.isFile() ? `${found.size} ${found.mtimeMs}` : ""));
   try {
+    const before = await state();
     for await (const chunk of source) yield typeof chunk === "string" ? Buffer.from(chunk) : chunk;
+    if ((await state()) !== before)
+      throw new UsageError(`${path}: it was changed while it was read; what was read of it is not whole`);
   } catch (error) {
-    throw unreadable(path, error);
+    throw error instanceof UsageError ? error : unreadable(path, error);
   }
 }
 

@@ -70,8 +70,22 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .option("--unfold <column>", "make a row of each item of the lists in this column")
     .option("-t, --trace <row>", "show every sub-expression's value on one row, with rulers", rowNumber)
     .addOption(
-      new Option("-f, --format <format>", "how rows are written").choices(["table", "csv", "json", "ndjson"]).default("table"),
+      new Option("-f, --format <format>", "how rows are written (a table, or as the file is named)").choices([
+        "table",
+        "csv",
+        "json",
+        "ndjson",
+      ]),
     )
+    .addOption(
+      new Option("-p, --preview <of>", "show only what would change: rows, or values with how many rows have them").choices([
+        "rows",
+        "values",
+      ]),
+    )
+    .option("--decided <file>", "texts that become what was decided: --preview values -f csv, edited under after")
+    .option("--to <file>", "write the rows into a new file, as a whole or not at all")
+    .option("--over <file>", "write the rows in the place of a file, which is kept under another name")
     .option("-a, --all", "show every column of the rows in the table, not only those that are used")
     .option("-s, --spaces", "make white space visible")
     .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)

@@ -1,3 +1,4 @@
+export { type Part, changedParts } from "./changes.ts";
 export { type Formatted, format } from "./format.ts";
 export { type Ruler, type RulerCell, rulerOf } from "./ruler.ts";
 export { visibleText } from "./white-space.ts";

@@ -1,7 +1,7 @@
 import { agree } from "../contrast/equal.ts";
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Column, type Program, type RunBudget, type Sample, compile } from "../evaluate/index.ts";
+import { type Column, type Program, type RunBudget, type Sample, columnsUsed, compile } from "../evaluate/index.ts";
 import { mistake } from "../evaluate/mistakes.ts";
 import { type Name, walk } from "../syntax/index.ts";
 import { type Value, isFailure, isList } from "../values/index.ts";
@@ -22,6 +22,8 @@ export interface PlanOptions {
   readonly only?: string | undefined;
   /** A column whose lists become rows, one for each item; where there is none the row stays, with nothing. */
   readonly unfold?: string | undefined;
+  /** For columns that are replaced, texts that become what was decided, whatever the expression gives. */
+  readonly decided?: ReadonlyMap<string, ReadonlyMap<string, string>> | undefined;
 }
 
 /** What is wrong, or worth a warning, in one of the expressions of a plan. */
@@ -97,7 +99,7 @@ export function planColumns(
   dialect: Dialect,
   columns: readonly CalculatedColumn[],
   sample: Sample,
-  { where, only, unfold }: PlanOptions = {},
+  { where, only, unfold, decided }: PlanOptions = {},
 ): Plan {
   const given = sample.columns.map(({ name }) => name);
   const calculated = new Set(columns.flatMap(({ names }) => names));
@@ -142,7 +144,8 @@ export function planColumns(
     const seen = [...rows.columns];
     for (const step of steps) {
       const seenNow: Sample = { columns: [...seen], rows: rows.rows };
-      const values = step.program.run(seenNow, budget);
+      const given = step.program.run(seenNow, budget);
+      const values = step.column.names.length === 1 ? withDecisions(given, step.column.names[0], rows, decided) : given;
       yield { step, sample: seenNow, values };
       step.column.names.forEach((name, place) => {
         const type = types.get(name)!;
@@ -210,10 +213,28 @@ export function planColumns(
   return plan;
 }
 
+/** The places of the columns that a plan reads; what a step sees begins with those of the sample. */
+export const placesUsed = ({ steps, conditions }: Plan): Set<number> =>
+  new Set([...steps.map(({ program }) => program), ...conditions].flatMap((each) => [...columnsUsed(each)]));
+
 /** Puts a column in the place of the one of its name, or behind all. */
 function put(columns: Column[], column: Column): void {
   const place = columns.findIndex(({ name }) => name === column.name);
   columns[place < 0 ? columns.length : place] = column;
+}
+
+/** Values with what was decided for single texts in their place. */
+function withDecisions(
+  values: readonly Value[],
+  name: string,
+  { columns }: Sample,
+  decided: PlanOptions["decided"],
+): readonly Value[] {
+  const decisions = decided?.get(name);
+  const column = columns.find((each) => each.name === name);
+  if (!decisions || !column) return values;
+  const cells = column.written ?? column.values;
+  return values.map((value, row) => (typeof cells[row] === "string" ? (decisions.get(cells[row]) ?? value) : value));
 }
 
 /** The values for one of several names: the item at its place, nothing where the list is shorter. */

@@ -8,6 +8,7 @@ export {
   type PlanProblem,
   type PlanStep,
   type Stage,
+  placesUsed,
   planColumns,
 } from "./columns.ts";
 export { forEach } from "./order.ts";

@@ -1,0 +1,115 @@
+import { constants, unlinkSync } from "node:fs";
+import { type FileHandle, copyFile, link, open, rename, stat, unlink } from "node:fs/promises";
+import { basename, dirname, join } from "node:path";
+import { type Output, UsageError } from "../streams.ts";
+
+/** What became of a file that was written. */
+export interface Written {
+  readonly path: string;
+  /** Where the file is kept that was there before. */
+  readonly kept: string | undefined;
+}
+
+/**
+ * Writes a file as a whole or not at all: beside it first, to the disk, then under its name. A file that is there is refused;
+ * with `replaces` it is replaced, and kept under the next free number (`rows.csv.1`).
+ * @throws UsageError where it cannot be written, or is there and may not be
+ */
+export async function writeWhole(path: string, replaces: boolean, write: (output: Output) => Promise<void>): Promise<Written> {
+  const isThere = await stat(path).then(
+    (found) => {
+      if (!found.isFile()) throw new UsageError(`${path}: this is no file`);
+      return true;
+    },
+    () => false,
+  );
+  if (isThere && !replaces)
+    throw new UsageError(`${path}: there is such a file already; --over ${path} replaces it and keeps the old one`);
+  if (!isThere && replaces) throw new UsageError(`${path}: there is no such file to replace; --to ${path} makes it`);
+  const beside = join(dirname(path), `.${basename(path)}.${process.pid}.part`);
+  const remove = () => {
+    try {
+      unlinkSync(beside);
+    } catch {
+      // It was not there yet, or is not any more.
+    }
+  };
+  const interrupted = () => {
+    remove();
+    process.exit(130);
+  };
+  process.on("SIGINT", interrupted).on("SIGTERM", interrupted);
+  try {
+    await filled(beside, write);
+    const kept = isThere ? await keep(path) : undefined;
+    if (isThere) await rename(beside, path);
+    else {
+      await link(beside, path);
+      await unlink(beside);
+    }
+    return { path, kept };
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    if (code === undefined) throw error;
+    const reasons: Readonly<Record<string, string>> = {
+      ENOSPC: "no space is left",
+      EACCES: "this may not be written",
+      EROFS: "this may not be written",
+      ENOENT: "there is no such folder",
+      EEXIST: "there is such a file already",
+    };
+    throw new UsageError(`${path}: ${reasons[code] ?? message}; nothing was changed`);
+  } finally {
+    process.off("SIGINT", interrupted).off("SIGTERM", interrupted);
+    remove();
+  }
+}
+
+async function filled(path: string, write: (output: Output) => Promise<void>): Promise<void> {
+  const file = await open(path, "wx");
+  try {
+    const turns = inTurns(file);
+    await write(turns);
+    await turns.done();
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+}
+
+/** A file as a stream that is full until what was written is there. */
+function inTurns(file: FileHandle): Output & { done(): Promise<void> } {
+  let last: Promise<unknown> = Promise.resolve();
+  let failure: Error | undefined;
+  return {
+    write(text) {
+      if (failure) throw failure;
+      last = last.then(() => file.writeFile(text)).catch((error: unknown) => (failure = error as Error));
+      return false;
+    },
+    once(_event, listener) {
+      void last.then(listener);
+    },
+    async done() {
+      await last;
+      if (failure) throw failure;
+    },
+  };
+}
+
+/** Gives a file a second name with the first number that is free. */
+async function keep(path: string): Promise<string> {
+  for (let number = 1; ; number++) {
+    const kept = `${path}.${number}`;
+    try {
+      await link(path, kept).catch((error: unknown) => {
+        if ((error as NodeJS.ErrnoException).code === "EEXIST") throw error;
+        // Some file systems have no second names.
+        return copyFile(path, kept, constants.COPYFILE_EXCL);
+      });
+      return kept;
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
+    }
+  }
+}

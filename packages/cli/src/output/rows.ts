@@ -1,0 +1,100 @@
+import { csvLines, jsonItems, writeNdjson } from "@indigo-quill/data";
+import { type Column, type Sample, type Value, isFailure } from "indigo-quill";
+import { type Applied, type Plan, placesUsed } from "indigo-quill/folio";
+import { UsageError } from "../streams.ts";
+import { PreviewOfValues, previewOfRows } from "./preview.ts";
+import { type Style, cellText, headerText } from "./style.ts";
+import { TableLines } from "./table.ts";
+
+export type RowFormat = "table" | "csv" | "json" | "ndjson";
+
+/** Writes rows in one of the formats; `start` counts the rows before the piece that they were made from. */
+export interface RowWriter {
+  readonly begin?: string;
+  rows(applied: Applied, piece: Sample, start: number): string;
+  readonly end?: () => string;
+}
+
+/** A cell as it was written. */
+const rawCell = ({ values, written }: Column, row: number): Value => (written ?? values)[row];
+
+/** A cell as data; an error by its code. */
+function cellOf(value: Value, format: RowFormat): unknown {
+  if (!isFailure(value)) return value;
+  const code = value.standard ?? value.code;
+  return format === "csv" ? `#ERROR ${code}` : { error: code };
+}
+
+/** A writer of all rows in a format. */
+export function writerOf(format: RowFormat, plan: Plan, sample: Sample, all: boolean, style: Style): RowWriter {
+  if (format === "table") return tableWriter(plan, sample, all, style);
+  const { names } = plan;
+  const cells = ({ sample: { columns, rows } }: Applied) =>
+    Array.from({ length: rows }, (_, row) => columns.map(({ values }) => cellOf(values[row], format)));
+  if (format === "csv") return { begin: csvLines([names]), rows: (applied) => csvLines(cells(applied)) };
+  if (format === "ndjson") return { rows: (applied) => writeNdjson(names, cells(applied)) };
+  let hasRows = false;
+  return {
+    rows(applied) {
+      const items = jsonItems(names, cells(applied));
+      if (items === "") return "";
+      const text = (hasRows ? ",\n" : "[\n") + items;
+      hasRows = true;
+      return text;
+    },
+    end: () => (hasRows ? "\n]\n" : "[]\n"),
+  };
+}
+
+/** A table of the columns that are used, as they were, and those that are calculated. */
+function tableWriter(plan: Plan, sample: Sample, all: boolean, style: Style): RowWriter {
+  const given = new Set(sample.columns.map(({ name }) => name));
+  const used = placesUsed(plan);
+  const shown = sample.columns.map((_, i) => i).filter((i) => all || used.has(i) || plan.calculated.has(sample.columns[i].name));
+  const calculated = plan.names.map((_, i) => i).filter((i) => plan.calculated.has(plan.names[i]));
+  const header = [
+    "row",
+    ...shown.map((i) => headerText(sample.columns[i].name)),
+    ...calculated.map((i) => headerText(plan.names[i]) + (given.has(plan.names[i]) ? " (new)" : "")),
+  ];
+  const lines = new TableLines(header, style, [0]);
+  return {
+    rows: ({ sample: { columns }, rows }, piece, start) =>
+      lines.lines(
+        rows.map((row, i) => [
+          String(start + row + 1),
+          ...shown.map((place) => cellText(rawCell(piece.columns[place], row), plan.dialect, style)),
+          ...calculated.map((place) => cellText(columns[place].values[i], plan.dialect, style)),
+        ]),
+      ),
+  };
+}
+
+/** What a preview shows: the cells that change, or the values, each once. */
+export type PreviewOf = "rows" | "values";
+
+/** A writer of what would change. @throws UsageError where nothing is replaced, or not in this format */
+export function previewOf(of: PreviewOf, format: RowFormat, plan: Plan, sample: Sample, style: Style): RowWriter {
+  if (!sample.columns.some(({ name }) => plan.calculated.has(name)))
+    throw new UsageError("a preview shows what becomes of columns that are there; give one by --replace, --each or --column");
+  if (of === "rows") {
+    if (format !== "table") throw new UsageError("a preview of rows is a table; --preview values also comes as CSV");
+    const rows = previewOfRows(plan, style);
+    return { rows };
+  }
+  if (format !== "table" && format !== "csv") throw new UsageError("a preview of values is a table or CSV");
+  const values = new PreviewOfValues(plan);
+  return {
+    rows(applied, piece) {
+      values.add(applied, piece);
+      return "";
+    },
+    end: () =>
+      format === "table"
+        ? values.table(style)
+        : csvLines([
+            ["column", "before", "after", "rows"],
+            ...values.list().map(({ column, before, after, count }) => [column, before, cellOf(after, "csv"), count]),
+          ]),
+  };
+}
