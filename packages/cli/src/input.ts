@@ -85,7 +85,7 @@ function withKinds(kinds: KindReader, sample: Sample): Sample {
   const names = sample.columns.map(({ name }) => name);
   const unknown = [...kinds.asked.keys()].find((name) => !names.includes(name));
   if (unknown !== undefined)
-    throw new UsageError(`there is no column "${unknown}" to give a kind; the columns are ${names.join(", ")}`);
+    throw new DataError(`there is no column "${unknown}" to give a kind; the columns are ${names.join(", ")}`);
   return kinds.read(sample);
 }
 
@@ -93,17 +93,19 @@ function withKinds(kinds: KindReader, sample: Sample): Sample {
 const pieceSize = 1 << 20;
 
 async function* bytesOf(path: string, streams: Streams): AsyncGenerator<Uint8Array> {
-  const source = path === "-" ? streams.stdin : createReadStream(path, { highWaterMark: pieceSize });
-  const state = () =>
-    path === "-" ? undefined : stat(path).then((found) => (found.isFile() ? `${found.size} ${found.mtimeMs}` : ""));
+  const state = async () => {
+    const found = path === "-" ? undefined : await stat(path);
+    return found?.isFile() ? `${found.size} ${found.mtimeMs}` : "";
+  };
   try {
     const before = await state();
+    const source = path === "-" ? streams.stdin : createReadStream(path, { highWaterMark: pieceSize });
     for await (const chunk of source) yield typeof chunk === "string" ? Buffer.from(chunk) : chunk;
-    if ((await state()) !== before)
-      throw new UsageError(`${path}: it was changed while it was read; what was read of it is not whole`);
+    if ((await state()) === before) return;
   } catch (error) {
-    throw error instanceof UsageError ? error : unreadable(path, error);
+    throw unreadable(path, error);
   }
+  throw new UsageError(`${path}: it was changed while it was read; what was read of it is not whole`);
 }
 
 const unreadable = (path: string, error: unknown): UsageError => {

@@ -3,6 +3,7 @@ import type { StatementKind } from "indigo-quill/authoring";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import type { ContrastOptions } from "./commands/contrast.ts";
 import type { EvalOptions } from "./commands/eval.ts";
+import type { FolioOptions } from "./commands/folio.ts";
 import type { FormatOptions } from "./commands/format.ts";
 import type { LookOptions } from "./commands/look.ts";
 import type { ProbeOptions } from "./commands/probe.ts";
@@ -47,28 +48,9 @@ function withRows(command: Command): Command {
     .option("--text", "read every CSV column as text, also those that are all numbers or all true and false");
 }
 
-function build(streams: Guarded, done: (code: number) => void): Command {
-  const program = new Command("iquill")
-    .description("Indigo Quill: text expressions over columns, in spreadsheet, SQL and query dialects.")
-    .version("0.1.0")
-    .addHelpText("after", "\nExample:\n  iquill demo\n\nExit codes: 0 all well, 1 some rows or cases are not, 2 could not run.");
-
-  withRows(program.command("eval [expression]"))
-    .description("evaluate an expression on every row, or several columns at once")
-    .addOption(dialectOption())
-    .option("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
-    .option("-n, --name <column>", "the name of the new column")
-    .option("--replace <column>", "put the values in place of a column, instead of a new one")
-    .option(
-      "-c, --column <name=expression>",
-      "a calculated column, new or in place of one that is there; may be given again",
-      gather,
-    )
-    .option("-e, --each <columns>", "the expression in place of each of these columns (* for all); in it, it is the column")
-    .option("-w, --where <condition>", "change only the rows for which this expression, in the same dialect, is true")
-    .option("--only <condition>", "leave out the rows for which this expression is not true")
-    .option("--unfold <column>", "make a row of each item of the lists in this column")
-    .option("-t, --trace <row>", "show every sub-expression's value on one row, with rulers", rowNumber)
+/** The options that say what is shown or written of the rows. */
+function withOutput(command: Command): Command {
+  return command
     .addOption(
       new Option("-f, --format <format>", "how rows are written (a table, or as the file is named)").choices([
         "table",
@@ -87,7 +69,31 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .option("--to <file>", "write the rows into a new file, as a whole or not at all")
     .option("--over <file>", "write the rows in the place of a file, which is kept under another name")
     .option("-a, --all", "show every column of the rows in the table, not only those that are used")
-    .option("-s, --spaces", "make white space visible")
+    .option("-s, --spaces", "make white space visible");
+}
+
+function build(streams: Guarded, done: (code: number) => void): Command {
+  const program = new Command("iquill")
+    .description("Indigo Quill: text expressions over columns, in spreadsheet, SQL and query dialects.")
+    .version("0.1.0")
+    .addHelpText("after", "\nExample:\n  iquill demo\n\nExit codes: 0 all well, 1 some rows or cases are not, 2 could not run.");
+
+  withOutput(withRows(program.command("eval [expression]")))
+    .description("evaluate an expression on every row, or several columns at once")
+    .addOption(dialectOption())
+    .option("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
+    .option("-n, --name <column>", "the name of the new column")
+    .option("--replace <column>", "put the values in place of a column, instead of a new one")
+    .option(
+      "-c, --column <name=expression>",
+      "a calculated column, new or in place of one that is there; may be given again",
+      gather,
+    )
+    .option("-e, --each <columns>", "the expression in place of each of these columns (* for all); in it, it is the column")
+    .option("-w, --where <condition>", "change only the rows for which this expression, in the same dialect, is true")
+    .option("--only <condition>", "leave out the rows for which this expression is not true")
+    .option("--unfold <column>", "make a row of each item of the lists in this column")
+    .option("-t, --trace <row>", "show every sub-expression's value on one row, with rulers", rowNumber)
     .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
     .addHelpText(
       "after",
@@ -96,6 +102,21 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .action(async (expression: string | undefined, options: EvalOptions) =>
       done(await (await import("./commands/eval.ts")).evaluate(expression, options, streams)),
     );
+
+  withOutput(program.command("run <folio> [files...]"))
+    .description("apply a folio, columns kept in YAML or JSON, to its sample or to files of that shape; demo for the demo's")
+    .option("--check", "check its claims instead")
+    .option("--print <dialect>", "print the query that gives a table these columns instead, for the engine of that dialect")
+    .option("--table <name>", "the table that is queried", "specimens")
+    .addHelpText("after", "\nExamples:\n  iquill run demo\n  iquill run demo --check\n  iquill run demo --print postgresql")
+    .action(async (folio: string, files: string[], options: FolioOptions) =>
+      done(await (await import("./commands/folio.ts")).runFolio(folio, files, options, streams)),
+    );
+
+  program
+    .command("schema")
+    .description("the JSON Schema of folios")
+    .action(async () => done((await import("./commands/folio.ts")).printSchema(streams)));
 
   withFile(program.command("look <file>"))
     .description("what the columns of a file hold: kinds, lengths, white space, shapes, values that are nearly the same")

@@ -127,7 +127,7 @@ describe("eval", () => {
     const wrong = await of("--types", "cod=number", "1");
     expect([wrong.code, wrong.err]).toEqual([
       2,
-      'iquill: there is no column "cod" to give a kind; the columns are label, qty, code, sent, when\n',
+      'iquill: -: there is no column "cod" to give a kind; the columns are label, qty, code, sent, when\n',
     ]);
     const late = await iquill(
       ["eval", "-i", "postgresql", "-r", "-", "-f", "csv", "n * 2"],

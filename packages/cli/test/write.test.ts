@@ -7,7 +7,9 @@ import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 
 const command = new URL("../bin/iquill.js", import.meta.url).pathname;
 let folder = "";
-beforeEach(() => (folder = mkdtempSync(join(tmpdir(), "iquill-"))));
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "iquill-"));
+});
 afterEach(() => rmSync(folder, { recursive: true }));
 
 const start = (shell: string) => `cd ${folder}; ${shell.replace("iquill", `exec ${process.execPath} ${command}`)}`;
@@ -113,5 +115,81 @@ describe("a file that is replaced is whole at every moment", () => {
     const { code, err } = await done;
     expect([code, err]).toEqual([2, expect.stringMatching(/rows\.csv: it was changed while it was read/)]);
     expect(readdirSync(folder)).toEqual(["rows.csv"]);
+  });
+});
+
+describe("a folio", () => {
+  const folio = `
+# kept
+folio: 1
+dialect: postgresql
+sample: rows.csv
+types: { code: text }
+columns:
+  - { name: k, expression: "length(trimmed)", note: how long }
+  - name: trimmed
+    helper: true
+    expression: btrim(label)
+  - { name: code, expression: "code || '#'" }
+claims:
+  - { column: trimmed, row: { label: " a ", code: "1" }, expect: { value: a } }
+  - { id: wrong, column: k, row: { label: " a ", code: "1" }, expect: { value: 2 } }
+`;
+  beforeEach(() => {
+    write("labels.yaml", folio);
+    write("rows.csv", "label,code\n alnus,1\n");
+    write("more.csv", "label,code\nsalix ,2\n");
+    write("other.csv", "label,shelf\nx,2\n");
+  });
+
+  test("is applied to its sample, or to files of that shape, from any folder", async () => {
+    expect((await run("iquill run labels.yaml -f csv")).out).toBe("label,code,k\n alnus,1#,5\n".replace(" alnus", '" alnus"'));
+    expect((await run(`cd /; iquill run ${folder}/labels.yaml -f csv`)).out).toContain("1#,5");
+    const { out, err } = await run("iquill run labels.yaml rows.csv more.csv -f ndjson");
+    expect(out).toBe('{"label":" alnus","code":"1#","k":5}\n{"label":"salix ","code":"2#","k":5}\n');
+    expect(err).toContain("code: 2 of 2 values changed\n");
+    write(
+      "same.json",
+      JSON.stringify({ folio: 1, dialect: "xpath", columns: [{ name: "k", expression: "string-length($label)" }] }),
+    );
+    expect((await run("iquill run same.json more.csv -f csv")).out).toBe('label,code,k\n"salix ",2,6\n');
+  });
+
+  test("checks its claims, and prints its query", async () => {
+    const checked = await run("iquill run labels.yaml --check");
+    expect(checked.out).toBe(
+      '✗ wrong  k\n  row      {"label":" a ","code":"1"}\n  expected 2\n  got      1\n1 passed, 1 failed\n',
+    );
+    expect(checked.code).toBe(1);
+    const { out } = await run("iquill run labels.yaml --print postgresql --table t");
+    expect(out).toMatch(/^SELECT "label", "code", "k"\nFROM \(SELECT .* AS "k"\nFROM .*"t"\) AS "rows"\) AS "rows";\n$/s);
+  });
+
+  test.each([
+    ["labels.yaml more.csv other.csv", "", /other\.csv: there is no column "code" to give a kind; the columns are label, shelf/],
+    [
+      "bad.yaml more.csv other.csv",
+      folio.replace(/types.*/, ""),
+      /other\.csv: its columns are not those of more\.csv: label, shelf here, label, code there/,
+    ],
+    ["nosuch.yaml", "", /nosuch\.yaml: there is no such file/],
+    [
+      "labels.yaml --print sqlite",
+      "",
+      /labels\.yaml: its expressions are postgresql, and are not carried to sqlite; --print postgresql prints them/,
+    ],
+    ["bad.yaml", folio.replace("sample: rows.csv", "sample: gone.csv"), /gone\.csv: there is no such file/],
+    ["bad.yaml", folio.replace("sample: rows.csv", ""), /bad\.yaml: it names no sample; give a file of rows/],
+    ["bad.yaml", folio.replace("dialect: postgresql", "dialect: nosuch"), /there is no dialect "nosuch"/],
+    ["bad.yaml", folio.replace("note:", "nota:"), /bad\.yaml, line 8: "0" has no "nota"; did you mean "note"\?/],
+    ["bad.yaml", folio.replace("folio: 1", "folio: 9"), /bad\.yaml, line 3: "folio" must be 1, not 9/],
+    ["bad.yaml", `${folio} : [`, /bad\.yaml, line \d+: this is neither YAML nor JSON/],
+    ["bad.yaml", folio.replace("btrim(label)", "btrim(k::text)"), /These columns need one another: k → trimmed → k/],
+    ["bad.yaml", folio.replace("code: text", "cod: text"), /there is no column "cod" to give a kind/],
+  ])("run %s is refused with the place", async (args, text, message) => {
+    if (text) write("bad.yaml", text);
+    const { code, out, err } = await run(`iquill run ${args}`);
+    expect(err).toMatch(message);
+    expect([code, out]).toEqual([2, ""]);
   });
 });

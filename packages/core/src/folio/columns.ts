@@ -12,6 +12,8 @@ export interface CalculatedColumn {
   /** One name; several take the items of the list that the expression gives. A column of the sample is replaced. */
   readonly names: readonly string[];
   readonly expression: string;
+  /** Whether it only helps others and is not among the columns that are given. */
+  readonly isHelper?: true;
 }
 
 /** Which rows are changed, and which are given at all. */
@@ -38,6 +40,8 @@ export interface PlanProblem {
 export interface PlanStep {
   readonly column: CalculatedColumn;
   readonly program: Program;
+  /** The names of the columns that it reads. */
+  readonly uses: readonly string[];
 }
 
 /** A step on the rows of a sample. */
@@ -76,8 +80,10 @@ export interface Plan {
   readonly dialect: Dialect;
   readonly steps: readonly PlanStep[];
   readonly conditions: readonly Program[];
-  /** The names of all columns: those of the sample, then the new ones as they are given. */
+  /** The names of the columns that it gives: those of the sample, then the new ones as they are given, helpers left out. */
   readonly names: readonly string[];
+  /** The names of the columns of the sample. */
+  readonly given: ReadonlySet<string>;
   /** The names of those that are calculated. */
   readonly calculated: ReadonlySet<string>;
   readonly problems: readonly PlanProblem[];
@@ -103,7 +109,8 @@ export function planColumns(
 ): Plan {
   const given = sample.columns.map(({ name }) => name);
   const calculated = new Set(columns.flatMap(({ names }) => names));
-  const names = [...given, ...[...calculated].filter((name) => !given.includes(name))];
+  const helpers = new Set(columns.filter(({ isHelper }) => isHelper).flatMap((column) => column.names));
+  const names = [...given, ...[...calculated].filter((name) => !given.includes(name) && !helpers.has(name))];
   const problems: PlanProblem[] = [];
   const note = (of: string, source: string, diagnostics: readonly Diagnostic[]) => {
     if (diagnostics.length > 0) problems.push({ of, source, diagnostics });
@@ -124,6 +131,7 @@ export function planColumns(
   const now = [...sample.columns];
   const steps = ordered.map((column): PlanStep => {
     const program = compile(dialect, column.expression, { columns: [...now], rows: sample.rows });
+    const uses = [...columnsUsed(program)].map((place) => now[place].name);
     const wrong = ofOrder.get(column);
     note(column.names.join(","), column.expression, wrong ? [wrong] : program.diagnostics);
     for (const name of column.names) {
@@ -136,7 +144,7 @@ export function planColumns(
       types.set(name, type);
       put(now, { name, values: [], type });
     }
-    return { column, program };
+    return { column, program, uses };
   });
 
   /** The steps, each value of which stands only on the rows that are changed. */
@@ -162,6 +170,7 @@ export function planColumns(
     steps,
     conditions: [changing, giving].filter((each) => each !== undefined),
     names,
+    given: new Set(given),
     calculated,
     problems,
     ok: !problems.some(({ diagnostics }) => diagnostics.some(({ severity }) => severity === "error")),

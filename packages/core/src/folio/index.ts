@@ -12,3 +12,7 @@ export {
   planColumns,
 } from "./columns.ts";
 export { forEach } from "./order.ts";
+export { type Claim, type Folio, folioSchema, readFolio } from "./folio.ts";
+export type { ShapeProblem } from "./shape.ts";
+export { type ClaimResult, checkClaims } from "./claims.ts";
+export { planStatement } from "./statement.ts";

@@ -1,0 +1,135 @@
+import { extname } from "node:path";
+import type { Column, Dialect, Sample, Value } from "indigo-quill";
+import { type CalculatedColumn, type Plan, type PlanOptions, planColumns } from "indigo-quill/folio";
+import type { KindReader } from "indigo-quill/survey";
+import { reportAll } from "../output/diagnostics.ts";
+import { writeWhole } from "../output/file.ts";
+import { type PreviewOf, type RowFormat, type RowWriter, previewOf, writerOf } from "../output/rows.ts";
+import { type Style, styleFor } from "../output/style.ts";
+import { Tally, sayKinds, summary } from "../output/tally.ts";
+import { traceText } from "../output/trace.ts";
+import { type Guarded, UsageError, exit, writeAll } from "../streams.ts";
+import { decisionsOf } from "./columns.ts";
+
+/** The options that say what is shown or written of the rows. */
+export interface OutputOptions {
+  readonly trace?: number;
+  readonly format?: RowFormat;
+  readonly preview?: PreviewOf;
+  readonly decided?: string;
+  readonly to?: string;
+  readonly over?: string;
+  readonly all?: boolean;
+  readonly spaces?: boolean;
+}
+
+/** Calculated columns over rows that come in pieces. */
+export interface Job {
+  readonly dialect: Dialect;
+  readonly pieces: AsyncGenerator<Sample>;
+  readonly kinds: KindReader;
+  /** The columns that are calculated, over rows that begin like these. */
+  columns(first: Sample): readonly CalculatedColumn[];
+  readonly plan: PlanOptions;
+  /** Whether rows may bring columns of their own. */
+  readonly isRagged: boolean;
+}
+
+/** Plans the columns, and shows or writes the rows as they come. */
+export async function apply(job: Job, options: OutputOptions, streams: Guarded): Promise<number> {
+  const style = styleFor(streams, options.spaces);
+  const format = formatOf(options);
+  let { value: first } = (await job.pieces.next()) as { value: Sample };
+  const columns = job.columns(first);
+  const decided = options.decided === undefined ? undefined : await decisionsOf(options.decided, columns, first, streams);
+  const planned = { ...job.plan, decided };
+  let plan = planColumns(job.dialect, columns, first, planned);
+  if (!reported(plan, streams)) return exit.failed;
+  if (options.trace !== undefined) return traced(plan, first, options.trace, style, streams);
+  // What counts over a column, and rows that may bring columns of their own, want all rows at once.
+  if (plan.readsWholeColumns(first) || job.isRagged) {
+    first = await together(first, job.pieces);
+    plan = planColumns(job.dialect, columns, first, planned);
+  }
+  const tally = new Tally();
+  const writer =
+    options.preview === undefined
+      ? writerOf(format, plan, first, options.all === true, style)
+      : previewOf(options.preview, format, plan, first, style);
+  const texts = written(first, job.pieces, plan, writer, tally);
+  const path = options.over ?? options.to;
+  if (path === undefined) await writeAll(format === "table" ? streams.stdout : streams.data, texts);
+  else {
+    const { kept } = await writeWhole(path, options.over !== undefined, (output) => writeAll(output, texts));
+    streams.stderr.write(`${path}: ${tally.kept} rows written${kept === undefined ? "" : `; the old file is kept as ${kept}`}\n`);
+  }
+  sayKinds(job.kinds, plan, first, streams);
+  return summary(plan, first, tally, streams);
+}
+
+/** The format that is asked for, or that the name of a file says. */
+function formatOf({ format, to, over }: OutputOptions): RowFormat {
+  if (to !== undefined && over !== undefined) throw new UsageError("--to makes a file, --over replaces one; give one of them");
+  const path = over ?? to;
+  if (format !== undefined || path === undefined) return format ?? "table";
+  const ending = extname(path).slice(1).toLowerCase();
+  if (ending === "csv" || ending === "json" || ending === "ndjson") return ending;
+  throw new UsageError(`${path}: the name does not say in which format; --format says it`);
+}
+
+/** Writes what is wrong with the expressions of a plan; true when it can run. */
+export function reported(plan: Plan, streams: Guarded): boolean {
+  for (const { of, source, diagnostics } of plan.problems) {
+    const about = plan.steps.length + plan.conditions.length > 1 ? `${plan.dialect.id}, ${of}` : plan.dialect.id;
+    reportAll(about, source, diagnostics, streams);
+  }
+  if (plan.ok && plan.problems.length > 0) streams.stderr.write("\n");
+  return plan.ok;
+}
+
+function traced(plan: Plan, sample: Sample, row: number, style: Style, streams: Guarded): number {
+  if (row < 1 || row > sample.rows) throw new UsageError(`there is no row ${row}; the sample has rows 1 to ${sample.rows}`);
+  let isFirst = true;
+  for (const { step, sample: seen } of plan.stages(sample)) {
+    if (plan.steps.length > 1) streams.stdout.write(`${isFirst ? "" : "\n"}${style.colour.bold(step.column.names.join(", "))}\n`);
+    streams.stdout.write(traceText(step.program, seen, row - 1, style));
+    isFirst = false;
+  }
+  return exit.ok;
+}
+
+/** All pieces as one sample; a column that a piece lacks is missing there. */
+async function together(first: Sample, others: AsyncGenerator<Sample>): Promise<Sample> {
+  const pieces = [first];
+  for await (const piece of others) pieces.push(piece);
+  const { columns: widest } = pieces[pieces.length - 1];
+  const joined = (i: number, cells: (column: Column) => readonly Value[]) =>
+    pieces.flatMap(({ columns, rows }) => (columns[i] ? cells(columns[i]) : new Array<Value>(rows).fill(null)));
+  const columns = widest.map(({ name, written }, i): Column => {
+    const values = joined(i, (column) => column.values);
+    return { name, values, ...(written && { written: joined(i, (column) => column.written ?? column.values) }) };
+  });
+  return { columns, rows: pieces.reduce((sum, { rows }) => sum + rows, 0) };
+}
+
+/** The texts of the output, piece by piece. */
+async function* written(
+  first: Sample,
+  others: AsyncGenerator<Sample>,
+  plan: Plan,
+  writer: RowWriter,
+  tally: Tally,
+): AsyncGenerator<string> {
+  if (writer.begin) yield writer.begin;
+  for await (const piece of following(first, others)) {
+    const applied = plan.run(piece);
+    yield writer.rows(applied, piece, tally.rows);
+    tally.add(applied, piece.rows);
+  }
+  if (writer.end) yield writer.end();
+}
+
+async function* following(first: Sample, others: AsyncGenerator<Sample>): AsyncGenerator<Sample> {
+  yield first;
+  yield* others;
+}

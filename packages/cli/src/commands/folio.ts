@@ -1,0 +1,108 @@
+import { dirname, resolve } from "node:path";
+import { decode } from "@indigo-quill/data";
+import type { Dialect, Sample } from "indigo-quill";
+import { type Folio, checkClaims, folioSchema, planColumns, planStatement, readFolio } from "indigo-quill/folio";
+import { KindReader } from "indigo-quill/survey";
+import { LineCounter, parseDocument } from "yaml";
+import { demoFile, dialectOf, readBytes, readPieces } from "../input.ts";
+import { cellText, styleFor } from "../output/style.ts";
+import { type Guarded, UsageError, exit } from "../streams.ts";
+import { type OutputOptions, apply, reported } from "./apply.ts";
+
+export interface FolioOptions extends OutputOptions {
+  readonly check?: boolean;
+  readonly print?: string;
+  readonly table: string;
+}
+
+/** Runs a folio on its sample or on files of that shape, checks its claims, or prints its statement. */
+export async function runFolio(path: string, files: readonly string[], options: FolioOptions, streams: Guarded): Promise<number> {
+  const folio = await openFolio(path, streams);
+  const dialect = await dialectOf(
+    folio.dialect,
+    Object.entries(folio.options).map(([name, value]) => `${name}=${value}`),
+  );
+  if (options.check) return check(dialect, folio, streams);
+  if (options.print !== undefined && options.print !== dialect.id)
+    throw new UsageError(
+      `${path}: its expressions are ${dialect.id}, and are not carried to ${options.print}; --print ${dialect.id} prints them`,
+    );
+  const sources = files.length > 0 ? files : folio.sample === undefined ? [] : [besideFolio(path, folio.sample)];
+  if (sources.length === 0) throw new UsageError(`${path}: it names no sample; give a file of rows`);
+  const kinds = new KindReader(folio.kinds);
+  const pieces = piecesOf(sources, kinds, streams);
+  const columns = () => folio.columns;
+  if (options.print === undefined)
+    return apply({ dialect, pieces, kinds, columns, plan: folio.plan, isRagged: false }, options, streams);
+  const { value: first } = (await pieces.next()) as { value: Sample };
+  const plan = planColumns(dialect, folio.columns, first, folio.plan);
+  if (!reported(plan, streams)) return exit.failed;
+  try {
+    streams.stdout.write(`${planStatement(plan, options.table, folio.plan)}\n`);
+    return exit.ok;
+  } catch (error) {
+    throw error instanceof RangeError ? new UsageError(`${path}: ${error.message}`) : error;
+  }
+}
+
+/** Prints the JSON Schema of folios. */
+export function printSchema(streams: Guarded): number {
+  streams.data.write(`${JSON.stringify(folioSchema, undefined, 2)}\n`);
+  return exit.ok;
+}
+
+const besideFolio = (path: string, sample: string): string =>
+  sample === "demo" || path === "demo" ? sample : resolve(dirname(path), sample);
+
+async function openFolio(path: string, streams: Guarded): Promise<Folio> {
+  const text = path === "demo" ? await demoFile("folio.yaml") : decode(await readBytes(path, streams));
+  const lines = new LineCounter();
+  const document = parseDocument(text, { lineCounter: lines, prettyErrors: false });
+  const at = (offset: number) => `${path}, line ${lines.linePos(offset).line}`;
+  if (document.errors.length > 0)
+    throw new UsageError(
+      document.errors.map(({ message, pos }) => `${at(pos[0])}: this is neither YAML nor JSON: ${message}`).join("\n"),
+    );
+  const { folio, problems } = readFolio(document.toJS({ maxAliasCount: 100 }));
+  if (folio) return folio;
+  const placed = problems.map(({ path: keys, message }) => {
+    const node = document.getIn(keys, true) as { range?: [number, number, number] } | undefined;
+    return `${node?.range ? at(node.range[0]) : path}: ${message}`;
+  });
+  throw new UsageError(placed.join("\n"));
+}
+
+/** The rows of several files as those of one; each has the columns of the first. */
+async function* piecesOf(files: readonly string[], kinds: KindReader, streams: Guarded): AsyncGenerator<Sample> {
+  let names: readonly string[] | undefined;
+  for (const file of files)
+    for await (const piece of readPieces(file, {}, streams, kinds)) {
+      const own = piece.columns.map(({ name }) => name);
+      names ??= own;
+      const missing = names.find((name, i) => name !== own[i]) ?? (own.length > names.length ? own[names.length] : undefined);
+      if (missing !== undefined)
+        throw new UsageError(
+          `${file}: its columns are not those of ${files[0]}: ${own.join(", ")} here, ${names.join(", ")} there`,
+        );
+      yield piece;
+    }
+}
+
+function check(dialect: Dialect, folio: Folio, streams: Guarded): number {
+  const style = styleFor(streams);
+  const results = checkClaims(dialect, folio);
+  for (const { claim, holds, got } of results) {
+    if (holds) continue;
+    const shown = got === undefined ? "no such column, or it does not fit the row" : cellText(got, dialect, style);
+    const wanted =
+      "value" in claim.expect
+        ? JSON.stringify(claim.expect.value)
+        : `error${claim.expect.error === true ? "" : ` ${claim.expect.error}`}`;
+    streams.stdout.write(
+      `✗ ${claim.id}  ${claim.column}\n  row      ${JSON.stringify(claim.row)}\n  expected ${wanted}\n  got      ${shown}\n`,
+    );
+  }
+  const failed = results.filter(({ holds }) => !holds).length;
+  streams.stdout.write(`${results.length - failed} passed, ${failed} failed\n`);
+  return failed === 0 ? exit.ok : exit.some;
+}

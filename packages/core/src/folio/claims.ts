@@ -1,0 +1,32 @@
+import { agree } from "../contrast/equal.ts";
+import type { Dialect } from "../dialects/dialect.ts";
+import { sampleOf } from "../evaluate/index.ts";
+import { type Value, isFailure } from "../values/index.ts";
+import { planColumns } from "./columns.ts";
+import type { Claim, Folio } from "./folio.ts";
+
+/** A claim with what its column gives. */
+export interface ClaimResult {
+  readonly claim: Claim;
+  readonly holds: boolean;
+  /** The value, as plain data, or an error; nothing where the columns do not fit the row. */
+  readonly got: Value | undefined;
+}
+
+/** What each claim's column gives on its row, all columns of the folio together; conditions count as they do there. */
+export function checkClaims(dialect: Dialect, { columns, plan: options, claims }: Folio): ClaimResult[] {
+  return claims.map((claim) => {
+    const sample = { ...sampleOf([claim.row]), rows: 1 };
+    // Helpers may be claimed about, too.
+    const shown = columns.map(({ names, expression }) => ({ names, expression }));
+    const plan = planColumns(dialect, shown, sample, { where: options.where });
+    if (!plan.ok) return { claim, holds: false, got: undefined };
+    const got = plan.run(sample).sample.columns.find(({ name }) => name === claim.column)?.values[0];
+    return { claim, holds: got !== undefined && meets(claim, got), got };
+  });
+}
+
+function meets({ expect }: Claim, got: Value): boolean {
+  if ("value" in expect) return !isFailure(got) && agree(expect.value as Value, got);
+  return isFailure(got) && (expect.error === true || expect.error === (got.standard ?? got.code));
+}

@@ -1,0 +1,76 @@
+import type { Plan, PlanStep } from "./columns.ts";
+
+/**
+ * The query that gives a table the columns of a plan: each column that needs others stands around the query that gives
+ * those, so that every expression is written once.
+ * @throws RangeError where the dialect has no statements, or a list becomes columns
+ */
+export function planStatement(
+  plan: Plan,
+  table: string,
+  conditions: { where?: string | undefined; only?: string | undefined },
+): string {
+  const { dialect, names } = plan;
+  const { statements } = dialect;
+  if (!statements) throw new RangeError(`${dialect.title} has no statements`);
+  const several = plan.steps.find(({ column }) => column.names.length > 1);
+  if (several) throw new RangeError(`a list that becomes columns (${several.column.names.join(", ")}) has no statement here`);
+  const quoted = (name: string) => statements.quoted(name);
+  const given = names.filter((name) => !plan.calculated.has(name) || plan.given.has(name));
+  const text = (source: string) => dialect.print(dialect.parse(source).tree);
+  const isChanged = free("is changed", [...names, ...plan.calculated]);
+  let seen = [...given];
+  let query = quoted(table);
+  const around = (items: readonly string[], rest = "") =>
+    (query = `(SELECT ${items.join(", ")}\nFROM ${query}${rest}) AS ${quoted("rows")}`);
+  if (conditions.only !== undefined) query += ` WHERE ${text(conditions.only)}`;
+  if (conditions.where !== undefined) {
+    around([...given.map(quoted), `(${text(conditions.where)}) AS ${quoted(isChanged)}`]);
+    seen = [...seen, isChanged];
+  } else if (conditions.only !== undefined) around(given.map(quoted));
+  for (const level of levels(plan.steps)) {
+    const made = new Map(
+      level.map(
+        ({
+          column: {
+            names: [name],
+          },
+          program,
+        }) => [name, dialect.print(program.tree)],
+      ),
+    );
+    const value = (name: string) => {
+      const expression = made.get(name);
+      if (expression === undefined) return quoted(name);
+      if (conditions.where === undefined) return `${expression} AS ${quoted(name)}`;
+      const old = plan.given.has(name) ? quoted(name) : "NULL";
+      return `CASE WHEN ${quoted(isChanged)} THEN ${expression} ELSE ${old} END AS ${quoted(name)}`;
+    };
+    const all = [...seen, ...[...made.keys()].filter((name) => !seen.includes(name))];
+    around(all.map(value));
+    seen = all;
+  }
+  return `SELECT ${names.map(quoted).join(", ")}\nFROM ${query};`;
+}
+
+/** Steps in groups that do not need one another. */
+function levels(steps: readonly PlanStep[]): PlanStep[][] {
+  const result: PlanStep[][] = [];
+  let made = new Set<string>();
+  for (const step of steps) {
+    const last = result.at(-1);
+    if (last && step.uses.every((name) => !made.has(name))) last.push(step);
+    else {
+      result.push([step]);
+      made = new Set();
+    }
+    for (const name of step.column.names) made.add(name);
+  }
+  return result;
+}
+
+function free(name: string, taken: readonly string[]): string {
+  let found = name;
+  for (let n = 2; taken.includes(found); n++) found = `${name} ${n}`;
+  return found;
+}
