@@ -114,6 +114,30 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     );
 
   program
+    .command("ledger <file>")
+    .description("the steps that --over did to a file, with what they changed")
+    .option("-c, --cell <row,column>", "only the steps that changed this cell, with its values")
+    .addHelpText("after", "\nExample:\n  iquill ledger register.csv --cell 3,collector")
+    .action(async (file: string, options: { cell?: string }) =>
+      done(await (await import("./commands/ledger.ts")).ledgerCommand(file, options, streams)),
+    );
+
+  for (const way of ["undo", "redo"] as const)
+    program
+      .command(`${way} <file>`)
+      .description(way === "undo" ? "take the last step of a file back" : "do the step that was taken back last again")
+      .action(async (file: string) => done(await (await import("./commands/ledger.ts")).moveCommand(file, way, streams)));
+
+  program
+    .command("replay <file> <rows>")
+    .description("do all steps of a file, one after another, on other rows")
+    .requiredOption("--to <file>", "the new file")
+    .addHelpText("after", "\nExample:\n  iquill replay register.csv loan.csv --to loan-clean.csv")
+    .action(async (file: string, rows: string, options: { to: string }) =>
+      done(await (await import("./commands/ledger.ts")).replayCommand(file, rows, options, streams)),
+    );
+
+  program
     .command("schema")
     .description("the JSON Schema of folios")
     .action(async () => done((await import("./commands/folio.ts")).printSchema(streams)));

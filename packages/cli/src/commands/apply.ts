@@ -1,12 +1,13 @@
 import { extname } from "node:path";
 import type { Column, Dialect, Sample, Value } from "indigo-quill";
-import { type CalculatedColumn, type Plan, type PlanOptions, planColumns } from "indigo-quill/folio";
+import { type CalculatedColumn, type Deed, type Plan, type PlanOptions, planColumns } from "indigo-quill/folio";
 import type { KindReader } from "indigo-quill/survey";
 import { reportAll } from "../output/diagnostics.ts";
 import { writeWhole } from "../output/file.ts";
+import { StepNotes, appendEntry, readLedger } from "../output/ledger.ts";
 import { type PreviewOf, type RowFormat, type RowWriter, previewOf, writerOf } from "../output/rows.ts";
 import { type Style, styleFor } from "../output/style.ts";
-import { Tally, sayKinds, summary } from "../output/tally.ts";
+import { Tally, counted, sayKinds, summary } from "../output/tally.ts";
 import { traceText } from "../output/trace.ts";
 import { type Guarded, UsageError, exit, writeAll } from "../streams.ts";
 import { decisionsOf } from "./columns.ts";
@@ -31,6 +32,12 @@ export interface Job {
   /** The columns that are calculated, over rows that begin like these. */
   columns(first: Sample): readonly CalculatedColumn[];
   readonly plan: PlanOptions;
+  /** The options of the dialect that are set, as a step keeps them. */
+  readonly options: Deed["options"];
+  /** How the rows are read, where that was said. */
+  readonly reading?: Deed["reading"];
+  /** What it is called where the rows are written; the file, when left out. */
+  readonly title?: string;
   /** Whether rows may bring columns of their own. */
   readonly isRagged: boolean;
 }
@@ -42,7 +49,7 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   let { value: first } = (await job.pieces.next()) as { value: Sample };
   const columns = job.columns(first);
   const decided = options.decided === undefined ? undefined : await decisionsOf(options.decided, columns, first, streams);
-  const planned = { ...job.plan, decided };
+  const planned = { ...job.plan, decided: decided ?? job.plan.decided };
   let plan = planColumns(job.dialect, columns, first, planned);
   if (!reported(plan, streams)) return exit.failed;
   if (options.trace !== undefined) return traced(plan, first, options.trace, style, streams);
@@ -56,15 +63,50 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
     options.preview === undefined
       ? writerOf(format, plan, first, options.all === true, style)
       : previewOf(options.preview, format, plan, first, style);
-  const texts = written(first, job.pieces, plan, writer, tally);
+  const notes = new StepNotes();
+  const texts = written(first, job.pieces, plan, writer, tally, notes);
   const path = options.over ?? options.to;
   if (path === undefined) await writeAll(format === "table" ? streams.stdout : streams.data, texts);
   else {
-    const { kept } = await writeWhole(path, options.over !== undefined, (output) => writeAll(output, texts));
-    streams.stderr.write(`${path}: ${tally.kept} rows written${kept === undefined ? "" : `; the old file is kept as ${kept}`}\n`);
+    const entries = options.over === undefined ? [] : await readLedger(path);
+    const did = deedOf(job, columns, planned.decided);
+    const { kept } = await writeWhole(
+      path,
+      options.over === undefined ? "new" : "over",
+      (output) => writeAll(output, texts),
+      async (passage) => {
+        const step = entries.filter((entry) => "step" in entry).length + 1;
+        await appendEntry(path, { step, at: new Date().toISOString(), ...passage, did, ...notes.result(plan, tally) });
+      },
+    );
+    streams.stderr.write(
+      `${job.title ?? path}: ${counted(tally.kept, "row")} written${kept === undefined ? "" : `; the old file is kept as ${kept}`}\n`,
+    );
   }
   sayKinds(job.kinds, plan, first, streams);
   return summary(plan, first, tally, streams);
+}
+
+/** What a step keeps of a job, to do it again. */
+function deedOf(
+  { dialect, options, kinds, plan, reading }: Job,
+  columns: readonly CalculatedColumn[],
+  decided: PlanOptions["decided"],
+): Deed {
+  const { where, only, unfold } = plan;
+  const texts = decided && Object.fromEntries([...decided].map(([name, found]) => [name, Object.fromEntries(found)]));
+  return {
+    dialect: dialect.id,
+    options,
+    columns,
+    ...(reading && { reading }),
+    kinds: Object.fromEntries(kinds.asked),
+    ...(kinds.others && { others: kinds.others }),
+    where,
+    only,
+    unfold,
+    ...(texts && { decided: texts }),
+  };
 }
 
 /** The format that is asked for, or that the name of a file says. */
@@ -119,11 +161,13 @@ async function* written(
   plan: Plan,
   writer: RowWriter,
   tally: Tally,
+  notes: StepNotes,
 ): AsyncGenerator<string> {
   if (writer.begin) yield writer.begin;
   for await (const piece of following(first, others)) {
     const applied = plan.run(piece);
     yield writer.rows(applied, piece, tally.rows);
+    notes.add(plan, applied, piece, tally.rows);
     tally.add(applied, piece.rows);
   }
   if (writer.end) yield writer.end();

@@ -29,7 +29,18 @@ export async function evaluate(expression: string | undefined, options: EvalOpti
         : once(await readSample(rows, reading, streams));
   const columns = (first: Sample) => columnsWanted(dialect, expression, options, first);
   const isRagged = options.ragged === true;
-  return apply({ dialect, pieces, kinds, columns, plan: { where, only, unfold }, isRagged }, options, streams);
+  const { chosen } = dialect;
+  const { encoding, separator, missing } = reading;
+  const said = {
+    ...(encoding !== undefined && { encoding }),
+    ...(separator !== undefined && { separator }),
+    ...(missing !== undefined && { missing }),
+  };
+  return apply(
+    { dialect, pieces, kinds, columns, plan: { where, only, unfold }, options: chosen, reading: said, isRagged },
+    options,
+    streams,
+  );
 }
 
 async function* once(sample: Sample): AsyncGenerator<Sample> {

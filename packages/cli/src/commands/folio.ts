@@ -33,7 +33,11 @@ export async function runFolio(path: string, files: readonly string[], options: 
   const pieces = piecesOf(sources, kinds, streams);
   const columns = () => folio.columns;
   if (options.print === undefined)
-    return apply({ dialect, pieces, kinds, columns, plan: folio.plan, isRagged: false }, options, streams);
+    return apply(
+      { dialect, pieces, kinds, columns, plan: folio.plan, options: dialect.chosen, isRagged: false },
+      options,
+      streams,
+    );
   const { value: first } = (await pieces.next()) as { value: Sample };
   const plan = planColumns(dialect, folio.columns, first, folio.plan);
   if (!reported(plan, streams)) return exit.failed;

@@ -1,7 +1,14 @@
-import { constants, unlinkSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { constants, createReadStream, unlinkSync } from "node:fs";
 import { type FileHandle, copyFile, link, open, rename, stat, unlink } from "node:fs/promises";
 import { basename, dirname, join } from "node:path";
 import { type Output, UsageError } from "../streams.ts";
+
+/** Where a file is filled, with texts or bytes. */
+export interface Filling extends Output {
+  write(data: string | Uint8Array): unknown;
+  once(event: "drain", listener: () => void): unknown;
+}
 
 /** What became of a file that was written. */
 export interface Written {
@@ -10,12 +17,27 @@ export interface Written {
   readonly kept: string | undefined;
 }
 
+/** How a file stands that is to be written: a new one, one that is replaced and kept, or one of our own that is only replaced. */
+export type Place = "new" | "over" | "in place";
+
+/** The digests of the file that was there and of the one that is written, and where the former is kept. */
+export interface Passage {
+  readonly was: string;
+  readonly is: string;
+  readonly kept: string;
+}
+
 /**
- * Writes a file as a whole or not at all: beside it first, to the disk, then under its name. A file that is there is refused;
- * with `replaces` it is replaced, and kept under the next free number (`rows.csv.1`).
+ * Writes a file as a whole or not at all: beside it first, to the disk, then under its name. One that is replaced is kept
+ * under the next free number (`rows.csv.1`), and `note` is told before it is.
  * @throws UsageError where it cannot be written, or is there and may not be
  */
-export async function writeWhole(path: string, replaces: boolean, write: (output: Output) => Promise<void>): Promise<Written> {
+export async function writeWhole(
+  path: string,
+  place: Place,
+  write: (output: Filling) => Promise<void>,
+  note?: (passage: Passage) => Promise<void>,
+): Promise<Written> {
   const isThere = await stat(path).then(
     (found) => {
       if (!found.isFile()) throw new UsageError(`${path}: this is no file`);
@@ -23,9 +45,9 @@ export async function writeWhole(path: string, replaces: boolean, write: (output
     },
     () => false,
   );
-  if (isThere && !replaces)
+  if (isThere && place === "new")
     throw new UsageError(`${path}: there is such a file already; --over ${path} replaces it and keeps the old one`);
-  if (!isThere && replaces) throw new UsageError(`${path}: there is no such file to replace; --to ${path} makes it`);
+  if (!isThere && place === "over") throw new UsageError(`${path}: there is no such file to replace; --to ${path} makes it`);
   const beside = join(dirname(path), `.${basename(path)}.${process.pid}.part`);
   const remove = () => {
     try {
@@ -40,8 +62,9 @@ export async function writeWhole(path: string, replaces: boolean, write: (output
   };
   process.on("SIGINT", interrupted).on("SIGTERM", interrupted);
   try {
-    await filled(beside, write);
-    const kept = isThere ? await keep(path) : undefined;
+    const is = await filled(beside, write);
+    const kept = place === "over" ? await keep(path) : undefined;
+    if (kept !== undefined) await note?.({ was: await digestOf(path), is, kept: basename(kept) });
     if (isThere) await rename(beside, path);
     else {
       await link(beside, path);
@@ -65,26 +88,38 @@ export async function writeWhole(path: string, replaces: boolean, write: (output
   }
 }
 
-async function filled(path: string, write: (output: Output) => Promise<void>): Promise<void> {
+/** The digest of a file's bytes. */
+export async function digestOf(path: string): Promise<string> {
+  const hash = createHash("sha256");
+  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
+  return hash.digest("hex");
+}
+
+/** Fills a new file, to the disk; gives the digest of its bytes. */
+async function filled(path: string, write: (output: Filling) => Promise<void>): Promise<string> {
   const file = await open(path, "wx");
   try {
     const turns = inTurns(file);
     await write(turns);
     await turns.done();
     await file.sync();
+    return turns.digest();
   } finally {
     await file.close();
   }
 }
 
 /** A file as a stream that is full until what was written is there. */
-function inTurns(file: FileHandle): Output & { done(): Promise<void> } {
+function inTurns(file: FileHandle): Filling & { done(): Promise<void>; digest(): string } {
   let last: Promise<unknown> = Promise.resolve();
   let failure: Error | undefined;
+  const hash = createHash("sha256");
   return {
-    write(text) {
+    digest: () => hash.digest("hex"),
+    write(data) {
       if (failure) throw failure;
-      last = last.then(() => file.writeFile(text)).catch((error: unknown) => (failure = error as Error));
+      hash.update(data);
+      last = last.then(() => file.writeFile(data)).catch((error: unknown) => (failure = error as Error));
       return false;
     },
     once(_event, listener) {

@@ -6,7 +6,9 @@ import { TableLines, table } from "./table.ts";
 
 /** One cell that becomes another. */
 export interface Change {
+  /** The row in the piece, and its place among the rows that are given, 0-based. */
   readonly row: number;
+  readonly place: number;
   readonly column: string;
   readonly before: Value;
   readonly after: Value;
@@ -17,9 +19,9 @@ export function* changesOf(plan: Plan, { sample, rows }: Applied, piece: Sample)
   const replaced = piece.columns.filter(({ name }) => plan.calculated.has(name));
   const after = replaced.map(({ name }) => sample.columns.find((column) => column.name === name)!.values);
   for (let i = 0; i < rows.length; i++)
-    for (const [place, { name, values, written }] of replaced.entries()) {
+    for (const [n, { name, values, written }] of replaced.entries()) {
       const before = (written ?? values)[rows[i]];
-      if (!isSame(before, after[place][i])) yield { row: rows[i], column: name, before, after: after[place][i] };
+      if (!isSame(before, after[n][i])) yield { row: rows[i], place: i, column: name, before, after: after[n][i] };
     }
 }
 

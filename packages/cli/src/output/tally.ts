@@ -48,7 +48,7 @@ export class Tally {
   }
 }
 
-const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
+export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
 
 /** Says on standard error what became of each column, which rows are errors, and what the engine would do then. */
 export function summary({ dialect, calculated }: Plan, { columns }: Sample, tally: Tally, streams: Guarded): number {

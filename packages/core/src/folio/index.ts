@@ -16,3 +16,13 @@ export { type Claim, type Folio, folioSchema, readFolio } from "./folio.ts";
 export type { ShapeProblem } from "./shape.ts";
 export { type ClaimResult, checkClaims } from "./claims.ts";
 export { planStatement } from "./statement.ts";
+export {
+  type Deed,
+  type Effect,
+  type Entry,
+  type LedgerState,
+  RowRuns,
+  type StepEntry,
+  ledgerState,
+  stepsOfCell,
+} from "./ledger.ts";
