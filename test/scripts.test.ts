@@ -1,7 +1,8 @@
 import { execFileSync, spawnSync } from "node:child_process";
-import { readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { describe, expect, test } from "@jest/globals";
+import { afterAll, describe, expect, test } from "@jest/globals";
 
 const root = new URL("..", import.meta.url).pathname;
 const node = (...args: string[]): string => execFileSync(process.execPath, args, { cwd: root, encoding: "utf8" });
@@ -34,10 +35,13 @@ test("size prints code lines, test lines and the ratio", () => {
 describe("what the README shows works as printed", () => {
   const readme = readFileSync(join(root, "README.md"), "utf8");
   const lines = [...readme.matchAll(/npx (iquill [^`\n]*)/g)].map(([, line]) => line).filter((line) => !/ FILE/.test(line));
+  // In the order in which they stand: some read what others wrote.
+  const folder = mkdtempSync(join(tmpdir(), "iquill-"));
+  afterAll(() => rmSync(folder, { recursive: true }));
   test.each(lines)("%s", (line) => {
     const path = `${join(root, "node_modules/.bin")}:${process.env.PATH ?? ""}`;
     const { status, stderr } = spawnSync("sh", ["-c", line], {
-      cwd: root,
+      cwd: folder,
       encoding: "utf8",
       env: { ...process.env, PATH: path },
     });
