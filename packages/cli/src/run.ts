@@ -114,6 +114,16 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     );
 
   program
+    .command("inline <folio> [columns...]")
+    .description(
+      "put the columns that a column of a folio needs into its expression, proven to give the same; demo for the demo's",
+    )
+    .addHelpText("after", "\nExample:\n  iquill inline demo surname")
+    .action(async (folio: string, names: string[]) =>
+      done(await (await import("./commands/folio.ts")).inlineCommand(folio, names, streams)),
+    );
+
+  program
     .command("ledger <file>")
     .description("the steps that --over did to a file, with what they changed")
     .option("-c, --cell <row,column>", "only the steps that changed this cell, with its values")

@@ -155,6 +155,19 @@ claims:
     expect((await run("iquill run same.json more.csv -f csv")).out).toBe('label,code,k\n"salix ",2,6\n');
   });
 
+  test("gives its columns as one expression each", async () => {
+    expect((await run("iquill inline labels.yaml")).out).toBe("k = length(btrim(label))\ncode = code || '#'\n");
+    expect((await run("iquill inline labels.yaml trimmed")).out).toBe("btrim(label)\n");
+    const unknown = await run("iquill inline labels.yaml x");
+    expect([unknown.code, unknown.err]).toEqual([
+      2,
+      'iquill: labels.yaml: there is no calculated column "x"; there are k, trimmed, code\n',
+    ]);
+    write("bad.yaml", `${folio}where: label = 'x'\n`);
+    const refused = await run("iquill inline bad.yaml k");
+    expect([refused.code, refused.err]).toEqual([1, "k: a condition says where it holds, which one expression does not\n"]);
+  });
+
   test("checks its claims, and prints its query", async () => {
     const checked = await run("iquill run labels.yaml --check");
     expect(checked.out).toBe(

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { type Value, isFailure, message, sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
-import { type CalculatedColumn, type PlanOptions, forEach, planColumns } from "indigo-quill/folio";
+import { type CalculatedColumn, type PlanOptions, forEach, inlined, planColumns } from "indigo-quill/folio";
 
 const sample = sampleOf([
   { collector: " Meunier, Luc", taxon: "salix alba", code: "3", n: 3 },
@@ -88,5 +88,37 @@ describe("calculated columns", () => {
       "b 6: These columns need one another: a → b → a.",
       "c 0: There is no column nosuch. The columns are: collector, taxon, code, n, b, a.",
     ]);
+  });
+});
+
+describe("columns put into one expression", () => {
+  const inline = (id: string, given: Readonly<Record<string, string>>, name: string, options: PlanOptions = {}) =>
+    inlined(planColumns(dialects[id](), columnsOf(given), sample, options), name, sample);
+
+  // prettier-ignore
+  test.each([
+    ["openformula", { p: 'FIND(",";collector&",")', s: "LEFT(collector;p-1)", k: "LEN(s)*2" }, "k", 'LEN(LEFT(collector; FIND(","; collector & ",") - 1)) * 2'],
+    ["openformula", { a: "n+1", b: "a*2-a" }, "b", "(n + 1) * 2 - (n + 1)"],
+    ["postgresql", { collector: "btrim(collector)", s: "split_part(collector, ',', 1)", t: "s || '!' = collector" }, "t", "split_part(btrim(collector), ',', 1) || '!' = btrim(collector)"],
+    ["postgresql", { a: "n > 1 or taxon is null", b: "not a and n < 5" }, "b", "not (n > 1 or taxon is null) and n < 5"],
+    ["sqlite", { a: "n - 1", b: "10 - a - -a" }, "b", "10 - (n - 1) - -(n - 1)"],
+    ["mariadb", { a: "n between 1 and 2", b: "if(a, taxon, 'x')" }, "b", "if(n between 1 and 2, taxon, 'x')"],
+    ["duckdb", { l: "string_split(taxon, '; ')", b: "list_transform(l, lambda x: x || n)" }, "b", "list_transform(string_split(taxon, '; '), lambda x: x || n)"],
+    ["sql", { a: "trim(both ' ' from taxon)", b: "char_length(a)" }, "b", "char_length(trim(both ' ' from taxon))"],
+    ["xpath", { a: "tokenize($taxon, '; ')", b: "for $x in $a return concat($x, $code)" }, "b", "for $x in tokenize($taxon, '; ') return concat($x, $code)"],
+  ])("%s: %j", (id, given, name, expected) => {
+    expect(inline(id, given, name)).toEqual({ name, expression: expected });
+  });
+
+  // prettier-ignore
+  test.each([
+    ["xpath", { a: "upper-case($taxon)", b: "for $taxon in ('x', 'y') return concat($taxon, $a)" }, "b", {}, /a variable is called like the column \$taxon/],
+    ["postgresql", { a: "'x'", b: "a || n" }, "b", { where: "n > 1" }, /a condition says where it holds/],
+    ["postgresql", { "a,b": "string_to_array(taxon, ';')" }, "a", {}, /it is an item of a list/],
+    ["postgresql", { a: "1" }, "c", {}, /there is no such calculated column/],
+    ["postgresql", Object.fromEntries(Array.from({ length: 20 }, (_, i) => [`c${i}`, i === 0 ? "taxon" : `c${i - 1} || c${i - 1}`])), "c19", {}, /it would have more than 50000 characters/],
+  ])("%s: %j is refused", (id, given, name, options, reason) => {
+    const found = inline(id, given, name, options);
+    expect("refused" in found ? found.refused : found.expression).toMatch(reason);
   });
 });

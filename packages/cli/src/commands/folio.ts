@@ -1,7 +1,7 @@
 import { dirname, resolve } from "node:path";
 import { decode } from "@indigo-quill/data";
 import type { Dialect, Sample } from "indigo-quill";
-import { type Folio, checkClaims, folioSchema, planColumns, planStatement, readFolio } from "indigo-quill/folio";
+import { type Folio, checkClaims, folioSchema, inlined, planColumns, planStatement, readFolio } from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
 import { LineCounter, parseDocument } from "yaml";
 import { demoFile, dialectOf, readBytes, readPieces } from "../input.ts";
@@ -18,10 +18,7 @@ export interface FolioOptions extends OutputOptions {
 /** Runs a folio on its sample or on files of that shape, checks its claims, or prints its statement. */
 export async function runFolio(path: string, files: readonly string[], options: FolioOptions, streams: Guarded): Promise<number> {
   const folio = await openFolio(path, streams);
-  const dialect = await dialectOf(
-    folio.dialect,
-    Object.entries(folio.options).map(([name, value]) => `${name}=${value}`),
-  );
+  const dialect = await dialectOfFolio(folio);
   if (options.check) return check(dialect, folio, streams);
   if (options.print !== undefined && options.print !== dialect.id)
     throw new UsageError(
@@ -49,6 +46,28 @@ export async function runFolio(path: string, files: readonly string[], options: 
   }
 }
 
+/** Prints columns of a folio as one expression each, proven to give the same. */
+export async function inlineCommand(path: string, names: readonly string[], streams: Guarded): Promise<number> {
+  const folio = await openFolio(path, streams);
+  const dialect = await dialectOfFolio(folio);
+  if (folio.sample === undefined) throw new UsageError(`${path}: it names no sample, on which the expressions are proven`);
+  const { value: sample } = (await piecesOf([besideFolio(path, folio.sample)], new KindReader(folio.kinds), streams).next()) as {
+    value: Sample;
+  };
+  const plan = planColumns(dialect, folio.columns, sample, folio.plan);
+  if (!reported(plan, streams)) return exit.failed;
+  const unknown = names.find((name) => !plan.calculated.has(name));
+  if (unknown !== undefined)
+    throw new UsageError(`${path}: there is no calculated column "${unknown}"; there are ${[...plan.calculated].join(", ")}`);
+  const wanted = names.length > 0 ? names : folio.columns.flatMap((column) => (column.isHelper ? [] : column.names));
+  const results = wanted.map((name) => inlined(plan, name, sample));
+  for (const result of results) {
+    if ("expression" in result) streams.stdout.write(`${wanted.length > 1 ? `${result.name} = ` : ""}${result.expression}\n`);
+    else streams.stderr.write(`${result.name}: ${result.refused}\n`);
+  }
+  return results.every((result) => "expression" in result) ? exit.ok : exit.some;
+}
+
 /** Prints the JSON Schema of folios. */
 export function printSchema(streams: Guarded): number {
   streams.data.write(`${JSON.stringify(folioSchema, undefined, 2)}\n`);
@@ -57,6 +76,12 @@ export function printSchema(streams: Guarded): number {
 
 const besideFolio = (path: string, sample: string): string =>
   sample === "demo" || path === "demo" ? sample : resolve(dirname(path), sample);
+
+const dialectOfFolio = ({ dialect, options }: Folio): Promise<Dialect> =>
+  dialectOf(
+    dialect,
+    Object.entries(options).map(([name, value]) => `${name}=${value}`),
+  );
 
 async function openFolio(path: string, streams: Guarded): Promise<Folio> {
   const text = path === "demo" ? await demoFile("folio.yaml") : decode(await readBytes(path, streams));

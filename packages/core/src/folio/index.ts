@@ -26,3 +26,4 @@ export {
   ledgerState,
   stepsOfCell,
 } from "./ledger.ts";
+export { type Inlined, inlined } from "./inline.ts";
