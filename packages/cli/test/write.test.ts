@@ -76,7 +76,7 @@ describe("a preview", () => {
     }
     expect(read("rows.csv.1")).toBe(old);
     expect(read("rows.csv.2")).toBe(read("rows.csv"));
-    expect(readdirSync(folder)).toEqual(["new.ndjson", "rows.csv", "rows.csv.1", "rows.csv.2"]);
+    expect(readdirSync(folder)).toEqual(["new.ndjson", "rows.csv", "rows.csv.1", "rows.csv.2", "rows.csv.ledger"]);
   });
 });
 
