@@ -55,6 +55,7 @@ function withOutput(command: Command): Command {
       new Option("-f, --format <format>", "how rows are written (a table, or as the file is named)").choices([
         "table",
         "csv",
+        "tsv",
         "json",
         "ndjson",
       ]),

@@ -65,6 +65,17 @@ describe("a preview", () => {
     expect([code, out, readdirSync(folder)]).toEqual([2, "", ["rows.csv"]]);
   });
 
+  test("is told what a spreadsheet may not keep", async () => {
+    write("rows.csv", "label,code\n=a,007\nb,12\nc,3-4\n");
+    const { err } = await run("iquill eval -i xpath -r rows.csv --to out.tsv -c 'k=concat($code, \"\")'");
+    expect(err).toContain(
+      'label: 1 text that a spreadsheet may not keep, begins like a formula, and may be run as one: "=a" on row 1\n',
+    );
+    expect(err).toContain('k: 1 text that a spreadsheet may not keep, read as a date where it is none: "3-4" on row 3\n');
+    expect(read("out.tsv").split("\n")[0]).toBe("label\tcode\tk");
+    expect((await run("iquill eval -i xpath -r rows.csv --to out.json 1")).err).not.toContain("spreadsheet");
+  });
+
   test("is followed by writing: a new file, or in the place of one, which is kept", async () => {
     const old = read("rows.csv");
     expect((await run(`${trimmed} --to new.ndjson`)).err).toMatch(/^new\.ndjson: 4 rows written\n/);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { type Value, isFailure, sampleOf } from "indigo-quill";
-import { KindReader, Survey, commonKind, factsOf, kindOfText, readAs, shapeOf } from "indigo-quill/survey";
+import { KindReader, Survey, commonKind, factsOf, hazardOf, kindOfText, readAs, shapeOf } from "indigo-quill/survey";
 import { pick, random } from "./random.ts";
 
 test.each([
@@ -153,4 +153,20 @@ describe("a survey", () => {
     expect(Math.abs(many.distinct - 4000)).toBeLessThan(250);
     expect(many.shapes.reduce((sum, { count }) => sum + count, 0)).toBe(4000);
   });
+});
+
+test.each([
+  ["leading zero", ["007", "00"]],
+  ["many digits", ["1234567890123456"]],
+  ["exponent", ["12E5", "1e10"]],
+  ["formula", ["=1+1", "@x", "-a", "+cmd|x", "-1+2", "\t=1"]],
+  ["like a date", ["3-4", "1/2", "12/31"]],
+  ["day or month", ["03/04/2019", "3.4.19"]],
+  ["too long", ["x".repeat(32_768)]],
+  [
+    undefined,
+    ["", "0", "-1", "+1.5", "-.5", "1.5", "2019-04-03", "13/04/2019", "04/04/2019", "40/50", "Alnus", "1-2-3-4", "0.5", "A-1"],
+  ],
+])("%s: %j", (hazard, texts) => {
+  for (const text of texts) expect([text, hazardOf(text)]).toEqual([text, hazard]);
 });

@@ -182,21 +182,21 @@ function quotePlace(text: string, rowStart: number, index: number, code: string)
   return open < 0 ? index : open;
 }
 
-const csvCell = (value: unknown): unknown =>
-  typeof value === "bigint" || value instanceof Decimal
-    ? String(value)
-    : typeof value === "object" && value !== null
-      ? JSON.stringify(value)
-      : value;
+export type Separator = "," | "\t";
 
-/** Rows as lines of CSV; null is an empty field, empty text is `""`. */
-export const csvLines = (rows: readonly (readonly unknown[])[]): string =>
-  rows.length === 0
-    ? ""
-    : `${Papa.unparse(
-        rows.map((row) => row.map(csvCell)),
-        { newline: "\n", quotes: (value: unknown) => value === "" },
-      )}\n`;
+/** What must stand between quotes: a separator, a quote, a line break, a mark of byte order, a space at the ends. */
+const special: Readonly<Record<Separator, RegExp>> = { ",": /[",\r\n\ufeff]|^ | $/, "\t": /["\t\r\n\ufeff]|^ | $/ };
+
+function csvCell(value: unknown, separator: Separator): string {
+  if (value === null || value === undefined) return "";
+  const isData = typeof value === "object" && !(value instanceof Decimal);
+  const text = typeof value === "string" ? value : isData ? JSON.stringify(value) : String(value);
+  return text === "" || special[separator].test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+}
+
+/** Rows as lines of CSV (RFC 4180), or with tabs between the fields; null is an empty field, empty text is `""`. */
+export const csvLines = (rows: readonly (readonly unknown[])[], separator: Separator = ","): string =>
+  rows.map((row) => `${row.map((value) => csvCell(value, separator)).join(separator)}\n`).join("");
 
 /** Writes columns as CSV with a header line; null is an empty field, empty text is `""`. */
 export const writeCsv = (names: readonly string[], rows: readonly (readonly unknown[])[]): string => csvLines([names, ...rows]);

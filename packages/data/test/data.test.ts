@@ -1,5 +1,16 @@
 import { describe, expect, test } from "@jest/globals";
-import { CsvReader, DataError, decode, readCsv, readJson, readTable, writeCsv, writeJson, writeNdjson } from "@indigo-quill/data";
+import {
+  CsvReader,
+  DataError,
+  csvLines,
+  decode,
+  readCsv,
+  readJson,
+  readTable,
+  writeCsv,
+  writeJson,
+  writeNdjson,
+} from "@indigo-quill/data";
 import { Failure, type Sample } from "indigo-quill";
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
@@ -177,6 +188,7 @@ test("numbers keep all their digits, and errors, nothing and lists come back as 
 
 test("CSV tells empty text from nothing", () => {
   expect(writeCsv(["a", "b"], [["", null]])).toBe('a,b\n"",\n');
+  expect(csvLines([["a\tb", 'c"d', "", null, " e", "x,y"]], "\t")).toBe('"a\tb"\t"c""d"\t""\t\t" e"\tx,y\n');
 });
 
 test("a single cell of 100 MB is read whole", () => {

@@ -1,10 +1,12 @@
 import { extname } from "node:path";
 import type { Column, Dialect, Sample, Value } from "indigo-quill";
-import { type CalculatedColumn, type Deed, type Plan, type PlanOptions, planColumns } from "indigo-quill/folio";
-import type { KindReader } from "indigo-quill/survey";
+import { type Applied, type CalculatedColumn, type Deed, type Plan, type PlanOptions, planColumns } from "indigo-quill/folio";
+import { visibleText } from "indigo-quill/authoring";
+import { HazardTally, type KindReader, hazardText } from "indigo-quill/survey";
 import { reportAll } from "../output/diagnostics.ts";
 import { writeWhole } from "../output/file.ts";
 import { StepNotes, appendEntry, readLedger } from "../output/ledger.ts";
+import { progress } from "../output/progress.ts";
 import { type PreviewOf, type RowFormat, type RowWriter, previewOf, writerOf } from "../output/rows.ts";
 import { type Style, styleFor } from "../output/style.ts";
 import { Tally, counted, sayKinds, summary } from "../output/tally.ts";
@@ -64,8 +66,16 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
       ? writerOf(format, plan, first, options.all === true, style)
       : previewOf(options.preview, format, plan, first, style);
   const notes = new StepNotes();
-  const texts = written(first, job.pieces, plan, writer, tally, notes);
   const path = options.over ?? options.to;
+  const say = path === undefined && streams.stdout.isTTY ? () => undefined : progress(streams);
+  const hazards = path !== undefined && (format === "csv" || format === "tsv") ? new HazardTally() : undefined;
+  const told = (applied: Applied, piece: Sample) => {
+    notes.add(plan, applied, piece, tally.rows);
+    say(tally.rows + piece.rows);
+    for (const { name, values } of hazards ? applied.sample.columns : [])
+      values.forEach((value, i) => hazards!.add(name, value, tally.kept + i));
+  };
+  const texts = written(first, job.pieces, plan, writer, tally, told);
   if (path === undefined) await writeAll(format === "table" ? streams.stdout : streams.data, texts);
   else {
     const entries = options.over === undefined ? [] : await readLedger(path);
@@ -83,6 +93,10 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
       `${job.title ?? path}: ${counted(tally.kept, "row")} written${kept === undefined ? "" : `; the old file is kept as ${kept}`}\n`,
     );
   }
+  for (const { column, hazard, count, row, text } of hazards?.list() ?? [])
+    streams.stderr.write(
+      `${column}: ${counted(count, "text")} that a spreadsheet may not keep, ${hazardText[hazard]}: "${visibleText(text.slice(0, 40), true)}" on row ${row + 1}\n`,
+    );
   sayKinds(job.kinds, plan, first, streams);
   return summary(plan, first, tally, streams);
 }
@@ -115,7 +129,7 @@ function formatOf({ format, to, over }: OutputOptions): RowFormat {
   const path = over ?? to;
   if (format !== undefined || path === undefined) return format ?? "table";
   const ending = extname(path).slice(1).toLowerCase();
-  if (ending === "csv" || ending === "json" || ending === "ndjson") return ending;
+  if (ending === "csv" || ending === "tsv" || ending === "json" || ending === "ndjson") return ending;
   throw new UsageError(`${path}: the name does not say in which format; --format says it`);
 }
 
@@ -161,13 +175,13 @@ async function* written(
   plan: Plan,
   writer: RowWriter,
   tally: Tally,
-  notes: StepNotes,
+  told: (applied: Applied, piece: Sample) => void,
 ): AsyncGenerator<string> {
   if (writer.begin) yield writer.begin;
   for await (const piece of following(first, others)) {
     const applied = plan.run(piece);
     yield writer.rows(applied, piece, tally.rows);
-    notes.add(plan, applied, piece, tally.rows);
+    told(applied, piece);
     tally.add(applied, piece.rows);
   }
   if (writer.end) yield writer.end();

@@ -2,6 +2,7 @@ import { writeFile } from "node:fs/promises";
 import { visibleText } from "indigo-quill/authoring";
 import { type ColumnSurvey, type Found, Survey } from "indigo-quill/survey";
 import { type RowOptions, readPieces } from "../input.ts";
+import { progress } from "../output/progress.ts";
 import { type Style, headerText, styleFor } from "../output/style.ts";
 import { table } from "../output/table.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
@@ -20,7 +21,6 @@ export async function look(file: string, options: LookOptions, streams: Guarded)
     survey.add(piece);
     say(survey.rows);
   }
-  say(undefined);
   const all = survey.result();
   const names = all.map(({ name }) => name);
   const unknown = options.column?.find((name) => !names.includes(name));
@@ -40,19 +40,6 @@ export async function look(file: string, options: LookOptions, streams: Guarded)
 const refused = (path: string) => (error: NodeJS.ErrnoException) => {
   throw new UsageError(`${path}: ${error.code === "EEXIST" ? "there is such a file already; give another name" : error.message}`);
 };
-
-/** Says on a terminal, twice a second, how many rows have been read. */
-function progress({ stderr }: Guarded): (rows: number | undefined) => void {
-  let last = Date.now();
-  let isShown = false;
-  return (rows) => {
-    if (!stderr.isTTY || (rows !== undefined && Date.now() - last < 500)) return;
-    last = Date.now();
-    if (rows !== undefined) stderr.write(`\r${rows} rows read`);
-    else if (isShown) stderr.write("\r");
-    isShown = true;
-  };
-}
 
 const range = (least: number, most: number): string => (least === most ? String(least) : `${least}–${most}`);
 const about = ({ distinct, isEstimated }: ColumnSurvey): string => (isEstimated ? `≈ ${distinct}` : String(distinct));

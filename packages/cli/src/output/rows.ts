@@ -6,7 +6,7 @@ import { PreviewOfValues, previewOfRows } from "./preview.ts";
 import { type Style, cellText, headerText } from "./style.ts";
 import { TableLines } from "./table.ts";
 
-export type RowFormat = "table" | "csv" | "json" | "ndjson";
+export type RowFormat = "table" | "csv" | "tsv" | "json" | "ndjson";
 
 /** Writes rows in one of the formats; `start` counts the rows before the piece that they were made from. */
 export interface RowWriter {
@@ -22,7 +22,7 @@ const rawCell = ({ values, written }: Column, row: number): Value => (written ??
 function cellOf(value: Value, format: RowFormat): unknown {
   if (!isFailure(value)) return value;
   const code = value.standard ?? value.code;
-  return format === "csv" ? `#ERROR ${code}` : { error: code };
+  return format === "csv" || format === "tsv" ? `#ERROR ${code}` : { error: code };
 }
 
 /** A writer of all rows in a format. */
@@ -31,7 +31,10 @@ export function writerOf(format: RowFormat, plan: Plan, sample: Sample, all: boo
   const { names } = plan;
   const cells = ({ sample: { columns, rows } }: Applied) =>
     Array.from({ length: rows }, (_, row) => columns.map(({ values }) => cellOf(values[row], format)));
-  if (format === "csv") return { begin: csvLines([names]), rows: (applied) => csvLines(cells(applied)) };
+  if (format === "csv" || format === "tsv") {
+    const separator = format === "csv" ? "," : "\t";
+    return { begin: csvLines([names], separator), rows: (applied) => csvLines(cells(applied), separator) };
+  }
   if (format === "ndjson") return { rows: (applied) => writeNdjson(names, cells(applied)) };
   let hasRows = false;
   return {

@@ -182,7 +182,7 @@ export function planColumns(
       const isChanged = changes?.map((value) => value === true);
       const kept = gives ? all.filter((row) => gives[row] === true) : all;
       const own = isChanged ? kept.filter((row) => isChanged[row]) : kept;
-      const columnsNow = new Map(rows.columns.map(({ name, values, written }) => [name, written ?? values]));
+      const columnsNow = new Map(rows.columns.map((column) => [column.name, column.written ?? column.values]));
       const told: Changes[] = [];
       for (const { step, values } of stages(rows, isChanged, budget))
         step.column.names.forEach((name, place, { length }) => {

@@ -71,12 +71,22 @@ export class KindReader {
       let kind = this.kinds.get(name);
       if (!kind) this.kinds.set(name, (kind = this.asked.get(name) ?? this.others ?? commonKind(values)));
       if (kind === "text" || (kind === "date" && !this.asked.has(name))) return column;
-      const own = values.map((value, row) => {
-        const found = typeof value === "string" ? readAs(kind, value) : value;
-        if (isFailure(found) && !this.asked.has(name)) this.#note(name, value as string, this.#rows + row);
-        return found;
-      });
-      return { name, values: own, written: values };
+      const before = this.#rows;
+      const readAll = () =>
+        values.map((value, row) => {
+          const found = typeof value === "string" ? readAs(kind, value) : value;
+          if (isFailure(found) && !this.asked.has(name)) this.#note(name, value as string, before + row);
+          return found;
+        });
+      let own: readonly Value[] | undefined;
+      // Most columns are only passed on as they were written.
+      return {
+        name,
+        get values() {
+          return (own ??= readAll());
+        },
+        written: values,
+      };
     });
     this.#rows += rows;
     return { columns: read, rows };
