@@ -188,22 +188,15 @@ export function planColumns(
         step.column.names.forEach((name, place, { length }) => {
           const results = ofNames(values, length, place);
           const raw = rows.columns.find((column) => column.name === name)?.values;
-          const kept = columnsNow.get(name);
+          const cells = columnsNow.get(name);
           const plain = (row: number) => (isFailure(results[row]) ? results[row] : (dialect.plain(results[row]) as Value));
-          const isOver = (row: number) =>
-            length > 1 && place === length - 1 && isList(values[row]) && values[row].length > length;
           columnsNow.set(
             name,
-            isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (kept?.[row] ?? null))) : all.map(plain),
+            isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (cells?.[row] ?? null))) : all.map(plain),
           );
-          told.push({
-            name,
-            changed: own.filter((row) => !isFailure(results[row]) && !agree(results[row], raw?.[row] ?? null)).length,
-            failed: own.filter((row) => isFailure(results[row])),
-            empty: own.filter((row) => results[row] === "").length,
-            nothing: own.filter((row) => results[row] === null).length,
-            overflowing: own.filter(isOver),
-          });
+          const isOver = (row: number) => isList(values[row]) && values[row].length > length;
+          const overflowing = length > 1 && place === length - 1 ? own.filter(isOver) : [];
+          told.push({ name, ...changesOf(results, raw, own), overflowing });
         });
       const taken = (values: readonly Value[]) => (gives ? kept.map((row) => values[row]) : values);
       const whole = names.map((name): Column => ({ name, values: taken(columnsNow.get(name)!) }));
@@ -225,6 +218,20 @@ export function planColumns(
 /** The places of the columns that a plan reads; what a step sees begins with those of the sample. */
 export const placesUsed = ({ steps, conditions }: Plan): Set<number> =>
   new Set([...steps.map(({ program }) => program), ...conditions].flatMap((each) => [...columnsUsed(each)]));
+
+/** What became of the values on some rows, beside what was there. */
+function changesOf(
+  values: readonly Value[],
+  before: readonly Value[] | undefined,
+  rows: readonly number[],
+): Omit<Changes, "name" | "overflowing"> {
+  return {
+    changed: rows.filter((row) => !isFailure(values[row]) && !agree(values[row], before?.[row] ?? null)).length,
+    failed: rows.filter((row) => isFailure(values[row])),
+    empty: rows.filter((row) => values[row] === "").length,
+    nothing: rows.filter((row) => values[row] === null).length,
+  };
+}
 
 /** Puts a column in the place of the one of its name, or behind all. */
 function put(columns: Column[], column: Column): void {
