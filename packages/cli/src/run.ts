@@ -66,6 +66,7 @@ function withOutput(command: Command): Command {
         "values",
       ]),
     )
+    .option("--steps", "show the value of every sub-expression, down the rows")
     .option("--decided <file>", "texts that become what was decided: --preview values -f csv, edited under after")
     .option("--to <file>", "write the rows into a new file, as a whole or not at all")
     .option("--over <file>", "write the rows in the place of a file, which is kept under another name")

@@ -137,6 +137,28 @@ describe("eval", () => {
     expect(late.err).toMatch(/n: 1 cell is not what the first rows are, numbers: "none" on row 150001; --types n=text/);
   });
 
+  test("--steps shows every sub-expression down the rows, literals and what stood there before left out", async () => {
+    const of = (...args: string[]) => iquill(["eval", "-i", "openformula", "-r", "-", "--steps", ...args], rows);
+    const columns = ["-c", 'p=IFERROR(FIND(",";label);0)', "-c", 's=IF(p>0;LEFT(label;p-1);"")'];
+    expect(
+      (await of(...columns)).out.split("\n").map((line) =>
+        line
+          .split(/ {2,}/)
+          .map((cell) => cell.trim())
+          .filter(Boolean),
+      ),
+    ).toEqual([
+      ["row", "p", 'FIND(",";label)', "label", "s", "p>0", "LEFT(label;p-1)", "p-1"],
+      expect.anything(),
+      ["1", "0", "✗ #VALUE!", "Alnus", '""', "false", "–", "–"],
+      ["2", "6", "6", "Salix, alba", "Salix", "true", "Salix", "5"],
+      [],
+    ]);
+    expect((await of("-f", "csv", "LEN(label)*2")).out).toBe('row,value,LEN(label),label\n1,10,5,Alnus\n2,22,11,"Salix, alba"\n');
+    expect((await of("-f", "json", "1")).err).toMatch(/--steps come as a table, CSV or TSV/);
+    expect((await of("-p", "rows", "1")).err).toMatch(/--steps and --preview show different things/);
+  });
+
   test("a trace has every step, the place of the error, and a ruler", async () => {
     const { out } = await iquill(["eval", "-i", "openformula", "-r", "-", "-t", "2", 'MID(label;FIND(",";label)+2;4)'], rows);
     expect(out).toContain('  FIND(",";label)+2');

@@ -53,6 +53,10 @@ describe("a preview", () => {
     [`${trimmed} --decided rows.csv`, /rows\.csv: the columns "column", "before" and "after" are wanted/],
     [`${trimmed} --decided <(printf 'column,before,after\\nn,1,2\\n')`, /row 1 decides about "n", which is not replaced here/],
     [`${trimmed} --decided <(printf 'column,before,after\\nlabel,a,b\\nlabel,a,c\\n')`, /row 2 decides otherwise about "a"/],
+    [
+      `${trimmed} -p values -f csv --over rows.csv`,
+      /--over replaces the rows of a file; what --preview and --steps show goes into a new one/,
+    ],
     [`${trimmed} --to x.txt`, /x\.txt: the name does not say in which format/],
     [`${trimmed} --to a.csv --over rows.csv`, /--to makes a file, --over replaces one/],
     [`${trimmed} --to rows.csv`, /rows\.csv: there is such a file already; --over rows\.csv replaces it and keeps the old one/],

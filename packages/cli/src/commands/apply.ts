@@ -7,7 +7,7 @@ import { reportAll } from "../output/diagnostics.ts";
 import { writeWhole } from "../output/file.ts";
 import { StepNotes, appendEntry, readLedger } from "../output/ledger.ts";
 import { progress } from "../output/progress.ts";
-import { type PreviewOf, type RowFormat, type RowWriter, previewOf, writerOf } from "../output/rows.ts";
+import { type PreviewOf, type RowFormat, type RowWriter, previewOf, stepsWriter, writerOf } from "../output/rows.ts";
 import { type Style, styleFor } from "../output/style.ts";
 import { Tally, counted, sayKinds, summary } from "../output/tally.ts";
 import { traceText } from "../output/trace.ts";
@@ -19,6 +19,7 @@ export interface OutputOptions {
   readonly trace?: number;
   readonly format?: RowFormat;
   readonly preview?: PreviewOf;
+  readonly steps?: boolean;
   readonly decided?: string;
   readonly to?: string;
   readonly over?: string;
@@ -61,8 +62,9 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
     plan = planColumns(job.dialect, columns, first, planned);
   }
   const tally = new Tally();
-  const writer =
-    options.preview === undefined
+  const writer = options.steps
+    ? stepsWriter(format, plan, first, style)
+    : options.preview === undefined
       ? writerOf(format, plan, first, options.all === true, style)
       : previewOf(options.preview, format, plan, first, style);
   const notes = new StepNotes();
@@ -124,7 +126,10 @@ function deedOf(
 }
 
 /** The format that is asked for, or that the name of a file says. */
-function formatOf({ format, to, over }: OutputOptions): RowFormat {
+function formatOf({ format, to, over, steps, preview }: OutputOptions): RowFormat {
+  if (steps && preview !== undefined) throw new UsageError("--steps and --preview show different things; give one of them");
+  if (over !== undefined && (steps || preview !== undefined))
+    throw new UsageError("--over replaces the rows of a file; what --preview and --steps show goes into a new one, by --to");
   if (to !== undefined && over !== undefined) throw new UsageError("--to makes a file, --over replaces one; give one of them");
   const path = over ?? to;
   if (format !== undefined || path === undefined) return format ?? "table";

@@ -101,3 +101,60 @@ export function previewOf(of: PreviewOf, format: RowFormat, plan: Plan, sample: 
           ]),
   };
 }
+
+/** A writer of every sub-expression's value down the rows; a literal says the same on all of them and is left out. */
+export function stepsWriter(format: RowFormat, plan: Plan, sample: Sample, style: Style): RowWriter {
+  if (format !== "table" && format !== "csv" && format !== "tsv") throw new UsageError("--steps come as a table, CSV or TSV");
+  const { dialect } = plan;
+  const isLiteral = (text: string) => dialect.parse(text).tree.kind === "literal";
+  /** For each column the places of its sub-expressions that are shown; each text once. */
+  const shown: number[][] = [];
+  const header: string[] = [];
+  for (const { step, sample: seen } of plan.stages(sample)) {
+    const places: number[] = [];
+    for (const [place, { text, depth }] of (sample.rows > 0 ? step.program.trace(seen, 0) : []).entries()) {
+      const title = depth === 0 ? step.column.names.join(", ") : text;
+      if (header.includes(title) || (depth > 0 && isLiteral(text))) continue;
+      places.push(place);
+      header.push(title);
+    }
+    shown.push(places);
+  }
+  const lines = new TableLines(["row", ...header.map(headerText)], style, [0]);
+  const separator = format === "tsv" ? "\t" : ",";
+  const cell = (values: readonly Value[]) =>
+    values.length === 0
+      ? style.colour.dim("–")
+      : values
+          .slice(0, 6)
+          .map((value) => cellText(value, dialect, style))
+          .join(" · ") + (values.length > 6 ? " · …" : "");
+  const data = (values: readonly Value[]): unknown => {
+    const plain = values.map((value) => (isFailure(value) ? cellOf(value, format) : dialect.plain(value)));
+    return plain.length > 1 ? plain : plain[0];
+  };
+  return {
+    ...(format !== "table" && { begin: csvLines([["row", ...header]], separator) }),
+    rows({ rows }, piece, start) {
+      const found: (readonly Value[])[][] = rows.map(() => []);
+      let step = 0;
+      for (const {
+        step: { program },
+        sample: seen,
+      } of plan.stages(piece)) {
+        const places = shown[step++];
+        rows.forEach((row, i) => {
+          const traced = program.trace(seen, row);
+          for (const place of places) found[i].push(traced[place].values);
+        });
+      }
+      const number = (i: number) => String(start + rows[i] + 1);
+      return format === "table"
+        ? lines.lines(found.map((cells, i) => [number(i), ...cells.map(cell)]))
+        : csvLines(
+            found.map((cells, i) => [number(i), ...cells.map(data)]),
+            separator,
+          );
+    },
+  };
+}
