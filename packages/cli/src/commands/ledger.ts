@@ -81,8 +81,10 @@ export async function moveCommand(path: string, way: "undo" | "redo", streams: G
   if (!step) throw new UsageError(`${path}: there is nothing to ${way}`);
   const isUndo = way === "undo";
   const [now, wanted] = isUndo ? [step.is, step.was] : [step.was, step.is];
-  if ((await digestOf(path)) !== now)
-    throw new UsageError(`${path}: it was changed since by something else than a step; ${way} would lose that`);
+  const digest = await digestOf(path).catch(() => undefined);
+  if (digest === undefined)
+    throw new UsageError(`${path}: this is not there any more, or cannot be read; what it was is kept beside it`);
+  if (digest !== now) throw new UsageError(`${path}: it was changed since by something else than a step; ${way} would lose that`);
   const source = beside(path, isUndo ? step.kept : after.get(step.step)!);
   if ((await digestOf(source).catch(() => undefined)) !== wanted)
     throw new UsageError(`${source}: this is not any more what was kept, so that ${way} cannot go back to it`);

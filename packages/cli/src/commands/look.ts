@@ -38,7 +38,11 @@ export async function look(file: string, options: LookOptions, streams: Guarded)
 }
 
 const refused = (path: string) => (error: NodeJS.ErrnoException) => {
-  throw new UsageError(`${path}: ${error.code === "EEXIST" ? "there is such a file already; give another name" : error.message}`);
+  const reasons: Readonly<Record<string, string>> = {
+    EEXIST: "there is such a file already; give another name",
+    ENOENT: "there is no such folder",
+  };
+  throw new UsageError(`${path}: ${reasons[error.code ?? ""] ?? error.message}`);
 };
 
 const range = (least: number, most: number): string => (least === most ? String(least) : `${least}–${most}`);
