@@ -111,10 +111,8 @@ describe("a ledger", () => {
     write("other.csv", "a\n1\n");
     expect((await run("ledger", "other.csv")).err).toMatch(/other\.csv: nothing was done to this file by --over/);
     rmSync(join(folder, "rows.csv"));
-    expect(await run("undo", "rows.csv")).toMatchObject({
-      code: 2,
-      err: expect.stringMatching(/rows\.csv: this is not there any more/) as string,
-    });
+    const gone = await run("undo", "rows.csv");
+    expect([gone.code, gone.err]).toEqual([2, expect.stringMatching(/rows\.csv: this is not there any more/)]);
     write("other.csv.ledger", "no\n");
     expect((await run("undo", "other.csv")).err).toMatch(/other\.csv\.ledger: this is no ledger; move it away/);
     expect((await run("ledger", "rows.csv", "--cell", "x")).err).toMatch(/a cell is written row,column, not "x"/);
