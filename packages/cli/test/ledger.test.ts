@@ -125,6 +125,8 @@ test("a ledger and its file fit each other, whenever the command is killed: 200 
   write("rows.csv", states[0]);
   await over("--replace", "label", "btrim(label)");
   let [happened, left] = [0, 200];
+  // Found out meanwhile: about half of them are to be killed before their step, whatever else the machine does.
+  let pace = 700;
   const one = async (place: number) => {
     const own = join(folder, String(place));
     rmSync(own, { recursive: true, force: true });
@@ -137,7 +139,7 @@ test("a ledger and its file fit each other, whenever the command is killed: 200 
       stdio: "ignore",
     });
     const ended = new Promise((resolve) => child.on("exit", resolve));
-    await wait(300 + Math.random() * 700);
+    await wait(pace * (0.5 + Math.random()));
     child.kill("SIGKILL");
     await ended;
     const path = join(at, "rows.csv");
@@ -147,6 +149,7 @@ test("a ledger and its file fit each other, whenever the command is killed: 200 
     expect(await digestOf(path)).toBe(steps.at(-1)!.is);
     expect(readFileSync(join(at, steps.at(-1)!.kept), "utf8")).toBe(states[steps.length - 1]);
     if (steps.length === 2) happened++;
+    pace *= steps.length === 2 ? 0.95 : 1.05;
     rmSync(at, { recursive: true });
   };
   const worker = async () => {
