@@ -23,7 +23,7 @@ const opens = {
   async mariadb() {
     if (!process.env.IQUILL_MARIADB) return undefined;
     const { createConnection } = await import("mariadb");
-    const connection = await createConnection(process.env.IQUILL_MARIADB.replace("?", "?charset=utf8mb4&"));
+    const connection = await createConnection(process.env.IQUILL_MARIADB);
     return { run: (statement) => connection.query(statement), close: () => connection.end() };
   },
 };

@@ -121,16 +121,21 @@ const inFile = (path: string, error: unknown): unknown =>
 
 /** A dialect by its id, with options given as `name=value`. */
 export async function dialectOf(id: string, settings: readonly string[] = []): Promise<Dialect> {
-  const load = dialectLoaders[id];
-  if (!load) throw new UsageError(`there is no dialect "${id}"; use one of ${Object.keys(dialectLoaders).join(", ")}`);
-  const make = await load();
   const options = settings.map((setting): [string, string] => {
     const at = setting.indexOf("=");
     if (at < 1) throw new UsageError(`an option is written name=value, not "${setting}"`);
     return [setting.slice(0, at), setting.slice(at + 1)];
   });
+  return dialectWith(id, Object.fromEntries(options));
+}
+
+/** A dialect by its id, with options by their names. */
+export async function dialectWith(id: string, options: Readonly<Record<string, string>>): Promise<Dialect> {
+  const load = dialectLoaders[id];
+  if (!load) throw new UsageError(`there is no dialect "${id}"; use one of ${Object.keys(dialectLoaders).join(", ")}`);
+  const make = await load();
   try {
-    return make(Object.fromEntries(options));
+    return make(options);
   } catch (error) {
     throw error instanceof RangeError ? new UsageError(error.message) : error;
   }

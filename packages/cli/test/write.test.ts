@@ -69,6 +69,14 @@ describe("a preview", () => {
     expect([code, out, readdirSync(folder)]).toEqual([2, "", ["rows.csv"]]);
   });
 
+  test("and the counts say the same: what is written otherwise is changed, by value and by what it becomes", async () => {
+    write("rows.csv", "n,k,label\n9.50,1,x\n7,2,x\n,3,x\n");
+    const line = "iquill eval -i openformula -r rows.csv -c 'n=n*1' -c 'label=label&k'";
+    const { out, err } = await run(`${line} -p values -f csv`);
+    expect(out).toBe('column,before,after,rows\nn,9.50,9.5,1\nlabel,x,x1,1\nlabel,x,x2,1\nn,"",0,1\nlabel,x,x3,1\n');
+    expect(err).toMatch(/^n: 2 of 3 values changed\nlabel: 3 of 3 values changed\n/m);
+  });
+
   test("is told what a spreadsheet may not keep", async () => {
     write("rows.csv", "label,code\n=a,007\nb,12\nc,3-4\n");
     const { err } = await run("iquill eval -i xpath -r rows.csv --to out.tsv -c 'k=concat($code, \"\")'");

@@ -335,6 +335,7 @@ test.each([
   ["openformula", "IF(qty<30;1;2)", "text-with-number", "IF(VALUE(qty)<30;1;2)", 1],
   ["sqlite", "qty >= 9", "text-with-number", "cast(qty as numeric) >= 9", 1],
   ["xpath", "$qty < 30", "text-with-number", "number($qty) < 30", true],
+  ["sqlite", "qty between 1 and 30", "text-with-number", "cast(qty as numeric) between 1 and 30", 1],
   ["sqlite", "qty < n", undefined, "", 0],
   ["sqlite", "qty = null", undefined, "", null],
   ["mariadb", "qty > 9", undefined, "", 1],

@@ -67,13 +67,13 @@ test.each(Object.keys(engines).flatMap((id) => options.map((option) => [id, opti
   expect(plan.ok).toBe(true);
   const { sample: given } = plan.run(sample);
   const expected = Array.from({ length: given.rows }, (_, row) => given.columns.map(({ values }) => values[row]));
-  expect(await engines[id](planStatement(plan, "the rows", option))).toEqual(expected);
+  expect(await engines[id](planStatement(plan, "the rows"))).toEqual(expected);
 });
 
 test("what has no query is refused", () => {
   const sample = sampleOf(rows);
   const several = planColumns(dialects.duckdb(), [{ names: ["a", "b"], expression: "string_split(label, ',')" }], sample);
-  expect(() => planStatement(several, "t", {})).toThrow("a list that becomes columns (a, b) has no statement here");
+  expect(() => planStatement(several, "t")).toThrow("a list that becomes columns (a, b) has no statement here");
   const formula = planColumns(dialects.openformula(), [column("a", "1")], sample);
-  expect(() => planStatement(formula, "t", {})).toThrow("has no statements");
+  expect(() => planStatement(formula, "t")).toThrow("has no statements");
 });

@@ -1,6 +1,14 @@
 import { extname } from "node:path";
 import type { Column, Dialect, Sample, Value } from "indigo-quill";
-import { type Applied, type CalculatedColumn, type Deed, type Plan, type PlanOptions, planColumns } from "indigo-quill/folio";
+import {
+  type Applied,
+  type CalculatedColumn,
+  type Deed,
+  type Plan,
+  type PlanOptions,
+  planColumns,
+  programsOf,
+} from "indigo-quill/folio";
 import { visibleText } from "indigo-quill/authoring";
 import { HazardTally, type KindReader, hazardText } from "indigo-quill/survey";
 import { reportAll } from "../output/diagnostics.ts";
@@ -72,7 +80,7 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   const say = path === undefined && streams.stdout.isTTY ? () => undefined : progress(streams);
   const hazards = path !== undefined && (format === "csv" || format === "tsv") ? new HazardTally() : undefined;
   const told = (applied: Applied, piece: Sample) => {
-    notes.add(plan, applied, piece, tally.rows);
+    if (options.over !== undefined) notes.add(plan, applied, piece, tally.rows);
     say(tally.rows + piece.rows);
     for (const { name, values } of hazards ? applied.sample.columns : [])
       values.forEach((value, i) => hazards!.add(name, value, tally.kept + i));
@@ -82,7 +90,7 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   else {
     const entries = options.over === undefined ? [] : await readLedger(path);
     const did = deedOf(job, columns, planned.decided);
-    const { kept } = await writeWhole(
+    const kept = await writeWhole(
       path,
       options.over === undefined ? "new" : "over",
       (output) => writeAll(output, texts),
@@ -141,7 +149,7 @@ function formatOf({ format, to, over, steps, preview }: OutputOptions): RowForma
 /** Writes what is wrong with the expressions of a plan; true when it can run. */
 export function reported(plan: Plan, streams: Guarded): boolean {
   for (const { of, source, diagnostics } of plan.problems) {
-    const about = plan.steps.length + plan.conditions.length > 1 ? `${plan.dialect.id}, ${of}` : plan.dialect.id;
+    const about = programsOf(plan).length > 1 ? `${plan.dialect.id}, ${of}` : plan.dialect.id;
     reportAll(about, source, diagnostics, streams);
   }
   if (plan.ok && plan.problems.length > 0) streams.stderr.write("\n");

@@ -1,5 +1,5 @@
 import type { Dialect, Sample } from "indigo-quill";
-import { type CalculatedColumn, forEach } from "indigo-quill/folio";
+import { type CalculatedColumn, forEach, freeName } from "indigo-quill/folio";
 import { readSample } from "../input.ts";
 import { type Streams, UsageError } from "../streams.ts";
 
@@ -39,7 +39,7 @@ export function columnsWanted(
     return [...wanted, ...forEach(dialect, each === "*" ? names : namesFrom(each).map(there), expression)];
   }
   if (replace !== undefined) return [...wanted, { names: [there(replace)], expression }];
-  const target = name ?? freeName([...names, ...wanted.flatMap((given) => given.names)]);
+  const target = name ?? freeName("value", [...names, ...wanted.flatMap((given) => given.names)]);
   if (names.includes(target))
     throw new UsageError(`there is a column "${target}" already; --replace "${target}" puts the values in its place`);
   return [...wanted, { names: [target], expression }];
@@ -71,13 +71,6 @@ function columnFrom(text: string): CalculatedColumn {
   if (!read?.rest?.trim())
     throw new UsageError(`a column is written name=expression, or name,name=expression for the items of a list, not "${text}"`);
   return { names: read.names, expression: read.rest.trim() };
-}
-
-/** "value", or what comes after it where there is a column of that name. */
-function freeName(names: readonly string[]): string {
-  let name = "value";
-  for (let n = 2; names.includes(name); n++) name = `value ${n}`;
-  return name;
 }
 
 /** What was decided for single values: the file that a preview of values gives, with another text under `after` where wanted. */

@@ -4,7 +4,7 @@ import type { Dialect, Sample } from "indigo-quill";
 import { type Folio, checkClaims, folioSchema, inlined, planColumns, planStatement, readFolio } from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
 import { LineCounter, parseDocument } from "yaml";
-import { demoFile, dialectOf, readBytes, readPieces } from "../input.ts";
+import { demoFile, dialectWith, readBytes, readPieces } from "../input.ts";
 import { cellText, styleFor } from "../output/style.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
 import { type OutputOptions, apply, reported } from "./apply.ts";
@@ -18,7 +18,7 @@ export interface FolioOptions extends OutputOptions {
 /** Runs a folio on its sample or on files of that shape, checks its claims, or prints its statement. */
 export async function runFolio(path: string, files: readonly string[], options: FolioOptions, streams: Guarded): Promise<number> {
   const folio = await openFolio(path, streams);
-  const dialect = await dialectOfFolio(folio);
+  const dialect = await dialectWith(folio.dialect, folio.options);
   if (options.check) return check(dialect, folio, streams);
   if (options.print !== undefined && options.print !== dialect.id)
     throw new UsageError(
@@ -39,7 +39,7 @@ export async function runFolio(path: string, files: readonly string[], options: 
   const plan = planColumns(dialect, folio.columns, first, folio.plan);
   if (!reported(plan, streams)) return exit.failed;
   try {
-    streams.stdout.write(`${planStatement(plan, options.table, folio.plan)}\n`);
+    streams.stdout.write(`${planStatement(plan, options.table)}\n`);
     return exit.ok;
   } catch (error) {
     throw error instanceof RangeError ? new UsageError(`${path}: ${error.message}`) : error;
@@ -49,7 +49,7 @@ export async function runFolio(path: string, files: readonly string[], options: 
 /** Prints columns of a folio as one expression each, proven to give the same. */
 export async function inlineCommand(path: string, names: readonly string[], streams: Guarded): Promise<number> {
   const folio = await openFolio(path, streams);
-  const dialect = await dialectOfFolio(folio);
+  const dialect = await dialectWith(folio.dialect, folio.options);
   if (folio.sample === undefined) throw new UsageError(`${path}: it names no sample, on which the expressions are proven`);
   const { value: sample } = (await piecesOf([besideFolio(path, folio.sample)], new KindReader(folio.kinds), streams).next()) as {
     value: Sample;
@@ -76,12 +76,6 @@ export function printSchema(streams: Guarded): number {
 
 const besideFolio = (path: string, sample: string): string =>
   sample === "demo" || path === "demo" ? sample : resolve(dirname(path), sample);
-
-const dialectOfFolio = ({ dialect, options }: Folio): Promise<Dialect> =>
-  dialectOf(
-    dialect,
-    Object.entries(options).map(([name, value]) => `${name}=${value}`),
-  );
 
 async function openFolio(path: string, streams: Guarded): Promise<Folio> {
   const text = path === "demo" ? await demoFile("folio.yaml") : decode(await readBytes(path, streams));

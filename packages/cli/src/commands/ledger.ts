@@ -5,7 +5,7 @@ import { basename, dirname, join } from "node:path";
 import { visibleText } from "indigo-quill/authoring";
 import { type Deed, type LedgerState, type StepEntry, ledgerState, stepsOfCell } from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
-import { dialectOf, readPieces, readSample } from "../input.ts";
+import { dialectWith, readPieces, readSample } from "../input.ts";
 import { digestOf, writeWhole } from "../output/file.ts";
 import { appendEntry, readLedger } from "../output/ledger.ts";
 import { styleFor } from "../output/style.ts";
@@ -89,7 +89,7 @@ export async function moveCommand(path: string, way: "undo" | "redo", streams: G
   if ((await digestOf(source).catch(() => undefined)) !== wanted)
     throw new UsageError(`${source}: this is not any more what was kept, so that ${way} cannot go back to it`);
   const at = new Date().toISOString();
-  const { kept } = await writeWhole(
+  const kept = await writeWhole(
     path,
     "over",
     async (output) => {
@@ -115,8 +115,7 @@ export async function replayCommand(path: string, rows: string, { to }: { to: st
   try {
     for (const [i, { step, did }] of steps.entries()) {
       const { options, columns, others, decided, where, only, unfold } = did;
-      const settings = Object.entries(options).map(([name, value]) => `${name}=${value}`);
-      const dialect = await dialectOf(did.dialect, settings);
+      const dialect = await dialectWith(did.dialect, options);
       const kinds = new KindReader(new Map(Object.entries(did.kinds)), others);
       const texts = decided && new Map(Object.entries(decided).map(([name, found]) => [name, new Map(Object.entries(found))]));
       const plan = { where, only, unfold, decided: texts };

@@ -5,6 +5,7 @@ import { type RowOptions, readPieces } from "../input.ts";
 import { progress } from "../output/progress.ts";
 import { type Style, headerText, styleFor } from "../output/style.ts";
 import { table } from "../output/table.ts";
+import { counted } from "../output/tally.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
 
 export interface LookOptions extends Omit<RowOptions, "types" | "text"> {
@@ -106,7 +107,6 @@ function remarks(column: ColumnSurvey): [what: string, rows: number, first: stri
 }
 
 const placed = ({ example, row }: Found): string => `${quoted(example)} on row ${row + 1}`;
-const counted = (count: number, one: string): string => `${count} ${one}${count === 1 ? "" : "s"}`;
 const sum = (found: readonly Found[]): number => found.reduce((total, { count }) => total + count, 0);
 
 const names: Readonly<Record<string, string>> = {

@@ -1,7 +1,7 @@
 import { decode, parseLines } from "@indigo-quill/data";
 import { type Dialect, Decimal, Failure, type Value, compile, message, sampleOf } from "indigo-quill";
 import { dialectLoaders } from "indigo-quill/dialects/load";
-import { demoFile, dialectOf, readBytes } from "../input.ts";
+import { demoFile, dialectWith, readBytes } from "../input.ts";
 import { styleFor } from "../output/style.ts";
 import { traceText } from "../output/trace.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
@@ -65,10 +65,9 @@ function readCase(value: unknown, where: string): Case {
 const made = new Map<string, Dialect>();
 
 async function dialectFor({ dialect, options }: Case): Promise<Dialect> {
-  const settings = Object.entries(options).map(([name, value]) => `${name}=${value}`);
-  const key = [dialect, ...settings].join("\n");
+  const key = JSON.stringify([dialect, options]);
   let found = made.get(key);
-  if (!found) made.set(key, (found = await dialectOf(dialect, settings)));
+  if (!found) made.set(key, (found = await dialectWith(dialect, options)));
   return found;
 }
 

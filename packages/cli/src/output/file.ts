@@ -10,13 +10,6 @@ export interface Filling extends Output {
   once(event: "drain", listener: () => void): unknown;
 }
 
-/** What became of a file that was written. */
-export interface Written {
-  readonly path: string;
-  /** Where the file is kept that was there before. */
-  readonly kept: string | undefined;
-}
-
 /** How a file stands that is to be written: a new one, one that is replaced and kept, or one of our own that is only replaced. */
 export type Place = "new" | "over" | "in place";
 
@@ -29,7 +22,7 @@ export interface Passage {
 
 /**
  * Writes a file as a whole or not at all: beside it first, to the disk, then under its name. One that is replaced is kept
- * under the next free number (`rows.csv.1`), and `note` is told before it is.
+ * under the next free number (`rows.csv.1`), and `note` is told before it is. Gives where it is kept.
  * @throws UsageError where it cannot be written, or is there and may not be
  */
 export async function writeWhole(
@@ -37,7 +30,7 @@ export async function writeWhole(
   place: Place,
   write: (output: Filling) => Promise<void>,
   note?: (passage: Passage) => Promise<void>,
-): Promise<Written> {
+): Promise<string | undefined> {
   const isThere = await stat(path).then(
     (found) => {
       if (!found.isFile()) throw new UsageError(`${path}: this is no file`);
@@ -70,7 +63,7 @@ export async function writeWhole(
       await link(beside, path);
       await unlink(beside);
     }
-    return { path, kept };
+    return kept;
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
     if (code === undefined) throw error;

@@ -1,5 +1,5 @@
 import { type Part, changedParts, visibleText } from "indigo-quill/authoring";
-import { type Sample, type Value, isFailure } from "indigo-quill";
+import type { Sample, Value } from "indigo-quill";
 import type { Applied, Plan } from "indigo-quill/folio";
 import { type Style, cellText } from "./style.ts";
 import { TableLines, table } from "./table.ts";
@@ -14,19 +14,19 @@ export interface Change {
   readonly after: Value;
 }
 
-/** The cells that become others, in order; cells are as they were written. */
-export function* changesOf(plan: Plan, { sample, rows }: Applied, piece: Sample): Generator<Change> {
-  const replaced = piece.columns.filter(({ name }) => plan.calculated.has(name));
-  const after = replaced.map(({ name }) => sample.columns.find((column) => column.name === name)!.values);
-  for (let i = 0; i < rows.length; i++)
-    for (const [n, { name, values, written }] of replaced.entries()) {
-      const before = (written ?? values)[rows[i]];
-      if (!isSame(before, after[n][i])) yield { row: rows[i], place: i, column: name, before, after: after[n][i] };
-    }
+/** The cells that become others, in order, errors among them; cells are as they were written. */
+export function* changesOf({ given }: Plan, { sample, rows, changes }: Applied, piece: Sample): Generator<Change> {
+  const replaced = changes
+    .filter(({ name }) => given.has(name))
+    .map(({ name, changed, failed }) => {
+      const named = ({ columns }: Sample) => columns.find((column) => column.name === name)!;
+      const { values, written } = named(piece);
+      return { name, touched: new Set([...changed, ...failed]), before: written ?? values, after: named(sample).values };
+    });
+  for (const [place, row] of rows.entries())
+    for (const { name, touched, before, after } of replaced)
+      if (touched.has(row)) yield { row, place, column: name, before: before[row], after: after[place] };
 }
-
-const isSame = (a: Value, b: Value): boolean =>
-  a === b || (typeof a !== "string" && !isFailure(a) && !isFailure(b) && a !== null && b !== null && String(a) === String(b));
 
 /** What is changed in both texts, underlined in colour on a terminal, otherwise between ⟦ and ⟧. */
 function marked({ before, after }: Change, plan: Plan, style: Style): [string, string] {
@@ -61,7 +61,7 @@ export function previewOfRows(plan: Plan, style: Style) {
   };
 }
 
-/** The changes by distinct value, the most frequent first. */
+/** The changes by distinct value and what it becomes, the most frequent first. */
 export class PreviewOfValues {
   readonly #found = new Map<string, Change & { count: number }>();
 
@@ -69,7 +69,7 @@ export class PreviewOfValues {
 
   add(applied: Applied, piece: Sample): void {
     for (const change of changesOf(this.plan, applied, piece)) {
-      const key = JSON.stringify([change.column, typeof change.before, String(change.before)]);
+      const key = JSON.stringify([change.column, typeof change.before, String(change.before), String(change.after)]);
       const known = this.#found.get(key);
       if (known) known.count++;
       else this.#found.set(key, { ...change, count: 1 });

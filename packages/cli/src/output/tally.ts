@@ -37,7 +37,7 @@ export class Tally {
           name,
           (column = { changed: 0, failed: new RowList(), empty: 0, nothing: 0, overflowing: new RowList() }),
         );
-      column.changed += changed;
+      column.changed += changed.length;
       column.empty += empty;
       column.nothing += nothing;
       for (const row of failed) column.failed.add(this.rows + row);

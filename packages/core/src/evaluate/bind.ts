@@ -16,7 +16,7 @@ import {
   walk,
 } from "../syntax/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
-import { Failure, FunctionItem, type TextRange, type Value, isFailure, limitCodes } from "../values/index.ts";
+import { Failure, FunctionItem, type TextRange, type Value, isFailure, sameRange, limitCodes } from "../values/index.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
@@ -421,7 +421,9 @@ export class Binder {
     const swapped = swappedArguments(node, row, this.source);
     if (swapped) this.diagnostics.push(swapped);
     const mixed = textWithNumber(node, types, this.dialect, this.source);
-    if (mixed) this.diagnostics.push(mixed);
+    // Both comparisons of a BETWEEN stand in one place.
+    const isTold = ({ code, range }: Diagnostic) => code === mixed?.code && sameRange(range, node.range);
+    if (mixed && !this.diagnostics.some(isTold)) this.diagnostics.push(mixed);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
     const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
     const constant = (i: number) => (args[i] && !dependsOnRow(args[i]) ? constantValue(args[i], this.dialect) : undefined);

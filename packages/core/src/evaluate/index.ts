@@ -1,7 +1,7 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, childrenOf, parseLimits } from "../syntax/index.ts";
-import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
+import { Failure, OverTime, type TextRange, type Value, isFailure, sameRange, startClock, stopClock } from "../values/index.ts";
 import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { constantFailure } from "./constants.ts";
 import { type Taken, takenBy } from "./taken.ts";
@@ -301,5 +301,3 @@ function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expressi
   visit(root, 0);
   return result;
 }
-
-const sameRange = (a: TextRange | undefined, b: TextRange) => a !== undefined && a.start === b.start && a.end === b.end;

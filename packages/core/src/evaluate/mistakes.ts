@@ -75,6 +75,9 @@ export function wrongTypes(
   return mistake("argument-type", node.range, { name: node.name, given, signature: signatures(asMany, dialect) }, fixes);
 }
 
+/** Whether a type is one of texts, whatever their length and collation. */
+export const isText = (type: string): boolean => /^(?:text|bpchar)/.test(type);
+
 const relations = new Set(["=", "==", "<>", "!=", "<", "<=", ">", ">=", "eq", "ne", "lt", "le", "gt", "ge"]);
 
 /** `qty > 3` with a column of texts, where that means something else than it says; a warning. */
@@ -94,7 +97,7 @@ function readAsNumbers({ args }: Call, types: readonly string[], dialect: Dialec
     const isLiteral = arg.kind === "literal" && arg.value !== null && !["string", "boolean"].includes(typeof arg.value);
     return isLiteral || /^(?:number|tinyint|smallint|integer|bigint|hugeint|decimal|double)(?: \d+)?\??$/.test(type);
   };
-  const texts = args.filter((arg, i) => /^(?:text|bpchar)/.test(types[i]) && !isWritten(arg));
+  const texts = args.filter((arg, i) => isText(types[i]) && !isWritten(arg));
   if (!dialect.numberOfText || texts.length === 0 || !types.some(isNumber)) return [];
   const edits = texts.map((text) => {
     const { start, end } = ungrouped(text).range;

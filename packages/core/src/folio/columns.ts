@@ -2,7 +2,7 @@ import { agree } from "../contrast/equal.ts";
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Column, type Program, type RunBudget, type Sample, columnsUsed, compile } from "../evaluate/index.ts";
-import { mistake } from "../evaluate/mistakes.ts";
+import { isText, mistake } from "../evaluate/mistakes.ts";
 import { type Name, walk } from "../syntax/index.ts";
 import { type Value, isFailure, isList } from "../values/index.ts";
 import { inOrder } from "./order.ts";
@@ -55,8 +55,8 @@ export interface Stage {
 /** What became of one calculated column; rows are 0-based, of the sample that was given. */
 export interface Changes {
   readonly name: string;
-  /** How many values are no errors and differ from what was there; for a new column how many there are. */
-  readonly changed: number;
+  /** Rows whose value is no error and is written otherwise than what was there; for a new column those that have one. */
+  readonly changed: readonly number[];
   readonly failed: readonly number[];
   readonly empty: number;
   readonly nothing: number;
@@ -79,7 +79,9 @@ export interface Applied {
 export interface Plan {
   readonly dialect: Dialect;
   readonly steps: readonly PlanStep[];
-  readonly conditions: readonly Program[];
+  /** The conditions, where they are given. */
+  readonly where: Program | undefined;
+  readonly only: Program | undefined;
   /** The names of the columns that it gives: those of the sample, then the new ones as they are given, helpers left out. */
   readonly names: readonly string[];
   /** The names of the columns of the sample. */
@@ -105,7 +107,7 @@ export function planColumns(
   dialect: Dialect,
   columns: readonly CalculatedColumn[],
   sample: Sample,
-  { where, only, unfold, decided }: PlanOptions = {},
+  { where: changing, only: giving, unfold, decided }: PlanOptions = {},
 ): Plan {
   const given = sample.columns.map(({ name }) => name);
   const calculated = new Set(columns.flatMap(({ names }) => names));
@@ -122,7 +124,7 @@ export function planColumns(
     note(of, source, wrong ? [wrong] : program.diagnostics);
     return program;
   };
-  const [changing, giving] = [condition("where", where), condition("only", only)];
+  const [where, only] = [condition("where", changing), condition("only", giving)];
   if (unfold !== undefined && !names.includes(unfold))
     note("unfold", unfold, [mistake("unknown-column", { start: 0, end: unfold.length }, { name: unfold, columns: names })]);
 
@@ -139,7 +141,7 @@ export function planColumns(
       const own = column.names.length > 1 ? program.type.replace(/\[\]$/, "") : program.type;
       // A literal has no type before it stands somewhere; what is mixed has one that takes both.
       const isOpen = /^(?:unknown|literal|null)$/.test(own);
-      const together = changing && raw ? [dialect.types.columnType(raw.values), own] : [own];
+      const together = where && raw ? [dialect.types.columnType(raw.values), own] : [own];
       const type = (isOpen || together.length > 1 ? dialect.types.unify(together) : undefined) ?? own;
       types.set(name, type);
       put(now, { name, values: [], type });
@@ -168,7 +170,8 @@ export function planColumns(
   const plan: Plan = {
     dialect,
     steps,
-    conditions: [changing, giving].filter((each) => each !== undefined),
+    where,
+    only,
     names,
     given: new Set(given),
     calculated,
@@ -177,7 +180,7 @@ export function planColumns(
     stages: (rows) => stages(rows),
     run(rows, budget) {
       const truths = (program: Program) => program.run(rows, budget).map((value) => dialect.types.truth(value));
-      const [changes, gives] = [changing && truths(changing), giving && truths(giving)];
+      const [changes, gives] = [where && truths(where), only && truths(only)];
       const all = Array.from({ length: rows.rows }, (_, row) => row);
       const isChanged = changes?.map((value) => value === true);
       const kept = gives ? all.filter((row) => gives[row] === true) : all;
@@ -187,16 +190,13 @@ export function planColumns(
       for (const { step, values } of stages(rows, isChanged, budget))
         step.column.names.forEach((name, place, { length }) => {
           const results = ofNames(values, length, place);
-          const raw = rows.columns.find((column) => column.name === name)?.values;
           const cells = columnsNow.get(name);
           const plain = (row: number) => (isFailure(results[row]) ? results[row] : (dialect.plain(results[row]) as Value));
-          columnsNow.set(
-            name,
-            isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (cells?.[row] ?? null))) : all.map(plain),
-          );
+          const now = isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (cells?.[row] ?? null))) : all.map(plain);
+          columnsNow.set(name, now);
           const isOver = (row: number) => isList(values[row]) && values[row].length > length;
           const overflowing = length > 1 && place === length - 1 ? own.filter(isOver) : [];
-          told.push({ name, ...changesOf(results, raw, own), overflowing });
+          told.push({ name, ...changesOf(now, cells, own), overflowing });
         });
       const taken = (values: readonly Value[]) => (gives ? kept.map((row) => values[row]) : values);
       const whole = names.map((name): Column => ({ name, values: taken(columnsNow.get(name)!) }));
@@ -209,29 +209,39 @@ export function planColumns(
     readsWholeColumns(rows) {
       if (rows.rows === 0) return false;
       plan.run({ columns: rows.columns.map(({ name, values }) => ({ name, values: values.slice(0, 1) })), rows: 1 });
-      return [...steps.map(({ program }) => program), ...plan.conditions].some((program) => program.readsWholeColumns);
+      return programsOf(plan).some((program) => program.readsWholeColumns);
     },
   };
   return plan;
 }
 
-/** The places of the columns that a plan reads; what a step sees begins with those of the sample. */
-export const placesUsed = ({ steps, conditions }: Plan): Set<number> =>
-  new Set([...steps.map(({ program }) => program), ...conditions].flatMap((each) => [...columnsUsed(each)]));
+/** All expressions of a plan. */
+export const programsOf = ({ steps, where, only }: Plan): Program[] => [
+  ...steps.map(({ program }) => program),
+  ...[where, only].filter((each) => each !== undefined),
+];
 
-/** What became of the values on some rows, beside what was there. */
+/** The places of the columns that a plan reads; what a step sees begins with those of the sample. */
+export const placesUsed = (plan: Plan): Set<number> => new Set(programsOf(plan).flatMap((each) => [...columnsUsed(each)]));
+
+/** What became of the values on some rows, beside the cells that were there. */
 function changesOf(
   values: readonly Value[],
-  before: readonly Value[] | undefined,
+  cells: readonly Value[] | undefined,
   rows: readonly number[],
 ): Omit<Changes, "name" | "overflowing"> {
   return {
-    changed: rows.filter((row) => !isFailure(values[row]) && !agree(values[row], before?.[row] ?? null)).length,
+    changed: rows.filter((row) => !isFailure(values[row]) && !isWrittenAs(values[row], cells?.[row] ?? null)),
     failed: rows.filter((row) => isFailure(values[row])),
     empty: rows.filter((row) => values[row] === "").length,
     nothing: rows.filter((row) => values[row] === null).length,
   };
 }
+
+/** Whether a value stands in a file as the cell does: a number in the place of a text that was read as one, with all its digits. */
+const isWrittenAs = (value: Value, cell: Value): boolean =>
+  agree(value, cell) ||
+  (typeof cell === "string" && (typeof value === "number" || typeof value === "boolean") && String(value) === cell);
 
 /** Puts a column in the place of the one of its name, or behind all. */
 function put(columns: Column[], column: Column): void {
@@ -270,8 +280,7 @@ function conditionMistake(program: Program, calculated: ReadonlySet<string>, giv
   );
   if (early) return mistake("condition-sees-later", early.range, { name: dialect.columnText(early.name) });
   if (!program.ok) return undefined;
-  const isText = /^(?:text|string|varchar|bpchar|xs:string)\b/.test(type);
-  return isText || !dialect.types.conversion(type, "condition")
+  return isText(type) || !dialect.types.conversion(type, "condition")
     ? mistake("condition-type", tree.range, { given: type })
     : undefined;
 }

@@ -9,13 +9,14 @@ export {
   type PlanStep,
   type Stage,
   placesUsed,
+  programsOf,
   planColumns,
 } from "./columns.ts";
 export { forEach } from "./order.ts";
 export { type Claim, type Folio, folioSchema, readFolio } from "./folio.ts";
 export type { ShapeProblem } from "./shape.ts";
 export { type ClaimResult, checkClaims } from "./claims.ts";
-export { planStatement } from "./statement.ts";
+export { freeName, planStatement } from "./statement.ts";
 export {
   type Deed,
   type Effect,

@@ -19,7 +19,7 @@ const most = 50_000;
 export function inlined(plan: Plan, name: string, sample: Sample): Inlined {
   const { dialect } = plan;
   const refuse = (refused: string): Inlined => ({ name, refused });
-  if (plan.conditions.length > 0) return refuse("a condition says where it holds, which one expression does not");
+  if (plan.where || plan.only) return refuse("a condition says where it holds, which one expression does not");
   const whole = new Map<string, string>();
   for (const { column } of plan.steps) {
     if (column.names.length > 1) {

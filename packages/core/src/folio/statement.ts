@@ -5,29 +5,24 @@ import type { Plan, PlanStep } from "./columns.ts";
  * those, so that every expression is written once.
  * @throws RangeError where the dialect has no statements, or a list becomes columns
  */
-export function planStatement(
-  plan: Plan,
-  table: string,
-  conditions: { where?: string | undefined; only?: string | undefined },
-): string {
-  const { dialect, names } = plan;
+export function planStatement(plan: Plan, table: string): string {
+  const { dialect, names, where, only } = plan;
   const { statements } = dialect;
   if (!statements) throw new RangeError(`${dialect.title} has no statements`);
   const several = plan.steps.find(({ column }) => column.names.length > 1);
   if (several) throw new RangeError(`a list that becomes columns (${several.column.names.join(", ")}) has no statement here`);
   const quoted = (name: string) => statements.quoted(name);
   const given = names.filter((name) => !plan.calculated.has(name) || plan.given.has(name));
-  const text = (source: string) => dialect.print(dialect.parse(source).tree);
-  const isChanged = free("is changed", [...names, ...plan.calculated]);
+  const isChanged = freeName("is changed", [...names, ...plan.calculated]);
   let seen = [...given];
   let query = quoted(table);
   const around = (items: readonly string[], rest = "") =>
     (query = `(SELECT ${items.join(", ")}\nFROM ${query}${rest}) AS ${quoted("rows")}`);
-  if (conditions.only !== undefined) query += ` WHERE ${text(conditions.only)}`;
-  if (conditions.where !== undefined) {
-    around([...given.map(quoted), `(${text(conditions.where)}) AS ${quoted(isChanged)}`]);
+  if (only) query += ` WHERE ${dialect.print(only.tree)}`;
+  if (where) {
+    around([...given.map(quoted), `(${dialect.print(where.tree)}) AS ${quoted(isChanged)}`]);
     seen = [...seen, isChanged];
-  } else if (conditions.only !== undefined) around(given.map(quoted));
+  } else if (only) around(given.map(quoted));
   for (const level of levels(plan.steps)) {
     const made = new Map(
       level.map(
@@ -42,7 +37,7 @@ export function planStatement(
     const value = (name: string) => {
       const expression = made.get(name);
       if (expression === undefined) return quoted(name);
-      if (conditions.where === undefined) return `${expression} AS ${quoted(name)}`;
+      if (!where) return `${expression} AS ${quoted(name)}`;
       const old = plan.given.has(name) ? quoted(name) : "NULL";
       return `CASE WHEN ${quoted(isChanged)} THEN ${expression} ELSE ${old} END AS ${quoted(name)}`;
     };
@@ -69,7 +64,8 @@ function levels(steps: readonly PlanStep[]): PlanStep[][] {
   return result;
 }
 
-function free(name: string, taken: readonly string[]): string {
+/** A name, or what comes after it where there is one of that name: "value 2". */
+export function freeName(name: string, taken: readonly string[]): string {
   let found = name;
   for (let n = 2; taken.includes(found); n++) found = `${name} ${n}`;
   return found;

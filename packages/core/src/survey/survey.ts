@@ -164,9 +164,12 @@ export class Survey {
 
 function surveyOf(name: string, tally: ColumnTally, rows: number): ColumnSurvey {
   const top: Found[] = [];
+  const kindsOf = new Map<string, TextKind>();
   const near = new Map<string, Found[]>();
   for (const [text, { count, row }] of tally.texts) {
-    tally.note(factsOf(text), count, row, text);
+    const facts = factsOf(text);
+    tally.note(facts, count, row, text);
+    kindsOf.set(text, facts.kind);
     const found = { what: text, count, row, example: text };
     top.push(found);
     const key = nearKey(text);
@@ -194,7 +197,7 @@ function surveyOf(name: string, tally: ColumnTally, rows: number): ColumnSurvey 
     isEstimated: !isOnlyTexts,
     kinds,
     kind,
-    exceptions: kind === "text" ? [] : exceptionsTo(kind, tally, kinds),
+    exceptions: kind === "text" ? [] : exceptionsTo(kind, top, kindsOf, kinds),
     lengths: length.count === 0 ? undefined : { least: length.least, most: length.most, mean: length.sum / length.count },
     cases: tally.cases.list(),
     shapes,
@@ -219,10 +222,13 @@ function estimated(tally: ColumnTally): number {
 }
 
 /** The texts that are of another kind than the rest, one by one where they were kept. */
-function exceptionsTo(kind: string, tally: ColumnTally, kinds: readonly Found[]): Found[] {
-  const kept = [...tally.texts].flatMap(([text, { count, row }]) =>
-    factsOf(text).kind === kind ? [] : [{ what: text, count, row, example: text }],
-  );
+function exceptionsTo(
+  kind: string,
+  texts: readonly Found[],
+  kindsOf: ReadonlyMap<string, TextKind>,
+  kinds: readonly Found[],
+): Found[] {
+  const kept = texts.filter(({ what }) => kindsOf.get(what) !== kind);
   const others = kinds.filter(({ what }) => what !== kind).map((found) => ({ ...found, what: found.example }));
   return (kept.length > 0 ? kept : others).sort((a, b) => a.row - b.row).slice(0, 50);
 }

@@ -1,3 +1,4 @@
+import { withoutAccents } from "../text/folding.ts";
 import { countCodePoints } from "../values/units.ts";
 import { type TextKind, kindOfText } from "./kinds.ts";
 
@@ -74,9 +75,7 @@ export function shapeOf(text: string): string {
 
 /** What texts have in common that differ only in case, white space, accents. */
 export const nearKey = (text: string): string =>
-  text
-    .normalize("NFKD")
-    .replace(/\p{M}+/gu, "")
+  withoutAccents(text.normalize("NFKC"))
     .toLowerCase()
     .replace(/[\s\u200b-\u200f\u2060]+/gu, " ")
     .trim();

@@ -10,6 +10,9 @@ export interface TextRange {
   readonly end: number;
 }
 
+export const sameRange = (a: TextRange | undefined, b: TextRange): boolean =>
+  a !== undefined && a.start === b.start && a.end === b.end;
+
 /** The facts behind a message, by name; plain data, so that a message can be made anywhere. */
 export type Facts = Readonly<Record<string, unknown>>;
 

@@ -1634,6 +1634,9 @@ const recorded: readonly ExpressionCase[] = [
   ["concat(case 1 when 1 then 1 else 7/2 end)", "1.0000"],
   ["concat(coalesce(if(1=1,null,round(2.5, 99999999999)),0))", "0.00000000000000000000000000000000000000"],
   ["concat(coalesce(if(1=1,null,round(1e0, 30)),0))", "0.000000000000000000000000000000"],
+  ["conv(1, 2, 4294967294)", "1"],
+  ["conv('10', 16, 4294967306)", "16"],
+  ["sha2('a', 256) collate utf8mb4_bin = 'x'", 0],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

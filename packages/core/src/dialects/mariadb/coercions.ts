@@ -468,9 +468,11 @@ export const typeRules = (collation: Collation): TypeRules => ({
     }
     if (row.result === "extreme") return extremeType(types);
     if (row.result === "own text") return "text";
-    // What is no number of bits leaves the result without a character set.
-    const bits = row.name === "sha2" ? constant(1) : undefined;
-    if (bits !== undefined && ![0, 224, 256, 384, 512].includes(Number(toInteger(bits)))) return "binary";
+    // Where the bits are none that there are, the result has no character set.
+    if (row.result === "digest") {
+      const bits = constant(1);
+      return bits === undefined || [0, 224, 256, 384, 512].includes(Number(toInteger(bits))) ? "text" : "binary";
+    }
     // What a text is made of gives it its collation; a count, a place or bytes that it is made with does not.
     if (row.result === "text")
       return types.find((type, i) => isCollated(type) && /^(?:text|pattern|any)$/.test(parameterAt(row, i).type)) ?? "text";

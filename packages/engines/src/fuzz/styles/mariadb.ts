@@ -78,6 +78,7 @@ export const mariadb: Style = {
   kindOf: kinds({
     text: "text",
     "own text": "text",
+    digest: "text",
     string: "text",
     position: "integer",
     count: "integer",
