@@ -148,6 +148,20 @@ describe("the desk", () => {
     await page.waitForFunction(() => document.querySelectorAll("tbody .result")[1]?.textContent === "Nym");
   });
 
+  test("columns of numbers and truth values are read as such, shown as they were written, and typed so", async () => {
+    await load("loan.csv", "qty,code,sent\n9.50,007,TRUE\n200,12,false\n");
+    await page.getByText("Read as numbers: qty.").waitFor();
+    await page.getByText("Read as truth values: sent.").waitFor();
+    await expression().fill('IF(AND(sent;qty>3);code&"!";qty)');
+    await beside().fill("qty * 2");
+    await expectRow("1", ["9.50", "007", "TRUE", "007!", "19", "no single operation"]);
+    await page.getByRole("button", { name: "Add scratch row" }).click();
+    await page.getByLabel("qty of scratch row s1").fill("5");
+    await page.getByLabel("sent of scratch row s1").fill("true");
+    await page.getByLabel("code of scratch row s1").fill("x");
+    await page.waitForFunction(() => document.querySelectorAll("tbody .result")[0]?.textContent === "x!");
+  });
+
   test("an expression is laid out in lines by a button", async () => {
     const long = "case when ((position(',' in collector)) = 0) then (collector) else btrim(split_part(collector, ',', 1)) end";
     await beside().fill(long);
