@@ -1637,6 +1637,13 @@ const recorded: readonly ExpressionCase[] = [
   ["conv(1, 2, 4294967294)", "1"],
   ["conv('10', 16, 4294967306)", "16"],
   ["sha2('a', 256) collate utf8mb4_bin = 'x'", 0],
+  ["timestampadd(year, '99999999999999999999', '2019-04-03')", "2018-04-03"],
+  ["timestampadd(day, '18446744073709551614', '2019-04-03')", "2019-04-01"],
+  ["timestampadd(day, '9223372036854775808', 20190403)", null],
+  ["timestampadd(month, '-99999999999999999999', '2019-04-03')", null],
+  ["date_sub('2019-04-03', interval 9223372036854775807 year)", "2020-04-03"],
+  ["timestampadd(microsecond, 153722867280912931, 20190403)", "6890-07-14 20:28:00.912931"],
+  ["timestampadd(year, 4294967296.9, 20190403)", "2020-04-03"],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

@@ -112,8 +112,8 @@ const isClock = (value: Value, type: string): boolean =>
 
 function shiftTime(text: string, amount: string, unitName: string, direction: 1 | -1): Value {
   const change = amountOf(amount, unitName);
-  if (!change || change[0] !== 0) return new Failure("not-covered", { what: "the current date" });
-  return spanText(readTime(text)! + direction * change[1]);
+  if (!change || change.months !== 0) return new Failure("not-covered", { what: "the current date" });
+  return spanText(readTime(text)! + direction * (change.days * 86_400e6 + change.micro));
 }
 
 function shiftText(value: Value, amount: string, unitName: string, direction: 1 | -1): Value {

@@ -285,16 +285,16 @@ export function momentAt(days: number, micro: number): Moment | undefined {
 }
 
 /** How many months, and how many microseconds, one of each unit is. */
-const units: Readonly<Record<string, readonly [months: number, micro: number]>> = lookup({
-  microsecond: [0, 1],
-  second: [0, 1e6],
-  minute: [0, 60e6],
-  hour: [0, 3600e6],
-  day: [0, 86_400e6],
-  week: [0, 7 * 86_400e6],
-  month: [1, 0],
-  quarter: [3, 0],
-  year: [12, 0],
+const units: Readonly<Record<string, readonly [months: bigint, micro: bigint]>> = lookup({
+  microsecond: [0n, 1n],
+  second: [0n, 1_000_000n],
+  minute: [0n, 60_000_000n],
+  hour: [0n, 3_600_000_000n],
+  day: [0n, 86_400_000_000n],
+  week: [0n, 604_800_000_000n],
+  month: [1n, 0n],
+  quarter: [3n, 0n],
+  year: [12n, 0n],
 });
 
 /** The units of a compound one, the largest first. */
@@ -316,43 +316,68 @@ export const isUnit = (unit: string): boolean => unit in units || unit in compou
 /** Whether a unit is one of time, so that a date becomes a date with time. */
 export const isTimeUnit = (unit: string): boolean => /micro|second|minute|hour/.test(unit);
 
-/** Months and microseconds of an amount of a unit; a compound amount is read from its runs of digits. */
-export function amountOf(amount: string, unit: string): readonly [number, number] | undefined {
+/** What an amount of units is in months, whole days and microseconds of a day, each with the amount's sign. */
+interface Change {
+  readonly months: number;
+  readonly days: number;
+  readonly micro: number;
+}
+
+const changeOf = (months: bigint, micro: bigint): Change => ({
+  months: Number(months),
+  days: Number(micro / units.day[1]),
+  micro: Number(micro % units.day[1]),
+});
+
+/** The whole number that a text begins with, in the engine's 64 bits: what is too long is all bits set, which is -1. */
+function bitsOf(amount: string): bigint {
+  const number = BigInt(/^[ \t\n\v\f\r]*(-?\d+)/.exec(amount)?.[1] ?? 0);
+  const most = 2n ** 64n - 1n;
+  return number < -(2n ** 63n) ? -(2n ** 63n) : BigInt.asIntN(64, number > most ? most : number);
+}
+
+/** A number of seconds with its fraction, in microseconds. */
+function microOfSeconds(amount: string): bigint | undefined {
+  const seconds = Number(/^[ \t\n\v\f\r]*-?\d*(?:\.\d*)?(?:[eE][+-]?\d+)?/.exec(amount)?.[0] || 0);
+  return Number.isFinite(seconds) ? BigInt(Math.trunc(seconds * 1e6)) : undefined;
+}
+
+/** What an amount of a unit is; a compound amount is read from its runs of digits. */
+export function amountOf(amount: string, unit: string): Change | undefined {
   const names = compounds[unit];
-  const sign = /^[ \t\n\v\f\r]*-/.test(amount) ? -1 : 1;
   if (!names) {
-    const number =
-      unit === "second"
-        ? Number(/^[ \t\n\v\f\r]*-?\d*(?:\.\d*)?(?:[eE][+-]?\d+)?/.exec(amount)?.[0] || 0)
-        : Number(/^[ \t\n\v\f\r]*-?\d+/.exec(amount)?.[0] ?? 0);
-    const [months, micro] = units[unit] ?? [0, 0];
-    return unit in units ? [number * months, Math.trunc(number * micro)] : undefined;
+    if (!(unit in units)) return undefined;
+    const [months, micro] = units[unit];
+    if (unit === "second") {
+      const read = microOfSeconds(amount);
+      return read === undefined ? undefined : changeOf(0n, read);
+    }
+    // The engine keeps a year in 32 bits and adds to it without looking.
+    const count = unit === "year" ? BigInt.asIntN(32, bitsOf(amount)) : bitsOf(amount);
+    return changeOf(count * months, count * micro);
   }
   const digits = amount.match(/\d+/g) ?? [];
   if (digits.length > names.length) return undefined;
   // The last of several is a fraction of a second where the unit has one.
   const isFraction = names.at(-1) === "microsecond" && digits.length > 1;
-  const runs = digits.map((run, i) => Number(isFraction && i === digits.length - 1 ? run.slice(0, 6).padEnd(6, "0") : run));
-  const used = [...Array<number>(names.length - runs.length).fill(0), ...runs];
-  let [months, micro] = [0, 0];
-  names.forEach((name, i) => {
-    months += units[name][0] * used[i];
-    micro += units[name][1] * used[i];
-  });
-  return [sign * months, sign * micro];
+  const runs = digits.map((run, i) => BigInt(isFraction && i === digits.length - 1 ? run.slice(0, 6).padEnd(6, "0") : run));
+  const used = [...Array<bigint>(names.length - runs.length).fill(0n), ...runs];
+  const sum = (part: 0 | 1) => names.reduce((total, name, i) => total + units[name][part] * used[i], 0n);
+  const sign = /^[ \t\n\v\f\r]*-/.test(amount) ? -1n : 1n;
+  return changeOf(sign * sum(0), sign * sum(1));
 }
 
 /** The moment an amount of a unit later (`direction` 1) or earlier; undefined where there is none. */
 export function shifted(from: Moment, amount: string, unit: string, direction: 1 | -1): Moment | undefined {
   const change = amountOf(amount, unit);
   if (!change) return undefined;
-  const total = from.year * 12 + from.month - 1 + direction * change[0];
+  const total = from.year * 12 + from.month - 1 + direction * change.months;
   const [year, month] = [Math.floor(total / 12), (total % 12) + 1];
   if (total < 0 || year > 9999) return undefined;
   const last = daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
   const day = Math.min(from.day, last);
-  if (change[1] === 0) return { ...from, year, month, day };
-  return momentAt(daysFromDate(year, month, day), microOf(from) + direction * change[1]);
+  if (change.days === 0 && change.micro === 0) return { ...from, year, month, day };
+  return momentAt(daysFromDate(year, month, day) + direction * change.days, microOf(from) + direction * change.micro);
 }
 
 /** How weeks are counted: whether they start on Monday, whether there is a week 0, and what the first week of a year is. */
