@@ -19,6 +19,7 @@ const layers = [
   "contrast",
   "authoring",
   "survey",
+  "lists",
   "folio",
 ];
 const core = "packages/core/src/";

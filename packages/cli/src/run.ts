@@ -5,6 +5,7 @@ import type { ContrastOptions } from "./commands/contrast.ts";
 import type { EvalOptions } from "./commands/eval.ts";
 import type { FolioOptions } from "./commands/folio.ts";
 import type { FormatOptions } from "./commands/format.ts";
+import type { ListOptions } from "./commands/list.ts";
 import type { LookOptions } from "./commands/look.ts";
 import type { ProbeOptions } from "./commands/probe.ts";
 import type { StatementOptions } from "./commands/statement.ts";
@@ -92,6 +93,11 @@ function build(streams: Guarded, done: (code: number) => void): Command {
       gather,
     )
     .option("-e, --each <columns>", "the expression in place of each of these columns (* for all); in it, it is the column")
+    .option(
+      "--then <job>",
+      "what is done with the values of the expression then, the same in every dialect; may be given again (see below)",
+      gather,
+    )
     .option("-w, --where <condition>", "change only the rows for which this expression, in the same dialect, is true")
     .option("--only <condition>", "leave out the rows for which this expression is not true")
     .option("--unfold <column>", "make a row of each item of the lists in this column")
@@ -99,7 +105,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
     .addHelpText(
       "after",
-      `\nExamples:\n  iquill eval -i openformula -r demo 'LEFT(taxon;3)'\n  iquill eval -i postgresql -r demo --trace 1 "split_part(collector, ',', 1)"\n  iquill eval -i postgresql -r demo -c "surname=split_part(collector, ',', 1)" -c "collector=btrim(collector)"\n  iquill eval -i openformula -r demo --each collector,taxon 'TRIM(it)'`,
+      `\nExamples:\n  iquill eval -i openformula -r demo 'LEFT(taxon;3)'\n  iquill eval -i postgresql -r demo --trace 1 "split_part(collector, ',', 1)"\n  iquill eval -i postgresql -r demo -c "surname=split_part(collector, ',', 1)" -c "collector=btrim(collector)"\n  iquill eval -i openformula -r demo --each collector,taxon 'TRIM(it)'\n\nJobs of --then:\n  replace=FILE     a list of replacements: a file with the columns old and new (as, where, case, which)\n  has=FILE         whether any value of a list stands in the text; which=FILE the first, terms=FILE all\n  split='; ,'      the pieces between any of these marks; item=2, item=-1 one of them; join=TEXT all in one\n  keep=FILE        the pieces that are in a list, or in a range: keep=1..12; places= which pieces they are\n  drop=KINDS       without letters, digits, punctuation, symbols, accents, spaces, controls or invisible; only=KINDS\n  find=KIND        all numbers, telephone numbers, mail addresses or dates: number, telephone, mail, date, shape:A#0⁴\n  plain, tidy      plain Latin letters; no white space at the ends, single spaces within, no empty pieces`,
     )
     .action(async (expression: string | undefined, options: EvalOptions) =>
       done(await (await import("./commands/eval.ts")).evaluate(expression, options, streams)),
@@ -123,6 +129,18 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .addHelpText("after", "\nExample:\n  iquill inline demo surname")
     .action(async (folio: string, names: string[]) =>
       done(await (await import("./commands/folio.ts")).inlineCommand(folio, names, streams)),
+    );
+
+  program
+    .command("list <file>")
+    .description("what is in a list of replacements or values, and which rules are in each other's way; or the expression for it")
+    .addOption(new Option("-i, --in <dialect>", "print the expression in this dialect").choices(Object.keys(dialectLoaders)))
+    .option("-r, --rows <file>", "rows on which the expression is tried; demo for the demo register")
+    .option("-c, --column <name>", "the column that it is for")
+    .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
+    .addHelpText("after", "\nExample:\n  iquill list demo -i postgresql -r demo -c locality")
+    .action(async (file: string, options: ListOptions) =>
+      done(await (await import("./commands/list.ts")).listCommand(file, options, streams)),
     );
 
   program

@@ -8,7 +8,7 @@ const least = { folio: 1, dialect: "postgresql", columns: [{ name: "x", expressi
 // prettier-ignore
 test.each([
   [{ ...least, dialekt: "sql" }, 'dialekt: a folio has no "dialekt"; did you mean "dialect"?'],
-  [{ ...least, colour: 1 }, 'colour: a folio has no "colour"; it has folio, title, notes, sample, dialect, options, types, columns, where, only, unfold, claims'],
+  [{ ...least, colour: 1 }, 'colour: a folio has no "colour"; it has folio, title, notes, sample, dialect, options, types, columns, lists, where, only, unfold, claims'],
   [{ ...least, folio: 2 }, 'folio: "folio" must be 1, not 2'],
   [{ folio: 1, dialect: "sql" }, ': a folio lacks "columns"'],
   [{ ...least, columns: [] }, 'columns: "columns" must have at least 1'],
@@ -18,7 +18,13 @@ test.each([
   [{ ...least, types: { qty: "nr" } }, 'types.qty: "qty" must be text or number or truth or date, not "nr"'],
   [{ ...least, claims: [{ column: "x", row: {}, expect: { valu: 1 } }] }, 'claims.0.expect.valu: "expect" has no "valu"; did you mean "value"?'],
   [{ ...least, claims: {} }, 'claims: "claims" must be a list'],
-  ["x", ": a folio must have folio, title, notes, sample, dialect, options, types, columns, where, only, unfold, claims"],
+  [{ ...least, lists: { l: { rule: [] } } }, 'lists.l.rule: "l" has no "rule"; did you mean "rules"?'],
+  [{ ...least, lists: { l: {} } }, 'lists.l: "l": one of file, values and rules is wanted'],
+  [{ ...least, lists: { l: { rules: [{ old: "(", new: "", as: "pattern" }] } } }, 'lists.l: "l": rule 1: the pattern "(" cannot be read'],
+  [{ ...least, lists: { l: { file: "gone.csv" } } }, 'lists.l: "l": its file "gone.csv" was not read'],
+  [{ ...least, columns: [{ name: "x", expression: "label", then: [{ replace: "l" }] }] }, 'columns.0.then.0: "then": there is no list "l"'],
+  [{ ...least, columns: [{ name: "x", expression: "label", then: [{ drop: "vowels" }] }] }, 'columns.0.then.0.drop: "drop" must be letters or digits'],
+  ["x", ": a folio must have folio, title, notes, sample, dialect, options, types, columns, lists, where, only, unfold, claims"],
 ])("%j is refused", (data, expected) => {
   const { folio, problems } = readFolio(data);
   expect(folio).toBeUndefined();
@@ -28,6 +34,36 @@ test.each([
 test("the published schema is that of the reader", () => {
   const file = new URL("../folio.schema.json", import.meta.url);
   expect(JSON.parse(readFileSync(file, "utf8"))).toEqual(JSON.parse(JSON.stringify(folioSchema)));
+});
+
+test("lists are in the place of their names", () => {
+  const { folio } = readFolio(
+    {
+      ...least,
+      columns: [{ name: "x", expression: "label", then: [{ replace: "r" }, { keep: "v" }, { keep: { from: 1, to: 2 } }] }],
+      lists: {
+        r: {
+          where: "word",
+          rules: [
+            { old: "a", new: "b" },
+            { old: "c", new: "d", where: "part" },
+          ],
+        },
+        v: { file: "v.csv" },
+      },
+    },
+    new Map([["v.csv", { columns: [{ name: "value", values: ["b"] }], rows: 1 }]]),
+  );
+  expect(folio?.columns[0].then).toEqual([
+    {
+      replace: [
+        { old: "a", new: "b", where: "word" },
+        { old: "c", new: "d" },
+      ],
+    },
+    { keep: { values: ["b"] } },
+    { keep: { from: 1, to: 2 } },
+  ]);
 });
 
 describe("claims", () => {

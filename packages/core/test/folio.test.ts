@@ -107,7 +107,7 @@ describe("columns put into one expression", () => {
     ["sql", { a: "trim(both ' ' from taxon)", b: "char_length(a)" }, "b", "char_length(trim(both ' ' from taxon))"],
     ["xpath", { a: "tokenize($taxon, '; ')", b: "for $x in $a return concat($x, $code)" }, "b", "for $x in tokenize($taxon, '; ') return concat($x, $code)"],
   ])("%s: %j", (id, given, name, expected) => {
-    expect(inline(id, given, name)).toEqual({ name, expression: expected });
+    expect(inline(id, given, name)).toEqual({ name, expression: expected, emptyForNothing: false });
   });
 
   // prettier-ignore

@@ -45,13 +45,26 @@ const column = (name: string, expression: string, isHelper?: true): CalculatedCo
   expression,
   ...(isHelper && { isHelper }),
 });
-const columns = [
+const columns: readonly CalculatedColumn[] = [
   column("k", "length(label)"),
   column("label", "upper(trim(label))"),
   column("first", "substr(label, 1, comma)", true),
   column("comma", `length("Collector Notes") - 2`, true),
   column("is changed", "first || '!'"),
   column("n", "n + 1"),
+  // What lists do is said in the dialect.
+  {
+    ...column("notes", `"Collector Notes"`),
+    then: [
+      {
+        replace: [
+          { old: "a", new: "it's" },
+          { old: "c", new: "", where: "whole" },
+        ],
+      },
+    ],
+  },
+  { ...column("which", "lower(label)"), then: [{ which: { values: ["alnus", "salix"] } }] },
 ];
 const options: readonly PlanOptions[] = [
   {},
@@ -67,13 +80,13 @@ test.each(Object.keys(engines).flatMap((id) => options.map((option) => [id, opti
   expect(plan.ok).toBe(true);
   const { sample: given } = plan.run(sample);
   const expected = Array.from({ length: given.rows }, (_, row) => given.columns.map(({ values }) => values[row]));
-  expect(await engines[id](planStatement(plan, "the rows"))).toEqual(expected);
+  expect(await engines[id](planStatement(plan, "the rows", sample))).toEqual(expected);
 });
 
 test("what has no query is refused", () => {
   const sample = sampleOf(rows);
   const several = planColumns(dialects.duckdb(), [{ names: ["a", "b"], expression: "string_split(label, ',')" }], sample);
-  expect(() => planStatement(several, "t")).toThrow("a list that becomes columns (a, b) has no statement here");
+  expect(() => planStatement(several, "t", sample)).toThrow("a list that becomes columns (a, b) has no statement here");
   const formula = planColumns(dialects.openformula(), [column("a", "1")], sample);
-  expect(() => planStatement(formula, "t")).toThrow("has no statements");
+  expect(() => planStatement(formula, "t", sample)).toThrow("has no statements");
 });

@@ -10,12 +10,14 @@ import {
   programsOf,
 } from "indigo-quill/folio";
 import { visibleText } from "indigo-quill/authoring";
+import { Replacer } from "indigo-quill/lists";
 import { HazardTally, type KindReader, hazardText } from "indigo-quill/survey";
 import { reportAll } from "../output/diagnostics.ts";
 import { writeWhole } from "../output/file.ts";
 import { StepNotes, appendEntry, readLedger } from "../output/ledger.ts";
 import { progress } from "../output/progress.ts";
 import { type PreviewOf, type RowFormat, type RowWriter, previewOf, stepsWriter, writerOf } from "../output/rows.ts";
+import { conflictText } from "../output/rules.ts";
 import { type Style, styleFor } from "../output/style.ts";
 import { Tally, counted, sayKinds, summary } from "../output/tally.ts";
 import { traceText } from "../output/trace.ts";
@@ -63,6 +65,7 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   const planned = { ...job.plan, decided: decided ?? job.plan.decided };
   let plan = planColumns(job.dialect, columns, first, planned);
   if (!reported(plan, streams)) return exit.failed;
+  sayConflicts(columns, streams);
   if (options.trace !== undefined) return traced(plan, first, options.trace, style, streams);
   // What counts over a column, and rows that may bring columns of their own, want all rows at once.
   if (plan.readsWholeColumns(first) || job.isRagged) {
@@ -156,12 +159,28 @@ export function reported(plan: Plan, streams: Guarded): boolean {
   return plan.ok;
 }
 
+/** Conflicts that are told before the rules of a column run. */
+const conflictsTold = 3;
+
+/** Says which rules of replacement lists are in each other's way. */
+function sayConflicts(columns: readonly CalculatedColumn[], { stderr }: Guarded): void {
+  for (const { names, then = [] } of columns)
+    for (const job of then) {
+      if (!("replace" in job)) continue;
+      const { conflicts } = new Replacer(job.replace);
+      for (const conflict of conflicts.slice(0, conflictsTold))
+        stderr.write(`${names.join(", ")}: ${conflictText(conflict, job.replace)}\n`);
+      const more = conflicts.length - conflictsTold;
+      if (more > 0) stderr.write(`${names.join(", ")}: and ${counted(more, "other conflict")}; iquill list tells them\n`);
+    }
+}
+
 function traced(plan: Plan, sample: Sample, row: number, style: Style, streams: Guarded): number {
   if (row < 1 || row > sample.rows) throw new UsageError(`there is no row ${row}; the sample has rows 1 to ${sample.rows}`);
   let isFirst = true;
   for (const { step, sample: seen } of plan.stages(sample)) {
     if (plan.steps.length > 1) streams.stdout.write(`${isFirst ? "" : "\n"}${style.colour.bold(step.column.names.join(", "))}\n`);
-    streams.stdout.write(traceText(step.program, seen, row - 1, style));
+    streams.stdout.write(traceText(step.program, seen, row - 1, style, step));
     isFirst = false;
   }
   return exit.ok;

@@ -1,5 +1,15 @@
 import type { Dialect, Sample } from "indigo-quill";
 import { type CalculatedColumn, forEach, freeName } from "indigo-quill/folio";
+import {
+  type CharacterKind,
+  type Job,
+  ListProblem,
+  type NamedList,
+  type WrittenJob,
+  jobFrom,
+  jobNames,
+  listFromTable,
+} from "indigo-quill/lists";
 import { readSample } from "../input.ts";
 import { type Streams, UsageError } from "../streams.ts";
 
@@ -9,14 +19,16 @@ export interface ColumnOptions {
   readonly each?: string;
   readonly name?: string;
   readonly replace?: string;
+  readonly then?: readonly string[];
 }
 
 /** The columns that are asked for: by --column, or by the expression with --each, --name or --replace. */
 export function columnsWanted(
   dialect: Dialect,
   expression: string | undefined,
-  { column = [], each, name, replace }: ColumnOptions,
+  { column = [], each, name, replace }: Omit<ColumnOptions, "then">,
   { columns }: Sample,
+  jobs: readonly Job[] = [],
 ): CalculatedColumn[] {
   const names = columns.map((column) => column.name);
   const there = (wanted: string): string => {
@@ -25,9 +37,10 @@ export function columnsWanted(
     return wanted;
   };
   const wanted = column.map(columnFrom);
+  const then = jobs.length > 0 && { then: jobs };
   if (expression === undefined) {
     if (wanted.length === 0) throw new UsageError("an expression is wanted, or --column name=expression");
-    for (const [option, value] of Object.entries({ each, name, replace }))
+    for (const [option, value] of Object.entries({ each, name, replace, ...then }))
       if (value !== undefined) throw new UsageError(`--${option} is about an expression of its own, which is not given`);
     return wanted;
   }
@@ -36,13 +49,16 @@ export function columnsWanted(
   if (each !== undefined) {
     if (names.includes("it"))
       throw new UsageError('with --each "it" stands for each column, and there is a column of that name; use --column');
-    return [...wanted, ...forEach(dialect, each === "*" ? names : namesFrom(each).map(there), expression)];
+    return [
+      ...wanted,
+      ...forEach(dialect, each === "*" ? names : namesFrom(each).map(there), expression).map((one) => ({ ...one, ...then })),
+    ];
   }
-  if (replace !== undefined) return [...wanted, { names: [there(replace)], expression }];
+  if (replace !== undefined) return [...wanted, { names: [there(replace)], expression, ...then }];
   const target = name ?? freeName("value", [...names, ...wanted.flatMap((given) => given.names)]);
   if (names.includes(target))
     throw new UsageError(`there is a column "${target}" already; --replace "${target}" puts the values in its place`);
-  return [...wanted, { names: [target], expression }];
+  return [...wanted, { names: [target], expression, ...then }];
 }
 
 /** A name, which may stand in double quotes, before a comma or the end. */
@@ -71,6 +87,50 @@ function columnFrom(text: string): CalculatedColumn {
   if (!read?.rest?.trim())
     throw new UsageError(`a column is written name=expression, or name,name=expression for the items of a list, not "${text}"`);
   return { names: read.names, expression: read.rest.trim() };
+}
+
+/** A list from a file of rows: one column of values, or old and new. */
+export async function readList(path: string, streams: Streams): Promise<NamedList> {
+  const table = await readSample(path, { text: true }, streams);
+  try {
+    return listFromTable(table);
+  } catch (error) {
+    throw error instanceof ListProblem ? new UsageError(`${path}: ${error.message}`) : error;
+  }
+}
+
+/** What is written behind --then, as in a folio. */
+function writtenJob(text: string): WrittenJob {
+  const [, name, value] = /^(\w+)(?:=([^]*))?$/.exec(text) ?? [];
+  if (!(jobNames as readonly string[]).includes(name)) throw new UsageError(`--then takes ${jobNames.join(", ")}, not "${text}"`);
+  if (name === "plain" || name === "tidy") {
+    if (value !== undefined) throw new UsageError(`--then ${name} takes nothing behind it`);
+    return { [name]: true };
+  }
+  if (value === undefined) throw new UsageError(`--then ${name} wants something: --then ${name}=…`);
+  const numbers = /^(-?\d+(?:\.\d+)?)\.\.(-?\d+(?:\.\d+)?)$/.exec(value);
+  if (numbers && (name === "keep" || name === "places")) return { [name]: { from: Number(numbers[1]), to: Number(numbers[2]) } };
+  if (name === "split") return { split: value.trim() === "" ? value : value.trim().split(/\s+/) };
+  if (name === "drop" || name === "only") return { [name]: value.split(/[,\s]+/) as CharacterKind[] };
+  if (name === "item") return { item: value === "" ? NaN : Number(value) };
+  if (name === "find" && value.startsWith("shape:")) return { find: { shape: value.slice(6) } };
+  return { [name]: value };
+}
+
+/** The jobs that are asked for by --then. */
+export async function jobsWanted(asked: readonly string[], streams: Streams): Promise<Job[]> {
+  const written = asked.map(writtenJob);
+  const lists = new Map<string, NamedList>();
+  for (const job of written)
+    for (const name of [job.replace, job.has, job.which, job.terms, job.keep, job.places])
+      if (typeof name === "string") lists.set(name, await readList(name, streams));
+  return written.map((job, i) => {
+    try {
+      return jobFrom(job, (name) => lists.get(name));
+    } catch (error) {
+      throw error instanceof ListProblem ? new UsageError(`--then ${asked[i]}: ${error.message}`) : error;
+    }
+  });
 }
 
 /** What was decided for single values: the file that a preview of values gives, with another text under `after` where wanted. */

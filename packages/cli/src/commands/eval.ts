@@ -2,7 +2,7 @@ import type { Sample } from "indigo-quill";
 import { type RowOptions, dialectOf, kindReader, readPieces, readSample } from "../input.ts";
 import type { Guarded } from "../streams.ts";
 import { type OutputOptions, apply } from "./apply.ts";
-import { type ColumnOptions, columnsWanted } from "./columns.ts";
+import { type ColumnOptions, columnsWanted, jobsWanted } from "./columns.ts";
 
 export interface EvalOptions extends Omit<RowOptions, "format">, ColumnOptions, OutputOptions {
   readonly in: string;
@@ -27,7 +27,8 @@ export async function evaluate(expression: string | undefined, options: EvalOpti
       : options.trace === undefined
         ? readPieces(rows, reading, streams, kinds)
         : once(await readSample(rows, reading, streams));
-  const columns = (first: Sample) => columnsWanted(dialect, expression, options, first);
+  const jobs = await jobsWanted(options.then ?? [], streams);
+  const columns = (first: Sample) => columnsWanted(dialect, expression, options, first, jobs);
   const isRagged = options.ragged === true;
   const { chosen } = dialect;
   const { encoding, separator, missing } = reading;

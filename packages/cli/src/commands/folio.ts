@@ -1,12 +1,22 @@
 import { dirname, resolve } from "node:path";
-import { decode } from "@indigo-quill/data";
+import { decode, readTable } from "@indigo-quill/data";
 import type { Dialect, Sample } from "indigo-quill";
-import { type Folio, checkClaims, folioSchema, inlined, planColumns, planStatement, readFolio } from "indigo-quill/folio";
+import {
+  type Folio,
+  checkClaims,
+  folioSchema,
+  inlined,
+  listFiles,
+  planColumns,
+  planStatement,
+  readFolio,
+} from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
 import { LineCounter, parseDocument } from "yaml";
-import { demoFile, dialectWith, readBytes, readPieces } from "../input.ts";
+import { demoFile, dialectWith, readBytes, readPieces, readSample } from "../input.ts";
 import { cellText, styleFor } from "../output/style.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
+import { emptied } from "./list.ts";
 import { type OutputOptions, apply, reported } from "./apply.ts";
 
 export interface FolioOptions extends OutputOptions {
@@ -39,7 +49,7 @@ export async function runFolio(path: string, files: readonly string[], options: 
   const plan = planColumns(dialect, folio.columns, first, folio.plan);
   if (!reported(plan, streams)) return exit.failed;
   try {
-    streams.stdout.write(`${planStatement(plan, options.table)}\n`);
+    streams.stdout.write(`${planStatement(plan, options.table, first)}\n`);
     return exit.ok;
   } catch (error) {
     throw error instanceof RangeError ? new UsageError(`${path}: ${error.message}`) : error;
@@ -62,8 +72,10 @@ export async function inlineCommand(path: string, names: readonly string[], stre
   const wanted = names.length > 0 ? names : folio.columns.flatMap((column) => (column.isHelper ? [] : column.names));
   const results = wanted.map((name) => inlined(plan, name, sample));
   for (const result of results) {
-    if ("expression" in result) streams.stdout.write(`${wanted.length > 1 ? `${result.name} = ` : ""}${result.expression}\n`);
-    else streams.stderr.write(`${result.name}: ${result.refused}\n`);
+    if ("expression" in result) {
+      streams.stdout.write(`${wanted.length > 1 ? `${result.name} = ` : ""}${result.expression}\n`);
+      if (result.emptyForNothing) streams.stderr.write(`${result.name}: ${emptied}`);
+    } else streams.stderr.write(`${result.name}: ${result.refused}\n`);
   }
   return results.every((result) => "expression" in result) ? exit.ok : exit.some;
 }
@@ -86,7 +98,16 @@ async function openFolio(path: string, streams: Guarded): Promise<Folio> {
     throw new UsageError(
       document.errors.map(({ message, pos }) => `${at(pos[0])}: this is neither YAML nor JSON: ${message}`).join("\n"),
     );
-  const { folio, problems } = readFolio(document.toJS({ maxAliasCount: 100 }));
+  const data: unknown = document.toJS({ maxAliasCount: 100 });
+  const files = new Map<string, Sample>();
+  for (const file of listFiles(data))
+    files.set(
+      file,
+      path === "demo"
+        ? readTable(Buffer.from(await demoFile(file))).sample
+        : await readSample(besideFolio(path, file), { text: true }, streams),
+    );
+  const { folio, problems } = readFolio(data, files);
   if (folio) return folio;
   const placed = problems.map(({ path: keys, message }) => {
     const node = document.getIn(keys, true) as { range?: [number, number, number] } | undefined;

@@ -9,6 +9,7 @@ import { dialectWith, readPieces, readSample } from "../input.ts";
 import { digestOf, writeWhole } from "../output/file.ts";
 import { appendEntry, readLedger } from "../output/ledger.ts";
 import { styleFor } from "../output/style.ts";
+import { jobText } from "../output/rules.ts";
 import { table } from "../output/table.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
 import { apply } from "./apply.ts";
@@ -22,9 +23,11 @@ async function opened(path: string): Promise<LedgerState> {
 /** A file that a ledger names stands beside the one that it is about. */
 const beside = (path: string, name: string): string => join(dirname(path), name);
 
-/** The expression that gave a column its values. */
-const expressionOf = ({ did }: StepEntry, name: string): string =>
-  did.columns.find(({ names }) => names.includes(name))!.expression;
+/** What gave a column its values: the expression, and what was done then. */
+function expressionOf({ did }: StepEntry, name: string): string {
+  const { expression, then = [] } = did.columns.find(({ names }) => names.includes(name))!;
+  return [expression, ...then.map(jobText)].join(", then ");
+}
 
 /** Lists the steps that made a file what it is, or those that changed a cell, `row,column`. */
 export async function ledgerCommand(path: string, { cell }: { cell?: string }, streams: Guarded): Promise<number> {

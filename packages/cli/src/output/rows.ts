@@ -2,6 +2,7 @@ import { csvLines, jsonItems, writeNdjson } from "@indigo-quill/data";
 import { type Column, type Sample, type Value, isFailure } from "indigo-quill";
 import { type Applied, type Plan, placesUsed } from "indigo-quill/folio";
 import { UsageError } from "../streams.ts";
+import { jobText } from "./rules.ts";
 import { PreviewOfValues, previewOfRows } from "./preview.ts";
 import { type Style, cellText, headerText } from "./style.ts";
 import { TableLines } from "./table.ts";
@@ -112,13 +113,15 @@ export function stepsWriter(format: RowFormat, plan: Plan, sample: Sample, style
   const header: string[] = [];
   for (const { step, sample: seen } of plan.stages(sample)) {
     const places: number[] = [];
+    const jobs = step.column.then ?? [];
     for (const [place, { text, depth }] of (sample.rows > 0 ? step.program.trace(seen, 0) : []).entries()) {
-      const title = depth === 0 ? step.column.names.join(", ") : text;
+      const title = depth === 0 && jobs.length === 0 ? step.column.names.join(", ") : text;
       if (header.includes(title) || (depth > 0 && isLiteral(text))) continue;
       places.push(place);
       header.push(title);
     }
     shown.push(places);
+    jobs.forEach((job, i) => header.push(i === jobs.length - 1 ? step.column.names.join(", ") : `then ${jobText(job)}`));
   }
   const lines = new TableLines(["row", ...header.map(headerText)], style, [0]);
   const separator = format === "tsv" ? "\t" : ",";
@@ -139,13 +142,15 @@ export function stepsWriter(format: RowFormat, plan: Plan, sample: Sample, style
       const found: (readonly Value[])[][] = rows.map(() => []);
       let step = 0;
       for (const {
-        step: { program },
+        step: { program, treatment },
         sample: seen,
       } of plan.stages(piece)) {
         const places = shown[step++];
+        const given = treatment && program.run(seen);
         rows.forEach((row, i) => {
           const traced = program.trace(seen, row);
           for (const place of places) found[i].push(traced[place].values);
+          for (const value of treatment?.trace(given![row]) ?? []) found[i].push([value]);
         });
       }
       const number = (i: number) => String(start + rows[i] + 1);

@@ -1,7 +1,8 @@
 import type { Sample } from "indigo-quill";
-import { type Applied, type Plan, placesUsed } from "indigo-quill/folio";
+import { type Applied, type Plan, type PlanStep, placesUsed } from "indigo-quill/folio";
 import type { KindReader } from "indigo-quill/survey";
 import { type Guarded, exit } from "../streams.ts";
+import { ruleText } from "./rules.ts";
 
 /** Numbers of rows, 0-based: how many, and the first few. */
 class RowList {
@@ -27,10 +28,13 @@ export class Tally {
     string,
     { changed: number; failed: RowList; empty: number; nothing: number; overflowing: RowList }
   >();
+  /** For each column, its jobs that have rules: how many places each replaced. */
+  readonly hits = new Map<string, (Uint32Array | undefined)[]>();
 
   add({ rows, unknown, changes }: Applied, given: number): void {
     for (const row of unknown) this.unknown.add(this.rows + row);
-    for (const { name, changed, failed, empty, nothing, overflowing } of changes) {
+    for (const { name, changed, failed, empty, nothing, overflowing, hits } of changes) {
+      if (hits) this.#addHits(name, hits);
       let column = this.columns.get(name);
       if (!column)
         this.columns.set(
@@ -46,12 +50,18 @@ export class Tally {
     this.rows += given;
     this.kept += new Set(rows).size;
   }
+
+  #addHits(name: string, hits: readonly (Uint32Array | undefined)[]): void {
+    const sums = this.hits.get(name);
+    if (!sums) this.hits.set(name, [...hits]);
+    else hits.forEach((counts, i) => counts?.forEach((count, rule) => (sums[i]![rule] += count)));
+  }
 }
 
 export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
 
 /** Says on standard error what became of each column, which rows are errors, and what the engine would do then. */
-export function summary({ dialect, calculated }: Plan, { columns }: Sample, tally: Tally, streams: Guarded): number {
+export function summary({ dialect, calculated, steps }: Plan, { columns }: Sample, tally: Tally, streams: Guarded): number {
   const { rows, kept, unknown } = tally;
   const scope =
     dialect.errorScope === "query"
@@ -61,6 +71,7 @@ export function summary({ dialect, calculated }: Plan, { columns }: Sample, tall
   if (kept < rows) say(`${kept} of ${counted(rows, "row")} shown`);
   if (unknown.count > 0) say(`on ${counted(unknown.count, "row")} the condition is an error: ${String(unknown)}.${scope}`);
   const given = new Set(columns.map(({ name }) => name));
+  sayHits(steps, tally.hits, say);
   let hasFailed = false;
   for (const [name, { changed, failed, empty, nothing, overflowing }] of tally.columns) {
     const isTold = calculated.size > 1 || given.has(name);
@@ -84,6 +95,26 @@ export function summary({ dialect, calculated }: Plan, { columns }: Sample, tall
     hasFailed ||= failed.count > 0;
   }
   return hasFailed || unknown.count > 0 ? exit.some : exit.ok;
+}
+
+/** Rules that are told one by one. */
+const told = 12;
+
+/** Says how often each rule of a list was used. */
+function sayHits(steps: readonly PlanStep[], hits: Tally["hits"], say: (text: string) => void): void {
+  for (const { column } of steps)
+    column.then?.forEach((job, i) => {
+      const counts = hits.get(column.names[0])?.[i];
+      if (!counts || !("replace" in job)) return;
+      const used = [...counts.entries()].filter(([, count]) => count > 0).sort((a, b) => b[1] - a[1]);
+      const places = used.reduce((sum, [, count]) => sum + count, 0);
+      const unused = counts.length - used.length;
+      say(
+        `${column.names[0]}: ${counted(places, "place")} replaced by ${counted(used.length, "rule")}, ${counted(unused, "rule")} found nothing`,
+      );
+      for (const [rule, count] of used.slice(0, told)) say(`  ${String(count).padStart(6)}  ${ruleText(job.replace[rule])}`);
+      if (used.length > told) say(`          and ${counted(used.length - told, "other rule")}`);
+    });
 }
 
 /** Says which columns that are used are read as something else than text, and where that failed. */

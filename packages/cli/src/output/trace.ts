@@ -1,11 +1,19 @@
 import { type Program, type Sample, isFailure } from "indigo-quill";
+import type { PlanStep } from "indigo-quill/folio";
+import { jobText } from "./rules.ts";
 import { ruler } from "./ruler.ts";
 import { type Style, cellText, failureText } from "./style.ts";
 import { table } from "./table.ts";
 import { visibleText } from "indigo-quill/authoring";
 
-/** Every sub-expression with its value on a row (0-based), then a ruler for each extraction. */
-export function traceText(program: Program, sample: Sample, row: number, style: Style): string {
+/** Every sub-expression with its value on a row (0-based), what is done with the value then, and a ruler for each extraction. */
+export function traceText(
+  program: Program,
+  sample: Sample,
+  row: number,
+  style: Style,
+  then?: Pick<PlanStep, "column" | "treatment">,
+): string {
   const steps = program.trace(sample, row);
   const rows = steps.map((step) => {
     const values = step.values.map((value) => cellText(value, program.dialect, { ...style, spaces: true }));
@@ -17,8 +25,13 @@ export function traceText(program: Program, sample: Sample, row: number, style: 
       shown + (failure ? style.colour.red(`  ← ${failureText(failure)}`) : ""),
     ];
   });
+  const jobs = then?.treatment?.trace(program.run(sample)[row]) ?? [];
+  const after = jobs.map((value, i) => [
+    `then ${jobText(then!.column.then![i])}`,
+    cellText(value, program.dialect, { ...style, spaces: true }),
+  ]);
   const rulers = steps.flatMap(({ taken, text }) =>
     taken ? [`\n  ${visibleText(text, false)}\n${ruler(taken.text, taken.range, style, "  ")}`] : [],
   );
-  return table(["expression", `value on row ${row + 1}`], rows, style) + rulers.join("");
+  return table(["expression", `value on row ${row + 1}`], [...rows, ...after], style) + rulers.join("");
 }

@@ -160,6 +160,38 @@ export interface Statements {
 export const isUnsteadyCall = (name: string, types: readonly string[], { unsteady }: Statements): boolean =>
   unsteady.has(name) || unsteady.has(`${name} of ${types.length}`) || types.some((type) => unsteady.has(`${name} over ${type}`));
 
+/**
+ * How a dialect says what is done with lists: sources made of sources, each of which may stand as an argument. A part of a
+ * pattern is given in the dialect's own pattern language. What is left out cannot be said there.
+ */
+export interface Phrases {
+  /** Every place of a text, upper and lower case apart. */
+  readonly replace?: (text: string, old: string, put: string) => string;
+  /** One place of a text, from 1. */
+  readonly replaceOne?: (text: string, old: string, put: string, place: number) => string;
+  /** Every match of a pattern; what is put is texts and the numbers of groups. */
+  readonly replacePattern?: (text: string, pattern: string, put: readonly (string | number)[], ignoresCase: boolean) => string;
+  /** Parts of a pattern between which a whole word stands. */
+  readonly wordEdges?: readonly [string, string];
+  /** Kinds of characters as they stand between the brackets of a pattern. */
+  readonly kinds?: Readonly<Record<string, string>>;
+  /** Whether two texts are the same, upper and lower case apart. */
+  readonly same: (text: string, other: string) => string;
+  readonly contains: (text: string, part: string) => string;
+  /** All letters small. */
+  readonly lower: (text: string) => string;
+  readonly choose: (cases: readonly (readonly [condition: string, value: string])[], other: string) => string;
+  readonly any: (conditions: readonly string[]) => string;
+  /** Nothing, as the value of a choice. */
+  readonly nothing: string;
+  /** The pieces between matches of a pattern. */
+  readonly split?: (text: string, pattern: string) => string;
+  /** No white space at the ends, single spaces within. */
+  readonly tidy?: (text: string) => string;
+  /** Letters without their accents. */
+  readonly withoutAccents?: (text: string) => string;
+}
+
 /** A language for expressions: how it is read, its functions, its rules for values. */
 export interface Dialect {
   readonly id: string;
@@ -185,6 +217,7 @@ export interface Dialect {
   namesColumn(written: string, column: string): boolean;
   /** How a text literal is written in this dialect. */
   textLiteral(text: string): string;
+  readonly phrases: Phrases;
   /** How a text is read as a number; left out where comparing and calculating do so by themselves. */
   readonly numberOfText?: {
     /** The expression for a text, as one for its number. */

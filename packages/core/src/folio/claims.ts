@@ -4,6 +4,7 @@ import { sampleOf } from "../evaluate/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 import { planColumns } from "./columns.ts";
 import type { Claim, Folio } from "./folio.ts";
+import { neededFor } from "./order.ts";
 
 /** A claim with what its column gives. */
 export interface ClaimResult {
@@ -13,12 +14,12 @@ export interface ClaimResult {
   readonly got: Value | undefined;
 }
 
-/** What each claim's column gives on its row, all columns of the folio together; conditions count as they do there. */
+/** What each claim's column gives on its row, with the columns that it needs; conditions count as they do in the folio. */
 export function checkClaims(dialect: Dialect, { columns, plan: options, claims }: Folio): ClaimResult[] {
   return claims.map((claim) => {
     const sample = { ...sampleOf([claim.row]), rows: 1 };
-    // Helpers may be claimed about, too.
-    const shown = columns.map(({ names, expression }) => ({ names, expression }));
+    // Helpers may be claimed about, too; columns that are not needed may want what the row has not.
+    const shown = neededFor(dialect, columns, claim.column).map(({ isHelper: _, ...column }) => column);
     const plan = planColumns(dialect, shown, sample, { where: options.where });
     if (!plan.ok) return { claim, holds: false, got: undefined };
     const got = plan.run(sample).sample.columns.find(({ name }) => name === claim.column)?.values[0];

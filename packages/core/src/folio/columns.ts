@@ -3,15 +3,19 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Column, type Program, type RunBudget, type Sample, columnsUsed, compile } from "../evaluate/index.ts";
 import { isText, mistake } from "../evaluate/mistakes.ts";
+import { type Job, type Treatment, treatment } from "../lists/index.ts";
 import { type Name, walk } from "../syntax/index.ts";
 import { type Value, isFailure, isList } from "../values/index.ts";
 import { inOrder } from "./order.ts";
+import { treated, typeAfter } from "./treated.ts";
 
 /** A calculated column: its name, and the expression that gives its values. */
 export interface CalculatedColumn {
   /** One name; several take the items of the list that the expression gives. A column of the sample is replaced. */
   readonly names: readonly string[];
   readonly expression: string;
+  /** What is done with what the expression gives, one after another. */
+  readonly then?: readonly Job[];
   /** Whether it only helps others and is not among the columns that are given. */
   readonly isHelper?: true;
 }
@@ -40,6 +44,8 @@ export interface PlanProblem {
 export interface PlanStep {
   readonly column: CalculatedColumn;
   readonly program: Program;
+  /** The jobs of the column, where it has any. */
+  readonly treatment?: Treatment;
   /** The names of the columns that it reads. */
   readonly uses: readonly string[];
 }
@@ -50,6 +56,8 @@ export interface Stage {
   /** The columns that it sees. */
   readonly sample: Sample;
   readonly values: readonly Value[];
+  /** For each job of the column that has rules, how many places each rule replaced. */
+  readonly hits?: readonly (Uint32Array | undefined)[];
 }
 
 /** What became of one calculated column; rows are 0-based, of the sample that was given. */
@@ -62,6 +70,8 @@ export interface Changes {
   readonly nothing: number;
   /** Rows whose list has more items than there are names. */
   readonly overflowing: readonly number[];
+  /** For each job of the column that has rules, how many places each rule replaced, on rows that are left out, too. */
+  readonly hits?: readonly (Uint32Array | undefined)[];
 }
 
 /** What became of the rows of a sample. */
@@ -134,11 +144,13 @@ export function planColumns(
   const steps = ordered.map((column): PlanStep => {
     const program = compile(dialect, column.expression, { columns: [...now], rows: sample.rows });
     const uses = [...columnsUsed(program)].map((place) => now[place].name);
+    const made = column.then && treatment(column.then, (value) => dialect.plain(value));
     const wrong = ofOrder.get(column);
     note(column.names.join(","), column.expression, wrong ? [wrong] : program.diagnostics);
     for (const name of column.names) {
       const raw = sample.columns.find((each) => each.name === name);
-      const own = column.names.length > 1 ? program.type.replace(/\[\]$/, "") : program.type;
+      const whole = made ? typeAfter(dialect, made) : program.type;
+      const own = column.names.length > 1 ? whole.replace(/\[\]$/, "") : whole;
       // A literal has no type before it stands somewhere; what is mixed has one that takes both.
       const isOpen = /^(?:unknown|literal|null)$/.test(own);
       const together = where && raw ? [dialect.types.columnType(raw.values), own] : [own];
@@ -146,7 +158,7 @@ export function planColumns(
       types.set(name, type);
       put(now, { name, values: [], type });
     }
-    return { column, program, uses };
+    return { column, program, uses, ...(made && { treatment: made }) };
   });
 
   /** The steps, each value of which stands only on the rows that are changed. */
@@ -154,9 +166,13 @@ export function planColumns(
     const seen = [...rows.columns];
     for (const step of steps) {
       const seenNow: Sample = { columns: [...seen], rows: rows.rows };
-      const given = step.program.run(seenNow, budget);
+      const plainly = step.program.run(seenNow, budget);
+      const hits = step.treatment?.newHits();
+      const given = step.treatment
+        ? plainly.map((value, row) => treated(dialect, step.treatment!, value, !isChanged || isChanged[row] ? hits : undefined))
+        : plainly;
       const values = step.column.names.length === 1 ? withDecisions(given, step.column.names[0], rows, decided) : given;
-      yield { step, sample: seenNow, values };
+      yield { step, sample: seenNow, values, ...(hits && { hits }) };
       step.column.names.forEach((name, place) => {
         const type = types.get(name)!;
         const own = ofNames(values, step.column.names.length, place);
@@ -187,7 +203,7 @@ export function planColumns(
       const own = isChanged ? kept.filter((row) => isChanged[row]) : kept;
       const columnsNow = new Map(rows.columns.map((column) => [column.name, column.written ?? column.values]));
       const told: Changes[] = [];
-      for (const { step, values } of stages(rows, isChanged, budget))
+      for (const { step, values, hits } of stages(rows, isChanged, budget))
         step.column.names.forEach((name, place, { length }) => {
           const results = ofNames(values, length, place);
           const cells = columnsNow.get(name);
@@ -196,7 +212,7 @@ export function planColumns(
           columnsNow.set(name, now);
           const isOver = (row: number) => isList(values[row]) && values[row].length > length;
           const overflowing = length > 1 && place === length - 1 ? own.filter(isOver) : [];
-          told.push({ name, ...changesOf(now, cells, own), overflowing });
+          told.push({ name, ...changesOf(now, cells, own), overflowing, ...(hits && place === 0 && { hits }) });
         });
       const taken = (values: readonly Value[]) => (gives ? kept.map((row) => values[row]) : values);
       const whole = names.map((name): Column => ({ name, values: taken(columnsNow.get(name)!) }));

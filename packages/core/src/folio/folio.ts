@@ -1,3 +1,17 @@
+import {
+  type Job,
+  type ListDefaults,
+  ListProblem,
+  type NamedList,
+  type WrittenJob,
+  characterKinds,
+  findable,
+  jobFrom,
+  jobNames,
+  listFromTable,
+  runnable,
+} from "../lists/index.ts";
+import type { Sample } from "../evaluate/index.ts";
 import type { TextKind } from "../survey/kinds.ts";
 import type { Value } from "../values/index.ts";
 import type { CalculatedColumn, PlanOptions } from "./columns.ts";
@@ -39,6 +53,47 @@ const record = (about: string, wanted: readonly string[], fields: Readonly<Recor
   fields,
 });
 const name = text("The name of a column.");
+const number = (about: string): Shape => ({ kind: "number", about });
+const oneOf = (about: string, ...values: string[]): Shape => ({ kind: "one of", about, values });
+const oneOrMore = (of: Shape): Shape => ({ kind: "either", about: of.about, of: [of, list(of.about, of, 1)] });
+const listName = text("The name of a list.");
+const range: Shape = {
+  kind: "either",
+  about: "A list of values, or a range of numbers.",
+  of: [
+    listName,
+    record("Numbers from one to another.", ["from", "to"], { from: number("The least."), to: number("The greatest.") }),
+  ],
+};
+const kinds = oneOrMore(oneOf("A kind of characters.", ...Object.keys(characterKinds)));
+const ofJobs: Readonly<Record<(typeof jobNames)[number], Shape>> = {
+  replace: text("Carries a list of replacements out, one after another."),
+  has: text("Whether any value of a list stands in the text."),
+  which: text("The first value of a list that stands in the text."),
+  terms: text("All values of a list that stand in the text."),
+  split: oneOrMore(text("A mark between pieces.")),
+  keep: range,
+  places: range,
+  drop: kinds,
+  only: kinds,
+  plain: { kind: "one of", about: "Plain Latin letters.", values: [true] },
+  tidy: { kind: "one of", about: "No white space at the ends, single spaces within, no empty pieces.", values: [true] },
+  find: {
+    kind: "either",
+    about: "All things of a kind.",
+    of: [
+      oneOf("A kind of thing.", ...Object.keys(findable)),
+      record("A shape.", ["shape"], { shape: text("A shape in the notation of a survey.") }),
+    ],
+  },
+  item: number("The piece with this number from 1, or from the end with -1."),
+  join: text("What stands between the pieces of one text."),
+};
+const ofLists = {
+  case: oneOf("Whether upper and lower case are the same.", "minded", "ignored"),
+  where: oneOf("What is meant: any part, the whole value, or whole words.", "part", "whole", "word"),
+};
+const as = oneOf("How it is written.", "text", "pattern");
 
 const shape = record("An Indigo Quill folio: calculated columns with what they were tried on.", ["folio", "dialect", "columns"], {
   folio: { kind: "one of", about: "The version of the format.", values: [1] },
@@ -61,11 +116,33 @@ const shape = record("An Indigo Quill folio: calculated columns with what they w
         of: [name, list("Several names.", name, 1)],
       },
       expression: text("What gives its values; it sees the other columns as they are calculated here."),
+      then: list("What is done with the values, one after another.", record("A job: one of these.", [], ofJobs), 1),
       helper: { kind: "truth", about: "Whether it only helps others and is not given." },
       note: text("Anything worth keeping."),
     }),
     1,
   ),
+  lists: {
+    kind: "map",
+    about: "Lists of replacements and of values, by their names.",
+    of: record("A list: values, rules, or a file with one of them.", [], {
+      file: text("A file of rows, from where the folio lies: one column of values, or old and new."),
+      values: list("The values.", text("A value.")),
+      rules: list(
+        "The replacements, in order.",
+        record("A replacement.", ["old", "new"], {
+          old: text("What is looked for."),
+          new: text("What stands there afterwards; with a pattern $1 to $9 are its groups."),
+          as,
+          ...ofLists,
+          which: number("Which of the places, from 1; all when left out."),
+        }),
+      ),
+      as,
+      ...ofLists,
+      note: text("Anything worth keeping."),
+    }),
+  },
   where: text("A condition: other rows stay as they are."),
   only: text("A condition: other rows are left out."),
   unfold: text("A column whose lists become rows."),
@@ -101,41 +178,135 @@ export const folioSchema = {
   ...schemaOf(shape),
 };
 
+interface WrittenRule {
+  readonly old: string;
+  readonly new: string;
+  readonly as?: string;
+  readonly where?: string;
+  readonly case?: string;
+  readonly which?: number;
+}
+
+interface WrittenList extends Pick<WrittenRule, "as" | "where" | "case"> {
+  readonly file?: string;
+  readonly values?: readonly string[];
+  readonly rules?: readonly WrittenRule[];
+}
+
 interface Written {
   readonly title?: string;
   readonly sample?: string;
   readonly dialect: string;
   readonly options?: Readonly<Record<string, string>>;
   readonly types?: Readonly<Record<string, string>>;
-  readonly columns: readonly { name: string | readonly string[]; expression: string; helper?: boolean }[];
+  readonly columns: readonly {
+    name: string | readonly string[];
+    expression: string;
+    then?: readonly WrittenJob[];
+    helper?: boolean;
+  }[];
+  readonly lists?: Readonly<Record<string, WrittenList>>;
   readonly where?: string;
   readonly only?: string;
   readonly unfold?: string;
   readonly claims?: readonly { id?: string; column: string; row: Claim["row"]; expect: Claim["expect"] }[];
 }
 
-/** Reads a folio from plain data, as JSON or YAML give it; what is wrong is told with its place, all of it. */
-export function readFolio(data: unknown): { readonly folio?: Folio; readonly problems: readonly ShapeProblem[] } {
-  const problems = problemsOf(data, shape);
-  if (problems.length > 0) return { problems };
-  const { title, sample, dialect, options = {}, types = {}, columns, where, only, unfold, claims = [] } = data as Written;
+/** Settings of a rule or list, without those that are as they are when left out. */
+function settingsOf({ as, where, case: letters }: Pick<WrittenRule, "as" | "where" | "case">): ListDefaults {
   return {
-    problems,
-    folio: {
-      ...(title !== undefined && { title }),
-      ...(sample !== undefined && { sample }),
-      dialect,
-      options,
-      kinds: new Map(
-        Object.entries(types).map(([column, kind]) => [column, (kind === "truth" ? "truth value" : kind) as TextKind]),
-      ),
-      columns: columns.map(({ name: names, expression, helper }) => ({
-        names: typeof names === "string" ? [names] : names,
-        expression,
-        ...(helper && { isHelper: true as const }),
-      })),
-      plan: { where, only, unfold },
-      claims: claims.map(({ id, ...claim }, i) => ({ id: id ?? `claim ${i + 1}`, ...claim })),
-    },
+    ...(as === "pattern" && { as }),
+    ...((where === "whole" || where === "word") && { where }),
+    ...(letters === "ignored" && { case: letters }),
   };
+}
+
+function listOf(written: WrittenList, files: ReadonlyMap<string, Sample>): NamedList {
+  const { file, values, rules } = written;
+  if ([file, values, rules].filter((each) => each !== undefined).length !== 1)
+    throw new ListProblem("one of file, values and rules is wanted");
+  const own = settingsOf(written);
+  if (values)
+    return { terms: { values, ...(own.case && { case: own.case }), ...(own.where === "word" && { where: own.where }) } };
+  if (rules)
+    return {
+      rules: runnable(
+        rules.map(({ old, new: put, which, ...said }) => ({
+          old,
+          new: put,
+          ...settingsOf({ ...own, ...said }),
+          ...(which !== undefined && { which }),
+        })),
+      ),
+    };
+  const table = files.get(file!);
+  if (!table) throw new ListProblem(`its file "${file}" was not read`);
+  return listFromTable(table, own);
+}
+
+/** The files of lists that a folio names, from where it lies; none where it is no folio. */
+export function listFiles(data: unknown): readonly string[] {
+  if (problemsOf(data, shape).length > 0) return [];
+  return Object.values((data as Written).lists ?? {}).flatMap(({ file }) => (file === undefined ? [] : [file]));
+}
+
+/**
+ * Reads a folio from plain data, as JSON or YAML give it; what is wrong is told with its place, all of it.
+ * @param files the rows, as texts, of the files that `listFiles` names
+ */
+export function readFolio(
+  data: unknown,
+  files: ReadonlyMap<string, Sample> = new Map(),
+): { readonly folio?: Folio; readonly problems: readonly ShapeProblem[] } {
+  const problems: ShapeProblem[] = problemsOf(data, shape);
+  if (problems.length > 0) return { problems };
+  /** What is made of a part; what is wrong with it is told at its place. */
+  const tried = <T>(path: readonly (string | number)[], make: () => T): T | undefined => {
+    try {
+      return make();
+    } catch (error) {
+      if (!(error instanceof ListProblem)) throw error;
+      problems.push({ path, message: `"${path.filter((part) => typeof part === "string").at(-1)!}": ${error.message}` });
+      return undefined;
+    }
+  };
+  const {
+    title,
+    sample,
+    dialect,
+    options = {},
+    types = {},
+    columns,
+    where,
+    only,
+    unfold,
+    lists = {},
+    claims = [],
+  } = data as Written;
+  const named = new Map(Object.entries(lists).map(([key, each]) => [key, tried(["lists", key], () => listOf(each, files))]));
+  const folio: Folio = {
+    ...(title !== undefined && { title }),
+    ...(sample !== undefined && { sample }),
+    dialect,
+    options,
+    kinds: new Map(
+      Object.entries(types).map(([column, kind]) => [column, (kind === "truth" ? "truth value" : kind) as TextKind]),
+    ),
+    columns: columns.map(({ name: names, expression, then, helper }, i) => ({
+      names: typeof names === "string" ? [names] : names,
+      expression,
+      ...(then && {
+        then: then.flatMap((job, n): Job[] => {
+          // What is wrong with a list is told where it stands.
+          const lists = (key: string) => (named.has(key) ? (named.get(key) ?? { rules: [], terms: { values: [] } }) : undefined);
+          const made = tried(["columns", i, "then", n], () => jobFrom(job, lists));
+          return made ? [made] : [];
+        }),
+      }),
+      ...(helper && { isHelper: true as const }),
+    })),
+    plan: { where, only, unfold },
+    claims: claims.map(({ id, ...claim }, i) => ({ id: id ?? `claim ${i + 1}`, ...claim })),
+  };
+  return problems.length > 0 ? { problems } : { problems, folio };
 }

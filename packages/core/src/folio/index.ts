@@ -13,7 +13,7 @@ export {
   planColumns,
 } from "./columns.ts";
 export { forEach } from "./order.ts";
-export { type Claim, type Folio, folioSchema, readFolio } from "./folio.ts";
+export { type Claim, type Folio, folioSchema, listFiles, readFolio } from "./folio.ts";
 export type { ShapeProblem } from "./shape.ts";
 export { type ClaimResult, checkClaims } from "./claims.ts";
 export { freeName, planStatement } from "./statement.ts";
@@ -28,3 +28,4 @@ export {
   stepsOfCell,
 } from "./ledger.ts";
 export { type Inlined, inlined } from "./inline.ts";
+export { type Said, saidJobs } from "./proof.ts";

@@ -1,13 +1,13 @@
-import { agree } from "../contrast/equal.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Column, type Sample, compile } from "../evaluate/index.ts";
+import type { Sample } from "../evaluate/index.ts";
 import { type Expression, type Name, childrenOf } from "../syntax/index.ts";
-import type { Value } from "../values/index.ts";
 import type { Plan } from "./columns.ts";
+import { saidJobs, tried } from "./proof.ts";
 
 /** A column as one expression over the columns of the sample, or why it cannot be one. */
 export type Inlined =
-  { readonly name: string; readonly expression: string } | { readonly name: string; readonly refused: string };
+  | { readonly name: string; readonly expression: string; readonly emptyForNothing: boolean }
+  | { readonly name: string; readonly refused: string };
 
 /** Characters that one expression may have. */
 const most = 50_000;
@@ -21,6 +21,8 @@ export function inlined(plan: Plan, name: string, sample: Sample): Inlined {
   const refuse = (refused: string): Inlined => ({ name, refused });
   if (plan.where || plan.only) return refuse("a condition says where it holds, which one expression does not");
   const whole = new Map<string, string>();
+  /** Whether what lists do gives empty text for nothing, as it has to in some dialects. */
+  let mayEmpty = false;
   for (const { column } of plan.steps) {
     if (column.names.length > 1) {
       if (column.names.includes(name)) return refuse("it is an item of a list that becomes several columns");
@@ -36,13 +38,20 @@ export function inlined(plan: Plan, name: string, sample: Sample): Inlined {
       continue;
     }
     if (put.length > most) return refuse(`it would have more than ${most} characters`);
-    whole.set(own, dialect.print(dialect.parse(put).tree));
+    const printed = dialect.print(dialect.parse(put).tree);
+    const said = column.then ? saidJobs(dialect, printed, column.then, sample) : { expression: printed, emptyForNothing: false };
+    if ("refused" in said) return refuse(`${own}: ${said.refused}`);
+    mayEmpty ||= said.emptyForNothing;
+    whole.set(own, said.expression);
     if (own === name) break;
   }
   const expression = whole.get(name);
   if (expression === undefined) return refuse("there is no such calculated column");
-  const apart = difference(plan, name, expression, sample);
-  return apart === undefined ? { name, expression } : refuse(apart);
+  const stepwise = (rows: Sample) => [...plan.stages(rows)].find(({ step }) => step.column.names[0] === name)!.values;
+  const { apart, emptyForNothing } = tried(dialect, expression, sample, stepwise);
+  if (apart !== undefined || (emptyForNothing && !mayEmpty))
+    return refuse(apart ?? `as one expression it gives an empty text where the columns give nothing: ${expression}`);
+  return { name, expression, emptyForNothing };
 }
 
 /** A source with other expressions in the place of names, each in brackets. */
@@ -74,39 +83,4 @@ function* freeNames(node: Expression, scope: readonly string[]): Generator<{ nod
     yield* freeNames(node.body, [...scope, node.variable]);
   } else if (node.kind === "lambda") yield* freeNames(node.body, [...scope, ...node.parameters]);
   else for (const child of childrenOf(node)) yield* freeNames(child, scope);
-}
-
-const trapTexts = ["", " ", "a", "Ab c, d; e", " x  y ", "ß", "12", "-1.5", "2019-04-03", "%_\\'\"", "İÉ𝒜"];
-const trapNumbers = [0, 1, -1, 2.5, 1000000, 3];
-
-/** Rows in which every column goes through the classic traps, each at its own pace. */
-function trapRows({ columns }: Sample): Sample {
-  const rows = 4 * trapTexts.length;
-  const isNumeric = ({ values }: Column) => values.every((value) => value === null || typeof value === "number");
-  return {
-    columns: columns.map((column, place) => {
-      const pool: readonly Value[] = [null, ...(isNumeric(column) ? trapNumbers : trapTexts)];
-      return {
-        name: column.name,
-        values: Array.from({ length: rows }, (_, row) => pool[(row * (place + 1) + Math.floor(row / pool.length)) % pool.length]),
-      };
-    }),
-    rows,
-  };
-}
-
-/** Where the expression gives another value than the column does; undefined where it never does. */
-function difference(plan: Plan, name: string, expression: string, sample: Sample): string | undefined {
-  const program = compile(plan.dialect, expression, sample);
-  if (!program.ok) return `as one expression it is refused: ${expression}`;
-  for (const [rows, what] of [
-    [sample, "row"],
-    [trapRows(sample), "a row of traps,"],
-  ] as const) {
-    const values = program.run(rows);
-    const stepwise = [...plan.stages(rows)].find(({ step }) => step.column.names[0] === name)!.values;
-    const at = values.findIndex((value, row) => !agree(value, stepwise[row]));
-    if (at >= 0) return `as one expression it gives something else on ${what} ${at + 1}: ${expression}`;
-  }
-  return undefined;
 }

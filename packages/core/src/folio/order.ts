@@ -45,6 +45,20 @@ export function inOrder(
   return { ordered: [...ordered], problems };
 }
 
+/** The calculated columns that one of them needs, itself included, as they are given. */
+export function neededFor(dialect: Dialect, columns: readonly CalculatedColumn[], name: string): CalculatedColumn[] {
+  const needed = new Set<CalculatedColumn>();
+  const visit = (column: CalculatedColumn): void => {
+    if (needed.has(column)) return;
+    needed.add(column);
+    const named = namesIn(dialect, column.expression);
+    for (const other of columns)
+      if (other.names.some((own) => named.some((node) => dialect.namesColumn(node.name, own)))) visit(other);
+  };
+  columns.filter(({ names }) => names.includes(name)).forEach(visit);
+  return columns.filter((column) => needed.has(column));
+}
+
 /** The same expression for each of several columns; in it `it` stands for the column. */
 export function forEach(dialect: Dialect, names: readonly string[], expression: string): CalculatedColumn[] {
   const places = namesIn(dialect, expression).filter((node) => dialect.namesColumn(node.name, "it"));

@@ -2,7 +2,7 @@ import { nearest } from "../diagnostics/index.ts";
 
 /** What plain data of a folio must look like; the reader and the published JSON Schema are both made from it. */
 export type Shape = { readonly about: string } & (
-  | { readonly kind: "text" | "any" | "truth" }
+  | { readonly kind: "text" | "number" | "any" | "truth" }
   | { readonly kind: "one of"; readonly values: readonly (string | number | boolean)[] }
   /** Any keys, each with a value of one shape. */
   | { readonly kind: "map"; readonly of: Shape }
@@ -29,6 +29,8 @@ export function problemsOf(value: unknown, shape: Shape, path: readonly (string 
       return [];
     case "text":
       return typeof value === "string" ? [] : problem(`${here} must be a text`);
+    case "number":
+      return typeof value === "number" ? [] : problem(`${here} must be a number`);
     case "truth":
       return typeof value === "boolean" ? [] : problem(`${here} must be true or false`);
     case "one of":
@@ -72,6 +74,8 @@ export function schemaOf(shape: Shape): Readonly<Record<string, unknown>> {
       return about;
     case "text":
       return { ...about, type: "string" };
+    case "number":
+      return { ...about, type: "number" };
     case "truth":
       return { ...about, type: "boolean" };
     case "one of":

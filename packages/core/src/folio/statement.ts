@@ -1,16 +1,26 @@
+import type { Sample } from "../evaluate/index.ts";
 import type { Plan, PlanStep } from "./columns.ts";
+import { saidJobs } from "./proof.ts";
 
 /**
  * The query that gives a table the columns of a plan: each column that needs others stands around the query that gives
  * those, so that every expression is written once.
- * @throws RangeError where the dialect has no statements, or a list becomes columns
+ * @param sample rows on which what lists do is proven to be said right
+ * @throws RangeError where the dialect has no statements, a list becomes columns, or what lists do cannot be said
  */
-export function planStatement(plan: Plan, table: string): string {
+export function planStatement(plan: Plan, table: string, sample: Sample): string {
   const { dialect, names, where, only } = plan;
   const { statements } = dialect;
   if (!statements) throw new RangeError(`${dialect.title} has no statements`);
   const several = plan.steps.find(({ column }) => column.names.length > 1);
   if (several) throw new RangeError(`a list that becomes columns (${several.column.names.join(", ")}) has no statement here`);
+  const saidBy = ({ column, program }: PlanStep): string => {
+    const printed = dialect.print(program.tree);
+    if (!column.then) return printed;
+    const said = saidJobs(dialect, printed, column.then, sample);
+    if ("refused" in said) throw new RangeError(`what is done to ${column.names.join(", ")} has no statement: ${said.refused}`);
+    return said.expression;
+  };
   const quoted = (name: string) => statements.quoted(name);
   const given = names.filter((name) => !plan.calculated.has(name) || plan.given.has(name));
   const isChanged = freeName("is changed", [...names, ...plan.calculated]);
@@ -24,16 +34,7 @@ export function planStatement(plan: Plan, table: string): string {
     seen = [...seen, isChanged];
   } else if (only) around(given.map(quoted));
   for (const level of levels(plan.steps)) {
-    const made = new Map(
-      level.map(
-        ({
-          column: {
-            names: [name],
-          },
-          program,
-        }) => [name, dialect.print(program.tree)],
-      ),
-    );
+    const made = new Map(level.map((step) => [step.column.names[0], saidBy(step)]));
     const value = (name: string) => {
       const expression = made.get(name);
       if (expression === undefined) return quoted(name);

@@ -8,6 +8,7 @@ import { typeRules } from "./coercions.ts";
 import { duckdbRows } from "./functions.ts";
 import { parseDuckdb } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
+import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { bytesText } from "./numbers.ts";
@@ -55,6 +56,7 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,
+    phrases,
     numberOfText: { write: (source) => `cast(${source} as double)` },
     print,
     standardCode: (code) => classes[code],

@@ -9,6 +9,7 @@ import { mariadbRows } from "./functions.ts";
 import { parseMariadb } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { FixedDouble, toText } from "./numbers.ts";
+import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { mariadbUncovered } from "./uncovered.ts";
@@ -57,6 +58,7 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,
+    phrases,
     print,
     standardCode: (code) => states[code],
     statements,

@@ -7,6 +7,7 @@ import { openFormulaCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { type TableOptions, openFormulaRows } from "./functions.ts";
 import { parseOpenFormula } from "./grammar.ts";
+import { phrases } from "./phrases.ts";
 import { columnText, print, textLiteral } from "./printer.ts";
 import { openFormulaUncovered } from "./uncovered.ts";
 
@@ -61,6 +62,7 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,
+    phrases,
     numberOfText: { write: (source) => `VALUE(${source})`, compared: "a text comes after every number, whatever it says" },
     print,
     standardCode: (code, facts) => (code === "error-value" ? String(facts.kind) : (kinds[code] ?? "#VALUE!")),

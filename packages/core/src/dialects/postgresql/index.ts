@@ -9,6 +9,7 @@ import { postgresqlRows } from "./functions.ts";
 import { parserOf } from "./grammar.ts";
 import { toText } from "./numbers.ts";
 import { columnText, textLiteral } from "./lexis.ts";
+import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { postgresqlUncovered } from "./uncovered.ts";
@@ -84,6 +85,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     namesColumn: (written, column) =>
       written === column || (/^[A-Za-z_][\w$]*$/.test(column) && written === column.toLowerCase()),
     textLiteral,
+    phrases,
     numberOfText: { write: (source) => `cast(${source} as numeric)` },
     print,
     standardCode: (code) => states[code],

@@ -7,6 +7,7 @@ import { typeRules } from "./coercions.ts";
 import { sqlRows } from "./functions.ts";
 import { parseSql } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
+import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { sqlUncovered } from "./uncovered.ts";
@@ -67,6 +68,7 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
     namesColumn: (written, column) =>
       written === column || (/^[A-Z_][A-Z0-9_]*$/i.test(column) && written === column.toUpperCase()),
     textLiteral,
+    phrases,
     numberOfText: { write: (source) => `cast(${source} as double precision)` },
     print,
     standardCode: (code) => states[code],

@@ -8,6 +8,7 @@ import { typeRules } from "./coercions.ts";
 import { sqliteRows } from "./functions.ts";
 import { parseSqlite } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
+import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
 import { statements } from "./statements.ts";
 import { sqliteUncovered } from "./uncovered.ts";
@@ -59,6 +60,7 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,
+    phrases,
     numberOfText: {
       write: (source) => `cast(${source} as numeric)`,
       compared: "the number is compared as a text, so that '10' comes before '3'",

@@ -8,6 +8,7 @@ import { typeRules } from "./coercions.ts";
 import { xpathRows } from "./functions.ts";
 import { parseXPathExpression } from "./grammar.ts";
 import { stringOf } from "./items.ts";
+import { phrases } from "./phrases.ts";
 import { print, textLiteral } from "./printer.ts";
 import { xpathUncovered } from "./uncovered.ts";
 
@@ -58,6 +59,7 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
     columnText: (name) => `$${variableName(name.replace(/^\$/, ""))}`,
     namesColumn: (written, column) => written === `$${variableName(column)}`,
     textLiteral,
+    phrases,
     numberOfText: { write: (source) => `number(${source})`, compared: "the two do not compare, which is an error" },
     print,
     standardCode: (code) => codes[code],

@@ -1,0 +1,43 @@
+import { visibleText } from "indigo-quill/authoring";
+import type { Conflict, Job, Rule } from "indigo-quill/lists";
+
+/** A rule in one line: what is replaced by what, with what is said about it. */
+export function ruleText(rule: Rule): string {
+  const quoted = (text: string) => `"${visibleText(text, true)}"`;
+  const said = [rule.as, rule.where, rule.case && "case ignored", rule.which !== undefined && `place ${rule.which}`].filter(
+    (part) => typeof part === "string",
+  );
+  return `${quoted(rule.old)} → ${quoted(rule.new)}${said.length > 0 ? ` (${said.join(", ")})` : ""}`;
+}
+
+/** What a conflict means, with the rules that it is about, counted from 1. */
+export function conflictText(conflict: Conflict, rules: readonly Rule[]): string {
+  const named = (place: number) => `rule ${place + 1}, ${ruleText(rules[place])}`;
+  const own = named(conflict.rule);
+  switch (conflict.kind) {
+    case "empty":
+      return `${own}: what is to be replaced is empty`;
+    case "unreadable":
+      return `${own}: the pattern cannot be read, at character ${conflict.at + 1}: ${conflict.problem}`;
+    case "duplicate":
+      return `${own}: ${named(conflict.by)} looks for the same, and comes first`;
+    case "unreachable":
+      return `${own}: ${named(conflict.by)} has replaced a part of it before, so that it is never found`;
+    case "feeding":
+      return `${own}: what it writes is replaced again by ${named(conflict.by)}`;
+  }
+}
+
+/** A job in a few words. */
+export function jobText(job: Job): string {
+  const [name, what] = Object.entries(job)[0] as [string, unknown];
+  if ("replace" in job) return `replace, ${job.replace.length} rules`;
+  if (what === true) return name;
+  const list = what as { values?: readonly string[]; from?: number; to?: number; shape?: string };
+  const said = Array.isArray(what)
+    ? what.join(" ")
+    : typeof what !== "object"
+      ? String(what)
+      : (list.shape ?? (list.values ? `${list.values.length} values` : `${list.from} to ${list.to}`));
+  return `${name} ${said}`;
+}

@@ -1,0 +1,16 @@
+import type { Phrases } from "../dialect.ts";
+import { byCategories, ofSql, withGroups } from "../shared/phrases.ts";
+import { textLiteral } from "./lexis.ts";
+
+const replacePattern = (text: string, pattern: string, put: readonly (string | number)[], ignoresCase = false): string =>
+  `regexp_replace(${text}, ${textLiteral(`${ignoresCase ? "(?i)" : "(?-i)"}${pattern}`)}, ${textLiteral(withGroups(put, "\\"))})`;
+
+export const phrases: Phrases = {
+  ...ofSql,
+  replacePattern,
+  wordEdges: ["(?<![\\p{L}\\p{M}\\p{N}_])", "(?![\\p{L}\\p{M}\\p{N}_])"],
+  kinds: byCategories,
+  same: (text, other) => `${text} = binary ${other}`,
+  contains: (text, part) => `locate(binary ${part}, ${text}) > 0`,
+  tidy: (text) => `trim(${replacePattern(text, "\\s+", [" "])})`,
+};

@@ -1,0 +1,16 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import type { Treatment } from "../lists/index.ts";
+import { type Value, isList } from "../values/index.ts";
+
+/** The dialect's type for what jobs give. */
+export function typeAfter({ types }: Dialect, { givesList, givesTruth }: Treatment): string {
+  const type = types.columnType([givesTruth ? true : "a"]);
+  return givesList && /^\w+$/.test(type) ? `${type}[]` : type;
+}
+
+/** A value with all jobs done; a list and a truth value as the dialect has them. */
+export function treated({ types }: Dialect, treatment: Treatment, value: Value, hits?: ReturnType<Treatment["newHits"]>): Value {
+  const made = treatment.run(value, hits);
+  if (typeof made === "boolean") return types.readColumn?.(types.columnType([made]), made) ?? made;
+  return isList(made) && types.sequence ? types.sequence(made) : made;
+}
