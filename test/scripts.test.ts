@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, test } from "@jest/globals";
@@ -37,6 +37,7 @@ describe("what the README shows works as printed", () => {
   const lines = [...readme.matchAll(/npx (iquill [^`\n]*)/g)].map(([, line]) => line).filter((line) => !/ FILE/.test(line));
   // In the order in which they stand: some read what others wrote.
   const folder = mkdtempSync(join(tmpdir(), "iquill-"));
+  symlinkSync(join(root, "demo"), join(folder, "demo"));
   afterAll(() => rmSync(folder, { recursive: true }));
   test.each(lines)("%s", (line) => {
     const path = `${join(root, "node_modules/.bin")}:${process.env.PATH ?? ""}`;

@@ -5,6 +5,7 @@ import type { ContrastOptions } from "./commands/contrast.ts";
 import type { EvalOptions } from "./commands/eval.ts";
 import type { FolioOptions } from "./commands/folio.ts";
 import type { FormatOptions } from "./commands/format.ts";
+import type { LiftOptions } from "./commands/lift.ts";
 import type { ListOptions } from "./commands/list.ts";
 import type { LookOptions } from "./commands/look.ts";
 import type { ProbeOptions } from "./commands/probe.ts";
@@ -129,6 +130,36 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .addHelpText("after", "\nExample:\n  iquill inline demo surname")
     .action(async (folio: string, names: string[]) =>
       done(await (await import("./commands/folio.ts")).inlineCommand(folio, names, streams)),
+    );
+
+  withRows(program.command("lift <expression>"))
+    .description("take the calls within an expression out into helper columns, proven to give the same together")
+    .addOption(dialectOption())
+    .requiredOption(
+      "-r, --rows <file>",
+      "CSV or JSON rows on which it is proven; - for standard input, demo for the demo register",
+    )
+    .option("-n, --name <column>", "the name of the last column", "value")
+    .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
+    .addHelpText("after", "\nExample:\n  iquill lift -i openformula -r demo -n surname 'LEFT(collector;FIND(\",\";collector)-1)'")
+    .action(async (expression: string, options: LiftOptions) =>
+      done(await (await import("./commands/lift.ts")).liftCommand(expression, options, streams)),
+    );
+
+  program
+    .command("needs <folio>")
+    .description("what each column of a folio needs, and what needs it; demo for the demo's")
+    .addHelpText("after", "\nExample:\n  iquill needs demo")
+    .action(async (folio: string) => done(await (await import("./commands/folio.ts")).needsCommand(folio, streams)));
+
+  program
+    .command("rename <folio> <old=new>")
+    .description("a folio with another name for a column, of its sample or calculated, wherever it stands")
+    .option("--to <file>", "write it into a new file")
+    .option("--over <file>", "write it in the place of a file, which is kept under another name")
+    .addHelpText("after", "\nExample:\n  iquill rename demo comma=place_of_comma")
+    .action(async (folio: string, names: string, options: { to?: string; over?: string }) =>
+      done(await (await import("./commands/folio.ts")).renameCommand(folio, names, options, streams)),
     );
 
   program

@@ -191,6 +191,53 @@ claims:
     expect([refused.code, refused.err]).toEqual([1, "k: a condition says where it holds, which one expression does not\n"]);
   });
 
+  test("has a column by another name, comments kept, printed or written", async () => {
+    const { out, err } = await run("iquill rename labels.yaml label='the label'");
+    expect(out).toBe(
+      folio.trimStart().replace("btrim(label)", 'btrim("the label")').replaceAll("row: { label:", "row: { the label:"),
+    );
+    expect(err).toBe("label is the label in 3 places\n");
+    expect((await run("iquill rename labels.yaml k=n --over labels.yaml")).code).toBe(0);
+    expect([read("labels.yaml").includes("name: n,"), read("labels.yaml.1")]).toEqual([true, folio]);
+    expect((await run("iquill rename labels.yaml n=trimmed")).err).toMatch(/there is a column "trimmed" already/);
+    expect((await run("iquill rename labels.yaml x=y")).err).toMatch(/it names no column "x"/);
+  });
+
+  test("says what needs what, and which cleaned column nothing uses", async () => {
+    write(
+      "more.yaml",
+      `${folio}\n`.replace(
+        "columns:",
+        "columns:\n  - { name: start, expression: 'left(label, 2)' }\n  - { name: tidy, expression: btrim(label) }",
+      ),
+    );
+    const { out, err } = await run("iquill needs more.yaml");
+    expect(out).toMatch(/^trimmed +helper +label +k$/m);
+    expect(out).toMatch(/^label +given +start, tidy, trimmed$/m);
+    expect(err).toBe("tidy is label cleaned up, and nothing uses it; start, trimmed use label as it was\n");
+  });
+
+  test("has lists in files beside it, with hits and conflicts", async () => {
+    write(
+      "labels.yaml",
+      folio.replace(/ {2}- \{ name: code.*/, "  - { name: label, expression: label, then: [{ replace: r }] }") +
+        "lists: { r: { file: r.csv } }\n",
+    );
+    write("r.csv", "old,new,as\nalnus,salix,\nsal.x,Salix,pattern\n");
+    const { out, err } = await run("iquill run labels.yaml -f csv");
+    expect(out).toBe('label,code,k\n" Salix",1,5\n');
+    expect(err).toContain(
+      'label: rule 1, "alnus" → "salix": what it writes is replaced again by rule 2, "sal.x" → "Salix" (pattern)\n',
+    );
+    expect(err).toContain('label: 2 places replaced by 2 rules, 0 rules found nothing\n       1  "alnus" → "salix"\n');
+    write("r.csv", "old,new,as\n(,salix,pattern\n");
+    expect((await run("iquill run labels.yaml")).err).toMatch(
+      /labels\.yaml, line 16: "r": rule 1: the pattern "\(" cannot be read/,
+    );
+    rmSync(join(folder, "r.csv"));
+    expect((await run("iquill run labels.yaml")).err).toMatch(/r\.csv: there is no such file/);
+  });
+
   test("checks its claims, and prints its query", async () => {
     const checked = await run("iquill run labels.yaml --check");
     expect(checked.out).toBe(

@@ -1,18 +1,18 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "@jest/globals";
 import { dialects } from "indigo-quill/dialects";
-import { checkClaims, folioSchema, readFolio } from "indigo-quill/folio";
+import { checkClaims, folioSchema, readFolio, withSnippets } from "indigo-quill/folio";
 
 const least = { folio: 1, dialect: "postgresql", columns: [{ name: "x", expression: "upper(label)" }] };
 
 // prettier-ignore
 test.each([
   [{ ...least, dialekt: "sql" }, 'dialekt: a folio has no "dialekt"; did you mean "dialect"?'],
-  [{ ...least, colour: 1 }, 'colour: a folio has no "colour"; it has folio, title, notes, sample, dialect, options, types, columns, lists, where, only, unfold, claims'],
+  [{ ...least, colour: 1 }, 'colour: a folio has no "colour"; it has folio, title, notes, sample, dialect, options, types, columns, lists, where, only, unfold, snippets, claims'],
   [{ ...least, folio: 2 }, 'folio: "folio" must be 1, not 2'],
   [{ folio: 1, dialect: "sql" }, ': a folio lacks "columns"'],
   [{ ...least, columns: [] }, 'columns: "columns" must have at least 1'],
-  [{ ...least, columns: [{ name: "x", expresion: "1" }] }, 'columns.0: "0" lacks "expression"\ncolumns.0.expresion: "0" has no "expresion"; did you mean "expression"?'],
+  [{ ...least, columns: [{ name: "x", expresion: "1" }] }, 'columns.0.expresion: "0" has no "expresion"; did you mean "expression"?'],
   [{ ...least, columns: [{ name: ["a", 1], expression: "1" }] }, 'columns.0.name.1: "1" must be a text'],
   [{ ...least, columns: [{ name: "x", expression: "1", helper: "yes" }] }, 'columns.0.helper: "helper" must be true or false'],
   [{ ...least, types: { qty: "nr" } }, 'types.qty: "qty" must be text or number or truth or date, not "nr"'],
@@ -24,7 +24,10 @@ test.each([
   [{ ...least, lists: { l: { file: "gone.csv" } } }, 'lists.l: "l": its file "gone.csv" was not read'],
   [{ ...least, columns: [{ name: "x", expression: "label", then: [{ replace: "l" }] }] }, 'columns.0.then.0: "then": there is no list "l"'],
   [{ ...least, columns: [{ name: "x", expression: "label", then: [{ drop: "vowels" }] }] }, 'columns.0.then.0.drop: "drop" must be letters or digits'],
-  ["x", ": a folio must have folio, title, notes, sample, dialect, options, types, columns, lists, where, only, unfold, claims"],
+  [{ ...least, columns: [{ name: "x" }] }, 'columns.0: "columns": one of "expression" and "snippet" is wanted'],
+  [{ ...least, columns: [{ name: "x", snippet: "s", of: "label" }] }, 'columns.0: "columns": there is no snippet "s"'],
+  [{ ...least, snippets: { s: { expression: "it" } }, columns: [{ name: "x", snippet: "s" }] }, '"of" says for which column the snippet is'],
+  ["x", ": a folio must have folio, title, notes, sample, dialect, options, types, columns, lists, where, only, unfold, snippets, claims"],
 ])("%j is refused", (data, expected) => {
   const { folio, problems } = readFolio(data);
   expect(folio).toBeUndefined();
@@ -63,6 +66,32 @@ test("lists are in the place of their names", () => {
     },
     { keep: { values: ["b"] } },
     { keep: { from: 1, to: 2 } },
+  ]);
+});
+
+test("a snippet is pointed to other columns, with its claims", () => {
+  const { folio } = readFolio({
+    folio: 1,
+    dialect: "postgresql",
+    columns: [
+      { name: "collector", expression: "upper(collector)" },
+      { name: "surname", snippet: "before the comma", of: "collector" },
+      { name: "piece", snippet: "before", of: { text: "taxon", mark: "collector" } },
+    ],
+    snippets: {
+      "before the comma": { expression: "split_part(it, ',', 1)", claims: [{ row: { it: "a, b" }, expect: { value: "a" } }] },
+      before: { expression: "split_part(text, mark, 1)", claims: [{ row: { text: "a-b", mark: "-" }, expect: { value: "b" } }] },
+    },
+  });
+  const pointed = withSnippets(dialects.postgresql(), folio!);
+  expect(pointed.columns.map(({ expression }) => expression)).toEqual([
+    "upper(collector)",
+    "split_part(collector, ',', 1)",
+    "split_part(taxon, collector, 1)",
+  ]);
+  expect(checkClaims(dialects.postgresql(), pointed)).toMatchObject([
+    { claim: { id: "before the comma, claim 1", column: "surname", row: { collector: "a, b" } }, holds: true, got: "a" },
+    { claim: { id: "before, claim 1", column: "piece", row: { taxon: "a-b", collector: "-" } }, holds: false, got: "a" },
   ]);
 });
 

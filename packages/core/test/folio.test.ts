@@ -1,7 +1,17 @@
 import { describe, expect, test } from "@jest/globals";
 import { type Value, isFailure, message, sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
-import { type CalculatedColumn, type PlanOptions, forEach, inlined, planColumns } from "indigo-quill/folio";
+import {
+  type CalculatedColumn,
+  type PlanOptions,
+  forEach,
+  idleCleanups,
+  inlined,
+  lifted,
+  needsOf,
+  planColumns,
+  renamings,
+} from "indigo-quill/folio";
 
 const sample = sampleOf([
   { collector: " Meunier, Luc", taxon: "salix alba", code: "3", n: 3 },
@@ -121,4 +131,80 @@ describe("columns put into one expression", () => {
     const found = inline(id, given, name, options);
     expect("refused" in found ? found.refused : found.expression).toMatch(reason);
   });
+});
+
+describe("an expression taken apart", () => {
+  // prettier-ignore
+  test.each([
+    ["openformula", 'IFERROR(LEFT(collector;FIND(",";collector)-1);collector)', ['collector_position = FIND(",";collector)', "collector_part = LEFT(collector;collector_position-1)", "x = IFERROR(collector_part;collector)"]],
+    ["postgresql", "btrim(substring(collector from position(',' in collector) + 1))", ["collector_position = position(',' in collector)", "collector_part = substring(collector from collector_position + 1)", "x = btrim(collector_part)"]],
+    // What stands there twice is taken out once; what fails on rows that do not need it stays.
+    ["postgresql", "case when n > 2 then cast(btrim(code) as int) + length(btrim(code)) end", ["code_trimmed = btrim(code)", "code_length = length(code_trimmed)", "x = case when n > 2 then cast(code_trimmed as int) + code_length end"]],
+    ["sqlite", "substr(taxon, 1, instr(taxon, ';') - 1) || substr(code, 1, 1)", ["taxon_position = instr(taxon, ';')", "taxon_part = substr(taxon, 1, taxon_position - 1)", "code_part = substr(code, 1, 1)", "x = taxon_part || code_part"]],
+    ["mariadb", "concat(substring_index(taxon, ';', 1), upper(trim(taxon)), trim(code))", ["taxon_piece = substring_index(taxon, ';', 1)", "taxon_trimmed = trim(taxon)", "taxon_recased = upper(taxon_trimmed)", "code_trimmed = trim(code)", "x = concat(taxon_piece, taxon_recased, code_trimmed)"]],
+    ["xpath", "for $t in tokenize($taxon, '; ') return upper-case($t)", undefined],
+    ["xpath", "count(for $t in tokenize($taxon, '; ') return upper-case($t)) + string-length(upper-case($code))", ["taxon_count = count(for $t in tokenize($taxon, '; ') return upper-case($t))", "code_recased = upper-case($code)", "code_length = string-length($code_recased)", "x = $taxon_count + $code_length"]],
+    ["duckdb", "upper(taxon)", undefined],
+    ["sql", "char_length(trim(both ' ' from taxon))", ["taxon_trimmed = trim(both ' ' from taxon)", "x = char_length(taxon_trimmed)"]],
+  ])("%s: %s", (id, expression, expected) => {
+    const found = lifted(dialects[id](), "x", expression, sample);
+    expect("columns" in found ? found.columns.map((column) => `${column.names[0]} = ${column.expression}`) : undefined).toEqual(expected);
+    if (!("columns" in found)) return;
+    // Put together again it is the same expression.
+    const together = inlined(planColumns(dialects[id](), found.columns, sample), "x", sample);
+    const { print, parse } = dialects[id]();
+    expect(together).toMatchObject({ expression: print(parse(expression).tree) });
+  });
+});
+
+test("what a column needs, and what needs it", () => {
+  const plan = planColumns(
+    dialects.postgresql(),
+    columnsOf({ k: "length(s)", s: "btrim(collector)", taxon: "upper(taxon)" }),
+    sample,
+  );
+  expect(needsOf(plan)).toEqual([
+    { name: "collector", isCalculated: false, needs: [], neededBy: ["s"] },
+    { name: "taxon", isCalculated: true, needs: ["taxon"], neededBy: [] },
+    { name: "s", isCalculated: true, needs: ["collector"], neededBy: ["k"] },
+    { name: "k", isCalculated: true, needs: ["s"], neededBy: [] },
+  ]);
+});
+
+// prettier-ignore
+test.each([
+  [{ clean: "btrim(collector)", s: "left(collector, 3)" }, [{ name: "clean", raw: "collector", users: ["s"] }]],
+  [{ clean: "btrim(collector)", s: "left(clean, 3)" }, []],
+  [{ clean: "btrim(collector)" }, []],
+  [{ start: "left(collector, 2)", s: "upper(collector)" }, [{ name: "s", raw: "collector", users: ["start"] }]],
+  [{ collector: "btrim(collector)", s: "left(collector, 3)" }, []],
+])("cleaned columns that nothing uses in %j", (given, expected) => {
+  const plan = planColumns(dialects.postgresql(), columnsOf(given), sample);
+  expect(idleCleanups(plan, sample, plan.run(sample))).toEqual(expected);
+});
+
+test("a column has another name everywhere in a folio", () => {
+  const data = {
+    types: { code: "text" },
+    columns: [
+      { name: ["code", "x"], expression: "for $c in 'x' return ($c, $code)" },
+      { name: "y", snippet: "s", of: "code" },
+      { name: "z", snippet: "s", of: { it: "code", other: "x" } },
+    ],
+    where: "$code = 'code'",
+    unfold: "code",
+    claims: [{ column: "code", row: { code: 1, x: 2 } }],
+  };
+  expect(renamings(data, dialects.xpath(), "code", "the code")).toEqual([
+    { path: ["types", "code"], key: "the code" },
+    { path: ["columns", 0, "name", 0], value: "the code" },
+    { path: ["columns", 0, "expression"], value: "for $c in 'x' return ($c, $the_code)" },
+    { path: ["columns", 1, "of"], value: "the code" },
+    { path: ["columns", 2, "of", "it"], value: "the code" },
+    { path: ["where"], value: "$the_code = 'code'" },
+    { path: ["unfold"], value: "the code" },
+    { path: ["claims", 0, "column"], value: "the code" },
+    { path: ["claims", 0, "row", "code"], key: "the code" },
+  ]);
+  expect(() => renamings(data, dialects.xpath(), "code", "c")).toThrow("a variable is called like the column $c");
 });

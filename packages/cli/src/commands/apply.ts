@@ -19,7 +19,7 @@ import { progress } from "../output/progress.ts";
 import { type PreviewOf, type RowFormat, type RowWriter, previewOf, stepsWriter, writerOf } from "../output/rows.ts";
 import { conflictText } from "../output/rules.ts";
 import { type Style, styleFor } from "../output/style.ts";
-import { Tally, counted, sayKinds, summary } from "../output/tally.ts";
+import { Tally, counted, sayIdle, sayKinds, summary } from "../output/tally.ts";
 import { traceText } from "../output/trace.ts";
 import { type Guarded, UsageError, exit, writeAll } from "../streams.ts";
 import { decisionsOf } from "./columns.ts";
@@ -83,6 +83,7 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   const say = path === undefined && streams.stdout.isTTY ? () => undefined : progress(streams);
   const hazards = path !== undefined && (format === "csv" || format === "tsv") ? new HazardTally() : undefined;
   const told = (applied: Applied, piece: Sample) => {
+    if (tally.rows === 0) sayIdle(plan, piece, applied, streams);
     if (options.over !== undefined) notes.add(plan, applied, piece, tally.rows);
     say(tally.rows + piece.rows);
     for (const { name, values } of hazards ? applied.sample.columns : [])

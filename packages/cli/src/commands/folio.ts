@@ -3,18 +3,25 @@ import { decode, readTable } from "@indigo-quill/data";
 import type { Dialect, Sample } from "indigo-quill";
 import {
   type Folio,
+  type FolioEdit,
   checkClaims,
   folioSchema,
   inlined,
   listFiles,
+  needsOf,
   planColumns,
   planStatement,
   readFolio,
+  renamings,
+  withSnippets,
 } from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
-import { LineCounter, parseDocument } from "yaml";
+import { type Document, LineCounter, isMap, isScalar, parseDocument } from "yaml";
 import { demoFile, dialectWith, readBytes, readPieces, readSample } from "../input.ts";
+import { writeWhole } from "../output/file.ts";
 import { cellText, styleFor } from "../output/style.ts";
+import { table } from "../output/table.ts";
+import { counted, sayIdle } from "../output/tally.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
 import { emptied } from "./list.ts";
 import { type OutputOptions, apply, reported } from "./apply.ts";
@@ -27,8 +34,7 @@ export interface FolioOptions extends OutputOptions {
 
 /** Runs a folio on its sample or on files of that shape, checks its claims, or prints its statement. */
 export async function runFolio(path: string, files: readonly string[], options: FolioOptions, streams: Guarded): Promise<number> {
-  const folio = await openFolio(path, streams);
-  const dialect = await dialectWith(folio.dialect, folio.options);
+  const { folio, dialect } = await openFolio(path, streams);
   if (options.check) return check(dialect, folio, streams);
   if (options.print !== undefined && options.print !== dialect.id)
     throw new UsageError(
@@ -56,16 +62,21 @@ export async function runFolio(path: string, files: readonly string[], options: 
   }
 }
 
+/** Columns of a folio planned over its sample; nothing where they cannot run, which is told. */
+async function planned(path: string, why: string, streams: Guarded) {
+  const { folio, dialect } = await openFolio(path, streams);
+  if (folio.sample === undefined) throw new UsageError(`${path}: it names no sample, ${why}`);
+  const pieces = piecesOf([besideFolio(path, folio.sample)], new KindReader(folio.kinds), streams);
+  const { value: sample } = (await pieces.next()) as { value: Sample };
+  const plan = planColumns(dialect, folio.columns, sample, folio.plan);
+  return reported(plan, streams) ? { folio, plan, sample } : undefined;
+}
+
 /** Prints columns of a folio as one expression each, proven to give the same. */
 export async function inlineCommand(path: string, names: readonly string[], streams: Guarded): Promise<number> {
-  const folio = await openFolio(path, streams);
-  const dialect = await dialectWith(folio.dialect, folio.options);
-  if (folio.sample === undefined) throw new UsageError(`${path}: it names no sample, on which the expressions are proven`);
-  const { value: sample } = (await piecesOf([besideFolio(path, folio.sample)], new KindReader(folio.kinds), streams).next()) as {
-    value: Sample;
-  };
-  const plan = planColumns(dialect, folio.columns, sample, folio.plan);
-  if (!reported(plan, streams)) return exit.failed;
+  const found = await planned(path, "on which the expressions are proven", streams);
+  if (!found) return exit.failed;
+  const { folio, plan, sample } = found;
   const unknown = names.find((name) => !plan.calculated.has(name));
   if (unknown !== undefined)
     throw new UsageError(`${path}: there is no calculated column "${unknown}"; there are ${[...plan.calculated].join(", ")}`);
@@ -80,6 +91,70 @@ export async function inlineCommand(path: string, names: readonly string[], stre
   return results.every((result) => "expression" in result) ? exit.ok : exit.some;
 }
 
+/** Says what each column of a folio needs and what needs it, and which cleaned ones nothing uses. */
+export async function needsCommand(path: string, streams: Guarded): Promise<number> {
+  const found = await planned(path, "whose columns they are", streams);
+  if (!found) return exit.failed;
+  const { plan, sample } = found;
+  const list = (names: readonly string[]) => names.join(", ");
+  const rows = needsOf(plan).map(({ name, isCalculated, needs, neededBy }) => [
+    name,
+    isCalculated ? (plan.given.has(name) ? "replaced" : plan.names.includes(name) ? "new" : "helper") : "given",
+    list(needs),
+    list(neededBy),
+  ]);
+  streams.stdout.write(table(["column", "", "needs", "needed by"], rows, styleFor(streams)));
+  sayIdle(plan, sample, plan.run(sample), streams);
+  return exit.ok;
+}
+
+/** A column's old and new name, `old=new`; either may stand in double quotes. */
+const renaming = /^(?:"([^"]+)"|([^"=]+))=(?:"([^"]+)"|([^"=]+))$/;
+
+/** Prints a folio, or writes it, in which a column has another name wherever it stands. */
+export async function renameCommand(
+  path: string,
+  names: string,
+  { to, over }: { to?: string; over?: string },
+  streams: Guarded,
+): Promise<number> {
+  const match = renaming.exec(names);
+  if (!match) throw new UsageError(`names are given as old=new, not "${names}"`);
+  if (to !== undefined && over !== undefined) throw new UsageError("--to makes a file, --over replaces one; give one of them");
+  const [from, put] = [match[1] ?? match[2], match[3] ?? match[4]];
+  const { document, dialect, data, folio } = await openFolio(path, streams);
+  const own = folio.columns.flatMap((column) => column.names);
+  if (own.includes(put)) throw new UsageError(`${path}: there is a column "${put}" already`);
+  let edits: readonly FolioEdit[];
+  try {
+    edits = renamings(data, dialect, from, put);
+  } catch (error) {
+    throw error instanceof RangeError ? new UsageError(`${path}: ${error.message}`) : error;
+  }
+  if (edits.length === 0) throw new UsageError(`${path}: it names no column "${from}"`);
+  for (const edit of edits) {
+    const last = edit.path.at(-1)!;
+    if ("value" in edit) {
+      const node = document.getIn(edit.path, true);
+      if (isScalar(node)) node.value = edit.value;
+    } else {
+      const map = document.getIn(edit.path.slice(0, -1), true);
+      const pair = isMap(map) ? map.items.find(({ key }) => isScalar(key) && key.value === last) : undefined;
+      if (isScalar(pair?.key)) pair.key.value = edit.key;
+    }
+  }
+  const text = document.toString({ lineWidth: 0 });
+  const target = over ?? to;
+  if (target === undefined) streams.data.write(text);
+  else
+    await writeWhole(target, over === undefined ? "new" : "over", (output) => {
+      output.write(text);
+      return Promise.resolve();
+    });
+  streams.stderr.write(`${from} is ${put} in ${counted(edits.length, "place")}\n`);
+  return exit.ok;
+}
+
 /** Prints the JSON Schema of folios. */
 export function printSchema(streams: Guarded): number {
   streams.data.write(`${JSON.stringify(folioSchema, undefined, 2)}\n`);
@@ -89,7 +164,15 @@ export function printSchema(streams: Guarded): number {
 const besideFolio = (path: string, sample: string): string =>
   sample === "demo" || path === "demo" ? sample : resolve(dirname(path), sample);
 
-async function openFolio(path: string, streams: Guarded): Promise<Folio> {
+/** A folio with its dialect, its plain data, and the document that it was read from. */
+interface Opened {
+  readonly folio: Folio;
+  readonly dialect: Dialect;
+  readonly data: unknown;
+  readonly document: Document;
+}
+
+async function openFolio(path: string, streams: Guarded): Promise<Opened> {
   const text = path === "demo" ? await demoFile("folio.yaml") : decode(await readBytes(path, streams));
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, prettyErrors: false });
@@ -108,7 +191,14 @@ async function openFolio(path: string, streams: Guarded): Promise<Folio> {
         : await readSample(besideFolio(path, file), { text: true }, streams),
     );
   const { folio, problems } = readFolio(data, files);
-  if (folio) return folio;
+  if (folio) {
+    const dialect = await dialectWith(folio.dialect, folio.options);
+    try {
+      return { folio: withSnippets(dialect, folio), dialect, data, document };
+    } catch (error) {
+      throw error instanceof RangeError ? new UsageError(`${path}: ${error.message}`) : error;
+    }
+  }
   const placed = problems.map(({ path: keys, message }) => {
     const node = document.getIn(keys, true) as { range?: [number, number, number] } | undefined;
     return `${node?.range ? at(node.range[0]) : path}: ${message}`;

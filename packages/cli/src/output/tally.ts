@@ -1,5 +1,5 @@
 import type { Sample } from "indigo-quill";
-import { type Applied, type Plan, type PlanStep, placesUsed } from "indigo-quill/folio";
+import { type Applied, type Plan, type PlanStep, idleCleanups, placesUsed } from "indigo-quill/folio";
 import type { KindReader } from "indigo-quill/survey";
 import { type Guarded, exit } from "../streams.ts";
 import { ruleText } from "./rules.ts";
@@ -115,6 +115,14 @@ function sayHits(steps: readonly PlanStep[], hits: Tally["hits"], say: (text: st
       for (const [rule, count] of used.slice(0, told)) say(`  ${String(count).padStart(6)}  ${ruleText(job.replace[rule])}`);
       if (used.length > told) say(`          and ${counted(used.length - told, "other rule")}`);
     });
+}
+
+/** Says which columns clean another one up and are not used, although the raw one is. */
+export function sayIdle(plan: Plan, sample: Sample, applied: Applied, { stderr }: Guarded): void {
+  for (const { name, raw, users } of idleCleanups(plan, sample, applied))
+    stderr.write(
+      `${name} is ${raw} cleaned up, and nothing uses it; ${users.join(", ")} ${users.length === 1 ? "uses" : "use"} ${raw} as it was\n`,
+    );
 }
 
 /** Says which columns that are used are read as something else than text, and where that failed. */

@@ -19,7 +19,10 @@ export function checkClaims(dialect: Dialect, { columns, plan: options, claims }
   return claims.map((claim) => {
     const sample = { ...sampleOf([claim.row]), rows: 1 };
     // Helpers may be claimed about, too; columns that are not needed may want what the row has not.
-    const shown = neededFor(dialect, columns, claim.column).map(({ isHelper: _, ...column }) => column);
+    const needed = neededFor(dialect, columns, claim.column);
+    const shown = needed
+      .filter(({ names }) => !claim.alone || names.includes(claim.column))
+      .map(({ isHelper: _, ...column }) => column);
     const plan = planColumns(dialect, shown, sample, { where: options.where });
     if (!plan.ok) return { claim, holds: false, got: undefined };
     const got = plan.run(sample).sample.columns.find(({ name }) => name === claim.column)?.values[0];

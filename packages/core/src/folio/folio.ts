@@ -12,9 +12,11 @@ import {
   runnable,
 } from "../lists/index.ts";
 import type { Sample } from "../evaluate/index.ts";
+import type { Dialect } from "../dialects/dialect.ts";
 import type { TextKind } from "../survey/kinds.ts";
 import type { Value } from "../values/index.ts";
 import type { CalculatedColumn, PlanOptions } from "./columns.ts";
+import { repointed } from "./names.ts";
 import { type Shape, type ShapeProblem, problemsOf, schemaOf } from "./shape.ts";
 
 /** What a column must give on a row. */
@@ -24,7 +26,20 @@ export interface Claim {
   readonly row: Readonly<Record<string, Value>>;
   /** As in the verify contract: plain data, any error, or one by its code. */
   readonly expect: { readonly value: unknown } | { readonly error: true | string };
+  /** Whether it is about the column by itself, whatever the others do; a snippet's is. */
+  readonly alone?: true;
 }
+
+/** An expression that is kept with its claims and put to use for other columns. */
+export interface Snippet {
+  readonly expression: string;
+  readonly claims: readonly Pick<Claim, "row" | "expect">[];
+}
+
+/** A column of a folio: a calculated one, or a snippet with the columns that stand for the names in it. */
+export type FolioColumn = CalculatedColumn & {
+  readonly snippet?: { readonly name: string; readonly of: ReadonlyMap<string, string> };
+};
 
 /** Calculated columns with what they were tried on, kept together. */
 export interface Folio {
@@ -34,7 +49,8 @@ export interface Folio {
   readonly dialect: string;
   readonly options: Readonly<Record<string, string>>;
   readonly kinds: ReadonlyMap<string, TextKind>;
-  readonly columns: readonly CalculatedColumn[];
+  readonly columns: readonly FolioColumn[];
+  readonly snippets: ReadonlyMap<string, Snippet>;
   readonly plan: PlanOptions;
   readonly claims: readonly Claim[];
 }
@@ -53,6 +69,7 @@ const record = (about: string, wanted: readonly string[], fields: Readonly<Recor
   fields,
 });
 const name = text("The name of a column.");
+const row: Shape = { kind: "map", about: "The row, by column names.", of: { kind: "any", about: "A value." } };
 const number = (about: string): Shape => ({ kind: "number", about });
 const oneOf = (about: string, ...values: string[]): Shape => ({ kind: "one of", about, values });
 const oneOrMore = (of: Shape): Shape => ({ kind: "either", about: of.about, of: [of, list(of.about, of, 1)] });
@@ -63,6 +80,20 @@ const range: Shape = {
   of: [
     listName,
     record("Numbers from one to another.", ["from", "to"], { from: number("The least."), to: number("The greatest.") }),
+  ],
+};
+const expect: Shape = {
+  kind: "either",
+  about: "A value, or an error.",
+  of: [
+    record("A value.", ["value"], { value: { kind: "any", about: "The value as plain data." } }),
+    record("An error.", ["error"], {
+      error: {
+        kind: "either",
+        about: "true for any, or its code.",
+        of: [{ kind: "one of", about: "Any.", values: [true] }, text("A code.")],
+      },
+    }),
   ],
 };
 const kinds = oneOrMore(oneOf("A kind of characters.", ...Object.keys(characterKinds)));
@@ -109,13 +140,19 @@ const shape = record("An Indigo Quill folio: calculated columns with what they w
   },
   columns: list(
     "The calculated columns, in any order.",
-    record("A calculated column.", ["name", "expression"], {
+    record("A calculated column, by an expression or a snippet.", ["name"], {
       name: {
         kind: "either",
         about: "The column, new or in place of one that is there; several take the items of a list.",
         of: [name, list("Several names.", name, 1)],
       },
       expression: text("What gives its values; it sees the other columns as they are calculated here."),
+      snippet: text("A snippet in the place of an expression."),
+      of: {
+        kind: "either",
+        about: "The column that a snippet is for, or those for each of the names in it.",
+        of: [name, { kind: "map", about: "Columns by the names in the snippet.", of: name }],
+      },
       then: list("What is done with the values, one after another.", record("A job: one of these.", [], ofJobs), 1),
       helper: { kind: "truth", about: "Whether it only helps others and is not given." },
       note: text("Anything worth keeping."),
@@ -146,26 +183,26 @@ const shape = record("An Indigo Quill folio: calculated columns with what they w
   where: text("A condition: other rows stay as they are."),
   only: text("A condition: other rows are left out."),
   unfold: text("A column whose lists become rows."),
+  snippets: {
+    kind: "map",
+    about: "Expressions that are used again, by their names.",
+    of: record("An expression for any column, with what it must give.", ["expression"], {
+      about: text("What it is good for."),
+      expression: text("The expression; it stands for the column, unless the claims name others."),
+      claims: list(
+        "What it must give on rows.",
+        record("What it must give on a row.", ["row", "expect"], { row, expect, note: text("Anything worth keeping.") }),
+      ),
+      note: text("Anything worth keeping."),
+    }),
+  },
   claims: list(
     "What columns must give on rows.",
     record("What a column must give on a row.", ["column", "row", "expect"], {
       id: text("A name for the claim."),
       column: name,
-      row: { kind: "map", about: "The row, by column names.", of: { kind: "any", about: "A value." } },
-      expect: {
-        kind: "either",
-        about: "A value, or an error.",
-        of: [
-          record("A value.", ["value"], { value: { kind: "any", about: "The value as plain data." } }),
-          record("An error.", ["error"], {
-            error: {
-              kind: "either",
-              about: "true for any, or its code.",
-              of: [{ kind: "one of", about: "Any.", values: [true] }, text("A code.")],
-            },
-          }),
-        ],
-      },
+      row,
+      expect,
       note: text("Anything worth keeping."),
     }),
   ),
@@ -201,7 +238,9 @@ interface Written {
   readonly types?: Readonly<Record<string, string>>;
   readonly columns: readonly {
     name: string | readonly string[];
-    expression: string;
+    expression?: string;
+    snippet?: string;
+    of?: string | Readonly<Record<string, string>>;
     then?: readonly WrittenJob[];
     helper?: boolean;
   }[];
@@ -209,6 +248,7 @@ interface Written {
   readonly where?: string;
   readonly only?: string;
   readonly unfold?: string;
+  readonly snippets?: Readonly<Record<string, { expression: string; claims?: Snippet["claims"] }>>;
   readonly claims?: readonly { id?: string; column: string; row: Claim["row"]; expect: Claim["expect"] }[];
 }
 
@@ -242,6 +282,48 @@ function listOf(written: WrittenList, files: ReadonlyMap<string, Sample>): Named
   const table = files.get(file!);
   if (!table) throw new ListProblem(`its file "${file}" was not read`);
   return listFromTable(table, own);
+}
+
+/** The expression of a column, or the snippet that is in its place. */
+function sourceOf(
+  { expression, snippet, of }: Pick<Written["columns"][number], "expression" | "snippet" | "of">,
+  snippets: NonNullable<Written["snippets"]>,
+): Pick<FolioColumn, "expression" | "snippet"> {
+  if ((expression === undefined) === (snippet === undefined))
+    throw new ListProblem('one of "expression" and "snippet" is wanted');
+  if (expression !== undefined) {
+    if (of !== undefined) throw new ListProblem('"of" is about a snippet');
+    return { expression };
+  }
+  if (!Object.hasOwn(snippets, snippet!)) throw new ListProblem(`there is no snippet "${snippet}"`);
+  if (of === undefined) throw new ListProblem('"of" says for which column the snippet is');
+  return {
+    expression: snippets[snippet!].expression,
+    snippet: { name: snippet!, of: new Map(typeof of === "string" ? [["it", of]] : Object.entries(of)) },
+  };
+}
+
+/**
+ * A folio in which every snippet stands with the columns that it is for, and its claims are made about each of them.
+ * @throws RangeError where a variable of a snippet would hide a column
+ */
+export function withSnippets(dialect: Dialect, folio: Folio): Folio {
+  const claims: Claim[] = [];
+  const columns = folio.columns.map((column): FolioColumn => {
+    if (!column.snippet) return column;
+    const { name: key, of } = column.snippet;
+    const expression = repointed(dialect, column.expression, of);
+    if (typeof expression !== "string") throw new RangeError(`${column.names.join(", ")}: ${expression.refused}`);
+    folio.snippets.get(key)!.claims.forEach(({ row, expect }, i) => {
+      const renamed = Object.entries(row).map(([name, value]) => [of.get(name) ?? name, value]);
+      const id = `${key}, claim ${i + 1}`;
+      // With jobs behind it a snippet gives something else.
+      if (!column.then)
+        claims.push({ id, column: column.names[0], row: Object.fromEntries(renamed) as Claim["row"], expect, alone: true });
+    });
+    return { ...column, expression };
+  });
+  return { ...folio, columns, claims: [...folio.claims, ...claims] };
 }
 
 /** The files of lists that a folio names, from where it lies; none where it is no folio. */
@@ -281,6 +363,7 @@ export function readFolio(
     only,
     unfold,
     lists = {},
+    snippets = {},
     claims = [],
   } = data as Written;
   const named = new Map(Object.entries(lists).map(([key, each]) => [key, tried(["lists", key], () => listOf(each, files))]));
@@ -292,9 +375,9 @@ export function readFolio(
     kinds: new Map(
       Object.entries(types).map(([column, kind]) => [column, (kind === "truth" ? "truth value" : kind) as TextKind]),
     ),
-    columns: columns.map(({ name: names, expression, then, helper }, i) => ({
+    columns: columns.map(({ name: names, then, helper, ...given }, i) => ({
       names: typeof names === "string" ? [names] : names,
-      expression,
+      ...(tried(["columns", i], () => sourceOf(given, snippets)) ?? { expression: "" }),
       ...(then && {
         then: then.flatMap((job, n): Job[] => {
           // What is wrong with a list is told where it stands.
@@ -305,6 +388,7 @@ export function readFolio(
       }),
       ...(helper && { isHelper: true as const }),
     })),
+    snippets: new Map(Object.entries(snippets).map(([key, each]) => [key, { claims: [], ...each }])),
     plan: { where, only, unfold },
     claims: claims.map(({ id, ...claim }, i) => ({ id: id ?? `claim ${i + 1}`, ...claim })),
   };

@@ -13,7 +13,16 @@ export {
   planColumns,
 } from "./columns.ts";
 export { forEach } from "./order.ts";
-export { type Claim, type Folio, folioSchema, listFiles, readFolio } from "./folio.ts";
+export {
+  type Claim,
+  type Folio,
+  type FolioColumn,
+  type Snippet,
+  folioSchema,
+  listFiles,
+  readFolio,
+  withSnippets,
+} from "./folio.ts";
 export type { ShapeProblem } from "./shape.ts";
 export { type ClaimResult, checkClaims } from "./claims.ts";
 export { freeName, planStatement } from "./statement.ts";
@@ -29,3 +38,6 @@ export {
 } from "./ledger.ts";
 export { type Inlined, inlined } from "./inline.ts";
 export { type Said, saidJobs } from "./proof.ts";
+export { type Lifted, lifted } from "./lift.ts";
+export { type IdleCleanup, type Needs, idleCleanups, needsOf } from "./needs.ts";
+export { type FolioEdit, renamings } from "./rename.ts";

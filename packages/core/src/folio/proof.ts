@@ -9,7 +9,7 @@ const trapTexts = ["", " ", "a", "Ab c, d; e", " x  y ", "ß", "12", "-1.5", "20
 const trapNumbers = [0, 1, -1, 2.5, 1000000, 3];
 
 /** Rows in which every column goes through the classic traps and more texts, each at its own pace. */
-function trapRows({ columns }: Sample, more: readonly string[]): Sample {
+export function trapRows({ columns }: Sample, more: readonly string[]): Sample {
   const texts = [...trapTexts, ...more];
   const rows = 3 * texts.length + 12;
   const isNumeric = ({ values }: Column) => values.every((value) => value === null || typeof value === "number");
