@@ -1,8 +1,9 @@
 import { createReadStream } from "node:fs";
-import { readFile, stat } from "node:fs/promises";
+import { open, readFile, stat } from "node:fs/promises";
 import { createRequire } from "node:module";
-import { DataError, type ReadOptions, readPieces as piecesOf, readJson, readTable } from "@indigo-quill/data";
-import type { Dialect, Sample } from "indigo-quill";
+import { DataError, type ReadOptions, type Table, readPieces as piecesOf, readJson } from "@indigo-quill/data";
+import type { RandomAccess } from "@indigo-quill/data/parquet";
+import type { Column, Dialect, Sample, Value } from "indigo-quill";
 import { KindReader, type TextKind, textKinds } from "indigo-quill/survey";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { type Streams, UsageError } from "./streams.ts";
@@ -36,15 +37,24 @@ export interface RowOptions extends ReadOptions {
 
 /** Reads a sample from a file, from standard input (`-`), or the demo register (`demo`). */
 export async function readSample(path: string, options: RowOptions, streams: Streams): Promise<Sample> {
-  const kinds = kindReader(options);
-  try {
-    const { sample, warnings, isText } =
-      path === "demo" ? readJson(await demoFile("register.json")) : readTable(await readBytes(path, streams), reading(options));
-    for (const warning of warnings) streams.stderr.write(`${path}: ${warning}\n`);
-    return isText ? withKinds(kinds, sample) : sample;
-  } catch (error) {
-    throw inFile(path, error);
-  }
+  const pieces = readPieces(path, options, streams);
+  const { value: first } = (await pieces.next()) as { value: Sample };
+  return together(first, pieces);
+}
+
+/** All pieces as one sample; a column that a piece lacks is missing there. */
+export async function together(first: Sample, others: AsyncGenerator<Sample>): Promise<Sample> {
+  const pieces = [first];
+  for await (const piece of others) pieces.push(piece);
+  if (pieces.length === 1) return first;
+  const { columns: widest } = pieces[pieces.length - 1];
+  const joined = (i: number, cells: (column: Column) => readonly Value[]) =>
+    pieces.flatMap(({ columns, rows }) => (columns[i] ? cells(columns[i]) : new Array<Value>(rows).fill(null)));
+  const columns = widest.map(({ name, written }, i): Column => {
+    const values = joined(i, (column) => column.values);
+    return { name, values, ...(written && { written: joined(i, (column) => column.written ?? column.values) }) };
+  });
+  return { columns, rows: pieces.reduce((sum, { rows }) => sum + rows, 0) };
 }
 
 /** A file's rows in pieces, as they are read. */
@@ -54,18 +64,88 @@ export async function* readPieces(
   streams: Streams,
   kinds = kindReader(options),
 ): AsyncGenerator<Sample> {
-  if (path === "demo") {
-    yield await readSample(path, options, streams);
-    return;
-  }
   try {
-    for await (const { sample, warnings, isText } of piecesOf(bytesOf(path, streams), reading(options))) {
+    for await (const { sample, warnings, isText } of tablesOf(path, reading(options), streams)) {
       for (const warning of warnings) streams.stderr.write(`${path}: ${warning}\n`);
       yield isText ? withKinds(kinds, sample) : sample;
     }
   } catch (error) {
     throw inFile(path, error);
   }
+}
+
+/** The rows of several files as those of one; each has the columns of the first. */
+export async function* readFiles(
+  files: readonly string[],
+  options: RowOptions,
+  streams: Streams,
+  kinds = kindReader(options),
+): AsyncGenerator<Sample> {
+  let names: readonly string[] | undefined;
+  for (const file of files)
+    for await (const piece of readPieces(file, options, streams, kinds)) {
+      const own = piece.columns.map(({ name }) => name);
+      names ??= own;
+      const missing = names.find((name, i) => name !== own[i]) ?? (own.length > names.length ? own[names.length] : undefined);
+      if (missing !== undefined && files.length > 1)
+        throw new UsageError(
+          `${file}: its columns are not those of ${files[0]}: ${own.join(", ")} here, ${names.join(", ")} there`,
+        );
+      yield piece;
+    }
+}
+
+/** A file's rows in its own format, which its first bytes tell. */
+async function* tablesOf(path: string, options: ReadOptions, streams: Streams): AsyncGenerator<Table> {
+  if (path === "demo") {
+    yield readJson(await demoFile("register.json"));
+    return;
+  }
+  const bytes = bytesOf(path, streams);
+  const { value: first = new Uint8Array() } = (await bytes.next()) as { value?: Uint8Array };
+  const mark = String.fromCharCode(...first.subarray(0, 6));
+  if (mark.startsWith("PAR1")) {
+    const { readParquet } = await import("@indigo-quill/data/parquet");
+    if (path === "-") yield* readParquet(await wholeOf(following(first, bytes)));
+    else {
+      await bytes.return(undefined);
+      yield* unchanged(path, () => fromAnyPlace(path, readParquet));
+    }
+  } else if (mark === "ARROW1" || mark.startsWith("\xff\xff\xff\xff")) {
+    const { readArrow } = await import("@indigo-quill/data/arrow");
+    yield* readArrow(following(first, bytes));
+  } else yield* piecesOf(following(first, bytes), options);
+}
+
+async function* following<T>(first: T, others: AsyncGenerator<T>): AsyncGenerator<T> {
+  yield first;
+  yield* others;
+}
+
+/** What is read from any place in a file. */
+async function* fromAnyPlace<T>(path: string, read: (file: RandomAccess) => AsyncGenerator<T>): AsyncGenerator<T> {
+  const file = await open(path);
+  try {
+    const { size } = await file.stat();
+    yield* read({
+      byteLength: size,
+      async slice(start, end = size) {
+        const part = new Uint8Array(Math.max(0, end - start));
+        await file.read(part, 0, part.length, start);
+        return part.buffer;
+      },
+    });
+  } finally {
+    await file.close();
+  }
+}
+
+/** Bytes that come one after another, all of them, as what is read from any place. */
+async function wholeOf(bytes: AsyncIterable<Uint8Array>): Promise<RandomAccess> {
+  const chunks: Uint8Array[] = [];
+  for await (const chunk of bytes) chunks.push(chunk);
+  const whole = new Uint8Array(Buffer.concat(chunks));
+  return { byteLength: whole.length, slice: (start, end = whole.length) => whole.slice(start, end).buffer };
 }
 
 const reading = ({ types: _, text: __, ...options }: RowOptions): ReadOptions => ({ ...options, format: undefined });
@@ -93,17 +173,23 @@ function withKinds(kinds: KindReader, sample: Sample): Sample {
 const pieceSize = 1 << 20;
 
 async function* bytesOf(path: string, streams: Streams): AsyncGenerator<Uint8Array> {
+  const source = () => (path === "-" ? streams.stdin : createReadStream(path, { highWaterMark: pieceSize }));
+  for await (const chunk of path === "-" ? source() : unchanged(path, source))
+    yield typeof chunk === "string" ? Buffer.from(chunk) : (chunk as Uint8Array);
+}
+
+/** What is read of a file, which must be the same file at the end. */
+async function* unchanged<T>(path: string, read: () => AsyncIterable<T>): AsyncGenerator<T> {
   const state = async () => {
-    const found = path === "-" ? undefined : await stat(path);
-    return found?.isFile() ? `${found.size} ${found.mtimeMs}` : "";
+    const found = await stat(path);
+    return found.isFile() ? `${found.size} ${found.mtimeMs}` : "";
   };
   try {
     const before = await state();
-    const source = path === "-" ? streams.stdin : createReadStream(path, { highWaterMark: pieceSize });
-    for await (const chunk of source) yield typeof chunk === "string" ? Buffer.from(chunk) : chunk;
+    yield* read();
     if ((await state()) === before) return;
   } catch (error) {
-    throw unreadable(path, error);
+    throw error instanceof DataError ? error : unreadable(path, error);
   }
   throw new UsageError(`${path}: it was changed while it was read; what was read of it is not whole`);
 }

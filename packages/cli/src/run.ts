@@ -10,6 +10,7 @@ import type { ListOptions } from "./commands/list.ts";
 import type { LookOptions } from "./commands/look.ts";
 import type { ProbeOptions } from "./commands/probe.ts";
 import type { StatementOptions } from "./commands/statement.ts";
+import { rowFormats } from "./output/formats.ts";
 import { type Guarded, type Streams, UsageError, exit, guarded } from "./streams.ts";
 
 export { ofProcess } from "./streams.ts";
@@ -54,13 +55,7 @@ function withRows(command: Command): Command {
 function withOutput(command: Command): Command {
   return command
     .addOption(
-      new Option("-f, --format <format>", "how rows are written (a table, or as the file is named)").choices([
-        "table",
-        "csv",
-        "tsv",
-        "json",
-        "ndjson",
-      ]),
+      new Option("-f, --format <format>", "how rows are written (a table, or as the file is named)").choices([...rowFormats]),
     )
     .addOption(
       new Option("-p, --preview <of>", "show only what would change: rows, or values with how many rows have them").choices([
@@ -85,7 +80,11 @@ function build(streams: Guarded, done: (code: number) => void): Command {
   withOutput(withRows(program.command("eval [expression]")))
     .description("evaluate an expression on every row, or several columns at once")
     .addOption(dialectOption())
-    .option("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
+    .option(
+      "-r, --rows <file>",
+      "CSV, JSON, NDJSON, Parquet or Arrow; - for standard input, demo for the demo register; may be given again",
+      gather,
+    )
     .option("-n, --name <column>", "the name of the new column")
     .option("--replace <column>", "put the values in place of a column, instead of a new one")
     .option(
@@ -217,7 +216,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .description(
       "evaluate expressions of several dialects, each given as dialect=expression or dialect[option=value]=expression, and say where and why they differ",
     )
-    .requiredOption("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
+    .requiredOption("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
     .option("-p, --pasted <expression>", "give this one text to every dialect that accepts it")
     .option("-d, --differing", "show only rows that differ")
     .option("-s, --spaces", "make white space visible")
@@ -233,7 +232,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
   withRows(program.command("probe <expression>"))
     .description("run an expression on a live engine, and compare with our evaluation row by row")
     .addOption(dialectOption())
-    .option("-r, --rows <file>", "CSV or JSON rows; - for standard input, demo for the demo register")
+    .option("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
     .option("-u, --url <url>", "a server to ask, also as IQUILL_URL; without it the engine that is embedded")
     .option("-l, --limit <ms>", "milliseconds that the engine may take for a row", milliseconds, 5000)
     .option("--limit-all <ms>", "milliseconds that it may take for all rows", milliseconds, 300_000)

@@ -13,7 +13,7 @@ export interface Streams {
 
 /** Where text is written; a stream that is full says `false`, and `drain` when it has room again. */
 export interface Output {
-  write(text: string): unknown;
+  write(data: string | Uint8Array): unknown;
   once?(event: "drain", listener: () => void): unknown;
   readonly isTTY?: boolean;
   readonly columns?: number;
@@ -28,15 +28,23 @@ export class UsageError extends Error {}
 /** The size of a piece of output, in UTF-16 units. */
 const pieceSize = 1 << 16;
 
-/** Writes texts as they come, in pieces, and waits where the stream is full. */
-export async function writeAll(output: Output, texts: Iterable<string> | AsyncIterable<string>): Promise<void> {
+/** Writes texts or bytes as they come, in pieces, and waits where the stream is full. */
+export async function writeAll(output: Output, parts: AsyncIterable<string | Uint8Array>): Promise<void> {
   let piece = "";
-  const flush = async () => {
-    if (output.write(piece) === false && output.once) await new Promise<void>((resolve) => output.once!("drain", resolve));
-    piece = "";
+  const write = async (data: string | Uint8Array) => {
+    if (output.write(data) === false && output.once) await new Promise<void>((resolve) => output.once!("drain", resolve));
   };
-  for await (const text of texts) {
-    piece += text;
+  const flush = async () => {
+    const text = piece;
+    piece = "";
+    await write(text);
+  };
+  for await (const part of parts) {
+    if (typeof part !== "string") {
+      if (part.length > 0) await write(part);
+      continue;
+    }
+    piece += part;
     if (piece.length >= pieceSize) await flush();
   }
   if (piece !== "") await flush();
@@ -66,7 +74,7 @@ export function guarded(streams: Streams): Guarded {
     ...(output.isTTY !== undefined && { isTTY: output.isTTY }),
     ...(output.columns !== undefined && { columns: output.columns }),
     ...(output.once && { once: (event, listener) => output.once!(event, listener) }),
-    write: (text) => output.write(shownText(text, output.isTTY === true)),
+    write: (data) => output.write(typeof data === "string" ? shownText(data, output.isTTY === true) : data),
   });
   return { ...streams, stdout: shown(streams.stdout), stderr: shown(streams.stderr), data: streams.stdout };
 }

@@ -1,6 +1,6 @@
-import { Decimal, Failure, type Value } from "indigo-quill";
 import { exactNumber } from "indigo-quill/survey";
 import { parse } from "lossless-json";
+import { NestedRows, isRecord, jsonText } from "./cells.ts";
 import { DataError, type Table, placeOf, sampleFrom, usableNames } from "./table.ts";
 
 /** Parses JSON, numbers as they are written; @throws DataError with the place of what is wrong, a name given twice too */
@@ -22,69 +22,116 @@ export function parseJson(text: string, firstLine = 1): unknown {
   }
 }
 
-/** The values of the lines of NDJSON, with their line numbers (1-based); empty lines are skipped. */
-export function* parseLines(text: string): Generator<{ value: unknown; line: number }> {
-  let line = 0;
+/** The values of the lines of NDJSON, with their line numbers (1-based, after those `before`); empty lines are skipped. */
+export function* parseLines(text: string, before = 0): Generator<{ value: unknown; line: number }> {
+  let line = before;
   for (const source of text.split(/\r?\n/)) {
     line++;
     if (source.trim() !== "") yield { value: parseJson(source, line), line };
   }
 }
 
-function isRecord(value: unknown): value is Record<string, unknown> {
-  return typeof value === "object" && value !== null && !Array.isArray(value) && !(value instanceof Decimal);
-}
-
-/** A cell: a simple value, a list of cells, or an error as it is written here. */
-function cellOf(value: unknown, where: string): Value {
-  if (value === null || value === undefined) return null;
-  if (Array.isArray(value)) return value.map((item) => cellOf(item, where));
-  if (!isRecord(value)) return value as Value;
-  const names = Object.keys(value);
-  if (names.length === 1 && typeof value.error === "string")
-    return new Failure("error-value", { kind: value.error }, undefined, value.error);
-  throw new DataError(`${where} is an object; a cell is a text, a number, true, false, null, a list of these, or {"error": …}`);
+/** Rows of JSON as a table. */
+function tableOf(rows: Iterable<{ value: unknown; where: string }>): Table {
+  const nested = new NestedRows();
+  for (const { value, where } of rows) {
+    if (!isRecord(value)) throw new DataError(`${where} is not an object with the columns as names`);
+    nested.add(value);
+  }
+  const { names, warnings } = usableNames([...nested.columns.keys()]);
+  const all = [...nested.columns.values()];
+  return {
+    sample: sampleFrom(
+      names.map((name, i) => ({ name, values: all[i] })),
+      nested.rows,
+    ),
+    warnings: [...warnings, ...nested.warnings()],
+  };
 }
 
 /**
  * Reads rows from a JSON array of objects, or from NDJSON with an object a line. A name that a row
- * lacks is null there; the columns are in the order in which they first occur.
- * @throws DataError where it is not JSON, or a row is not an object of simple values
+ * lacks is null there; the columns are in the order in which they first occur. Objects within a row are columns of their own
+ * (`place.country`), a list with objects is JSON text, with a warning.
+ * @throws DataError where it is not JSON, or a row is not an object
  */
 export function readJson(text: string): Table {
-  const isArray = /^\s*\[/.test(text);
-  const rows = isArray
-    ? (parseJson(text) as unknown[]).map((value, i) => ({ value, where: `row ${i + 1}` }))
-    : [...parseLines(text)].map(({ value, line }) => ({ value, where: `line ${line}` }));
-  const columns = new Map<string, Value[]>();
-  let halves = 0;
-  rows.forEach(({ value, where }, i) => {
-    if (!isRecord(value)) throw new DataError(`${where} is not an object with the columns as names`);
-    for (const [name, cell] of Object.entries(value)) {
-      let values = columns.get(name);
-      if (!values) columns.set(name, (values = new Array<Value>(rows.length).fill(null)));
-      values[i] = cellOf(cell, `${where}, "${name}"`);
-      if (typeof cell === "string" && !cell.isWellFormed()) halves++;
-    }
-  });
-  const { names, warnings } = usableNames([...columns.keys()]);
-  if (halves > 0)
-    warnings.push(`${halves} ${halves === 1 ? "text holds" : "texts hold"} half a character, which no file can be given back`);
-  const all = [...columns.values()];
-  return {
-    sample: sampleFrom(
-      names.map((name, i) => ({ name, values: all[i] })),
-      rows.length,
-    ),
-    warnings,
-  };
+  if (!/^\s*\[/.test(text)) return tableOf(inLines(text, 0));
+  const rows = parseJson(text) as unknown[];
+  return tableOf(rows.map((value, i) => ({ value, where: `row ${i + 1}` })));
 }
 
-/** A value as JSON; numbers of any size with all their digits. */
-function jsonText(value: unknown): string {
-  if (typeof value === "bigint" || value instanceof Decimal) return String(value);
-  if (Array.isArray(value)) return `[${value.map(jsonText).join(",")}]`;
-  return JSON.stringify(value ?? null);
+function* inLines(text: string, before: number): Generator<{ value: unknown; where: string }> {
+  for (const { value, line } of parseLines(text, before)) yield { value, where: `line ${line}` };
+}
+
+/** Reads JSON in pieces, an array of objects or NDJSON: each gives the rows that are whole by then. */
+export class JsonReader {
+  #rest = "";
+  #isArray: boolean | undefined;
+  #rows = 0;
+  /** Lines before what is left over. */
+  #lines = 0;
+  #isClosed = false;
+
+  /** The rows that end within `text`, and all that are left where it is the last piece. */
+  read(text: string, isLast: boolean): Table {
+    const all = this.#rest + text;
+    this.#isArray ??= /^\s*\[/.test(all);
+    return this.#isArray ? this.#items(all, isLast) : this.#inLines(all, isLast);
+  }
+
+  #inLines(all: string, isLast: boolean): Table {
+    const end = isLast ? all.length : all.lastIndexOf("\n") + 1;
+    this.#rest = all.slice(end);
+    const whole = all.slice(0, end);
+    const table = tableOf(inLines(whole, this.#lines));
+    this.#lines += whole.split("\n").length - 1;
+    return table;
+  }
+
+  #items(all: string, isLast: boolean): Table {
+    const from = this.#rows === 0 && !this.#isClosed ? all.indexOf("[") + 1 : 0;
+    const { end, isClosed } = this.#isClosed ? { end: 0, isClosed: true } : lastItemEnd(all, from);
+    const isFirst = from > 0;
+    if (isLast && !isClosed) {
+      // The parser says what is wrong, and where.
+      parseJson(isFirst ? all : `[${all}`, this.#lines + 1);
+    }
+    if (end === from && !isClosed) {
+      this.#rest = all;
+      return tableOf([]);
+    }
+    const source = `${" ".repeat(from > 0 ? from - 1 : 0)}[${all.slice(from, end)}]`;
+    const values = parseJson(source, this.#lines + 1) as unknown[];
+    const before = this.#rows;
+    this.#rows += values.length;
+    const after = isClosed && !this.#isClosed ? all.slice(end + 1) : all.slice(end);
+    this.#isClosed ||= isClosed;
+    if (this.#isClosed && after.trim() !== "")
+      throw new DataError("this is not JSON: something stands behind the end of the list");
+    this.#rest = this.#isClosed ? "" : after.replace(/^,/, "");
+    this.#lines += all.slice(0, all.length - after.length).split("\n").length - 1;
+    return tableOf(values.map((value, i) => ({ value, where: `row ${before + i + 1}` })));
+  }
+}
+
+/** Where the last item of a list ends that is whole, before a comma or the bracket that closes the list. */
+function lastItemEnd(text: string, from: number): { end: number; isClosed: boolean } {
+  let [depth, end] = [0, from];
+  const marks = /"[^"\\]*(?:\\[^][^"\\]*)*"|["[\]{},]/g;
+  marks.lastIndex = from;
+  for (let found = marks.exec(text); found; found = marks.exec(text)) {
+    const [mark] = found;
+    // A text that is not whole yet.
+    if (mark === '"') break;
+    if (mark === "[" || mark === "{") depth++;
+    else if (mark === "]" || mark === "}") {
+      if (depth === 0) return { end: found.index, isClosed: true };
+      depth--;
+    } else if (mark === "," && depth === 0) end = found.index;
+  }
+  return { end, isClosed: false };
 }
 
 const rowText = (names: readonly string[], row: readonly unknown[], between = ""): string =>

@@ -1,26 +1,49 @@
 import { CsvReader } from "./csv.ts";
 import { Decoder } from "./encodings.ts";
 import { type ReadOptions, formatOf } from "./index.ts";
-import { readJson } from "./json.ts";
-import type { Table } from "./table.ts";
+import { JsonReader } from "./json.ts";
+import { DataError, type Table } from "./table.ts";
+
+/** Characters of JSON that are one piece: rows of a piece may bring columns that those before had not. */
+const jsonPiece = 1 << 23;
 
 /**
- * A file's rows in pieces, as its bytes come. What is no CSV is one piece; the last piece may have no rows.
- * @throws DataError with the place of what is wrong
+ * A file's rows in pieces, as its bytes come; the last piece may have no rows. All pieces have the columns of the first.
+ * @throws DataError with the place of what is wrong, or where JSON brings a column that the first piece has not
  */
 export async function* readPieces(bytes: AsyncIterable<Uint8Array>, options: ReadOptions = {}): AsyncGenerator<Table> {
   const decoder = new Decoder(options.encoding);
-  const isJson = () => (options.format ?? formatOf(begun)) === "json";
-  let reader: CsvReader | undefined;
+  let reader: CsvReader | JsonReader | undefined;
+  let names: readonly string[] | undefined;
   let begun = "";
+  const read = (isLast: boolean): Table => {
+    reader ??= (options.format ?? formatOf(begun)) === "json" ? new JsonReader() : new CsvReader(options);
+    const table = reader.read(begun, isLast);
+    begun = "";
+    if (reader instanceof CsvReader) return table;
+    const fitted = names ? withColumns(table, names) : table;
+    names ??= table.sample.rows > 0 ? table.sample.columns.map(({ name }) => name) : undefined;
+    return fitted;
+  };
   for await (const some of bytes) {
     begun += decoder.decode(some, false);
-    if (!reader && (begun.trim() === "" || isJson())) continue;
-    reader ??= new CsvReader(options);
-    const piece = reader.read(begun, false);
-    begun = "";
+    const isJson = reader instanceof JsonReader || (!reader && (options.format ?? formatOf(begun)) === "json");
+    if ((!reader && begun.trim() === "") || (isJson && begun.length < jsonPiece)) continue;
+    const piece = read(false);
     if (piece.sample.rows > 0) yield piece;
   }
   begun += decoder.decode(new Uint8Array(), true);
-  yield !reader && isJson() ? readJson(begun) : (reader ?? new CsvReader(options)).read(begun, true);
+  yield read(true);
+}
+
+/** A table with the columns of the first piece, missing ones null. */
+function withColumns({ sample, ...rest }: Table, names: readonly string[]): Table {
+  const other = sample.columns.find(({ name }) => !names.includes(name));
+  if (other)
+    throw new DataError(
+      `a row far down has a column "${other.name}", which the first ${jsonPiece >> 20} million characters have not; give it in the first row, as null`,
+    );
+  const own = new Map(sample.columns.map((column) => [column.name, column]));
+  const columns = names.map((name) => own.get(name) ?? { name, values: new Array<null>(sample.rows).fill(null) });
+  return { sample: { columns, rows: sample.rows }, ...rest };
 }

@@ -1,5 +1,5 @@
 import { extname } from "node:path";
-import type { Column, Dialect, Sample, Value } from "indigo-quill";
+import type { Dialect, Sample } from "indigo-quill";
 import {
   type Applied,
   type CalculatedColumn,
@@ -15,13 +15,15 @@ import { HazardTally, type KindReader, hazardText } from "indigo-quill/survey";
 import { reportAll } from "../output/diagnostics.ts";
 import { writeWhole } from "../output/file.ts";
 import { StepNotes, appendEntry, readLedger } from "../output/ledger.ts";
+import { type RowFormat, rowFormats } from "../output/formats.ts";
 import { progress } from "../output/progress.ts";
-import { type PreviewOf, type RowFormat, type RowWriter, previewOf, stepsWriter, writerOf } from "../output/rows.ts";
+import { type PreviewOf, type RowWriter, previewOf, stepsWriter, writerOf } from "../output/rows.ts";
 import { conflictText } from "../output/rules.ts";
 import { type Style, styleFor } from "../output/style.ts";
 import { Tally, counted, sayIdle, sayKinds, summary } from "../output/tally.ts";
 import { traceText } from "../output/trace.ts";
 import { type Guarded, UsageError, exit, writeAll } from "../streams.ts";
+import { together } from "../input.ts";
 import { decisionsOf } from "./columns.ts";
 
 /** The options that say what is shown or written of the rows. */
@@ -60,6 +62,7 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   const style = styleFor(streams, options.spaces);
   const format = formatOf(options);
   let { value: first } = (await job.pieces.next()) as { value: Sample };
+  if (options.trace !== undefined) first = await together(first, job.pieces);
   const columns = job.columns(first);
   const decided = options.decided === undefined ? undefined : await decisionsOf(options.decided, columns, first, streams);
   const planned = { ...job.plan, decided: decided ?? job.plan.decided };
@@ -72,11 +75,13 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
     first = await together(first, job.pieces);
     plan = planColumns(job.dialect, columns, first, planned);
   }
+  if ((format === "parquet" || format === "arrow") && (options.over ?? options.to) === undefined && streams.stdout.isTTY)
+    throw new UsageError(`${format} is not for a terminal; --to writes it into a file`);
   const tally = new Tally();
   const writer = options.steps
     ? stepsWriter(format, plan, first, style)
     : options.preview === undefined
-      ? writerOf(format, plan, first, options.all === true, style)
+      ? await writerOf(format, plan, first, options.all === true, style)
       : previewOf(options.preview, format, plan, first, style);
   const notes = new StepNotes();
   const path = options.over ?? options.to;
@@ -146,7 +151,7 @@ function formatOf({ format, to, over, steps, preview }: OutputOptions): RowForma
   const path = over ?? to;
   if (format !== undefined || path === undefined) return format ?? "table";
   const ending = extname(path).slice(1).toLowerCase();
-  if (ending === "csv" || ending === "tsv" || ending === "json" || ending === "ndjson") return ending;
+  if (ending !== "table" && (rowFormats as readonly string[]).includes(ending)) return ending as RowFormat;
   throw new UsageError(`${path}: the name does not say in which format; --format says it`);
 }
 
@@ -187,21 +192,7 @@ function traced(plan: Plan, sample: Sample, row: number, style: Style, streams: 
   return exit.ok;
 }
 
-/** All pieces as one sample; a column that a piece lacks is missing there. */
-async function together(first: Sample, others: AsyncGenerator<Sample>): Promise<Sample> {
-  const pieces = [first];
-  for await (const piece of others) pieces.push(piece);
-  const { columns: widest } = pieces[pieces.length - 1];
-  const joined = (i: number, cells: (column: Column) => readonly Value[]) =>
-    pieces.flatMap(({ columns, rows }) => (columns[i] ? cells(columns[i]) : new Array<Value>(rows).fill(null)));
-  const columns = widest.map(({ name, written }, i): Column => {
-    const values = joined(i, (column) => column.values);
-    return { name, values, ...(written && { written: joined(i, (column) => column.written ?? column.values) }) };
-  });
-  return { columns, rows: pieces.reduce((sum, { rows }) => sum + rows, 0) };
-}
-
-/** The texts of the output, piece by piece. */
+/** What is written, piece by piece. */
 async function* written(
   first: Sample,
   others: AsyncGenerator<Sample>,
@@ -209,7 +200,7 @@ async function* written(
   writer: RowWriter,
   tally: Tally,
   told: (applied: Applied, piece: Sample) => void,
-): AsyncGenerator<string> {
+): AsyncGenerator<string | Uint8Array> {
   if (writer.begin) yield writer.begin;
   for await (const piece of following(first, others)) {
     const applied = plan.run(piece);
@@ -217,7 +208,7 @@ async function* written(
     told(applied, piece);
     tally.add(applied, piece.rows);
   }
-  if (writer.end) yield writer.end();
+  if (writer.end) yield await writer.end();
 }
 
 async function* following(first: Sample, others: AsyncGenerator<Sample>): AsyncGenerator<Sample> {

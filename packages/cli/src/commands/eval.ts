@@ -1,12 +1,12 @@
 import type { Sample } from "indigo-quill";
-import { type RowOptions, dialectOf, kindReader, readPieces, readSample } from "../input.ts";
+import { type RowOptions, dialectOf, kindReader, readFiles } from "../input.ts";
 import type { Guarded } from "../streams.ts";
 import { type OutputOptions, apply } from "./apply.ts";
 import { type ColumnOptions, columnsWanted, jobsWanted } from "./columns.ts";
 
 export interface EvalOptions extends Omit<RowOptions, "format">, ColumnOptions, OutputOptions {
   readonly in: string;
-  readonly rows?: string;
+  readonly rows?: readonly string[];
   readonly where?: string;
   readonly only?: string;
   readonly unfold?: string;
@@ -21,12 +21,7 @@ export async function evaluate(expression: string | undefined, options: EvalOpti
   const dialect = await dialectOf(options.in, options.option);
   const { rows, format: _, where, only, unfold, ...reading } = options;
   const kinds = kindReader(reading);
-  const pieces =
-    rows === undefined
-      ? once(noColumns)
-      : options.trace === undefined
-        ? readPieces(rows, reading, streams, kinds)
-        : once(await readSample(rows, reading, streams));
+  const pieces = rows === undefined ? once(noColumns) : readFiles(rows, reading, streams, kinds);
   const jobs = await jobsWanted(options.then ?? [], streams);
   const columns = (first: Sample) => columnsWanted(dialect, expression, options, first, jobs);
   const isRagged = options.ragged === true;

@@ -17,7 +17,7 @@ import {
 } from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
 import { type Document, LineCounter, isMap, isScalar, parseDocument } from "yaml";
-import { demoFile, dialectWith, readBytes, readPieces, readSample } from "../input.ts";
+import { demoFile, dialectWith, readBytes, readFiles, readSample } from "../input.ts";
 import { writeWhole } from "../output/file.ts";
 import { cellText, styleFor } from "../output/style.ts";
 import { table } from "../output/table.ts";
@@ -43,7 +43,7 @@ export async function runFolio(path: string, files: readonly string[], options: 
   const sources = files.length > 0 ? files : folio.sample === undefined ? [] : [besideFolio(path, folio.sample)];
   if (sources.length === 0) throw new UsageError(`${path}: it names no sample; give a file of rows`);
   const kinds = new KindReader(folio.kinds);
-  const pieces = piecesOf(sources, kinds, streams);
+  const pieces = readFiles(sources, {}, streams, kinds);
   const columns = () => folio.columns;
   if (options.print === undefined)
     return apply(
@@ -66,7 +66,7 @@ export async function runFolio(path: string, files: readonly string[], options: 
 async function planned(path: string, why: string, streams: Guarded) {
   const { folio, dialect } = await openFolio(path, streams);
   if (folio.sample === undefined) throw new UsageError(`${path}: it names no sample, ${why}`);
-  const pieces = piecesOf([besideFolio(path, folio.sample)], new KindReader(folio.kinds), streams);
+  const pieces = readFiles([besideFolio(path, folio.sample)], {}, streams, new KindReader(folio.kinds));
   const { value: sample } = (await pieces.next()) as { value: Sample };
   const plan = planColumns(dialect, folio.columns, sample, folio.plan);
   return reported(plan, streams) ? { folio, plan, sample } : undefined;
@@ -204,22 +204,6 @@ async function openFolio(path: string, streams: Guarded): Promise<Opened> {
     return `${node?.range ? at(node.range[0]) : path}: ${message}`;
   });
   throw new UsageError(placed.join("\n"));
-}
-
-/** The rows of several files as those of one; each has the columns of the first. */
-async function* piecesOf(files: readonly string[], kinds: KindReader, streams: Guarded): AsyncGenerator<Sample> {
-  let names: readonly string[] | undefined;
-  for (const file of files)
-    for await (const piece of readPieces(file, {}, streams, kinds)) {
-      const own = piece.columns.map(({ name }) => name);
-      names ??= own;
-      const missing = names.find((name, i) => name !== own[i]) ?? (own.length > names.length ? own[names.length] : undefined);
-      if (missing !== undefined)
-        throw new UsageError(
-          `${file}: its columns are not those of ${files[0]}: ${own.join(", ")} here, ${names.join(", ")} there`,
-        );
-      yield piece;
-    }
 }
 
 function check(dialect: Dialect, folio: Folio, streams: Guarded): number {

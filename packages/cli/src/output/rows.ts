@@ -2,18 +2,17 @@ import { csvLines, jsonItems, writeNdjson } from "@indigo-quill/data";
 import { type Column, type Sample, type Value, isFailure } from "indigo-quill";
 import { type Applied, type Plan, placesUsed } from "indigo-quill/folio";
 import { UsageError } from "../streams.ts";
+import type { RowFormat } from "./formats.ts";
 import { jobText } from "./rules.ts";
 import { PreviewOfValues, previewOfRows } from "./preview.ts";
 import { type Style, cellText, headerText } from "./style.ts";
 import { TableLines } from "./table.ts";
 
-export type RowFormat = "table" | "csv" | "tsv" | "json" | "ndjson";
-
 /** Writes rows in one of the formats; `start` counts the rows before the piece that they were made from. */
 export interface RowWriter {
   readonly begin?: string;
-  rows(applied: Applied, piece: Sample, start: number): string;
-  readonly end?: () => string;
+  rows(applied: Applied, piece: Sample, start: number): string | Uint8Array;
+  readonly end?: () => string | Uint8Array | Promise<Uint8Array>;
 }
 
 /** A cell as it was written. */
@@ -27,7 +26,17 @@ function cellOf(value: Value, format: RowFormat): unknown {
 }
 
 /** A writer of all rows in a format. */
-export function writerOf(format: RowFormat, plan: Plan, sample: Sample, all: boolean, style: Style): RowWriter {
+export async function writerOf(format: RowFormat, plan: Plan, sample: Sample, all: boolean, style: Style): Promise<RowWriter> {
+  if (format === "parquet" || format === "arrow") {
+    const rows =
+      format === "parquet"
+        ? new (await import("@indigo-quill/data/parquet")).ParquetRows(plan.names)
+        : new (await import("@indigo-quill/data/arrow")).ArrowRows(plan.names);
+    return {
+      rows: ({ sample: { columns } }) => rows.add(columns.map(({ values }) => values)),
+      end: () => rows.end(),
+    };
+  }
   if (format === "table") return tableWriter(plan, sample, all, style);
   const { names } = plan;
   const cells = ({ sample: { columns, rows } }: Applied) =>
