@@ -1,6 +1,6 @@
 import { writeFile } from "node:fs/promises";
 import { visibleText } from "indigo-quill/authoring";
-import { type ColumnSurvey, type Found, Survey } from "indigo-quill/survey";
+import { type ColumnSurvey, type Found, type Remark, Survey, remarksOn } from "indigo-quill/survey";
 import { type RowOptions, readPieces } from "../input.ts";
 import { progress } from "../output/progress.ts";
 import { type Style, headerText, styleFor } from "../output/style.ts";
@@ -61,7 +61,12 @@ function overview(columns: readonly ColumnSurvey[], rows: number, style: Style):
     column.shapes.length > 0 ? `${bar(column.shapes[0].count / rows, 8)} ${column.shapes[0].what}` : "",
   ]);
   const findings = columns.flatMap((column) =>
-    remarks(column).map(([what, count, first], i) => [i === 0 ? headerText(column.name) : "", what, String(count), first]),
+    remarksOn(column).map((remark, i) => [
+      i === 0 ? headerText(column.name) : "",
+      remark.what,
+      String(remark.rows),
+      firstOf(remark),
+    ]),
   );
   const head = `${counted(rows, "row")}, ${counted(columns.length, "column")}\n\n`;
   const body = table(
@@ -74,59 +79,10 @@ function overview(columns: readonly ColumnSurvey[], rows: number, style: Style):
   return head + body + told;
 }
 
-/** What is worth a look in a column: what it is, on how many rows, and where first. */
-function remarks(column: ColumnSurvey): [what: string, rows: number, first: string][] {
-  const { exceptions, outerSpace, innerSpace, unseen, uncomposed, near, odd, cases, kind, kinds } = column;
-  const one = (what: string, found: Found): [string, number, string] => [what, found.count, placed(found)];
-  const several = (what: string, found: readonly Found[]): [string, number, string][] =>
-    found.length === 0 ? [] : [[what, sum(found), found.slice(0, 2).map(placed).join(", ")]];
-  const lettered = cases.filter(({ what }) => what !== "no letters");
-  const isUniform = lettered.length > 1 && lettered[0].count >= 0.8 * sum(lettered);
-  return [
-    ...several(`not a ${kind}, as nearly all are`, exceptions),
-    ...(kind === "text" ? kinds.filter(({ what }) => what !== "text").map((found) => one(`a ${found.what}`, found)) : []),
-    ...(outerSpace ? [one("white space at the ends", outerSpace)] : []),
-    ...(innerSpace ? [one("inside, other than one plain space", innerSpace)] : []),
-    ...unseen.slice(0, 5).map((found) => one(named(found.what), found)),
-    ...(uncomposed ? [one("not composed (normal form C)", uncomposed)] : []),
-    ...several(`not ${lettered[0]?.what}, as nearly all are`, isUniform ? lettered.slice(1) : []),
-    ...(near.length > 0
-      ? [
-          [
-            `nearly the same (${counted(near.length, "group")})`,
-            sum(near.flat()),
-            near[0]
-              .slice(0, 3)
-              .map(({ what }) => quoted(what))
-              .join(" and "),
-          ] as [string, number, string],
-        ]
-      : []),
-    ...several(`not ${column.shapes[0]?.what}, as nearly all are`, odd),
-  ];
-}
-
 const placed = ({ example, row }: Found): string => `${quoted(example)} on row ${row + 1}`;
-const sum = (found: readonly Found[]): number => found.reduce((total, { count }) => total + count, 0);
-
-const names: Readonly<Record<string, string>> = {
-  "\t": "tab",
-  "\n": "line feed",
-  "\r": "carriage return",
-  "\u00a0": "no-break space",
-  "\u00ad": "soft hyphen",
-  "\u200b": "zero width space",
-  "\u200d": "zero width joiner",
-  "\u2009": "thin space",
-  "\u202f": "narrow no-break space",
-  "\u3000": "ideographic space",
-  "\ufeff": "byte order mark",
-};
-
-const named = (char: string): string => {
-  const code = `U+${char.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`;
-  return names[char] ? `${names[char]} (${code})` : code;
-};
+/** The first texts of a remark, with their rows unless they are about one another. */
+const firstOf = ({ first, isAlike }: Remark): string =>
+  isAlike ? first.map(({ what }) => quoted(what)).join(" and ") : first.map(placed).join(", ");
 
 const eighths = ["", "▏", "▎", "▍", "▌", "▋", "▊", "▉"];
 
@@ -159,7 +115,7 @@ function detail(column: ColumnSurvey, style: Style): string {
           style,
           [1],
         )}${all > 12 ? `… and ${all - 12} more\n` : ""}`;
-  const told = remarks(column).map(([what, count, first]) => [what, String(count), first]);
+  const told = remarksOn(column).map((remark) => [remark.what, String(remark.rows), firstOf(remark)]);
   return [
     `${style.colour.bold(headerText(name))}: ${kind}; ${counts.join(", ")}\n`,
     told.length > 0 ? `\n${table(["worth a look", "rows", "first"], told, style, [1])}` : "",

@@ -1,9 +1,8 @@
 import { open, readFile, stat } from "node:fs/promises";
 import type { Sample } from "indigo-quill";
-import { type Applied, type Effect, type Entry, type Plan, RowRuns } from "indigo-quill/folio";
+import { type Applied, type Effect, type Entry, type Plan, RowRuns, changesOf } from "indigo-quill/folio";
 import { UsageError } from "../streams.ts";
 import { digestOf, writeWhole } from "./file.ts";
-import { changesOf } from "./preview.ts";
 import type { Tally } from "./tally.ts";
 
 export const ledgerPath = (path: string): string => `${path}.ledger`;

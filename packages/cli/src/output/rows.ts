@@ -1,10 +1,10 @@
 import { csvLines, jsonItems, writeNdjson } from "@indigo-quill/data";
 import { type Column, type Sample, type Value, isFailure } from "indigo-quill";
-import { type Applied, type Plan, placesUsed } from "indigo-quill/folio";
+import { type Applied, ChangedValues, type Plan, placesUsed } from "indigo-quill/folio";
 import { UsageError } from "../streams.ts";
 import type { RowFormat } from "./formats.ts";
 import { jobText } from "./rules.ts";
-import { PreviewOfValues, previewOfRows } from "./preview.ts";
+import { previewOfRows, tableOfValues } from "./preview.ts";
 import { type Style, cellText, headerText } from "./style.ts";
 import { TableLines } from "./table.ts";
 
@@ -96,7 +96,7 @@ export function previewOf(of: PreviewOf, format: RowFormat, plan: Plan, sample: 
     return { rows };
   }
   if (format !== "table" && format !== "csv") throw new UsageError("a preview of values is a table or CSV");
-  const values = new PreviewOfValues(plan);
+  const values = new ChangedValues(plan);
   return {
     rows(applied, piece) {
       values.add(applied, piece);
@@ -104,7 +104,7 @@ export function previewOf(of: PreviewOf, format: RowFormat, plan: Plan, sample: 
     },
     end: () =>
       format === "table"
-        ? values.table(style)
+        ? tableOfValues(values, plan, style)
         : csvLines([
             ["column", "before", "after", "rows"],
             ...values.list().map(({ column, before, after, count }) => [column, before, cellOf(after, "csv"), count]),

@@ -41,3 +41,4 @@ export { type Said, saidJobs } from "./proof.ts";
 export { type Lifted, lifted } from "./lift.ts";
 export { type IdleCleanup, type Needs, idleCleanups, needsOf } from "./needs.ts";
 export { type FolioEdit, renamings } from "./rename.ts";
+export { type Change, ChangedValues, changesOf } from "./preview.ts";
