@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { readFileSync } from "node:fs";
 import { type Browser, type Page, chromium } from "playwright-core";
 
 let browser: Browser;
@@ -173,7 +174,7 @@ describe("the desk", () => {
 
   test("work without an end is stopped after a second, typing goes on meanwhile, and the next expression is answered", async () => {
     await load("own.csv", `collector\n${`${"a".repeat(5000)}\n`.repeat(1000)}`);
-    await page.waitForFunction(() => document.querySelector("nav")?.textContent?.includes("of 1000"));
+    await page.waitForFunction(() => document.querySelector(".rows-table nav")?.textContent?.includes("of 1000"));
     const started = Date.now();
     await expression().fill('REPT(SUBSTITUTE(collector;"a";"ab");100)');
     await beside().fill("regexp_replace(collector, '(a*)*\\1b', repeat(collector, 50), 'g')");
@@ -198,7 +199,7 @@ describe("the desk", () => {
   test("everything can be reached with the keyboard", async () => {
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     const reached: string[] = [];
-    for (let i = 0; i < 12; i++) {
+    for (let i = 0; i < 18; i++) {
       await page.keyboard.press("Tab");
       reached.push(
         await page.evaluate(() =>
@@ -217,4 +218,196 @@ describe("the desk", () => {
       ]),
     );
   });
+});
+
+const open = async (name: string) =>
+  page
+    .getByRole("button", { name: new RegExp(`^${name}`) })
+    .first()
+    .click();
+const region = (name: string) => page.getByRole("region", { name, exact: true });
+/** Waits until what becomes of the rows is told so. */
+const told = async (text: string) => page.locator(".outcome .bar [role=status]", { hasText: new RegExp(`^${text}$`) }).waitFor();
+const column = (place: number) => page.locator(".card").nth(place);
+const write = async (place: number, name: string, expression: string) => {
+  await column(place).getByPlaceholder("name").fill(name);
+  await column(place).locator("textarea").fill(expression);
+};
+const tableRow = (table: string, place: number) => region(table).locator("tbody tr[aria-rowindex]").nth(place);
+/** What is taken away from the page by what is done. */
+async function taken(act: () => Promise<void>): Promise<{ name: string; text: string }> {
+  const [download] = await Promise.all([page.waitForEvent("download"), act()]);
+  return { name: download.suggestedFilename(), text: readFileSync(await download.path(), "utf8") };
+}
+
+describe("from raw rows to kept columns", () => {
+  const rows = 'label,code\n" alnus ",1\nSALIX,2\nbetula  nana,3\n';
+  beforeEach(async () => {
+    await load("own.csv", rows);
+    await page.getByText("own.csv: 3 rows").waitFor();
+  });
+
+  test("what each column holds, one of them in full", async () => {
+    await open("Look");
+    await region("Columns").getByText("code").waitFor();
+    const lines = (await region("Columns").getByRole("row").allInnerTexts()).map((text) => text.replace(/\s*\t\s*/g, "|"));
+    expect(lines).toEqual([
+      expect.stringContaining("commonest shape"),
+      expect.stringMatching(/^label\|text\|0\|0\|3\|·a·\|white space at the ends and 1 more$/),
+      expect.stringMatching(/^code\|number\|0\|0\|3\|0/),
+    ]);
+    await page.getByRole("button", { name: "code", exact: true }).click();
+    await region("About code").getByText("number; 1 to 1 characters").waitFor();
+  });
+
+  test("columns are tried as they are written, with counts, marks, problems, and helpers folded in and out", async () => {
+    await open("Columns");
+    await write(0, "label", "btrim(labl)");
+    await column(0).getByText("There is no column labl.").waitFor();
+    await write(0, "label", "btrim(label)");
+    await write(1, "k", "length(label) + code");
+    // The page begins with white space tidied there, too.
+    await told("2 of 3 rows change");
+    expect(await column(0).innerText()).toContain("2 changed");
+    expect(await tableRow("Before and after", 0).locator("del").allInnerTexts()).toEqual(["·", "·"]);
+    await page.getByLabel("show").selectOption("all");
+    await tableRow("Before and after", 1).getByText("SALIX").waitFor();
+    expect(await tableRow("Before and after", 1).locator("td").allInnerTexts()).toEqual(["SALIX", "7", "2"]);
+    await column(1).getByLabel("helper").check();
+    await page.waitForFunction(() => document.querySelectorAll(".virtual thead th").length === 3);
+    await page.getByLabel("helper columns").check();
+    await page.getByRole("columnheader", { name: "k helper" }).waitFor();
+    await page.getByLabel("Change only where").fill("code > 1");
+    await told("1 of 3 rows change");
+    await page.getByLabel("Leave out unless").fill("code < 3");
+    await told("2 rows of 3 stay; 0 of 2 rows change");
+  });
+
+  test("lists with their hits, values that are decided on, apply, ledger, undo and redo, and all of it after a reload", async () => {
+    await open("Columns");
+    await column(1).getByRole("button", { name: "Remove" }).click();
+    await page.getByLabel("Name of a new list").fill("names");
+    await page.getByRole("button", { name: "Replacements" }).click();
+    await page.getByLabel("The list names, as CSV").fill("old,new,case\nalnus,Alnus,\nsalix,Salix,ignored\nfagus,Fagus,\n");
+    await write(0, "label", "btrim(label)");
+    await column(0).getByRole("button", { name: "Do not tidy white space" }).click();
+    await column(0).getByRole("combobox", { name: /^Then/ }).selectOption("replace");
+    await told("2 of 3 rows change");
+    expect(await column(0).getByRole("list").innerText()).toBe("1 alnus → Alnus\n1 salix → Salix\n1 found nothing");
+    await page.getByLabel("show").selectOption("values");
+    await page.getByLabel("What SALIX becomes").fill("Salix alba");
+    await page.getByLabel("show").selectOption("all");
+    await tableRow("Before and after", 1).getByText("Salix·alba").waitFor();
+    await page.getByRole("button", { name: "Apply" }).click();
+    await page.getByText("Step 1").waitFor();
+    const shown = async () => (await region("The rows as they are").locator("tbody td:nth-of-type(1)").allInnerTexts()).join();
+    const expected = "Alnus,Salix·alba,betula··nana";
+    await page.waitForFunction((text) => document.querySelector(".virtual")?.textContent?.includes(text), "Salix·alba");
+    expect(await shown()).toBe(expected);
+    await page.getByLabel("row", { exact: true }).fill("2");
+    await page.locator("select[name=column]").selectOption("label");
+    await page.getByRole("button", { name: "Show" }).click();
+    await page.getByText("Step 1: SALIX → Salix·alba by btrim(label)").waitFor();
+    const { name, text } = await taken(() => page.getByRole("button", { name: "Export" }).click());
+    expect([name, text]).toEqual(["own.csv", "label,code\nAlnus,1\nSalix alba,2\nbetula  nana,3\n"]);
+    await page.waitForTimeout(600);
+    await page.reload();
+    await page.waitForFunction((cell) => document.querySelector(".virtual")?.textContent?.includes(cell), "Salix·alba");
+    expect(await shown()).toBe(expected);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await region("The rows as they are").getByText("SALIX").waitFor();
+    await page.getByRole("button", { name: "Redo" }).click();
+    await region("The rows as they are").getByText("Salix·alba").waitFor();
+    // The page of single expressions has the rows as they are now, too.
+    await open("Try");
+    await expression().fill("UPPER(label)");
+    await page.waitForFunction(() => document.body.innerText.includes("SALIX·ALBA"));
+  });
+
+  test("a folio is saved and opened, with its lists and claims", async () => {
+    await open("Columns");
+    const folio = `folio: 1
+title: own
+dialect: postgresql
+columns:
+  - { name: label, expression: btrim(label), then: [{ replace: names }] }
+  - { name: k, expression: length(label), helper: true }
+lists: { names: { file: names.csv } }
+claims:
+  - { column: label, row: { label: " x " }, expect: { value: y } }
+`;
+    const file = (name: string, content: string) => ({ name, mimeType: "text/plain", buffer: Buffer.from(content) });
+    const input = page.getByLabel("Open a folio, with the files of its lists");
+    await input.setInputFiles([file("own.yaml", folio)]);
+    await page.getByText("Its lists are in names.csv; choose these files together with the folio.").waitFor();
+    await input.setInputFiles([file("own.yaml", folio), file("names.csv", "old,new\nalnus,Alnus\n")]);
+    await page.getByText("own.yaml: 0 claims hold, 1 do not: claim 1 (label).").waitFor();
+    await told("1 of 3 rows change");
+    const { name, text } = await taken(() => page.getByRole("button", { name: "Save folio" }).click());
+    expect(name).toBe("own.yaml");
+    await page.getByRole("button", { name: "Remove the list names" }).click();
+    await column(0).getByText('there is no list "names"').waitFor();
+    await input.setInputFiles([file("own.yaml", text)]);
+    await told("1 of 3 rows change");
+    await input.setInputFiles([file("bad.yaml", folio.replace("claims", "klaims"))]);
+    await page.getByText('bad.yaml: klaims: a folio has no "klaims"; did you mean "claims"?').waitFor();
+  });
+
+  test("100,000 rows of 50 columns scroll; the newest key wins and none is held up", async () => {
+    const names = Array.from({ length: 50 }, (_, i) => `c${i}`);
+    const line = (row: number) => `${names.map((_, i) => (i === 0 ? `label ${row}` : String((row * i) % 97))).join(",")}\n`;
+    await load("big.csv", `${names.join(",")}\n${Array.from({ length: 100_000 }, (_, row) => line(row)).join("")}`);
+    await page.getByText("big.csv: 100,000 rows").waitFor({ timeout: 60_000 });
+    await open("Columns");
+    await column(1).getByRole("button", { name: "Remove" }).click();
+    await write(0, "c0", "upper(c0)");
+    await page.getByLabel("show").selectOption("all");
+    let slowest = 0;
+    for (const key of " || c1 || c2") {
+      const start = Date.now();
+      await column(0).locator("textarea").press("End");
+      await column(0).locator("textarea").pressSequentially(key);
+      slowest = Math.max(slowest, Date.now() - start);
+    }
+    expect(slowest).toBeLessThan(2000);
+    await page.locator(".outcome .bar [role=status]", { hasText: "100,000 of 100,000 rows change" }).waitFor({ timeout: 60_000 });
+    await region("Before and after").evaluate((box) => box.scrollTo(0, box.scrollHeight));
+    await region("Before and after").getByText("LABEL·99999").waitFor({ timeout: 20_000 });
+    expect(await region("Before and after").locator("tbody tr").count()).toBeLessThan(80);
+  }, 180_000);
+});
+
+test.each([
+  ["light", 1280],
+  ["dark", 1280],
+  ["light", 390],
+  ["dark", 1920],
+] as const)("no page breaks WCAG 2.2 AA by axe, or is wider than the window: %s, %d pixels", async (colorScheme, width) => {
+  await page.setViewportSize({ width, height: 800 });
+  await page.emulateMedia({ colorScheme });
+  const axe = readFileSync(new URL("../node_modules/axe-core/axe.min.js", import.meta.url), "utf8");
+  for (const name of ["Look", "Columns", "Ledger", "Try"]) {
+    await open(name);
+    await page.waitForTimeout(700);
+    await page.evaluate(axe);
+    const found = await page.evaluate(async () => {
+      const { axe: tool } = window as unknown as {
+        axe: {
+          run(
+            of: Document,
+            options: object,
+          ): Promise<{ violations: { id: string; nodes: { html: string }[] }[]; passes: unknown[] }>;
+        };
+      };
+      const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
+      const { violations, passes } = await tool.run(document, { runOnly: tags });
+      return {
+        passes: passes.length,
+        violations: violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`),
+        isWide: document.documentElement.scrollWidth > window.innerWidth,
+      };
+    });
+    expect({ name, ...found }).toMatchObject({ violations: [], isWide: false });
+    expect(found.passes).toBeGreaterThan(10);
+  }
 });

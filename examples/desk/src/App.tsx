@@ -1,57 +1,86 @@
-import { type DragEvent, useMemo, useState } from "react";
-import { CausesPanel } from "./CausesPanel.tsx";
-import { Editor } from "./Editor.tsx";
-import { RowsTable } from "./RowsTable.tsx";
-import { TracePanel } from "./TracePanel.tsx";
-import { type Question, type Side, pageSize } from "./findings.ts";
-import type { Scratch } from "./sample.ts";
-import { useFindings } from "./useFindings.ts";
+import { type DragEvent, useEffect, useRef, useState } from "react";
+import { Bench } from "./bench/client.ts";
+import { folioText } from "./bench/folio.ts";
+import type { RowsState } from "./bench/protocol.ts";
+import { ColumnsView } from "./ColumnsView.tsx";
+import { LedgerView, save } from "./LedgerView.tsx";
+import { LookView } from "./LookView.tsx";
+import { type Memory, pages, remember, remembered } from "./memory.ts";
+import { TryView } from "./TryView.tsx";
 
-const startSides: readonly [Side, Side] = [
-  { dialect: "openformula", text: 'TRIM(LEFT(collector;FIND(",";collector)-1))' },
-  { dialect: "postgresql", text: "btrim(split_part(collector, ',', 1))" },
-];
+/** Milliseconds after which what has changed is kept. */
+const keepAfter = 300;
 
-/** The first page of the desk: rows, an expression, a second one beside it, traces and causes. */
+/** The desk, as it was when the page was closed. */
 export function App() {
-  const [sides, setSides] = useState<readonly [Side, Side]>(startSides);
-  const [isDouble, setDouble] = useState(true);
-  /** The rows' file, and the last one that could be read. */
-  const [file, setFile] = useState<File>();
-  const [taken, setTaken] = useState<File>();
-  const [scratch, setScratch] = useState<readonly Scratch[]>([]);
-  const [selected, setSelected] = useState(3);
-  const [page, setPage] = useState(0);
+  const [memory, setMemory] = useState<Memory>();
+  useEffect(() => void remembered().then(setMemory), []);
+  return memory && <Desk first={memory} />;
+}
+
+const noRows: RowsState = { rows: 0, columns: [], steps: [] };
+
+function Desk({ first }: { readonly first: Memory }) {
+  const [memory, setMemory] = useState(first);
+  const [state, setState] = useState(noRows);
+  const [version, setVersion] = useState(0);
+  /** The rows as they are for the page of single expressions: the file itself until something is applied. */
+  const [current, setCurrent] = useState(first.file);
   const [notices, setNotices] = useState<readonly string[]>([]);
+  const bench = useRef<Bench>(undefined);
+  bench.current ??= new Bench();
+  const asked = bench.current;
+  const { page, file, steps, undone, draft, title, kept, decided } = memory;
+  const change = (part: Partial<Memory>) => setMemory((before) => ({ ...before, ...part }));
+  const fileName = file?.name ?? "register.json";
 
-  const question = useMemo<Question>(
-    () => ({ sides: isDouble ? sides : sides.slice(0, 1), file, scratch, selected, page }),
-    [sides, isDouble, file, scratch, selected, page],
-  );
-  const { sides: sideFindings, answered, isStopped, reading } = useFindings(question);
-  const { table, contrast, traces = [] } = answered;
+  useEffect(() => {
+    const timer = setTimeout(
+      () =>
+        void remember(memory).then((isKept) => {
+          if (!isKept)
+            setNotices((before) => [
+              ...new Set([...before, "This browser keeps nothing: what is done here is gone when the page is closed."]),
+            ]);
+        }),
+      keepAfter,
+    );
+    return () => clearTimeout(timer);
+  }, [memory]);
 
-  if (file !== taken && file === reading.file) {
-    setNotices(reading.notices);
-    if (reading.isRefused) setFile(taken);
-    else {
-      setTaken(file);
-      setScratch([]);
-      setSelected(0);
-      setPage(0);
-    }
+  const isOpened = useRef(false);
+  useEffect(() => {
+    if (isOpened.current) return;
+    isOpened.current = true;
+    void asked.ask("open", { file: first.file, steps: first.steps }).then((found) => {
+      if ("refused" in found) setNotices([found.refused]);
+      else taken(found, first.steps.length > 0);
+    }, told);
+  });
+
+  const told = (error: unknown) => setNotices([(error as Error).message]);
+
+  /** Shows the rows as they are now. */
+  function taken(found: RowsState, isOther: boolean, own = file) {
+    setState({ rows: found.rows, columns: found.columns, steps: found.steps });
+    setVersion((before) => before + 1);
+    if (!isOther) setCurrent(own);
+    else void asked.ask("export", { format: "csv" }).then((rows) => setCurrent(new File([rows], fileName)), told);
   }
 
-  const row = Math.min(selected, (table?.rowCount ?? 0) - 1);
-  // The table follows what is typed at once, and new or removed scratch rows when the values are there.
-  const asked = answered.question?.scratch ?? [];
-  const shownScratch = asked.length === scratch.length ? scratch : asked;
-  const rowName = (index: number) => (index < shownScratch.length ? `s${index + 1}` : String(index - shownScratch.length + 1));
-  const edit = (index: 0 | 1, change: Partial<Side>) =>
-    setSides((before) => before.map((side, i) => (i === index ? { ...side, ...change } : side)) as [Side, Side]);
-
   function load(chosen: File | undefined) {
-    if (chosen) setFile(chosen);
+    if (!chosen) return;
+    asked.ask("open", { file: chosen, steps: [] }).then((found) => {
+      if ("refused" in found) {
+        setNotices([found.refused]);
+        // The rows that were there are still the ones that are worked on.
+        void asked.ask("open", { file, steps });
+        return;
+      }
+      setNotices(found.notices);
+      change({ file: chosen, steps: [], undone: [], decided: {}, scratch: [] });
+      taken(found, false, chosen);
+    }, told);
   }
 
   function drop(event: DragEvent) {
@@ -59,25 +88,66 @@ export function App() {
     load(event.dataTransfer.files[0]);
   }
 
-  function addScratch() {
-    const names = table?.columns ?? [];
-    const empty = Object.fromEntries(names.map((name) => [name, null]));
-    setScratch((before) => [...before, { ...empty, ...table?.selectedCells }]);
-    setSelected(scratch.length);
-    setPage(0);
+  function apply() {
+    asked.ask("apply", { at: new Date().toISOString() }).then(({ step, ...found }) => {
+      change({ steps: [...steps, step], undone: [], decided: {}, page: "Ledger" });
+      taken(found, true);
+    }, told);
+  }
+
+  function move(to: Pick<Memory, "steps" | "undone">) {
+    asked.ask("move", { steps: to.steps }).then((found) => {
+      change(to);
+      taken(found, to.steps.length > 0);
+    }, told);
+  }
+
+  async function openFolio(files: FileList) {
+    const texts = await Promise.all([...files].map(async (each) => [each.name, await each.text()] as const));
+    const folio = texts.find(([name]) => !/\.(?:csv|tsv)$/i.test(name));
+    if (!folio) {
+      setNotices(["A folio is YAML or JSON; of its lists alone there is nothing to open."]);
+      return;
+    }
+    const found = await asked.ask("folio", { text: folio[1], files: Object.fromEntries(texts) });
+    if ("problems" in found) setNotices(found.problems.map((problem) => `${folio[0]}: ${problem}`));
+    else {
+      const { held, missed } = found.claims;
+      change({ draft: found.draft, title: found.title, kept: found.kept, decided: {} });
+      setNotices(
+        held + missed.length === 0
+          ? []
+          : [`${folio[0]}: ${held} claims hold${missed.length > 0 ? `, ${missed.length} do not: ${missed.join(", ")}` : ""}.`],
+      );
+    }
   }
 
   return (
     <div className="desk" onDragOver={(event) => event.preventDefault()} onDrop={drop}>
       <header>
         <h1>Indigo Quill</h1>
-        <p>the desk: an expression, its value on every row, and where another dialect parts from it</p>
+        <nav aria-label="Pages of the desk">
+          {pages.map((name) => (
+            <button
+              key={name}
+              type="button"
+              aria-current={page === name ? "page" : undefined}
+              onClick={() => change({ page: name })}
+            >
+              {name}
+              {name === "Ledger" && steps.length > 0 && ` (${steps.length})`}
+            </button>
+          ))}
+        </nav>
+        <p>
+          {fileName}: {state.rows.toLocaleString("en")} rows
+        </p>
         <div className="actions">
           <label className="file">
             Load rows
             <input
               type="file"
-              accept=".csv,.tsv,.json,.ndjson,text/csv,application/json"
+              accept=".csv,.tsv,.json,.ndjson,.parquet,.arrow,text/csv,application/json"
               aria-label="Load rows from CSV or JSON"
               onChange={(event) => {
                 load(event.target.files?.[0]);
@@ -85,12 +155,6 @@ export function App() {
                 event.target.value = "";
               }}
             />
-          </label>
-          <button type="button" onClick={addScratch}>
-            Add scratch row
-          </button>
-          <label>
-            <input type="checkbox" checked={isDouble} onChange={(event) => setDouble(event.target.checked)} /> second dialect
           </label>
         </div>
       </header>
@@ -104,61 +168,35 @@ export function App() {
           </button>
         </div>
       )}
-      <div className="editors">
-        {question.sides.map(({ dialect, text }, i) => (
-          <Editor
-            key={i}
-            label={i === 0 ? "Expression" : "Beside it"}
-            dialect={dialect}
-            text={text}
-            findings={sideFindings?.[i]}
-            onDialect={(id) => edit(i as 0 | 1, { dialect: id })}
-            onText={(changed) => edit(i as 0 | 1, { text: changed })}
-          />
-        ))}
-      </div>
-      {isStopped && (
-        <p className="stopped" role="status">
-          This took longer than a second and was stopped: what is missing below was not reached. Fewer rows, or the iquill
-          command, which takes its time, will tell.
-        </p>
+      {page === "Try" && (
+        <TryView file={current} sides={memory.sides} isDouble={memory.isDouble} scratch={memory.scratch} onChange={change} />
       )}
-      <main>
-        {table && (
-          <RowsTable
-            table={table}
-            sides={answered.sides ?? []}
-            contrast={contrast}
-            scratch={shownScratch}
-            selected={row}
-            rowName={rowName}
-            onSelect={setSelected}
-            onPage={setPage}
-            onScratch={(index, name, text) =>
-              setScratch((before) => before.map((each, i) => (i === index ? { ...each, [name]: text } : each)))
-            }
-            onDropScratch={(index) => setScratch((before) => before.filter((_, i) => i !== index))}
-          />
-        )}
-        <aside>
-          {contrast && (
-            <CausesPanel
-              contrast={contrast}
-              rowCount={table?.rowCount ?? 0}
-              selected={row}
-              rowName={rowName}
-              onRow={(to) => {
-                setSelected(to);
-                setPage(Math.floor(to / pageSize));
-              }}
-            />
-          )}
-          {traces.length > 0 && <h2>Row {rowName(answered.question!.selected)}, step by step</h2>}
-          {traces.map((trace, i) => (
-            <TracePanel key={i} {...trace} />
-          ))}
-        </aside>
-      </main>
+      {page === "Look" && <LookView bench={asked} version={version} />}
+      {page === "Columns" && (
+        <ColumnsView
+          bench={asked}
+          version={version}
+          draft={draft}
+          title={title}
+          decided={decided}
+          onChange={change}
+          onApply={apply}
+          onOpenFolio={(files) => void openFolio(files)}
+          onSaveFolio={() => save(new Blob([folioText(draft, title, file?.name ?? "demo", kept)]), `${title || "folio"}.yaml`)}
+        />
+      )}
+      {page === "Ledger" && (
+        <LedgerView
+          bench={asked}
+          version={version}
+          state={state}
+          steps={steps}
+          undone={undone}
+          fileName={fileName}
+          onUndo={() => move({ steps: steps.slice(0, -1), undone: [...undone, steps[steps.length - 1]] })}
+          onRedo={() => move({ steps: [...steps, undone[undone.length - 1]], undone: undone.slice(0, -1) })}
+        />
+      )}
     </div>
   );
 }

@@ -8,37 +8,48 @@ interface EditorProps {
   readonly text: string;
   /** Undefined until they are known. */
   readonly findings: SideFindings | undefined;
-  readonly onDialect: (id: string) => void;
+  /** Whether it stands among others, without a head of its own. */
+  readonly isShort?: boolean;
+  readonly onDialect?: (id: string) => void;
   readonly onText: (text: string) => void;
 }
 
+/** Characters that stand on a line of an expression among others. */
+const shortLine = 42;
+
+/** The lines that an expression among others takes. */
+const linesOf = (text: string): number =>
+  text.split("\n").reduce((sum, { length }) => sum + Math.max(1, Math.ceil(length / shortLine)), 0);
+
 /** An expression with its dialect; what is wrong is underlined as one types, and said below with its mends. */
-export function Editor({ label, dialect, text, findings, onDialect, onText }: EditorProps) {
+export function Editor({ label, dialect, text, findings, isShort = false, onDialect, onText }: EditorProps) {
   const id = useId();
   const backdrop = useRef<HTMLPreElement>(null);
   const problems = text === "" ? [] : (findings?.problems ?? []);
   return (
     <section className="editor" aria-label={label}>
-      <div className="editor-head">
-        <label htmlFor={id}>{label}</label>
-        <select aria-label={`${label}: dialect`} value={dialect} onChange={(event) => onDialect(event.target.value)}>
-          {Object.entries(dialectTitles).map(([name, title]) => (
-            <option key={name} value={name}>
-              {title}
-            </option>
-          ))}
-        </select>
-        <button
-          type="button"
-          aria-label={`${label}: format`}
-          title="Lay it out in lines, with only the brackets that are needed"
-          disabled={findings?.formatted === undefined}
-          onClick={() => onText(findings!.formatted!)}
-        >
-          Format
-        </button>
-        <span className="type">{findings?.isOk ? `gives ${findings.type}` : ""}</span>
-      </div>
+      {!isShort && (
+        <div className="editor-head">
+          <label htmlFor={id}>{label}</label>
+          <select aria-label={`${label}: dialect`} value={dialect} onChange={(event) => onDialect?.(event.target.value)}>
+            {Object.entries(dialectTitles).map(([name, title]) => (
+              <option key={name} value={name}>
+                {title}
+              </option>
+            ))}
+          </select>
+          <button
+            type="button"
+            aria-label={`${label}: format`}
+            title="Lay it out in lines, with only the brackets that are needed"
+            disabled={findings?.formatted === undefined}
+            onClick={() => onText(findings!.formatted!)}
+          >
+            Format
+          </button>
+          <span className="type">{findings?.isOk ? `gives ${findings.type}` : ""}</span>
+        </div>
+      )}
       <div className="editor-text">
         <pre ref={backdrop} aria-hidden="true">
           {marked(text, problems)}
@@ -46,8 +57,9 @@ export function Editor({ label, dialect, text, findings, onDialect, onText }: Ed
         </pre>
         <textarea
           id={id}
+          aria-label={isShort ? label : undefined}
           value={text}
-          rows={Math.min(8, Math.max(2, text.split("\n").length))}
+          rows={Math.min(8, isShort ? linesOf(text) : Math.max(2, text.split("\n").length))}
           spellCheck={false}
           aria-invalid={problems.length > 0}
           aria-describedby={`${id}-problems`}
@@ -55,19 +67,35 @@ export function Editor({ label, dialect, text, findings, onDialect, onText }: Ed
           onScroll={(event) => backdrop.current?.scrollTo(0, event.currentTarget.scrollTop)}
         />
       </div>
-      <div id={`${id}-problems`} className="problems" role="status">
-        {problems.slice(0, 2).map(({ severity, range, sentence, mends }) => (
-          <p key={`${sentence}${range.start}`} className={severity}>
-            {sentence}{" "}
-            {mends.map((mend) => (
+      <Problems id={`${id}-problems`} problems={problems} onText={onText} />
+    </section>
+  );
+}
+
+/** What is wrong, with its mends. */
+export function Problems({
+  id,
+  problems,
+  onText,
+}: {
+  readonly id?: string;
+  readonly problems: readonly Problem[];
+  readonly onText?: (text: string) => void;
+}) {
+  return (
+    <div id={id} className="problems" role="status">
+      {problems.slice(0, 2).map(({ severity, range, sentence, mends }) => (
+        <p key={`${sentence}${range.start}`} className={severity}>
+          {sentence}{" "}
+          {onText &&
+            mends.map((mend) => (
               <button key={mend.title} type="button" onClick={() => onText(mend.text)}>
                 {mend.title}
               </button>
             ))}
-          </p>
-        ))}
-      </div>
-    </section>
+        </p>
+      ))}
+    </div>
   );
 }
 

@@ -5,19 +5,16 @@ import type { Findings, Question, SideFindings } from "./findings.ts";
 interface Known {
   /** What is wrong with the expressions, as soon as it is known. */
   readonly sides: readonly SideFindings[] | undefined;
-  /** The last question that was answered, as far as it was; never one whose file was refused. */
+  /** The last question that was answered, as far as it was; never one whose file was refused, which is told where it is loaded. */
   readonly answered: Partial<Findings>;
   /** The last answer took too long. */
   readonly isStopped: boolean;
-  /** What was said of the file that was read last. */
-  readonly reading: { readonly file: File | undefined; readonly notices: readonly string[]; readonly isRefused: boolean };
 }
 
 const nothingKnown: Known = {
   sides: undefined,
   answered: {},
   isStopped: false,
-  reading: { file: undefined, notices: [], isRefused: false },
 };
 
 /** The newest findings; the ones before are shown until then. */
@@ -29,11 +26,9 @@ export function useFindings(question: Question): Known {
     else
       asker.current = new Asker(question, (findings, isLast, isStopped) =>
         setKnown((before) => {
-          const { isRefused = false, notices = [], sides = before.sides } = findings;
-          const { file } = findings.question!;
-          const reading = file === before.reading.file ? before.reading : { file, notices, isRefused };
-          if (!isLast || isRefused) return { ...before, sides, reading };
-          return { sides, answered: findings, isStopped, reading };
+          const { isRefused = false, sides = before.sides } = findings;
+          if (!isLast || isRefused) return { ...before, sides };
+          return { sides, answered: findings, isStopped };
         }),
       );
   }, [question]);

@@ -1,17 +1,6 @@
 /** Evaluates for the page in a thread of its own, which the page can stop. */
 import { DataError } from "@indigo-quill/data";
-import {
-  type Dialect,
-  Failure,
-  type Program,
-  type Sample,
-  type Value,
-  applyFix,
-  columnsUsed,
-  compile,
-  defaultLimits,
-  message,
-} from "indigo-quill";
+import { Failure, type Program, type Sample, type Value, columnsUsed, compile, defaultLimits, message } from "indigo-quill";
 import { format, rulerOf, visibleText } from "indigo-quill/authoring";
 import { type Contrast, contrast as contrastSides, explainParting } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
@@ -20,30 +9,22 @@ import type {
   ContrastFindings,
   Findings,
   Question,
-  Shown,
   SideFindings,
   StepFindings,
   TableFindings,
   TraceFindings,
 } from "./findings.ts";
 import { pageSize } from "./findings.ts";
+import { problemsShown, shown } from "./shown.ts";
 import { type Rows, readRows, withScratch } from "./sample.ts";
 
-/** UTF-16 units of a text that a cell shows, values of a step, groups of rows and rows of a group. */
-const most = { text: 300, values: 6, groups: 20, groupRows: 14 };
+/** Values of a step, groups of rows and rows of a group. */
+const most = { values: 6, groups: 20, groupRows: 14 };
 
 /** Milliseconds that a row may take here, and all of them. */
 const patience = { row: 300, rows: 600 };
 
 const formatWidth = 60;
-
-function shown(value: Value, dialect?: Dialect): Shown {
-  if (value === null) return { kind: "nothing" };
-  if (value instanceof Failure) return { kind: "failure", code: value.standard ?? value.code, sentence: message(value) };
-  if (typeof value === "string") return { kind: "text", text: value.slice(0, most.text), length: value.length };
-  const plain = dialect ? dialect.plain(value) : value;
-  return { kind: "plain", text: typeof plain === "object" ? JSON.stringify(plain) : String(plain) };
-}
 
 function sideFindings({ dialect, source, ok, type, diagnostics }: Program): SideFindings {
   const formatted = ok ? format(dialect, source, formatWidth) : undefined;
@@ -52,12 +33,7 @@ function sideFindings({ dialect, source, ok, type, diagnostics }: Program): Side
     title: dialect.title,
     isOk: ok && source !== "",
     type: type.replace(/[?*]$/, ""),
-    problems: diagnostics.slice(0, 20).map((problem) => ({
-      severity: problem.severity,
-      range: problem.range,
-      sentence: message(problem),
-      mends: problem.fixes.slice(0, 3).map((fix) => ({ title: fix.title, text: applyFix(source, fix) })),
-    })),
+    problems: problemsShown(diagnostics, source),
     formatted: isKept ? formatted.text : undefined,
   };
 }

@@ -48,7 +48,7 @@ function plain(value: unknown, type: DataType): unknown {
   }
   // The package gives dates and times as milliseconds, with a fraction where they are finer.
   if (DataType.isDate(type)) {
-    const days = Number(value as number) / 86_400_000;
+    const days = Number(value) / 86_400_000;
     return type.unit === DateUnit.DAY || Number.isInteger(days) ? dateText(days) : momentText(BigInt(Number(value)) * 1000n);
   }
   if (DataType.isTimestamp(type)) {
@@ -122,7 +122,7 @@ export class ArrowRows {
   }
 
   async #drain(): Promise<void> {
-    for await (const bytes of this.#writer) this.#ready.push(bytes);
+    for await (const bytes of this.#writer as AsyncIterable<Uint8Array>) this.#ready.push(bytes);
   }
 
   /** Takes columns of values; gives the bytes that are ready by now. */

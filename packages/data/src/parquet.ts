@@ -97,7 +97,7 @@ export async function* readParquet(file: RandomAccess): AsyncGenerator<Table> {
       let columns: unknown[][];
       try {
         columns = await Promise.all(
-          names.map(async (column) => Array.from(await scan.readColumn({ column, rowStart: start, rowEnd: end }))),
+          names.map(async (column) => Array.from<unknown>(await scan.readColumn({ column, rowStart: start, rowEnd: end }))),
         );
       } catch (error) {
         throw told(error);

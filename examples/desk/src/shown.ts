@@ -1,0 +1,23 @@
+import { type Diagnostic, type Dialect, Failure, type Value, applyFix, message } from "indigo-quill";
+import type { Problem, Shown } from "./findings.ts";
+
+/** UTF-16 units of a text that a cell shows. */
+const mostText = 300;
+
+/** A value as a cell shows it. */
+export function shown(value: Value, dialect?: Dialect): Shown {
+  if (value === null) return { kind: "nothing" };
+  if (value instanceof Failure) return { kind: "failure", code: value.standard ?? value.code, sentence: message(value) };
+  if (typeof value === "string") return { kind: "text", text: value.slice(0, mostText), length: value.length };
+  const plain = dialect ? dialect.plain(value) : value;
+  return { kind: "plain", text: typeof plain === "object" ? JSON.stringify(plain) : String(plain) };
+}
+
+/** What is wrong with a source, with its mends. */
+export const problemsShown = (diagnostics: readonly Diagnostic[], source: string): Problem[] =>
+  diagnostics.slice(0, 20).map((problem) => ({
+    severity: problem.severity,
+    range: problem.range,
+    sentence: message(problem),
+    mends: problem.fixes.slice(0, 3).map((fix) => ({ title: fix.title, text: applyFix(source, fix) })),
+  }));
