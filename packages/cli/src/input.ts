@@ -1,8 +1,7 @@
 import { createReadStream } from "node:fs";
 import { open, readFile, stat } from "node:fs/promises";
 import { createRequire } from "node:module";
-import { DataError, type ReadOptions, type Table, readPieces as piecesOf, readJson } from "@indigo-quill/data";
-import type { RandomAccess } from "@indigo-quill/data/parquet";
+import { DataError, type RandomAccess, type ReadOptions, type Table, readPieces as piecesOf, readJson } from "@indigo-quill/data";
 import type { Column, Dialect, Sample, Value } from "indigo-quill";
 import { KindReader, type TextKind, textKinds } from "indigo-quill/survey";
 import { dialectLoaders } from "indigo-quill/dialects/load";
@@ -113,7 +112,11 @@ async function* tablesOf(path: string, options: ReadOptions, streams: Streams): 
     }
   } else if (mark === "ARROW1" || mark.startsWith("\xff\xff\xff\xff")) {
     const { readArrow } = await import("@indigo-quill/data/arrow");
-    yield* readArrow(following(first, bytes));
+    if (path === "-" || mark !== "ARROW1") yield* readArrow(following(first, bytes));
+    else {
+      await bytes.return(undefined);
+      yield* unchanged(path, () => fromAnyPlace(path, readArrow));
+    }
   } else yield* piecesOf(following(first, bytes), options);
 }
 
@@ -170,7 +173,7 @@ function withKinds(kinds: KindReader, sample: Sample): Sample {
 }
 
 /** Bytes that are read at a time. */
-const pieceSize = 1 << 20;
+const pieceSize = 1 << 18;
 
 async function* bytesOf(path: string, streams: Streams): AsyncGenerator<Uint8Array> {
   const source = () => (path === "-" ? streams.stdin : createReadStream(path, { highWaterMark: pieceSize }));

@@ -141,6 +141,103 @@ describe("a file that is replaced is whole at every moment", () => {
   });
 });
 
+describe("lists and formats", () => {
+  beforeEach(() => {
+    write("rows.csv", 'label,code\n"alnus; salix ",1\nBETULA,2\n"Łódź, 3",3\n');
+    write("names.csv", "old,new,where,case\nalnus,Alnus,word,\nbetula,Betula,whole,ignored\nfagus,Fagus,,\n");
+    write("valid.csv", "value\nsalix\nbetula\n");
+  });
+
+  // prettier-ignore
+  test.each([
+    ["--replace label --then replace=names.csv", ['"Alnus; salix "', "Betula", '"Łódź, 3"'], /label: 2 places replaced by 2 rules, 1 rule found nothing/],
+    ["--replace label --then 'split=; ,' --then tidy --then item=-1", ["salix", "BETULA", "3"], /3 values changed|2 of 3/],
+    ["--replace label --then 'split=;' --then keep=valid.csv --then join=+", ['" salix "', '""', '""'], /./],
+    ["--replace label --then 'split=,' --then places=1..9 --then join=+", ['""', '""', "2"], /./],
+    ["--replace label --then which=valid.csv", ["salix", "", ""], /2 nothing/],
+    ["--replace label --then plain --then only=letters", ["alnussalix", "BETULA", "Lodz"], /./],
+    ["--replace label --then find=number --then item=1", ["", "", "3"], /./],
+    ["--each label,code --then has=valid.csv", ["true", "false", "false"], /./],
+  ])("eval %s", async (args, expected, said) => {
+    const { code, out, err } = await run(`iquill eval -i sql -r rows.csv -f csv ${args} ${args.startsWith("--each") ? "it" : "label"}`);
+    expect(code).toBe(0);
+    const cells = out.trimEnd().split("\n").slice(1).map((line) => line.replace(/,[^,]*$/, ""));
+    expect(cells).toEqual(expected);
+    expect(err).toMatch(said);
+  });
+
+  // prettier-ignore
+  test.each([
+    ["eval -i sql -r rows.csv label --then replce=names.csv", /--then takes replace, has, which,.*, not "replce=names.csv"/],
+    ["eval -i sql -r rows.csv label --then replace", /--then replace wants something: --then replace=…/],
+    ["eval -i sql -r rows.csv label --then plain=1", /--then plain takes nothing behind it/],
+    ["eval -i sql -r rows.csv label --then has=names.csv", /--then has=names\.csv: "names.csv" is a list of replacements; a list of values is wanted/],
+    ["eval -i sql -r rows.csv label --then item=x", /a piece is numbered from 1/],
+    ["eval -i sql -r rows.csv -c x=label --then plain", /--then is about an expression of its own/],
+    ["list names.csv -i sqlite", /--in prints the expression for a column/],
+    ["list gone.csv", /gone\.csv: there is no such file/],
+    ["eval -i sql -r rows.csv -r valid.csv label", /valid\.csv: its columns are not those of rows\.csv: value here, label, code there/],
+  ])("%s is refused", async (args, problem) => {
+    const { code, err } = await run(`iquill ${args}`);
+    expect([code, err]).toEqual([2, expect.stringMatching(problem)]);
+  });
+
+  test("a list is told with its conflicts, and as an expression where a dialect can say it", async () => {
+    write("bad.csv", "old,new\na,b\nb,c\nab,x\n");
+    expect(await run("iquill list bad.csv")).toMatchObject({
+      code: 1,
+      out:
+        "3 rules, 2 conflicts\n" +
+        'rule 1, "a" → "b": what it writes is replaced again by rule 2, "b" → "c"\n' +
+        'rule 3, "ab" → "x": rule 1, "a" → "b" has replaced a part of it before, so that it is never found\n',
+    });
+    expect((await run("iquill list valid.csv")).out).toBe("2 values\n");
+    expect((await run("iquill list valid.csv -i sqlite -r rows.csv -c label")).out).toBe(
+      "case when instr(label, 'salix') > 0 then 'salix' when instr(label, 'betula') > 0 then 'betula' else null end\n",
+    );
+    const refused = await run("iquill list names.csv -i openformula -r rows.csv -c label");
+    expect([refused.code, refused.err]).toEqual([
+      1,
+      expect.stringContaining("has no way to replace whole words or without case"),
+    ]);
+  });
+
+  test("the ledger knows what was done then, and does it again", async () => {
+    await run("iquill eval -i sql -r rows.csv --replace label label --then replace=names.csv --over rows.csv");
+    const { out } = await run("iquill ledger rows.csv");
+    expect(out).toContain("label, then replace, 3 rules");
+    write("other.csv", "label,code\nBetulA,7\n");
+    await run("rm names.csv; iquill replay rows.csv other.csv --to again.csv");
+    expect(read("again.csv")).toBe("label,code\nBetula,7\n");
+  });
+
+  test.each(["parquet", "arrow", "json", "ndjson", "tsv", "csv"])(
+    "%s is written and read again, several files and standard input, too",
+    async (format) => {
+      const all = "-i sql -r rows.csv -c 'n=char_length(label)' -c 'is=code > 1'";
+      expect((await run(`iquill eval ${all} --to new.${format}`)).code).toBe(0);
+      const expected = (await run(`iquill eval ${all} -f ndjson`)).out;
+      const again = (await run(`iquill eval -i sql -r new.${format} -f ndjson -c 'x=label'`)).out;
+      const cells = (text: string) =>
+        text
+          .trimEnd()
+          .split("\n")
+          .map((line) => JSON.parse(line.replace(/"(\d+|true|false)"/g, "$1")) as object);
+      expect(cells(again)).toEqual(cells(expected).map((row) => ({ ...row, x: (row as { label: string }).label })));
+      expect((await run(`iquill eval -i sql -r new.${format} -r new.${format} -f ndjson -c 'x=label'`)).out).toBe(again + again);
+      expect((await run(`cat new.${format} | iquill eval -i sql -r - -f ndjson -c 'x=label'`)).out).toBe(again);
+      expect((await run(`iquill look new.${format}`)).out).toContain("3 rows, 4 columns");
+    },
+  );
+
+  test("an expression is taken apart", async () => {
+    const { out } = await run(`iquill lift -i sql -r rows.csv -n x "upper(trim(both ' ' from label))"`);
+    expect(out).toBe("label_trimmed = trim(both ' ' from label)\nx = upper(label_trimmed)\n");
+    const refused = await run("iquill lift -i sql -r rows.csv 'upper(label)'");
+    expect([refused.code, refused.err]).toEqual([1, "there is nothing in it that a column of its own would make clearer\n"]);
+  });
+});
+
 describe("a folio", () => {
   const folio = `
 # kept

@@ -21,7 +21,7 @@ import {
 import { NestedRows } from "./cells.ts";
 import { type ColumnKind, asKind, kindOfColumn } from "./kinds.ts";
 import { dateText, momentText } from "./moments.ts";
-import { DataError, type Table, sampleFrom, usableNames } from "./table.ts";
+import { DataError, type RandomAccess, type Table, sampleFrom, usableNames } from "./table.ts";
 
 /** Microseconds in each unit of a time; a nanosecond is less than one. */
 const micros: Readonly<Record<number, bigint>> = {
@@ -38,6 +38,14 @@ function bigOf(words: Uint32Array): bigint {
 
 /** What a stored value of a type is as a cell, with what it holds. */
 function plain(value: unknown, type: DataType): unknown {
+  // The fields of a struct are columns, also where there is none.
+  if (DataType.isStruct(type))
+    return Object.fromEntries(
+      type.children.map((field) => [
+        field.name,
+        plain((value as Record<string, unknown> | null | undefined)?.[field.name], field.type as DataType),
+      ]),
+    );
   if (value === null || value === undefined) return null;
   if (DataType.isDictionary(type)) return plain(value, type.dictionary as DataType);
   if (typeof value === "bigint" && DataType.isInt(type)) return integer(value);
@@ -60,26 +68,37 @@ function plain(value: unknown, type: DataType): unknown {
     const item = type.children[0].type as DataType;
     return Array.from(value as Iterable<unknown>, (each) => plain(each, item));
   }
-  if (DataType.isStruct(type))
-    return Object.fromEntries(
-      type.children.map((field) => [field.name, plain((value as Record<string, unknown>)[field.name], field.type as DataType)]),
-    );
   if (value instanceof Uint8Array) return new TextDecoder().decode(value);
   return typeof value === "object" ? String(value) : value;
 }
 
+/** Bytes that can be read from any place, as the package knows files. */
+const asHandle = (file: RandomAccess) => ({
+  fd: 0,
+  stat: () => Promise.resolve({ size: file.byteLength }),
+  async read(buffer: Uint8Array, offset: number, length: number, position: number) {
+    const part = new Uint8Array(await file.slice(position, Math.min(file.byteLength, position + length)));
+    buffer.set(part, offset);
+    return { bytesRead: part.length, buffer };
+  },
+  close: () => Promise.resolve(),
+});
+
 /**
- * The rows of an Arrow file or stream in pieces, one for each record batch; values as those of Parquet.
+ * The rows of an Arrow file or stream in pieces, one for each record batch; values as those of Parquet. A file that comes as bytes
+ * one after another is taken as a whole first, as what is in it stands at its end.
  * @throws DataError where it is no Arrow, or holds what is not read here
  */
-export async function* readArrow(bytes: AsyncIterable<Uint8Array>): AsyncGenerator<Table> {
+export async function* readArrow(source: AsyncIterable<Uint8Array> | RandomAccess): AsyncGenerator<Table> {
   const told = (error: unknown) => new DataError(`this is not Arrow that can be read: ${(error as Error).message}`);
   let isFirst = true;
   try {
+    const bytes = "slice" in source ? (asHandle(source) as unknown as AsyncIterable<Uint8Array>) : source;
     const reader = await RecordBatchReader.from(bytes);
     await reader.open();
     const usable = usableNames(reader.schema.fields.map(({ name }) => name));
     for await (const batch of reader) {
+      if (batch.numRows === 0) continue;
       const rows = new NestedRows();
       const columns = batch.schema.fields.map((field, i) => ({
         type: field.type as DataType,

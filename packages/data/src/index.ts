@@ -4,9 +4,9 @@ import { decode } from "./encodings.ts";
 import type { Table } from "./table.ts";
 
 export { type CsvOptions, CsvReader, csvLines, readCsv, writeCsv } from "./csv.ts";
-export { jsonItems, parseJson, parseLines, readJson, writeJson, writeNdjson } from "./json.ts";
+export { JsonReader, jsonItems, parseJson, parseLines, readJson, writeJson, writeNdjson } from "./json.ts";
 export { readPieces } from "./pieces.ts";
-export { DataError, type Table } from "./table.ts";
+export { DataError, type RandomAccess, type Table } from "./table.ts";
 export { Decoder, decode, encodingNames } from "./encodings.ts";
 
 export interface ReadOptions extends CsvOptions {

@@ -1,14 +1,18 @@
 import { Decimal, type Value, integer } from "indigo-quill";
-import { type AsyncBuffer, type FileMetaData, type SchemaElement, parquetMetadataAsync, parquetScan } from "hyparquet";
+import {
+  type FileMetaData,
+  type SchemaElement,
+  type SchemaTree,
+  parquetMetadataAsync,
+  parquetScan,
+  parquetSchema,
+} from "hyparquet";
 import { compressors } from "hyparquet-compressors";
 import { ByteWriter, ParquetWriter, schemaFromColumnData } from "hyparquet-writer";
 import { NestedRows } from "./cells.ts";
 import { type ColumnKind, asKind, kindOfColumn } from "./kinds.ts";
 import { dateText, momentText } from "./moments.ts";
-import { DataError, type Table, sampleFrom, usableNames } from "./table.ts";
-
-/** Bytes that can be read from any place. */
-export type RandomAccess = AsyncBuffer;
+import { DataError, type RandomAccess, type Table, sampleFrom, usableNames } from "./table.ts";
 
 /** Rows that are read at a time. */
 const pieceRows = 16_384;
@@ -56,8 +60,21 @@ function decimalOf(value: unknown, scale: number): Value {
   return scale === 0 ? integer(coefficient) : Decimal.parse(String(double))?.compare(decimal) === 0 ? double : decimal;
 }
 
-/** What a stored value is as a cell, with what it holds. */
-function plain(value: unknown, name: string, scales: ReadonlyMap<string, number>): unknown {
+/** Whether the fields of a group are columns: it is no list and no map. */
+const isRecord = ({
+  element: { converted_type: type, logical_type: logical, repetition_type: repetition },
+  children,
+}: SchemaTree) => children.length > 0 && type === undefined && logical === undefined && repetition !== "REPEATED";
+
+/** What a stored value is as a cell, with what it holds; of a group each field, also where there is none. */
+function plain(value: unknown, name: string, scales: ReadonlyMap<string, number>, tree?: SchemaTree): unknown {
+  if (tree && isRecord(tree))
+    return Object.fromEntries(
+      tree.children.map((child) => {
+        const own = child.element.name;
+        return [own, plain((value as Record<string, unknown> | null | undefined)?.[own], own, scales, child)];
+      }),
+    );
   if (value === null || value === undefined) return null;
   const scale = scales.get(name);
   if (scale !== undefined && !Array.isArray(value)) return decimalOf(value, scale);
@@ -87,8 +104,8 @@ export async function* readParquet(file: RandomAccess): AsyncGenerator<Table> {
     throw told(error);
   }
   const { metadata, scales } = found;
-  const [root] = metadata.schema;
-  const names = topNames(metadata.schema, root.num_children ?? 0);
+  const trees = parquetSchema(metadata).children;
+  const names = trees.map(({ element }) => element.name);
   const usable = usableNames(names);
   for (const { rowStart, rowEnd } of scan.ranges)
     for (let start = rowStart; start < rowEnd; start += pieceRows) {
@@ -103,7 +120,7 @@ export async function* readParquet(file: RandomAccess): AsyncGenerator<Table> {
         throw told(error);
       }
       for (let row = 0; row < end - start; row++)
-        rows.add(Object.fromEntries(usable.names.map((name, i) => [name, plain(columns[i][row], names[i], scales)])));
+        rows.add(Object.fromEntries(usable.names.map((name, i) => [name, plain(columns[i][row], names[i], scales, trees[i])])));
       const sample = sampleFrom(
         [...rows.columns].map(([name, values]) => ({ name, values })),
         end - start,
@@ -120,21 +137,6 @@ export async function* readParquet(file: RandomAccess): AsyncGenerator<Table> {
     };
 }
 
-/** The names of the columns; what a group holds stands behind it. */
-function topNames(schema: readonly SchemaElement[], count: number): string[] {
-  const names: string[] = [];
-  let at = 1;
-  const skip = (): void => {
-    const { num_children: children = 0 } = schema[at++];
-    for (let i = 0; i < children; i++) skip();
-  };
-  for (let i = 0; i < count; i++) {
-    names.push(schema[at].name);
-    skip();
-  }
-  return names;
-}
-
 const types: Readonly<Record<ColumnKind, "STRING" | "INT64" | "DOUBLE" | "BOOLEAN" | "JSON">> = {
   text: "STRING",
   "whole number": "INT64",
@@ -144,7 +146,7 @@ const types: Readonly<Record<ColumnKind, "STRING" | "INT64" | "DOUBLE" | "BOOLEA
 };
 
 /** Rows of a group, which is the least that is written at a time. */
-const groupRows = 65_536;
+const groupRows = 32_768;
 
 /** Writes rows as Parquet, group by group; the kinds of the columns are those of the first group. Lists are JSON, errors nothing. */
 export class ParquetRows {
@@ -180,6 +182,8 @@ export class ParquetRows {
       name,
       type: types[this.#kinds[i]],
       nullable: true,
+      // Where each page begins is kept until the end, for every group.
+      offsetIndex: false,
       data: waiting[i].map((value, row) => asKind(value, this.#kinds[i], name, this.#written + row)),
     }));
     this.#writer ??= new ParquetWriter({

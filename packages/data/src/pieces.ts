@@ -2,7 +2,7 @@ import { CsvReader } from "./csv.ts";
 import { Decoder } from "./encodings.ts";
 import { type ReadOptions, formatOf } from "./index.ts";
 import { JsonReader } from "./json.ts";
-import { DataError, type Table } from "./table.ts";
+import { type Table, fitter } from "./table.ts";
 
 /** Characters of JSON that are one piece: rows of a piece may bring columns that those before had not. */
 const jsonPiece = 1 << 23;
@@ -14,16 +14,13 @@ const jsonPiece = 1 << 23;
 export async function* readPieces(bytes: AsyncIterable<Uint8Array>, options: ReadOptions = {}): AsyncGenerator<Table> {
   const decoder = new Decoder(options.encoding);
   let reader: CsvReader | JsonReader | undefined;
-  let names: readonly string[] | undefined;
+  const fit = fitter(`which the first ${jsonPiece >> 20} million characters have not; give it in the first row, as null`);
   let begun = "";
   const read = (isLast: boolean): Table => {
     reader ??= (options.format ?? formatOf(begun)) === "json" ? new JsonReader() : new CsvReader(options);
     const table = reader.read(begun, isLast);
     begun = "";
-    if (reader instanceof CsvReader) return table;
-    const fitted = names ? withColumns(table, names) : table;
-    names ??= table.sample.rows > 0 ? table.sample.columns.map(({ name }) => name) : undefined;
-    return fitted;
+    return reader instanceof CsvReader ? table : fit(table);
   };
   for await (const some of bytes) {
     begun += decoder.decode(some, false);
@@ -34,16 +31,4 @@ export async function* readPieces(bytes: AsyncIterable<Uint8Array>, options: Rea
   }
   begun += decoder.decode(new Uint8Array(), true);
   yield read(true);
-}
-
-/** A table with the columns of the first piece, missing ones null. */
-function withColumns({ sample, ...rest }: Table, names: readonly string[]): Table {
-  const other = sample.columns.find(({ name }) => !names.includes(name));
-  if (other)
-    throw new DataError(
-      `a row far down has a column "${other.name}", which the first ${jsonPiece >> 20} million characters have not; give it in the first row, as null`,
-    );
-  const own = new Map(sample.columns.map((column) => [column.name, column]));
-  const columns = names.map((name) => own.get(name) ?? { name, values: new Array<null>(sample.rows).fill(null) });
-  return { sample: { columns, rows: sample.rows }, ...rest };
 }

@@ -21,6 +21,12 @@ export interface Table {
   readonly isText?: true;
 }
 
+/** Bytes that can be read from any place. */
+export interface RandomAccess {
+  readonly byteLength: number;
+  slice(start: number, end?: number): ArrayBuffer | Promise<ArrayBuffer>;
+}
+
 /** Changed names that are told one by one. */
 const toldNames = 20;
 
@@ -65,3 +71,24 @@ export function placeOf(text: string, offset: number): { line: number; column: n
 }
 
 export const sampleFrom = (columns: readonly Column[], rows: number): Sample => ({ columns, rows });
+
+/**
+ * Gives tables, one after another, the columns of the first that has rows; what is missing is null.
+ * @param reason what is said of a column that comes later and holds anything; that throws a DataError
+ */
+export function fitter(reason: string): (table: Table) => Table {
+  let names: readonly string[] | undefined;
+  return (table) => {
+    const { sample, ...rest } = table;
+    if (!names) {
+      if (sample.rows > 0) names = sample.columns.map(({ name }) => name);
+      return table;
+    }
+    const known = names;
+    const other = sample.columns.find(({ name, values }) => !known.includes(name) && values.some((value) => value !== null));
+    if (other) throw new DataError(`a row far down has a column "${other.name}", ${reason}`);
+    const own = new Map(sample.columns.map((column) => [column.name, column]));
+    const columns = known.map((name) => own.get(name) ?? { name, values: new Array<null>(sample.rows).fill(null) });
+    return { sample: { columns, rows: sample.rows }, ...rest };
+  };
+}

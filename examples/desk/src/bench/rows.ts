@@ -44,13 +44,10 @@ export async function readFile(file: File): Promise<{ sample: Sample; isText: bo
 
 async function* tablesOf(file: File) {
   const mark = await file.slice(0, 6).text();
-  if (mark.startsWith("PAR1")) {
-    const { readParquet } = await import("@indigo-quill/data/parquet");
-    yield* readParquet({ byteLength: file.size, slice: (start, end) => file.slice(start, end).arrayBuffer() });
-  } else if (mark === "ARROW1") {
-    const { readArrow } = await import("@indigo-quill/data/arrow");
-    yield* readArrow(chunksOf(file));
-  } else yield* readPieces(chunksOf(file));
+  const access = { byteLength: file.size, slice: (start: number, end?: number) => file.slice(start, end).arrayBuffer() };
+  if (mark.startsWith("PAR1")) yield* (await import("@indigo-quill/data/parquet")).readParquet(access);
+  else if (mark === "ARROW1") yield* (await import("@indigo-quill/data/arrow")).readArrow(access);
+  else yield* readPieces(chunksOf(file));
 }
 
 async function* chunksOf(file: File): AsyncGenerator<Uint8Array> {
