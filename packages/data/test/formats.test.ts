@@ -56,7 +56,7 @@ const read = {
   error: ["a", null, null, "b"],
 };
 
-async function parquetBytes(own: readonly (readonly Value[])[] = given, called = names): Promise<Uint8Array> {
+function parquetBytes(own: readonly (readonly Value[])[] = given, called = names): Uint8Array {
   const rows = new ParquetRows(called);
   return Buffer.concat([rows.add(own), rows.end()]);
 }
@@ -68,7 +68,7 @@ async function arrowBytes(own: readonly (readonly Value[])[] = given, called = n
 
 describe("Parquet", () => {
   test("what is written is read again, here and by another reader", async () => {
-    const bytes = await parquetBytes();
+    const bytes = parquetBytes();
     expect((await gathered(readParquet(access(bytes)))).columns).toEqual(read);
     const path = join(folder, "a.parquet");
     writeFileSync(path, bytes);
@@ -106,7 +106,7 @@ describe("Parquet", () => {
     expect(warnings).toEqual(expect.arrayContaining([expect.stringContaining('"ls": ')]));
   });
 
-  test("a value that does not fit the rows before is refused with its row", async () => {
+  test("a value that does not fit the rows before is refused with its row", () => {
     const rows = new ParquetRows(["n"]);
     rows.add([Array.from({ length: 70_000 }, (_, i) => i)]);
     rows.add([[1, "x"]]);
@@ -117,13 +117,11 @@ describe("Parquet", () => {
     ["no more than a beginning", (bytes: Uint8Array) => bytes.subarray(0, 20)],
     ["a broken middle", (bytes: Uint8Array) => bytes.map((byte, i) => (i > 10 && i < 200 ? 255 : byte))],
   ])("%s is refused", async (_, broken) => {
-    await expect(gathered(readParquet(access(broken(await parquetBytes()))))).rejects.toThrow(
-      /this is not Parquet that can be read: /,
-    );
+    await expect(gathered(readParquet(access(broken(parquetBytes()))))).rejects.toThrow(/this is not Parquet that can be read: /);
   });
 
   test("no rows are a file, too", async () => {
-    const bytes = await parquetBytes([[], []], ["a", "b"]);
+    const bytes = parquetBytes([[], []], ["a", "b"]);
     const [table] = [await readParquet(access(bytes)).next()];
     expect((table.value as Table).sample.columns.map(({ name }) => name)).toEqual(["a", "b"]);
   });
