@@ -153,6 +153,13 @@ async function wholeOf(bytes: AsyncIterable<Uint8Array>): Promise<RandomAccess> 
 
 const reading = ({ types: _, text: __, ...options }: RowOptions): ReadOptions => ({ ...options, format: undefined });
 
+/** How a file is to be read, as far as that was said. */
+export const said = ({ encoding, separator, missing }: { [K in "encoding" | "separator" | "missing"]: string | undefined }) => ({
+  ...(encoding !== undefined && { encoding }),
+  ...(separator !== undefined && { separator }),
+  ...(missing !== undefined && { missing }),
+});
+
 /** Kinds as they are asked for: `name=kind`, or all texts. */
 export function kindReader({ types = [], text }: RowOptions): KindReader {
   const asked = types.map((setting): [string, TextKind] => {

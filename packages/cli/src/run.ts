@@ -5,6 +5,7 @@ import type { ContrastOptions } from "./commands/contrast.ts";
 import type { EvalOptions } from "./commands/eval.ts";
 import type { FolioOptions } from "./commands/folio.ts";
 import type { FormatOptions } from "./commands/format.ts";
+import type { ReplayOptions } from "./commands/ledger.ts";
 import type { LiftOptions } from "./commands/lift.ts";
 import type { ListOptions } from "./commands/list.ts";
 import type { LookOptions } from "./commands/look.ts";
@@ -111,7 +112,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
       done(await (await import("./commands/eval.ts")).evaluate(expression, options, streams)),
     );
 
-  withOutput(program.command("run <folio> [files...]"))
+  withOutput(withFile(program.command("run <folio> [files...]")))
     .description("apply a folio, columns kept in YAML or JSON, to its sample or to files of that shape; demo for the demo's")
     .option("--check", "check its claims instead")
     .option("--print <dialect>", "print the query that gives a table these columns instead, for the engine of that dialect")
@@ -188,12 +189,11 @@ function build(streams: Guarded, done: (code: number) => void): Command {
       .description(way === "undo" ? "take the last step of a file back" : "do the step that was taken back last again")
       .action(async (file: string) => done(await (await import("./commands/ledger.ts")).moveCommand(file, way, streams)));
 
-  program
-    .command("replay <file> <rows>")
+  withFile(program.command("replay <file> <rows>"))
     .description("do all steps of a file, one after another, on other rows")
     .requiredOption("--to <file>", "the new file")
     .addHelpText("after", "\nExample:\n  iquill replay register.csv loan.csv --to loan-clean.csv")
-    .action(async (file: string, rows: string, options: { to: string }) =>
+    .action(async (file: string, rows: string, options: ReplayOptions) =>
       done(await (await import("./commands/ledger.ts")).replayCommand(file, rows, options, streams)),
     );
 

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { PGlite } from "@electric-sql/pglite";
 import { DuckDBInstance } from "@duckdb/node-api";
 import { compile, sampleOf } from "indigo-quill";
-import { type StatementKind, statementKinds, statementOf } from "indigo-quill/authoring";
+import { type StatementKind, nameTroubles, statementKinds, statementOf } from "indigo-quill/authoring";
 import { dialects } from "indigo-quill/dialects";
 import initSqlJs from "sql.js";
 
@@ -61,4 +61,14 @@ test.each([
   const { text, refused } = statementOf(compile(dialects.postgresql(), expression, sample), "generated", names);
   expect(refused).toEqual(parts);
   await expect(run(text)).rejects.toThrow(/not immutable/);
+});
+
+// prettier-ignore
+test.each([
+  ["postgresql", ["a".repeat(63), "é".repeat(32), "Label", "label"], [`"${"é".repeat(32)}" is longer than the 63 bytes of a name in PostgreSQL`]],
+  ["mariadb", ["é".repeat(64), "é".repeat(65)], [`"${"é".repeat(65)}" is longer than the 64 characters of a name in MariaDB`]],
+  ["sqlite", ["x".repeat(500), "Label", "label"], ['"Label" and "label" are one name in SQLite']],
+  ["openformula", ["Label", "label"], []],
+])("names in %s", (id, names, expected) => {
+  expect(nameTroubles(dialects[id](), names)).toEqual(expected);
 });

@@ -1,5 +1,5 @@
 import type { Sample } from "indigo-quill";
-import { type RowOptions, dialectOf, kindReader, readFiles } from "../input.ts";
+import { type RowOptions, dialectOf, kindReader, readFiles, said } from "../input.ts";
 import type { Guarded } from "../streams.ts";
 import { type OutputOptions, apply } from "./apply.ts";
 import { type ColumnOptions, columnsWanted, jobsWanted } from "./columns.ts";
@@ -27,13 +27,17 @@ export async function evaluate(expression: string | undefined, options: EvalOpti
   const isRagged = options.ragged === true;
   const { chosen } = dialect;
   const { encoding, separator, missing } = reading;
-  const said = {
-    ...(encoding !== undefined && { encoding }),
-    ...(separator !== undefined && { separator }),
-    ...(missing !== undefined && { missing }),
-  };
   return apply(
-    { dialect, pieces, kinds, columns, plan: { where, only, unfold }, options: chosen, reading: said, isRagged },
+    {
+      dialect,
+      pieces,
+      kinds,
+      columns,
+      plan: { where, only, unfold },
+      options: chosen,
+      reading: said({ encoding, separator, missing }),
+      isRagged,
+    },
     options,
     streams,
   );

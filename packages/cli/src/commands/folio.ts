@@ -15,9 +15,10 @@ import {
   renamings,
   withSnippets,
 } from "indigo-quill/folio";
+import { nameTroubles } from "indigo-quill/authoring";
 import { KindReader } from "indigo-quill/survey";
 import { type Document, LineCounter, isMap, isScalar, parseDocument } from "yaml";
-import { demoFile, dialectWith, readBytes, readFiles, readSample } from "../input.ts";
+import { type RowOptions, demoFile, dialectWith, readBytes, readFiles, readSample, said } from "../input.ts";
 import { writeWhole } from "../output/file.ts";
 import { cellText, styleFor } from "../output/style.ts";
 import { table } from "../output/table.ts";
@@ -26,7 +27,7 @@ import { type Guarded, UsageError, exit } from "../streams.ts";
 import { emptied } from "./list.ts";
 import { type OutputOptions, apply, reported } from "./apply.ts";
 
-export interface FolioOptions extends OutputOptions {
+export interface FolioOptions extends OutputOptions, Omit<RowOptions, "format" | "types" | "text"> {
   readonly check?: boolean;
   readonly print?: string;
   readonly table: string;
@@ -43,11 +44,21 @@ export async function runFolio(path: string, files: readonly string[], options: 
   const sources = files.length > 0 ? files : folio.sample === undefined ? [] : [besideFolio(path, folio.sample)];
   if (sources.length === 0) throw new UsageError(`${path}: it names no sample; give a file of rows`);
   const kinds = new KindReader(folio.kinds);
-  const pieces = readFiles(sources, {}, streams, kinds);
+  const { encoding, separator, missing, ragged } = options;
+  const pieces = readFiles(sources, { ...said({ encoding, separator, missing }), ...(ragged && { ragged }) }, streams, kinds);
   const columns = () => folio.columns;
   if (options.print === undefined)
     return apply(
-      { dialect, pieces, kinds, columns, plan: folio.plan, options: dialect.chosen, isRagged: false },
+      {
+        dialect,
+        pieces,
+        kinds,
+        columns,
+        plan: folio.plan,
+        options: dialect.chosen,
+        reading: said({ encoding, separator, missing }),
+        isRagged: ragged === true,
+      },
       options,
       streams,
     );
@@ -56,6 +67,7 @@ export async function runFolio(path: string, files: readonly string[], options: 
   if (!reported(plan, streams)) return exit.failed;
   try {
     streams.stdout.write(`${planStatement(plan, options.table, first)}\n`);
+    for (const trouble of nameTroubles(dialect, plan.names)) streams.stderr.write(`${trouble}\n`);
     return exit.ok;
   } catch (error) {
     throw error instanceof RangeError ? new UsageError(`${path}: ${error.message}`) : error;

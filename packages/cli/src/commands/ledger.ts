@@ -5,7 +5,7 @@ import { basename, dirname, join } from "node:path";
 import { visibleText } from "indigo-quill/authoring";
 import { type Deed, type LedgerState, type StepEntry, ledgerState, stepsOfCell } from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
-import { dialectWith, readPieces, readSample } from "../input.ts";
+import { type RowOptions, dialectWith, readPieces, readSample } from "../input.ts";
 import { digestOf, writeWhole } from "../output/file.ts";
 import { appendEntry, readLedger } from "../output/ledger.ts";
 import { styleFor } from "../output/style.ts";
@@ -109,8 +109,17 @@ export async function moveCommand(path: string, way: "undo" | "redo", streams: G
   return exit.ok;
 }
 
+export interface ReplayOptions extends RowOptions {
+  readonly to: string;
+}
+
 /** Does all steps of a file, one after another, on other rows, into a new file. */
-export async function replayCommand(path: string, rows: string, { to }: { to: string }, streams: Guarded): Promise<number> {
+export async function replayCommand(
+  path: string,
+  rows: string,
+  { to, format: _, ...reading }: ReplayOptions,
+  streams: Guarded,
+): Promise<number> {
   const { steps } = await opened(path);
   const folder = await mkdtemp(join(tmpdir(), "iquill-"));
   let source = rows;
@@ -122,7 +131,8 @@ export async function replayCommand(path: string, rows: string, { to }: { to: st
       const kinds = new KindReader(new Map(Object.entries(did.kinds)), others);
       const texts = decided && new Map(Object.entries(decided).map(([name, found]) => [name, new Map(Object.entries(found))]));
       const plan = { where, only, unfold, decided: texts };
-      const pieces = readPieces(source, {}, streams, kinds);
+      // How the rows are read was said of the given ones; those between steps are our own.
+      const pieces = readPieces(source, i === 0 ? reading : {}, streams, kinds);
       const target = i === steps.length - 1 ? to : join(folder, `after step ${step}.csv`);
       const done = await apply(
         { dialect, kinds, pieces, columns: () => columns, plan, options, isRagged: false, title: `step ${step}` },

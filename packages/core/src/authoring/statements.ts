@@ -2,6 +2,7 @@ import { type Dialect, type Statements, isUnsteadyCall } from "../dialects/diale
 import { partsOf } from "../evaluate/bind.ts";
 import type { Bound, Program } from "../evaluate/index.ts";
 import { walk } from "../syntax/index.ts";
+import { countBytes, countCodePoints } from "../values/units.ts";
 
 /** What is written: a plain query, a view, or a column that the engine keeps up to date. */
 export type StatementKind = "select" | "view" | "generated";
@@ -72,3 +73,21 @@ function unsteadyParts({ bound, dialect }: Program, statements: Statements): str
 
 const castName = (operand: Bound | undefined, cast: Bound, { title }: Dialect): string =>
   operand ? `cast ${operand.type} to ${cast.type}` : title;
+
+/** What the engine makes of names that it does not take as they are, in a sentence each. */
+export function nameTroubles({ statements, title }: Dialect, names: readonly string[]): string[] {
+  if (!statements) return [];
+  const { most = Infinity, unit, caseMinded } = statements.names;
+  const size = (name: string) => (unit === "bytes" ? countBytes(name) : countCodePoints(name));
+  const long = names
+    .filter((name) => size(name) > most)
+    .map((name) => `"${name}" is longer than the ${most} ${unit} of a name in ${title}`);
+  const seen = new Map<string, string>();
+  const alike = names.flatMap((name) => {
+    const key = caseMinded ? name : name.toLowerCase();
+    const first = seen.get(key);
+    if (first === undefined) seen.set(key, name);
+    return first === undefined ? [] : [`"${first}" and "${name}" are one name in ${title}`];
+  });
+  return [...long, ...alike];
+}

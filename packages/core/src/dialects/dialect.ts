@@ -144,6 +144,8 @@ export interface DialectOption {
 export interface Statements {
   /** A name between the engine's quotes. */
   quoted(name: string): string;
+  /** What the engine takes for a name: how long it may be, and whether names that differ only in case are two. */
+  readonly names: { readonly most?: number; readonly unit?: "bytes" | "characters"; readonly caseMinded: boolean };
   /** The engine's name for a type. */
   typeName(type: string): string;
   /** `ALTER TABLE` text that adds a generated column; names and type are as the engine writes them. */
@@ -184,6 +186,18 @@ export interface Phrases {
   readonly any: (conditions: readonly string[]) => string;
   /** Nothing, as the value of a choice. */
   readonly nothing: string;
+  /** Whether a text is one of several. */
+  readonly among?: (text: string, values: readonly string[]) => string;
+  /** The first match of a pattern; nothing where there is none. */
+  readonly firstMatch?: (text: string, pattern: string) => string;
+  /** Parts of a pattern between which nothing touches a letter or digit. */
+  readonly codeEdges?: readonly [string, string];
+  /** What is made of each piece of a list; those for which a condition holds. */
+  readonly each?: (list: string, change: (piece: string) => string) => string;
+  readonly only?: (list: string, condition: (piece: string) => string) => string;
+  /** A piece of a list, from 1 or from the end with -1; nothing where it is missing. */
+  readonly item?: (list: string, place: number) => string | undefined;
+  readonly join?: (list: string, between: string) => string;
   /** The pieces between matches of a pattern. */
   readonly split?: (text: string, pattern: string) => string;
   /** No white space at the ends, single spaces within. */

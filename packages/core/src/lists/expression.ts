@@ -3,7 +3,7 @@ import { foldSimple } from "./finder.ts";
 import type { Job } from "./jobs.ts";
 import { escapePattern, plainLetters } from "./kinds.ts";
 import type { Rule } from "./rules.ts";
-import type { Terms } from "./terms.ts";
+import type { NumberRange, Terms } from "./terms.ts";
 
 /** Why jobs cannot be said in a dialect. */
 export class Unsaid extends Error {}
@@ -87,6 +87,7 @@ function jobApplied(dialect: Dialect, text: string, job: Job): string {
     return replace(text, `[${"only" in job ? "^" : ""}${within}]+`, [""], false);
   }
   if ("tidy" in job) return needed(phrases.tidy, "tidy white space", dialect)(text);
+  if ("keep" in job) return phrases.choose([[isIn(dialect, text, job.keep), text]], phrases.nothing);
   if ("plain" in job) {
     const bare = needed(phrases.withoutAccents, "take accents away", dialect)(text);
     const replace = needed(phrases.replace, "replace letters", dialect);
@@ -97,24 +98,107 @@ function jobApplied(dialect: Dialect, text: string, job: Job): string {
   throw new Unsaid(`"${Object.keys(job)[0]}" is not said as an expression here`);
 }
 
+/** Whether a text, white space at its ends aside, is one of the values. */
+function isIn(dialect: Dialect, text: string, list: Terms | NumberRange): string {
+  const { phrases, textLiteral } = dialect;
+  if ("from" in list) throw new Unsaid("a range of numbers is not said as an expression here");
+  if (list.case) throw new Unsaid("values found without case are not said as an expression here");
+  const replace = needed(phrases.replacePattern, "leave out white space of every kind at the ends", dialect);
+  const space = `[${needed(phrases.kinds, "tell white space", dialect).spaces}]+`;
+  const trimmed = replace(text, `^${space}|${space}$`, [""], false);
+  return needed(phrases.among, "find a text among others", dialect)(trimmed, list.values.map(textLiteral));
+}
+
+/** A job on a list. */
+function jobOnList(dialect: Dialect, list: string, job: Job): string {
+  const { phrases } = dialect;
+  const ofLists = `do this with each piece of a list`;
+  if ("keep" in job) return needed(phrases.only, ofLists, dialect)(list, (piece) => isIn(dialect, piece, job.keep));
+  if ("item" in job) {
+    const found = needed(phrases.item, "take one piece of a list", dialect)(list, job.item);
+    return needed(found, "count pieces from the end", dialect);
+  }
+  if ("join" in job) return needed(phrases.join, "join the pieces of a list", dialect)(list, dialect.textLiteral(job.join));
+  if ("split" in job || "has" in job || "which" in job)
+    throw new Unsaid(`"${Object.keys(job)[0]}" of the pieces of a list is not said as an expression here`);
+  const each = needed(phrases.each, ofLists, dialect)(list, (piece) => jobApplied(dialect, piece, job));
+  if (!("tidy" in job)) return each;
+  const none = dialect.textLiteral("");
+  return needed(phrases.only, ofLists, dialect)(each, (piece) => `not(${phrases.same(piece, none)})`);
+}
+
+/** Patterns of things that can be found, of kinds of characters as they stand between the brackets of a pattern. */
+const things: Readonly<Partial<Record<string, (letters: string, digits: string) => string>>> = {
+  number: () => "[-+−]?[0-9]+(?:[.,][0-9]+)*(?:[eE][-+]?[0-9]+)?",
+  mail: (letters, digits) => `[${letters}${digits}._%+-]+@[${letters}${digits}-]+(?:\\.[${letters}${digits}-]+)+`,
+};
+
+/** The first thing of a kind. */
+function firstFound(dialect: Dialect, text: string, kind: unknown): string {
+  const { phrases } = dialect;
+  const first = needed(phrases.firstMatch, "give the first match of a pattern", dialect);
+  const kinds = needed(phrases.kinds, "tell kinds of characters", dialect);
+  const thing = typeof kind === "string" ? things[kind] : undefined;
+  if (!thing) throw new Unsaid(`finding ${typeof kind === "string" ? `a ${kind}` : "a shape"} is not said as an expression here`);
+  const [before, after] = kind === "number" ? needed(phrases.codeEdges, "look around a match", dialect) : ["", ""];
+  return first(text, before + thing(kinds.letters, kinds.digits) + after);
+}
+
 /**
  * The expression that does jobs with what a source gives; whether it gives the same on rows is for the caller to try.
  * @throws Unsaid where the dialect has no way
  */
 export function jobsSaid(dialect: Dialect, source: string, jobs: readonly Job[]): string {
-  return jobs.reduce((made, job) => jobApplied(dialect, made, job), source);
+  let [made, isList] = [source, false];
+  for (let i = 0; i < jobs.length; i++) {
+    const [job, next] = [jobs[i], jobs.at(i + 1)];
+    if ("find" in job && next && "item" in next && next.item === 1 && !isList) {
+      made = firstFound(dialect, made, job.find);
+      i++;
+    } else {
+      made = isList ? jobOnList(dialect, made, job) : jobApplied(dialect, made, job);
+      isList = "split" in job || (isList && !("item" in job || "join" in job));
+    }
+  }
+  return made;
 }
 
 /** Texts that show where an expression for jobs does something else than they do. */
 export function trapTextsOf(jobs: readonly Job[]): string[] {
   const texts = jobs.flatMap((job) => {
     if ("replace" in job) return job.replace.flatMap((rule) => [rule.old, rule.new]);
-    const list = "has" in job ? job.has : "which" in job ? job.which : undefined;
-    if (list) return list.values;
+    const list = "has" in job ? job.has : "which" in job ? job.which : "keep" in job ? job.keep : undefined;
+    if (list && "values" in list) return list.values;
     return "split" in job ? job.split : [];
   });
   const around = texts
     .slice(0, 200)
-    .flatMap((text) => [text, `x${text}`, `${text}é`, `_${text}1`, ` ${text} ${text}. `, text.toUpperCase(), text.toLowerCase()]);
-  return [...around, "Łódź, Ærø 12½", "١٢ ﬁn", "a\u00a0b\tc", "e\u0301\u0327 §€", "q\u0001\u200bx\n"];
+    .flatMap((text) => [
+      text,
+      ` ${text}\u00a0`,
+      text.replaceAll(" ", "  "),
+      `x${text}`,
+      `${text}é`,
+      `_${text}1`,
+      ` ${text} ${text}. `,
+      text.toUpperCase(),
+      text.toLowerCase(),
+    ]);
+  const marks = jobs.flatMap((job) => ("split" in job ? job.split : []));
+  const pieces = marks.flatMap((mark) => [
+    texts.slice(0, 9).join(mark),
+    `${mark}a${mark}${mark} b `,
+    `a${mark} a,1.5e3 x-2 b3${mark}`,
+  ]);
+  return [
+    ...around,
+    ...pieces,
+    "a1 12,5 -3e2 x@y.org",
+    "é@ö.org, b",
+    "Łódź, Ærø 12½",
+    "١٢ ﬁn",
+    "a\u00a0b\tc",
+    "e\u0301\u0327 §€",
+    "q\u0001\u200bx\n",
+  ];
 }

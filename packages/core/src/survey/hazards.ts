@@ -1,7 +1,8 @@
 import { type Value, isFailure } from "../values/index.ts";
 
 /** What may become of a text where a spreadsheet opens the file. */
-export type Hazard = "leading zero" | "many digits" | "exponent" | "like a date" | "formula" | "day or month" | "too long";
+export type Hazard =
+  "leading zero" | "many digits" | "exponent" | "like a date" | "formula" | "day or month" | "too long" | "control";
 
 /** What happens to each, in a few words. */
 export const hazardText: Readonly<Record<Hazard, string>> = {
@@ -11,12 +12,14 @@ export const hazardText: Readonly<Record<Hazard, string>> = {
   "like a date": "read as a date where it is none",
   formula: "begins like a formula, and may be run as one",
   "day or month": "a day and a month of which either may be the other",
+  control: "control characters or halves of characters, which databases and XML refuse or lose",
   "too long": "more than 32,767 characters, more than a cell of a spreadsheet holds",
 };
 
 /** What is dangerous about a text that goes into another system; undefined where nothing is known to be. */
 export function hazardOf(text: string): Hazard | undefined {
   if (text.length > 32_767) return "too long";
+  if (/[\0-\x08\x0b\x0c\x0e-\x1f\x7f\ufffe\uffff]/.test(text) || !text.isWellFormed()) return "control";
   const first = text.charCodeAt(0);
   const isDigit = first >= 48 && first <= 57;
   // = + - @ and the tab and carriage return that some take away before one.

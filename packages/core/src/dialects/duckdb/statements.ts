@@ -14,6 +14,7 @@ const typeName = (type: string): string => {
 /** Statements of DuckDB; a generated column stands in CREATE TABLE only, so the table is made anew. */
 export const statements: Statements = {
   quoted: (name) => `"${name.replaceAll('"', '""')}"`,
+  names: { caseMinded: false },
   typeName,
   generated: (table, column, type, expression) =>
     `CREATE OR REPLACE TABLE ${table} AS SELECT *, ${expression}::${type} AS ${column} FROM ${table}`,

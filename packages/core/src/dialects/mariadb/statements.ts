@@ -19,6 +19,7 @@ const names: Readonly<Record<string, string>> = {
 /** Statements of MariaDB (documentation, "Generated Columns"); names of days and months depend on the session. */
 export const statements: Statements = {
   quoted: (name) => `\`${name.replaceAll("`", "``")}\``,
+  names: { most: 64, unit: "characters", caseMinded: false },
   typeName: (type) => names[baseType(type)] ?? "text",
   generated: (table, column, type, expression) =>
     `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression} STORED`,

@@ -5,13 +5,29 @@ import { textLiteral } from "./lexis.ts";
 const replacePattern = (text: string, pattern: string, put: readonly (string | number)[], ignoresCase = false): string =>
   `regexp_replace(${text}, ${textLiteral(pattern)}, ${textLiteral(withGroups(put, "\\"))}, ${ignoresCase ? "'gi'" : "'g'"})`;
 
+/** White space of every kind; the class leaves out what does not break lines. */
+const spaces = "[:space:]\\u00a0\\u2007\\u202f\\ufeff";
+
+/** What is a letter, a digit, or another number: a fraction, a superscript, a Roman or a circled one. */
+const letterOrNumber = "[[:alnum:]\\u00b2\\u00b3\\u00b9\\u00bc-\\u00be\\u2070-\\u2089\\u2150-\\u218b\\u2460-\\u249b]";
+
 export const phrases: Phrases = {
   ...ofSql,
   replacePattern,
   wordEdges: ["(?<![[:alnum:]_])", "(?![[:alnum:]_])"],
-  kinds: { letters: "[:alpha:]", digits: "[:digit:]", punctuation: "[:punct:]", spaces: "[:space:]", controls: "[:cntrl:]" },
+  kinds: {
+    letters: "[:alpha:]",
+    digits: "[:digit:]",
+    punctuation: "[:punct:]",
+    spaces,
+    controls: "[:cntrl:]",
+  },
+  codeEdges: [`(?<!${letterOrNumber})`, `(?!${letterOrNumber})`],
+  firstMatch: (text, pattern) => `substring(${text} from ${textLiteral(pattern)})`,
+  item: (list, place) => (place > 0 ? `(${list})[${place}]` : undefined),
+  join: (list, between) => `array_to_string(${list}, ${between})`,
   contains: (text, part) => `strpos(${text}, ${part}) > 0`,
   split: (text, pattern) => `regexp_split_to_array(${text}, ${textLiteral(pattern)})`,
-  tidy: (text) => `btrim(${replacePattern(text, "\\s+", [" "])})`,
+  tidy: (text) => `btrim(${replacePattern(text, `[${spaces}]+`, [" "])})`,
   withoutAccents: (text) => `normalize(${replacePattern(`normalize(${text}, NFD)`, "[\\u0300-\\u036f]+", [""])}, NFC)`,
 };

@@ -47,6 +47,7 @@ const unsteady = new Set(
 /** Statements of PostgreSQL (documentation, 5.3 and CREATE VIEW). */
 export const statements: Statements = {
   quoted: (name) => `"${name.replaceAll('"', '""')}"`,
+  names: { most: 63, unit: "bytes", caseMinded: true },
   typeName,
   generated: (table, column, type, expression) =>
     `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression} STORED`,

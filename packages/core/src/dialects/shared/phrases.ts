@@ -9,6 +9,7 @@ export const ofSql = {
   replace: (text, old, put) => `replace(${text}, ${old}, ${put})`,
   same: (text, other) => `${text} = ${other}`,
   lower: (text) => `lower(${text})`,
+  among: (text, values) => `${text} in (${values.join(", ")})`,
   any: (conditions) => conditions.join(" or "),
   choose: byCase,
   nothing: "null",
@@ -34,3 +35,6 @@ export const byCategories: Readonly<Record<string, string>> = {
   spaces: "\\s",
   controls: "\\p{Cc}",
 };
+
+/** The same for the pattern language of XPath, whose \\s is the white space of XML. */
+export const byXmlCategories = { ...byCategories, spaces: "\\s\\p{Z}\ufeff" } as const;

@@ -1,8 +1,8 @@
 import type { Phrases } from "../dialect.ts";
-import { byCategories, ofSql, withGroups } from "../shared/phrases.ts";
+import { byXmlCategories, ofSql, withGroups } from "../shared/phrases.ts";
 import { textLiteral } from "./lexis.ts";
 
-const { same, lower, any, choose, nothing } = ofSql;
+const { same, lower, among, any, choose, nothing } = ofSql;
 
 /** ISO/IEC 9075-2:2023 has no REPLACE; TRANSLATE_REGEX does what it would. */
 const replacePattern: Phrases["replacePattern"] = (text, pattern, put, ignoresCase) =>
@@ -10,12 +10,13 @@ const replacePattern: Phrases["replacePattern"] = (text, pattern, put, ignoresCa
 
 export const phrases: Phrases = {
   replacePattern,
-  kinds: byCategories,
+  kinds: byXmlCategories,
   same,
   lower,
+  among,
   any,
   choose,
   nothing,
   contains: (text, part) => `position(${part} in ${text}) > 0`,
-  tidy: (text) => `btrim(${replacePattern(text, "\\s+", [" "], false)})`,
+  tidy: (text) => `btrim(${replacePattern(text, `[${byXmlCategories.spaces}]+`, [" "], false)})`,
 };

@@ -3,6 +3,7 @@ import type { Statements } from "../dialect.ts";
 /** Statements of SQLite (documentation, "Generated Columns"): a column that is added can only be virtual. */
 export const statements: Statements = {
   quoted: (name) => `"${name.replaceAll('"', '""')}"`,
+  names: { caseMinded: false },
   typeName: (type) => {
     const affinity = type.split(" ")[0];
     return affinity === "none" ? "" : affinity.toUpperCase();

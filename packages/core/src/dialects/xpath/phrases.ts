@@ -1,5 +1,5 @@
 import type { Phrases } from "../dialect.ts";
-import { byCategories, withGroups } from "../shared/phrases.ts";
+import { byXmlCategories, withGroups } from "../shared/phrases.ts";
 import { textLiteral } from "./printer.ts";
 
 const replacePattern = (text: string, pattern: string, put: readonly (string | number)[], ignoresCase = false): string =>
@@ -8,8 +8,13 @@ const replacePattern = (text: string, pattern: string, put: readonly (string | n
 export const phrases: Phrases = {
   replace: (text, old, put) => `replace(${text}, ${old}, ${put}, 'q')`,
   replacePattern,
-  kinds: byCategories,
+  kinds: byXmlCategories,
   same: (text, other) => `${text} = ${other}`,
+  among: (text, values) => `${text} = (${values.join(", ")})`,
+  each: (list, change) => `(for $piece in ${list} return ${change("$piece")})`,
+  only: (list, condition) => `(${list})[${condition(".")}]`,
+  item: (list, place) => `(${list})[${place > 0 ? place : place === -1 ? "last()" : `last() - ${-place - 1}`}]`,
+  join: (list, between) => `string-join(${list}, ${between})`,
   contains: (text, part) => `contains(${text}, ${part})`,
   lower: (text) => `lower-case(${text})`,
   any: (conditions) => conditions.join(" or "),
@@ -18,6 +23,6 @@ export const phrases: Phrases = {
   nothing: "()",
   // Of an empty text tokenize() gives no piece.
   split: (text, pattern) => `(if (${text} = '') then '' else tokenize(${text}, ${textLiteral(pattern)}))`,
-  tidy: (text) => `normalize-space(${text})`,
+  tidy: (text) => `normalize-space(${replacePattern(text, `[${byXmlCategories.spaces}]+`, [" "])})`,
   withoutAccents: (text) => `normalize-unicode(replace(normalize-unicode(${text}, 'NFD'), '\\p{Mn}+', ''), 'NFC')`,
 };
