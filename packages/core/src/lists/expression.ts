@@ -100,13 +100,20 @@ function jobApplied(dialect: Dialect, text: string, job: Job): string {
 
 /** Whether a text, white space at its ends aside, is one of the values. */
 function isIn(dialect: Dialect, text: string, list: Terms | NumberRange): string {
-  const { phrases, textLiteral } = dialect;
+  const { phrases } = dialect;
   if ("from" in list) throw new Unsaid("a range of numbers is not said as an expression here");
   if (list.case) throw new Unsaid("values found without case are not said as an expression here");
   const replace = needed(phrases.replacePattern, "leave out white space of every kind at the ends", dialect);
   const space = `[${needed(phrases.kinds, "tell white space", dialect).spaces}]+`;
   const trimmed = replace(text, `^${space}|${space}$`, [""], false);
-  return needed(phrases.among, "find a text among others", dialect)(trimmed, list.values.map(textLiteral));
+  return needed(
+    phrases.among,
+    "find a text among others",
+    dialect,
+  )(
+    trimmed,
+    list.values.map((value) => dialect.textLiteral(value)),
+  );
 }
 
 /** A job on a list. */
