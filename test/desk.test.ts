@@ -358,6 +358,7 @@ claims:
     const line = (row: number) => `${names.map((_, i) => (i === 0 ? `label ${row}` : String((row * i) % 97))).join(",")}\n`;
     await load("big.csv", `${names.join(",")}\n${Array.from({ length: 100_000 }, (_, row) => line(row)).join("")}`);
     await page.getByText("big.csv: 100,000 rows").waitFor({ timeout: 60_000 });
+    await page.getByText("The first 20000 rows are tried here").waitFor({ timeout: 20_000 });
     await open("Columns");
     await column(1).getByRole("button", { name: "Remove" }).click();
     await write(0, "c0", "upper(c0)");

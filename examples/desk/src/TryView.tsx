@@ -74,6 +74,11 @@ export function TryView({ file, sides, isDouble, scratch, onChange }: TryViewPro
           />
         ))}
       </div>
+      {table?.isCut && (
+        <p className="stopped">
+          The first {table.rowCount - shownScratch.length} rows are tried here; the other pages work on all.
+        </p>
+      )}
       {isStopped && (
         <p className="stopped" role="status">
           This took longer than a second and was stopped: what is missing below was not reached. Fewer rows, or the iquill

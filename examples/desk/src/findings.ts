@@ -59,6 +59,8 @@ export interface RowFindings {
 
 export interface TableFindings {
   readonly rowCount: number;
+  /** Whether the file has more rows than are tried. */
+  readonly isCut: boolean;
   /** Every column's name, and which are shown. */
   readonly columns: readonly string[];
   readonly shownColumns: readonly number[];

@@ -16,13 +16,17 @@ import type {
 } from "./findings.ts";
 import { pageSize } from "./findings.ts";
 import { problemsShown, shown } from "./shown.ts";
-import { type Rows, readRows, withScratch } from "./sample.ts";
+import { type Rows, readRows } from "./bench/rows.ts";
+import { withScratch } from "./sample.ts";
 
 /** Values of a step, groups of rows and rows of a group. */
 const most = { values: 6, groups: 20, groupRows: 14 };
 
 /** Milliseconds that a row may take here, and all of them. */
 const patience = { row: 300, rows: 600 };
+
+/** Rows beyond which no more of a file is taken while one types. */
+const rowLimit = 20_000;
 
 const formatWidth = 60;
 
@@ -49,7 +53,7 @@ const isRunnable = ({ ok, source }: Program): boolean => ok && source !== "";
 
 function tableFindings(
   { page, selected }: Question,
-  sample: Sample,
+  { sample, rows: { isCut = false } }: Evaluated,
   programs: readonly Program[],
   values: readonly (readonly Value[])[],
 ): TableFindings {
@@ -58,6 +62,7 @@ function tableFindings(
   const cellText = (value: Value) => (value === null || value === undefined ? null : String(value));
   return {
     rowCount: sample.rows,
+    isCut,
     columns: sample.columns.map(({ name }) => name),
     shownColumns: columns,
     rows: Array.from({ length: Math.max(0, Math.min(pageSize, sample.rows - first)) }, (_, i) => ({
@@ -122,7 +127,7 @@ let loaded: { file: File | undefined; rows: Rows } | undefined;
 async function rowsOf(file: File | undefined): Promise<Rows | string> {
   if (loaded && loaded.file === file) return loaded.rows;
   try {
-    loaded = { file, rows: await readRows(file) };
+    loaded = { file, rows: await readRows(file, rowLimit) };
     return loaded.rows;
   } catch (error) {
     // The file may also have gone since it was chosen.
@@ -164,7 +169,7 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
   yield { sides: programs.map(sideFindings) };
   const budget = { milliseconds: patience.rows };
   now.values ??= programs.map((program) => (isRunnable(program) ? program.run(sample, budget) : []));
-  yield { table: tableFindings(question, sample, programs, now.values) };
+  yield { table: tableFindings(question, now, programs, now.values) };
   const { selected } = question;
   const isThere = selected >= 0 && selected < sample.rows;
   yield {

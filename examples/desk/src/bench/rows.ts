@@ -1,4 +1,5 @@
-import { readPieces } from "@indigo-quill/data";
+import { readJson, readPieces } from "@indigo-quill/data";
+import demoRows from "@indigo-quill/demo/register.json?raw";
 import type { Column, Sample, Value } from "indigo-quill";
 import { type Applied, type Plan, changesOf } from "indigo-quill/folio";
 import { KindReader } from "indigo-quill/survey";
@@ -18,8 +19,17 @@ const joinedColumn = (pieces: readonly Sample[], i: number): Value[] => {
   return values;
 };
 
-/** The rows of a file, texts as texts. @throws DataError */
-export async function readFile(file: File): Promise<{ sample: Sample; isText: boolean; notices: string[] }> {
+/** Rows that were read, and what there is to say about that. */
+export interface Rows {
+  readonly sample: Sample;
+  readonly notices: readonly string[];
+  /** Whether there are more than were taken. */
+  readonly isCut?: boolean;
+}
+
+/** The rows of a file, or of the demo register; no more is read than what is taken. @throws DataError */
+export async function readRows(file: File | undefined, most: number): Promise<Rows> {
+  if (!file) return { sample: readJson(demoRows).sample, notices: [] };
   const pieces: Sample[] = [];
   const notices: string[] = [];
   let rows = 0;
@@ -29,17 +39,20 @@ export async function readFile(file: File): Promise<{ sample: Sample; isText: bo
     notices.push(...warnings);
     isText ||= hasTexts === true;
     rows += sample.rows;
-    if (rows > mostRows) break;
+    if (rows > most) break;
   }
-  if (rows > mostRows)
-    notices.unshift(`${file.name}: the first ${mostRows} rows are worked on here. The iquill command takes them all.`);
-  const taken = Math.min(rows, mostRows);
+  if (rows > most) notices.unshift(`${file.name}: the first ${most} rows are shown here. The iquill command takes them all.`);
+  const taken = Math.min(rows, most);
   const columns = pieces[pieces.length - 1].columns.map(({ name }, i): Column => {
     const values = joinedColumn(pieces, i);
     values.length = taken;
     return { name, values };
   });
-  return { sample: { columns, rows: taken }, isText, notices };
+  const sample = { columns, rows: taken };
+  const cut = rows > most && { isCut: true };
+  if (!isText) return { sample, notices, ...cut };
+  const read = withKinds(sample);
+  return { sample: read.sample, notices: [...notices, ...read.notices], ...cut };
 }
 
 async function* tablesOf(file: File) {
@@ -56,7 +69,7 @@ async function* chunksOf(file: File): AsyncGenerator<Uint8Array> {
 }
 
 /** Rows with the columns that are all numbers, or all true and false, read as such. */
-export function withKinds(sample: Sample): { sample: Sample; notices: string[] } {
+export function withKinds(sample: Sample): Rows {
   const reader = new KindReader();
   const read = reader.read(sample);
   const notices = (["number", "truth value"] as const).flatMap((kind) => {

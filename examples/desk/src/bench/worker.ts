@@ -1,6 +1,5 @@
 /** Holds all rows for the page: looks at them, tries columns, applies them, and goes back and forth. The newest draft wins. */
-import { DataError, csvLines, jsonItems, readCsv, readJson, writeNdjson } from "@indigo-quill/data";
-import demoRows from "@indigo-quill/demo/register.json?raw";
+import { DataError, csvLines, jsonItems, readCsv, writeNdjson } from "@indigo-quill/data";
 import { type Dialect, type Sample, type Value, isFailure } from "indigo-quill";
 import { changedParts, visibleText } from "indigo-quill/authoring";
 import { dialectLoaders } from "indigo-quill/dialects/load";
@@ -27,7 +26,7 @@ import type {
   TableRow,
   View,
 } from "./protocol.ts";
-import { type Worked, pieceRows, readFile, rowsAfter, sliceOf, take, unworked, withKinds } from "./rows.ts";
+import { type Worked, mostRows, pieceRows, readRows, rowsAfter, sliceOf, take, unworked, withKinds } from "./rows.ts";
 
 /** Milliseconds that a piece of the rows may take, and all of them while one types. */
 const patience = { piece: 3000, rows: 20_000 };
@@ -39,8 +38,7 @@ interface Done extends StepEffects {
   readonly from: readonly number[];
 }
 
-let base: Sample = { columns: [], rows: 0 };
-let now: Sample = base;
+let now: Sample = { columns: [], rows: 0 };
 let done: Done[] = [];
 let worked: Worked | undefined;
 let draftStep: Omit<Step, "at"> | undefined;
@@ -338,11 +336,10 @@ const state = (): RowsState => ({
 
 async function openRows(file: File | undefined, steps: readonly Step[]): Promise<Answer<"open">> {
   try {
-    const found = file ? await readFile(file) : { sample: readJson(demoRows).sample, isText: false, notices: [] };
-    const read = found.isText ? withKinds(found.sample) : { sample: found.sample, notices: [] };
-    [base, now, done] = [read.sample, read.sample, []];
+    const { sample, notices } = await readRows(file, mostRows);
+    [now, done] = [sample, []];
     await moveTo(steps);
-    return { ...state(), notices: [...found.notices, ...read.notices] };
+    return { ...state(), notices };
   } catch (error) {
     // The file may also have gone since it was chosen.
     if (!(error instanceof DataError || error instanceof DOMException)) throw error;

@@ -1,14 +1,9 @@
+import { byCategories } from "../dialects/shared/phrases.ts";
 import { withoutAccents } from "../text/folding.ts";
 
 /** Kinds of characters, by Unicode's general categories. */
 export const characterKinds = {
-  letters: "\\p{L}\\p{M}",
-  digits: "\\p{Nd}",
-  punctuation: "\\p{P}",
-  symbols: "\\p{S}",
-  accents: "\\p{Mn}",
-  spaces: "\\s",
-  controls: "\\p{Cc}",
+  ...byCategories,
   /** What nothing is seen of: format characters, and those that have no meaning. */
   invisible: "\\p{Cf}\\p{Co}\\p{Cn}",
 } as const;

@@ -26,7 +26,7 @@ export const withGroups = (put: readonly (string | number)[], mark: string, spec
     .join("");
 
 /** Kinds of characters by Unicode's categories, as most pattern languages write them. */
-export const byCategories: Readonly<Record<string, string>> = {
+export const byCategories = {
   letters: "\\p{L}\\p{M}",
   digits: "\\p{Nd}",
   punctuation: "\\p{P}",
@@ -34,7 +34,7 @@ export const byCategories: Readonly<Record<string, string>> = {
   accents: "\\p{Mn}",
   spaces: "\\s",
   controls: "\\p{Cc}",
-};
+} as const;
 
 /** The same for the pattern language of XPath, whose \\s is the white space of XML. */
 export const byXmlCategories = { ...byCategories, spaces: "\\s\\p{Z}\ufeff" } as const;
