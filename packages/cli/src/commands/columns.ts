@@ -3,6 +3,7 @@ import { type CalculatedColumn, forEach, freeName } from "indigo-quill/folio";
 import {
   type CharacterKind,
   type Job,
+  type JobName,
   ListProblem,
   type NamedList,
   type WrittenJob,
@@ -102,7 +103,7 @@ export async function readList(path: string, streams: Streams): Promise<NamedLis
 /** What is written behind --then, as in a folio. */
 function writtenJob(text: string): WrittenJob {
   const [, name, value] = /^(\w+)(?:=([^]*))?$/.exec(text) ?? [];
-  if (!(jobNames as readonly string[]).includes(name)) throw new UsageError(`--then takes ${jobNames.join(", ")}, not "${text}"`);
+  if (!jobNames.includes(name as JobName)) throw new UsageError(`--then takes ${jobNames.join(", ")}, not "${text}"`);
   if (name === "plain" || name === "tidy") {
     if (value !== undefined) throw new UsageError(`--then ${name} takes nothing behind it`);
     return { [name]: true };

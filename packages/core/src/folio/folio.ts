@@ -1,5 +1,6 @@
 import {
   type Job,
+  type JobName,
   type ListDefaults,
   ListProblem,
   type NamedList,
@@ -7,7 +8,6 @@ import {
   characterKinds,
   findable,
   jobFrom,
-  jobNames,
   listFromTable,
   runnable,
 } from "../lists/index.ts";
@@ -97,7 +97,7 @@ const expect: Shape = {
   ],
 };
 const kinds = oneOrMore(oneOf("A kind of characters.", ...Object.keys(characterKinds)));
-const ofJobs: Readonly<Record<(typeof jobNames)[number], Shape>> = {
+const ofJobs: Readonly<Record<JobName, Shape>> = {
   replace: text("Carries a list of replacements out, one after another."),
   has: text("Whether any value of a list stands in the text."),
   which: text("The first value of a list that stands in the text."),

@@ -1,5 +1,6 @@
 import { agree } from "../contrast/equal.ts";
 import type { Dialect } from "../dialects/dialect.ts";
+import { message } from "../diagnostics/index.ts";
 import { type Column, type Sample, compile } from "../evaluate/index.ts";
 import { type Job, Unsaid, jobsSaid, trapTextsOf, treatment } from "../lists/index.ts";
 import type { Value } from "../values/index.ts";
@@ -65,7 +66,7 @@ export function saidJobs(dialect: Dialect, source: string, jobs: readonly Job[],
   try {
     const parsed = dialect.parse(jobsSaid(dialect, `(${source})`, jobs));
     const problem = parsed.diagnostics.find(({ severity }) => severity === "error");
-    if (problem) return { refused: `as one expression it cannot be read: ${problem.code}` };
+    if (problem) return { refused: `as one expression it cannot be read: ${message(problem)}` };
     const expression = dialect.print(parsed.tree);
     const program = compile(dialect, source, sample);
     const made = treatment(jobs, (value) => dialect.plain(value));

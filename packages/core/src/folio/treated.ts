@@ -3,9 +3,9 @@ import type { Treatment } from "../lists/index.ts";
 import { type Value, isList } from "../values/index.ts";
 
 /** The dialect's type for what jobs give. */
-export function typeAfter({ types }: Dialect, { givesList, givesTruth }: Treatment): string {
-  const type = types.columnType([givesTruth ? true : "a"]);
-  return givesList && /^\w+$/.test(type) ? `${type}[]` : type;
+export function typeAfter({ types }: Dialect, { gives }: Treatment): string {
+  const type = types.columnType([gives === "truth" ? true : "a"]);
+  return gives === "list" && /^\w+$/.test(type) ? `${type}[]` : type;
 }
 
 /** A value with all jobs done; a list and a truth value as the dialect has them. */

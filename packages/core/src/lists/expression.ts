@@ -1,6 +1,6 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { foldSimple } from "./finder.ts";
-import type { Job } from "./jobs.ts";
+import { type Job, jobName } from "./jobs.ts";
 import { escapePattern, plainLetters } from "./kinds.ts";
 import type { Rule } from "./rules.ts";
 import type { NumberRange, Terms } from "./terms.ts";
@@ -95,7 +95,7 @@ function jobApplied(dialect: Dialect, text: string, job: Job): string {
       .filter(([letter]) => letter >= "¡" && letter <= "ſ")
       .reduce((made, [letter, plain]) => replace(made, literal(letter), literal(plain)), bare);
   }
-  throw new Unsaid(`"${Object.keys(job)[0]}" is not said as an expression here`);
+  throw new Unsaid(`"${jobName(job)}" is not said as an expression here`);
 }
 
 /** Whether a text, white space at its ends aside, is one of the values. */
@@ -127,7 +127,7 @@ function jobOnList(dialect: Dialect, list: string, job: Job): string {
   }
   if ("join" in job) return needed(phrases.join, "join the pieces of a list", dialect)(list, dialect.textLiteral(job.join));
   if ("split" in job || "has" in job || "which" in job)
-    throw new Unsaid(`"${Object.keys(job)[0]}" of the pieces of a list is not said as an expression here`);
+    throw new Unsaid(`"${jobName(job)}" of the pieces of a list is not said as an expression here`);
   const each = needed(phrases.each, ofLists, dialect)(list, (piece) => jobApplied(dialect, piece, job));
   if (!("tidy" in job)) return each;
   const none = dialect.textLiteral("");

@@ -41,6 +41,32 @@ export type Job =
   /** The pieces with a text between them. */
   | { readonly join: string };
 
+type Named<J> = J extends unknown ? keyof J : never;
+export type JobName = Named<Job>;
+
+/** What comes out of each job: a list, one text, true or false, or what came in, piece by piece. */
+const gives: Readonly<Record<JobName, "list" | "text" | "truth" | "same">> = {
+  replace: "same",
+  has: "truth",
+  which: "same",
+  terms: "list",
+  split: "list",
+  keep: "same",
+  places: "list",
+  drop: "same",
+  only: "same",
+  plain: "same",
+  tidy: "same",
+  find: "list",
+  item: "text",
+  join: "text",
+};
+
+export const jobNames = Object.keys(gives) as readonly JobName[];
+
+/** What a job is called. */
+export const jobName = (job: Job): JobName => Object.keys(job)[0] as JobName;
+
 /** Jobs made ready, one after another. */
 export interface Treatment {
   /** A value with all jobs done; `hits` has the counts of each job's rules, where it has any. */
@@ -49,9 +75,8 @@ export interface Treatment {
   trace(value: Value): Value[];
   /** Counters of zero for each job with rules. */
   newHits(): (Uint32Array | undefined)[];
-  /** Whether what comes out may be a list. */
-  readonly givesList: boolean;
-  readonly givesTruth: boolean;
+  /** What comes out, where a text comes in. */
+  readonly gives: "list" | "text" | "truth";
 }
 
 type Step = (value: string | readonly string[], hits: Uint32Array | undefined) => Value;
@@ -111,26 +136,25 @@ function stepOf(job: Job): Step {
 function textsOf(value: Value, written: (value: Value) => unknown): string | readonly string[] | undefined {
   if (value === null || isFailure(value)) return undefined;
   if (!isList(value)) return typeof value === "string" ? value : String(written(value));
-  return value.flatMap((item) =>
-    item === null || isFailure(item) ? [] : [typeof item === "string" ? item : String(written(item))],
-  );
+  return value.flatMap((item) => (item === null ? [] : [typeof item === "string" ? item : String(written(item))]));
 }
 
 /** Makes jobs ready; `written` gives a value that is no text as it is written. */
 export function treatment(jobs: readonly Job[], written: (value: Value) => unknown): Treatment {
   const steps = jobs.map(stepOf);
   const done = (step: Step, value: Value, hits: Uint32Array | undefined): Value => {
+    const failure = isList(value) ? value.find(isFailure) : undefined;
+    if (failure) return failure;
     const texts = textsOf(value, written);
     return texts === undefined ? value : step(texts, hits);
   };
   const newHits = () => jobs.map((job) => ("replace" in job ? new Uint32Array(job.replace.length) : undefined));
-  const last = jobs.at(-1);
-  const changing = jobs.filter((job) => !["replace", "keep", "drop", "only", "plain", "tidy"].some((name) => name in job));
-  const shaping = changing.at(-1);
   return {
     newHits,
-    givesList: shaping !== undefined && ["terms", "split", "places", "find"].some((name) => name in shaping),
-    givesTruth: last !== undefined && "has" in last,
+    gives: jobs.reduce<Treatment["gives"]>((before, job) => {
+      const own = gives[jobName(job)];
+      return own === "same" ? before : own;
+    }, "text"),
     run(value, hits) {
       return steps.reduce((now, step, i) => done(step, now, hits?.[i]), value);
     },

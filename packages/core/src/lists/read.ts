@@ -1,5 +1,5 @@
 import type { Sample } from "../evaluate/index.ts";
-import type { Job } from "./jobs.ts";
+import { type Job, jobNames } from "./jobs.ts";
 import { type CharacterKind, type Findable, characterKinds, findable } from "./kinds.ts";
 import { Replacer, type Rule } from "./rules.ts";
 import type { NumberRange, Terms } from "./terms.ts";
@@ -24,23 +24,6 @@ export interface WrittenJob {
   readonly item?: number;
   readonly join?: string;
 }
-
-export const jobNames = [
-  "replace",
-  "has",
-  "which",
-  "terms",
-  "split",
-  "keep",
-  "places",
-  "drop",
-  "only",
-  "plain",
-  "tidy",
-  "find",
-  "item",
-  "join",
-] as const;
 
 /** What is wrong with a job or a list, in a sentence. */
 export class ListProblem extends Error {}
