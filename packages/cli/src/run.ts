@@ -202,14 +202,14 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .description("the JSON Schema of folios")
     .action(async () => done((await import("./commands/folio.ts")).printSchema(streams)));
 
-  withFile(program.command("look <file>"))
+  withFile(program.command("look <files...>"))
     .description("what the columns of a file hold: kinds, lengths, white space, shapes, values that are nearly the same")
     .option("-c, --column <name>", "everything about this column; may be given again", gather)
     .option("--svg <file>", "also draw the commonest shapes into a new file")
     .option("--json", "the whole survey as JSON")
     .addHelpText("after", "\nExamples:\n  iquill look demo\n  iquill look demo -c collected")
-    .action(async (file: string, options: LookOptions) =>
-      done(await (await import("./commands/look.ts")).look(file, options, streams)),
+    .action(async (files: string[], options: LookOptions) =>
+      done(await (await import("./commands/look.ts")).look(files, options, streams)),
     );
 
   withRows(program.command("contrast [sides...]"))

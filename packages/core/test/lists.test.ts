@@ -163,6 +163,8 @@ test.each<[Job | readonly Job[], Readonly<Record<string, boolean>>]>([
   [[{ split: [","] }, { join: " and " }], { xpath: true, duckdb: true, postgresql: true }],
   [[{ find: "number" }, { item: 1 }], { postgresql: true, mariadb: true }],
   [[{ find: "mail" }, { item: 1 }], { postgresql: true, mariadb: true }],
+  [[{ find: "telephone" }, { item: 1 }], { postgresql: true, mariadb: true }],
+  [[{ find: "date" }, { item: 1 }], { postgresql: true, mariadb: true }],
   [[{ find: "number" }, { item: 2 }], {}],
 ])("%j as an expression", (job, expected) => {
   for (const [id, make] of Object.entries(dialects)) {

@@ -5,6 +5,7 @@ import { type Connection, open, probe } from "@indigo-quill/engines";
 import { findText, fuzz } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
 import { hostile } from "./hostile.ts";
+import { expectLists } from "./lists.ts";
 import { agrees, traitProbes } from "./traits.ts";
 
 /** A comparison takes ten seconds alone, and some times that beside the other tests. */
@@ -46,6 +47,10 @@ describe.each(Object.keys(urls))("%s server", (id) => {
     expect(await hostile(connection, dialects[id](connection.options), "create table harm(a int)")).toEqual([]);
     const [outcome] = await connection.run({ expression: "(select count(*) from harm)", columns: [], rows: [[]] });
     expect(outcome).toHaveProperty("error");
+  });
+
+  test("what lists do, said in the dialect, gives the same", async () => {
+    expect(await expectLists(connection, dialects[id](connection.options))).toBeGreaterThan(10);
   });
 
   test("nothing can be written", async () => {

@@ -1,7 +1,7 @@
 import { writeFile } from "node:fs/promises";
 import { visibleText } from "indigo-quill/authoring";
 import { type ColumnSurvey, type Found, type Remark, Survey, remarksOn } from "indigo-quill/survey";
-import { type RowOptions, readPieces } from "../input.ts";
+import { type RowOptions, readFiles } from "../input.ts";
 import { progress } from "../output/progress.ts";
 import { type Style, headerText, styleFor } from "../output/style.ts";
 import { table } from "../output/table.ts";
@@ -14,11 +14,11 @@ export interface LookOptions extends Omit<RowOptions, "types" | "text"> {
   readonly svg?: string;
 }
 
-/** Shows what the columns of a file hold: an overview of all, or one by one what is asked for. */
-export async function look(file: string, options: LookOptions, streams: Guarded): Promise<number> {
+/** Shows what the columns of files hold, taken together: an overview of all, or one by one what is asked for. */
+export async function look(files: readonly string[], options: LookOptions, streams: Guarded): Promise<number> {
   const survey = new Survey();
   const say = progress(streams);
-  for await (const piece of readPieces(file, { ...options, text: true }, streams)) {
+  for await (const piece of readFiles(files, { ...options, text: true }, streams)) {
     survey.add(piece);
     say(survey.rows);
   }

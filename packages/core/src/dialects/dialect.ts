@@ -190,8 +190,8 @@ export interface Phrases {
   readonly among?: (text: string, values: readonly string[]) => string;
   /** The first match of a pattern; nothing where there is none. */
   readonly firstMatch?: (text: string, pattern: string) => string;
-  /** Parts of a pattern between which nothing touches a letter or digit. */
-  readonly codeEdges?: readonly [string, string];
+  /** Letters and numbers as they stand between the brackets of a pattern, in a language that can look around. */
+  readonly lettersAndNumbers?: string;
   /** What is made of each piece of a list; those for which a condition holds. */
   readonly each?: (list: string, change: (piece: string) => string) => string;
   readonly only?: (list: string, condition: (piece: string) => string) => string;

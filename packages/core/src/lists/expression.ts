@@ -1,7 +1,7 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { foldSimple } from "./finder.ts";
 import { type Job, jobName } from "./jobs.ts";
-import { escapePattern, plainLetters } from "./kinds.ts";
+import { type Findable, escapePattern, plainLetters, thingPatterns } from "./kinds.ts";
 import type { Rule } from "./rules.ts";
 import type { NumberRange, Terms } from "./terms.ts";
 
@@ -134,21 +134,12 @@ function jobOnList(dialect: Dialect, list: string, job: Job): string {
   return needed(phrases.only, ofLists, dialect)(each, (piece) => `not(${phrases.same(piece, none)})`);
 }
 
-/** Patterns of things that can be found, of kinds of characters as they stand between the brackets of a pattern. */
-const things: Readonly<Partial<Record<string, (letters: string, digits: string) => string>>> = {
-  number: () => "[-+−]?[0-9]+(?:[.,][0-9]+)*(?:[eE][-+]?[0-9]+)?",
-  mail: (letters, digits) => `[${letters}${digits}._%+-]+@[${letters}${digits}-]+(?:\\.[${letters}${digits}-]+)+`,
-};
-
 /** The first thing of a kind. */
-function firstFound(dialect: Dialect, text: string, kind: unknown): string {
+function firstFound(dialect: Dialect, text: string, kind: Findable | { readonly shape: string }): string {
   const { phrases } = dialect;
-  const first = needed(phrases.firstMatch, "give the first match of a pattern", dialect);
-  const kinds = needed(phrases.kinds, "tell kinds of characters", dialect);
-  const thing = typeof kind === "string" ? things[kind] : undefined;
-  if (!thing) throw new Unsaid(`finding ${typeof kind === "string" ? `a ${kind}` : "a shape"} is not said as an expression here`);
-  const [before, after] = kind === "number" ? needed(phrases.codeEdges, "look around a match", dialect) : ["", ""];
-  return first(text, before + thing(kinds.letters, kinds.digits) + after);
+  if (typeof kind !== "string") throw new Unsaid("finding a shape is not said as an expression here");
+  const word = needed(phrases.lettersAndNumbers, "look around a match of a pattern", dialect);
+  return needed(phrases.firstMatch, "give the first match of a pattern", dialect)(text, thingPatterns[kind](word));
 }
 
 /**

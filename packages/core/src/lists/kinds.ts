@@ -31,17 +31,34 @@ const special = new RegExp(`[${Object.keys(plainLetters).join("")}]`, "gu");
 /** A text in plain Latin letters: accents off, ligatures taken apart, ł as l, ø as o, đ as d, ß as ss. */
 export const toPlainLetters = (text: string): string => withoutAccents(text).replace(special, (letter) => plainLetters[letter]);
 
-/** Things that can be found in a text. */
-export const findable = {
-  number: /(?<![\p{L}\p{N}])[-+−]?\d+(?:[.,]\d+)*(?:[eE][-+]?\d+)?(?![\p{L}\p{N}])/gu,
+const month = "(?:[Jj]an|[Ff]eb|[Mm]ar|[Aa]pr|[Mm]ay|[Jj]un|[Jj]ul|[Aa]ug|[Ss]ep|[Oo]ct|[Nn]ov|[Dd]ec)[a-z]*";
+const dated = [
+  "[0-9]{4}-[0-9]{1,2}-[0-9]{1,2}",
+  "[0-9]{1,2}[.] ?[0-9]{1,2}[.] ?[0-9]{2,4}",
+  "[0-9]{1,2}/[0-9]{1,2}/[0-9]{2,4}",
+  `[0-9]{1,2}[.]? ${month}[.]?,? [0-9]{4}`,
+  `${month}[.]? [0-9]{1,2},? [0-9]{4}`,
+];
+
+/**
+ * Things that can be found in a text, as patterns that every language with looking around reads; `word` is what letters and
+ * numbers are between its brackets.
+ */
+export const thingPatterns = {
+  number: (word: string) => `(?<![${word}])[-+−]?[0-9]+(?:[.,][0-9]+)*(?:[eE][-+]?[0-9]+)?(?![${word}])`,
   /** At least seven digits in groups, with a leading + or not; no date. */
-  telephone:
-    /(?<![\p{L}\p{N}.,+-])(?!\d{4}-\d{1,2}-\d{1,2}(?!\d))(?!\d{1,2}[./]\d{1,2}[./]\d{2,4}(?!\d))(?:\+|\()?(?:\d[ ()/.-]{0,2}){6,14}\d(?![\p{L}\p{N}])/gu,
-  mail: /[\p{L}\p{N}._%+-]+@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+/gu,
-  date: /(?<![\p{L}\p{N}])(?:\d{4}-\d{1,2}-\d{1,2}|\d{1,2}\.\s?\d{1,2}\.\s?\d{2,4}|\d{1,2}\/\d{1,2}\/\d{2,4}|\d{1,2}\.? (?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)\p{Ll}*\.?,? \d{4}|(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)\p{Ll}*\.? \d{1,2},? \d{4})(?![\p{L}\p{N}])/giu,
+  telephone: (word: string) =>
+    `(?<![${word}.,+-])(?![0-9]{4}-[0-9]{1,2}-[0-9]{1,2}(?![0-9]))(?![0-9]{1,2}[./][0-9]{1,2}[./][0-9]{2,4}(?![0-9]))[+(]?(?:[0-9][ ()/.-]{0,2}){6,14}[0-9](?![${word}])`,
+  mail: (word: string) => `[${word}._%+-]+@[${word}-]+(?:[.][${word}-]+)+`,
+  date: (word: string) => `(?<![${word}])(?:${dated.join("|")})(?![${word}])`,
 } as const;
 
-export type Findable = keyof typeof findable;
+export type Findable = keyof typeof thingPatterns;
+
+/** The same for the host. */
+export const findable = Object.fromEntries(
+  Object.entries(thingPatterns).map(([name, pattern]) => [name, new RegExp(pattern("\\p{L}\\p{N}"), "gu")]),
+) as Readonly<Record<Findable, RegExp>>;
 
 const superscripts = "⁰¹²³⁴⁵⁶⁷⁸⁹";
 

@@ -9,7 +9,7 @@ export const phrases: Phrases = {
   ...ofSql,
   replacePattern,
   wordEdges: ["(?<![\\p{L}\\p{M}\\p{N}_])", "(?![\\p{L}\\p{M}\\p{N}_])"],
-  codeEdges: ["(?<![\\p{L}\\p{N}])", "(?![\\p{L}\\p{N}])"],
+  lettersAndNumbers: "\\p{L}\\p{N}",
   firstMatch: (text, pattern) => `nullif(regexp_substr(${text}, ${textLiteral(pattern)}), '')`,
   among: (text, values) => `${text} in (${values.map((value) => `binary ${value}`).join(", ")})`,
   kinds: byCategories,

@@ -8,8 +8,8 @@ const replacePattern = (text: string, pattern: string, put: readonly (string | n
 /** White space of every kind; the class leaves out what does not break lines. */
 const spaces = "[:space:]\\u00a0\\u2007\\u202f\\ufeff";
 
-/** What is a letter, a digit, or another number: a fraction, a superscript, a Roman or a circled one. */
-const letterOrNumber = "[[:alnum:]\\u00b2\\u00b3\\u00b9\\u00bc-\\u00be\\u2070-\\u2089\\u2150-\\u218b\\u2460-\\u249b]";
+/** Letters and digits, and other numbers: fractions, superscripts, Roman and circled ones. */
+const lettersAndNumbers = "[:alnum:]\\u00b2\\u00b3\\u00b9\\u00bc-\\u00be\\u2070-\\u2089\\u2150-\\u218b\\u2460-\\u249b";
 
 export const phrases: Phrases = {
   ...ofSql,
@@ -22,7 +22,7 @@ export const phrases: Phrases = {
     spaces,
     controls: "[:cntrl:]",
   },
-  codeEdges: [`(?<!${letterOrNumber})`, `(?!${letterOrNumber})`],
+  lettersAndNumbers,
   firstMatch: (text, pattern) => `substring(${text} from ${textLiteral(pattern)})`,
   item: (list, place) => (place > 0 ? `(${list})[${place}]` : undefined),
   join: (list, between) => `array_to_string(${list}, ${between})`,
