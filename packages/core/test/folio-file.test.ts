@@ -73,6 +73,7 @@ test("a snippet is pointed to other columns, with its claims", () => {
   const { folio } = readFolio({
     folio: 1,
     dialect: "postgresql",
+    where: "altitude > 3",
     columns: [
       { name: "collector", expression: "upper(collector)" },
       { name: "surname", snippet: "before the comma", of: "collector" },
@@ -80,6 +81,7 @@ test("a snippet is pointed to other columns, with its claims", () => {
     ],
     snippets: {
       "before the comma": { expression: "split_part(it, ',', 1)", claims: [{ row: { it: "a, b" }, expect: { value: "a" } }] },
+      unused: { expression: "upper(it)", claims: [{ row: { it: "a" }, expect: { value: "A" } }] },
       before: { expression: "split_part(text, mark, 1)", claims: [{ row: { text: "a-b", mark: "-" }, expect: { value: "b" } }] },
     },
   });
@@ -92,6 +94,7 @@ test("a snippet is pointed to other columns, with its claims", () => {
   expect(checkClaims(dialects.postgresql(), pointed)).toMatchObject([
     { claim: { id: "before the comma, claim 1", column: "surname", row: { collector: "a, b" } }, holds: true, got: "a" },
     { claim: { id: "before, claim 1", column: "piece", row: { taxon: "a-b", collector: "-" } }, holds: false, got: "a" },
+    { claim: { id: "unused, claim 1", column: "the snippet unused", row: { it: "a" } }, holds: true, got: "A" },
   ]);
 });
 

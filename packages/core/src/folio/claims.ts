@@ -2,8 +2,8 @@ import { agree } from "../contrast/equal.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { sampleOf } from "../evaluate/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
-import { planColumns } from "./columns.ts";
-import type { Claim, Folio } from "./folio.ts";
+import { type CalculatedColumn, planColumns } from "./columns.ts";
+import { type Claim, type Folio, snippetColumn } from "./folio.ts";
 import { neededFor } from "./order.ts";
 
 /** A claim with what its column gives. */
@@ -15,7 +15,9 @@ export interface ClaimResult {
 }
 
 /** What each claim's column gives on its row, with the columns that it needs; conditions count as they do in the folio. */
-export function checkClaims(dialect: Dialect, { columns, plan: options, claims }: Folio): ClaimResult[] {
+export function checkClaims(dialect: Dialect, { columns: own, snippets, plan: options, claims }: Folio): ClaimResult[] {
+  const unused = [...snippets].map(([name, { expression }]) => ({ names: [snippetColumn(name)], expression }));
+  const columns: readonly CalculatedColumn[] = [...own, ...unused];
   return claims.map((claim) => {
     const sample = { ...sampleOf([claim.row]), rows: 1 };
     // Helpers may be claimed about, too; columns that are not needed may want what the row has not.
@@ -23,7 +25,7 @@ export function checkClaims(dialect: Dialect, { columns, plan: options, claims }
     const shown = needed
       .filter(({ names }) => !claim.alone || names.includes(claim.column))
       .map(({ isHelper: _, ...column }) => column);
-    const plan = planColumns(dialect, shown, sample, { where: options.where });
+    const plan = planColumns(dialect, shown, sample, claim.alone ? {} : { where: options.where });
     if (!plan.ok) return { claim, holds: false, got: undefined };
     const got = plan.run(sample).sample.columns.find(({ name }) => name === claim.column)?.values[0];
     return { claim, holds: got !== undefined && meets(claim, got), got };

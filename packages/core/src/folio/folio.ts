@@ -304,7 +304,8 @@ function sourceOf(
 }
 
 /**
- * A folio in which every snippet stands with the columns that it is for, and its claims are made about each of them.
+ * A folio in which every snippet stands with the columns that it is for, and its claims are made about each of them, or about
+ * itself where no column uses it.
  * @throws RangeError where a variable of a snippet would hide a column
  */
 export function withSnippets(dialect: Dialect, folio: Folio): Folio {
@@ -323,8 +324,15 @@ export function withSnippets(dialect: Dialect, folio: Folio): Folio {
     });
     return { ...column, expression };
   });
+  const used = new Set(folio.columns.map(({ snippet }) => snippet?.name));
+  for (const [key, { claims: own }] of folio.snippets)
+    if (!used.has(key))
+      own.forEach((claim, i) => claims.push({ id: `${key}, claim ${i + 1}`, column: snippetColumn(key), ...claim, alone: true }));
   return { ...folio, columns, claims: [...folio.claims, ...claims] };
 }
+
+/** What a snippet that no column uses is called where its claims are checked. */
+export const snippetColumn = (name: string): string => `the snippet ${name}`;
 
 /** The files of lists that a folio names, from where it lies; none where it is no folio. */
 export function listFiles(data: unknown): readonly string[] {
