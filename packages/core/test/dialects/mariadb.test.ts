@@ -1644,6 +1644,8 @@ const recorded: readonly ExpressionCase[] = [
   ["date_sub('2019-04-03', interval 9223372036854775807 year)", "2020-04-03"],
   ["timestampadd(microsecond, 153722867280912931, 20190403)", "6890-07-14 20:28:00.912931"],
   ["timestampadd(year, 4294967296.9, 20190403)", "2020-04-03"],
+  ["timestampadd(day, 18446744073709551615, 20190403)", null],
+  ["timestampadd(month, 18446744073709551615, 20190403)", "2019-03-03"],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));
