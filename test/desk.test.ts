@@ -227,7 +227,8 @@ const open = async (name: string) =>
     .click();
 const region = (name: string) => page.getByRole("region", { name, exact: true });
 /** Waits until what becomes of the rows is told so. */
-const told = async (text: string) => page.locator(".outcome .bar [role=status]", { hasText: new RegExp(`^${text}$`) }).waitFor();
+const told = async (text: string) =>
+  page.locator(".outcome .bar [role=status]", { hasText: new RegExp(`^${text}(?:, \\d+ new columns?)?$`) }).waitFor();
 const column = (place: number) => page.locator(".card").nth(place);
 const write = async (place: number, name: string, expression: string) => {
   await column(place).getByPlaceholder("name").fill(name);
@@ -332,7 +333,7 @@ dialect: postgresql
 columns:
   - { name: label, expression: btrim(label), then: [{ replace: names }] }
   - { name: k, expression: length(label), helper: true }
-lists: { names: { file: names.csv } }
+lists: { names: { file: names.csv, case: ignored }, stages: { values: [a], case: ignored } }
 claims:
   - { column: label, row: { label: " x " }, expect: { value: y } }
 `;
@@ -345,6 +346,9 @@ claims:
     await told("1 of 3 rows change");
     const { name, text } = await taken(() => page.getByRole("button", { name: "Save folio" }).click());
     expect(name).toBe("own.yaml");
+    // What holds for a whole list is not lost.
+    expect(text).toContain("- old: alnus\n        new: Alnus\n        case: ignored");
+    expect(text).toContain("stages:\n    values:\n      - a\n    case: ignored");
     await page.getByRole("button", { name: "Remove the list names" }).click();
     await column(0).getByText('there is no list "names"').waitFor();
     await input.setInputFiles([file("own.yaml", text)]);

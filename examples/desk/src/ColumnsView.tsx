@@ -32,7 +32,7 @@ export function ColumnsView(props: ColumnsViewProps) {
   const [tried, setTried] = useState(0);
   const [isBusy, setBusy] = useState(true);
   const [problem, setProblem] = useState<string>();
-  const [view, setView] = useState<View>("changed");
+  const [view, setView] = useState<View>("all");
   const [showsHelpers, setShowsHelpers] = useState(false);
 
   useEffect(() => {
@@ -178,9 +178,10 @@ function outcome({ result, problems }: PlanFindings, problem: string | undefined
   if (problem !== undefined) return problem;
   if (!result)
     return Object.keys(problems).length > 0 ? "Something is to be mended first." : isBusy ? "Working …" : "Write a column.";
-  const { given, kept, changedRows } = result;
+  const { given, kept, changedRows, counts } = result;
+  const added = counts.filter(({ isNew, isHelper }) => isNew && !isHelper).length;
   const left = kept === given ? "" : `${kept.toLocaleString("en")} rows of ${given.toLocaleString("en")} stay; `;
-  return `${left}${changedRows.toLocaleString("en")} of ${kept.toLocaleString("en")} rows change${isBusy ? " …" : ""}`;
+  return `${left}${changedRows.toLocaleString("en")} of ${kept.toLocaleString("en")} rows change${added > 0 ? `, ${added} new ${added === 1 ? "column" : "columns"}` : ""}${isBusy ? " …" : ""}`;
 }
 
 interface ColumnCardProps {

@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import { Failure, sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
 import { saidJobs } from "indigo-quill/folio";
-import { type Job, ListProblem, Replacer, type Rule, jobFrom, listFromTable, treatment } from "indigo-quill/lists";
+import { type Job, ListProblem, Replacer, type Rule, jobFrom, listFromTable, tableOfList, treatment } from "indigo-quill/lists";
 
 const rule = (old: string, put: string, more: Partial<Rule> = {}): Rule => ({ old, new: put, ...more });
 const word = { where: "word" } as const;
@@ -178,6 +178,7 @@ test.each<[Job | readonly Job[], Readonly<Record<string, boolean>>]>([
 test.each<[Record<string, readonly (string | null)[]>, unknown]>([
   [{ value: ["a", "", "b"] }, { terms: { values: ["a", "b"] } }],
   [{ anything: ["a"] }, { terms: { values: ["a"] } }],
+  [{ value: ["a", "b"], case: ["ignored", ""], where: ["word", ""] }, { terms: { values: ["a", "b"], ...ignored, ...word } }],
   [{ from: ["a"], to: [null] }, { rules: [rule("a", "")] }],
   [{ new: ["x"], old: ["a"], which: ["2"], case: ["ignored"], where: ["word"], as: ["text"] }, { rules: [rule("a", "x", { ...word, ...ignored, which: 2 })] }],
   [{ old: ["a", ""], new: ["", "b"] }, "rule 2: what is to be replaced is empty"],
@@ -187,7 +188,14 @@ test.each<[Record<string, readonly (string | null)[]>, unknown]>([
 ])("a list from the table %j", (columns, expected) => {
   const table = { columns: Object.entries(columns).map(([name, values]) => ({ name, values })), rows: Object.values(columns)[0].length };
   if (typeof expected === "string") expect(() => listFromTable(table)).toThrow(expected);
-  else expect(listFromTable(table)).toEqual(expected);
+  else {
+    const list = listFromTable(table);
+    expect(list).toEqual(expected);
+    // Written as a table it is the same list again.
+    const [header, ...lines] = tableOfList(list);
+    const again = { columns: header.map((name, i) => ({ name, values: lines.map((line) => line[i]) })), rows: lines.length };
+    expect(listFromTable(again)).toEqual(expected);
+  }
 });
 
 // prettier-ignore

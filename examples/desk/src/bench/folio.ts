@@ -1,8 +1,8 @@
-import { readCsv } from "@indigo-quill/data";
+import { csvLines, readCsv } from "@indigo-quill/data";
 import type { Sample } from "indigo-quill";
 import { type Folio, checkClaims, listFiles, readFolio, withSnippets } from "indigo-quill/folio";
 import { dialectLoaders } from "indigo-quill/dialects/load";
-import type { WrittenJob } from "indigo-quill/lists";
+import { type WrittenJob, listFromTable, tableOfList } from "indigo-quill/lists";
 import { parse, stringify } from "yaml";
 import type { Draft, DraftColumn, FolioRead } from "./protocol.ts";
 
@@ -16,33 +16,9 @@ interface Written {
     then?: readonly WrittenJob[];
     helper?: boolean;
   }[];
-  readonly lists?: Readonly<Record<string, WrittenList>>;
   readonly where?: string;
   readonly only?: string;
   readonly unfold?: string;
-}
-
-interface WrittenList {
-  readonly file?: string;
-  readonly values?: readonly string[];
-  readonly rules?: readonly Readonly<Record<string, string | number>>[];
-  readonly as?: string;
-  readonly where?: string;
-  readonly case?: string;
-}
-
-const cell = (text: string | number | undefined): string => {
-  const given = String(text ?? "");
-  return /[",\n\r]|^ | $/.test(given) ? `"${given.replaceAll('"', '""')}"` : given;
-};
-
-/** A list as the CSV that the page has of it. */
-function csvOf({ file, values, rules = [], ...settings }: WrittenList, files: Readonly<Record<string, string>>): string {
-  if (file !== undefined) return files[file];
-  if (values) return `value\n${values.map((value) => `${cell(value)}\n`).join("")}`;
-  const names = ["as", "where", "case", "which"].filter((name) => [settings, ...rules].some((each) => name in each));
-  const lines = rules.map((rule) => [rule.old, rule.new, ...names.map((name) => rule[name] ?? settings[name as "as"])]);
-  return [["old", "new", ...names], ...lines].map((line) => `${line.map(cell).join(",")}\n`).join("");
 }
 
 /** Reads a folio from its text; `files` has the texts of the files that its lists name. */
@@ -70,7 +46,7 @@ export async function openFolio(text: string, files: Readonly<Record<string, str
     return { problems: [(error as Error).message] };
   }
   const written = data as Written;
-  const { title = "", where = "", only = "", unfold = "", lists = {} } = written;
+  const { title = "", where = "", only = "", unfold = "" } = written;
   const results = checkClaims(dialect, pointed);
   return {
     title,
@@ -81,7 +57,7 @@ export async function openFolio(text: string, files: Readonly<Record<string, str
       where,
       only,
       unfold,
-      lists: Object.fromEntries(Object.entries(lists).map(([name, list]) => [name, csvOf(list, files)])),
+      lists: Object.fromEntries([...folio.lists].map(([name, list]) => [name, csvLines(tableOfList(list))])),
       columns: written.columns.map(({ name, then = [], helper = false }, i): DraftColumn => ({
         key: `${i}`,
         name: typeof name === "string" ? name : name.join(", "),
@@ -111,21 +87,8 @@ const passedOn = ["notes", "types", "snippets", "claims"];
 export function folioText(draft: Draft, title: string, sample: string | undefined, kept: unknown): string {
   const rest = Object.entries((kept ?? {}) as Record<string, unknown>).filter(([name]) => passedOn.includes(name));
   const lists = Object.entries(draft.lists).map(([name, csv]) => {
-    const { columns, rows } = readCsv(csv).sample;
-    const at = (column: number, row: number) => String(columns[column].values[row] ?? "");
-    const all = Array.from({ length: rows }, (_, row) => row);
-    if (columns.length === 1) return [name, { values: all.map((row) => at(0, row)) }];
-    const settings = (row: number) =>
-      columns
-        .slice(2)
-        .flatMap((column, i) =>
-          at(i + 2, row) === "" ? [] : [[column.name, column.name === "which" ? whichOf(at(i + 2, row)) : at(i + 2, row)]],
-        )
-        .filter(([, value]) => value !== undefined);
-    return [
-      name,
-      { rules: all.map((row) => ({ old: at(0, row), new: at(1, row), ...(Object.fromEntries(settings(row)) as object) })) },
-    ];
+    const list = listFromTable(readCsv(csv).sample);
+    return [name, "terms" in list ? list.terms : { rules: list.rules }];
   });
   const data = {
     folio: 1,
@@ -150,5 +113,3 @@ export function folioText(draft: Draft, title: string, sample: string | undefine
   };
   return stringify(data, { lineWidth: 0 });
 }
-
-const whichOf = (text: string): number | undefined => (text === "first" ? 1 : text === "all" ? undefined : Number(text));

@@ -51,6 +51,7 @@ export interface Folio {
   readonly kinds: ReadonlyMap<string, TextKind>;
   readonly columns: readonly FolioColumn[];
   readonly snippets: ReadonlyMap<string, Snippet>;
+  readonly lists: ReadonlyMap<string, NamedList>;
   readonly plan: PlanOptions;
   readonly claims: readonly Claim[];
 }
@@ -374,7 +375,13 @@ export function readFolio(
     snippets = {},
     claims = [],
   } = data as Written;
-  const named = new Map(Object.entries(lists).map(([key, each]) => [key, tried(["lists", key], () => listOf(each, files))]));
+  // What is wrong with a list is told where it stands; what uses it sees an empty one of either kind.
+  const named = new Map(
+    Object.entries(lists).map(([key, each]): [string, NamedList] => [
+      key,
+      tried(["lists", key], () => listOf(each, files)) ?? { rules: [], terms: { values: [] } },
+    ]),
+  );
   const folio: Folio = {
     ...(title !== undefined && { title }),
     ...(sample !== undefined && { sample }),
@@ -388,15 +395,14 @@ export function readFolio(
       ...(tried(["columns", i], () => sourceOf(given, snippets)) ?? { expression: "" }),
       ...(then && {
         then: then.flatMap((job, n): Job[] => {
-          // What is wrong with a list is told where it stands.
-          const lists = (key: string) => (named.has(key) ? (named.get(key) ?? { rules: [], terms: { values: [] } }) : undefined);
-          const made = tried(["columns", i, "then", n], () => jobFrom(job, lists));
+          const made = tried(["columns", i, "then", n], () => jobFrom(job, (key) => named.get(key)));
           return made ? [made] : [];
         }),
       }),
       ...(helper && { isHelper: true as const }),
     })),
     snippets: new Map(Object.entries(snippets).map(([key, each]) => [key, { claims: [], ...each }])),
+    lists: named,
     plan: { where, only, unfold },
     claims: claims.map(({ id, ...claim }, i) => ({ id: id ?? `claim ${i + 1}`, ...claim })),
   };

@@ -4,4 +4,13 @@ export { type Job, type JobName, type Treatment, jobName, jobNames, treatment } 
 export { type CharacterKind, type Findable, characterKinds, findable, plainLetters } from "./kinds.ts";
 export { type Conflict, Replacer, type Rule } from "./rules.ts";
 export type { NumberRange, Terms } from "./terms.ts";
-export { type ListDefaults, ListProblem, type NamedList, type WrittenJob, jobFrom, listFromTable, runnable } from "./read.ts";
+export {
+  type ListDefaults,
+  ListProblem,
+  type NamedList,
+  type WrittenJob,
+  jobFrom,
+  listFromTable,
+  runnable,
+  tableOfList,
+} from "./read.ts";

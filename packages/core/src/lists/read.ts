@@ -92,24 +92,16 @@ const cell = (table: Sample, name: string): ((row: number) => string) | undefine
   return column && ((row) => (column.values[row] === null ? "" : String(column.values[row])));
 };
 
+const cases = { minded: undefined, ignored: "ignored" } as const;
+
 /**
- * A list from a table of texts: one column (or one called `value`) makes a list of values; two or more, `old` and `new` by
+ * A list from a table of texts: one column (or one called `value`, `case` and `where` beside it) makes a list of values; others, `old` and `new` by
  * name or the first two, make replacements, with `as`, `where`, `case` and `which` where there are such columns.
  * @throws ListProblem naming the row, 1-based, that cannot be read
  */
 export function listFromTable(table: Sample, defaults: ListDefaults = {}): NamedList {
   const texts = (place: number) => (row: number) => String(table.columns[place].values[row] ?? "");
   const rows = Array.from({ length: table.rows }, (_, row) => row);
-  const values = cell(table, "value") ?? (table.columns.length === 1 ? texts(0) : undefined);
-  if (values)
-    return {
-      terms: {
-        values: rows.map(values).filter((text) => text !== ""),
-        ...(defaults.case && { case: defaults.case }),
-        ...(defaults.where === "word" && { where: defaults.where }),
-      },
-    };
-  const [old, put] = [cell(table, "old") ?? texts(0), cell(table, "new") ?? texts(1)];
   const setting = <T extends string>(
     name: string,
     row: number,
@@ -120,6 +112,20 @@ export function listFromTable(table: Sample, defaults: ListDefaults = {}): Named
       throw new ListProblem(`row ${row + 1}: "${name}" is one of ${Object.keys(known).join(", ")}, not "${text}"`);
     return text === "" ? (defaults[name as keyof ListDefaults] as T | undefined) : known[text];
   };
+  const values = cell(table, "value") ?? (table.columns.length === 1 ? texts(0) : undefined);
+  if (values) {
+    // What the first line says of case and words holds for the list.
+    const letters = setting("case", 0, cases);
+    const where = setting("where", 0, { part: undefined, whole: undefined, word: "word" });
+    return {
+      terms: {
+        values: rows.map(values).filter((text) => text !== ""),
+        ...(letters && { case: letters }),
+        ...(where === "word" && { where }),
+      },
+    };
+  }
+  const [old, put] = [cell(table, "old") ?? texts(0), cell(table, "new") ?? texts(1)];
   const rules = rows.map((row): Rule => {
     const which = cell(table, "which")?.(row).trim() ?? "";
     if (!/^(?:|all|first|[1-9]\d*)$/.test(which))
@@ -129,7 +135,7 @@ export function listFromTable(table: Sample, defaults: ListDefaults = {}): Named
       new: put(row),
       as: setting("as", row, { text: undefined, pattern: "pattern" }),
       where: setting("where", row, { part: undefined, whole: "whole", word: "word" }),
-      case: setting("case", row, { minded: undefined, ignored: "ignored" }),
+      case: setting("case", row, cases),
       which: which === "first" ? 1 : which === "" || which === "all" ? undefined : Number(which),
     });
   });
@@ -154,4 +160,21 @@ export function runnable(rules: readonly Rule[]): readonly Rule[] {
       );
   }
   return rules;
+}
+
+/** A list as the rows of a table, a header first, from which it is read again. */
+export function tableOfList(list: NamedList): string[][] {
+  if ("terms" in list) {
+    const { values, case: letters, where } = list.terms;
+    const said = Object.entries({ case: letters, where }).filter(
+      (entry): entry is [string, NonNullable<typeof letters>] => entry[1] !== undefined,
+    );
+    const names = said.map(([name]) => name);
+    return [["value", ...names], ...values.map((value, i) => [value, ...said.map(([, own]) => (i === 0 ? own : ""))])];
+  }
+  const names = (["as", "where", "case", "which"] as const).filter((name) => list.rules.some((rule) => rule[name] !== undefined));
+  return [
+    ["old", "new", ...names],
+    ...list.rules.map((rule) => [rule.old, rule.new, ...names.map((name) => String(rule[name] ?? ""))]),
+  ];
 }
