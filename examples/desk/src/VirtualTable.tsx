@@ -29,6 +29,8 @@ export function VirtualTable(props: VirtualTableProps) {
   const [top, setTop] = useState(0);
   const [height, setHeight] = useState(600);
   const box = useRef<HTMLDivElement>(null);
+  /** Pages that were asked for, of the rows that are shown now. */
+  const asked = useRef(new Set<number>());
   const first = Math.max(0, Math.floor(top / rowHeight) - 8);
   const last = Math.min(head?.rows ?? 0, Math.ceil((top + height) / rowHeight) + 8);
 
@@ -36,6 +38,7 @@ export function VirtualTable(props: VirtualTableProps) {
     let isOver = false;
     void bench.ask("head", { view, helpers }).then((found) => {
       if (isOver) return;
+      asked.current = new Set();
       setHead(found);
       setPages(new Map());
     });
@@ -47,7 +50,8 @@ export function VirtualTable(props: VirtualTableProps) {
   useEffect(() => {
     if (!head) return;
     for (let page = Math.floor(first / pageRows); page * pageRows < last; page++) {
-      if (pages.has(page)) continue;
+      if (asked.current.has(page)) continue;
+      asked.current.add(page);
       void bench.ask("rows", { view, helpers, from: page * pageRows, count: pageRows }).then((rows) =>
         // Rows of a table that is no longer shown are dropped with it.
         setHead((now) => {
@@ -56,7 +60,7 @@ export function VirtualTable(props: VirtualTableProps) {
         }),
       );
     }
-  }, [bench, head, pages, first, last, view, helpers]);
+  }, [bench, head, first, last, view, helpers]);
 
   useEffect(() => {
     const watcher = new ResizeObserver(([entry]) => setHeight(entry.contentRect.height));
