@@ -29,8 +29,8 @@ export function VirtualTable(props: VirtualTableProps) {
   const [top, setTop] = useState(0);
   const [height, setHeight] = useState(600);
   const box = useRef<HTMLDivElement>(null);
-  /** Pages that were asked for, of the rows that are shown now. */
-  const asked = useRef(new Set<number>());
+  /** Pages that were asked for, of the rows under a head. */
+  const asked = useRef<{ readonly head: TableHead | undefined; readonly pages: Set<number> }>(undefined);
   const first = Math.max(0, Math.floor(top / rowHeight) - 8);
   const last = Math.min(head?.rows ?? 0, Math.ceil((top + height) / rowHeight) + 8);
 
@@ -38,7 +38,6 @@ export function VirtualTable(props: VirtualTableProps) {
     let isOver = false;
     void bench.ask("head", { view, helpers }).then((found) => {
       if (isOver) return;
-      asked.current = new Set();
       setHead(found);
       setPages(new Map());
     });
@@ -49,9 +48,11 @@ export function VirtualTable(props: VirtualTableProps) {
 
   useEffect(() => {
     if (!head) return;
+    if (asked.current?.head !== head) asked.current = { head, pages: new Set() };
+    const { pages: known } = asked.current;
     for (let page = Math.floor(first / pageRows); page * pageRows < last; page++) {
-      if (asked.current.has(page)) continue;
-      asked.current.add(page);
+      if (known.has(page)) continue;
+      known.add(page);
       void bench.ask("rows", { view, helpers, from: page * pageRows, count: pageRows }).then((rows) =>
         // Rows of a table that is no longer shown are dropped with it.
         setHead((now) => {
