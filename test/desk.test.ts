@@ -45,7 +45,9 @@ async function expectRow(name: string, expected: readonly string[]): Promise<voi
 
 const heading = async (name: string) => page.getByRole("heading", { name }).waitFor();
 const load = (name: string, text: string) =>
-  page.getByLabel("Load rows from CSV or JSON").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
+  page
+    .getByLabel("Load rows: CSV, JSON, Parquet or Arrow")
+    .setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
 
 describe("the desk", () => {
   test("the register is there, with both expressions' values, differing rows marked with their cause", async () => {
@@ -209,7 +211,7 @@ describe("the desk", () => {
     }
     expect(reached).toEqual(
       expect.arrayContaining([
-        "INPUT Load rows from CSV or JSON",
+        "INPUT Load rows: CSV, JSON, Parquet or Arrow",
         "BUTTON",
         "SELECT Expression: dialect",
         "TEXTAREA",

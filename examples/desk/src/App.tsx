@@ -3,6 +3,7 @@ import { Bench } from "./bench/client.ts";
 import { folioText } from "./bench/folio.ts";
 import type { RowsState } from "./bench/protocol.ts";
 import { ColumnsView } from "./ColumnsView.tsx";
+import { FileButton } from "./FileButton.tsx";
 import { LedgerView, save } from "./LedgerView.tsx";
 import { LookView } from "./LookView.tsx";
 import { type Memory, pages, remember, remembered } from "./memory.ts";
@@ -102,8 +103,8 @@ function Desk({ first }: { readonly first: Memory }) {
     }, told);
   }
 
-  async function openFolio(files: FileList) {
-    const texts = await Promise.all([...files].map(async (each) => [each.name, await each.text()] as const));
+  async function openFolio(files: readonly File[]) {
+    const texts = await Promise.all(files.map(async (each) => [each.name, await each.text()] as const));
     const folio = texts.find(([name]) => !/\.(?:csv|tsv)$/i.test(name));
     if (!folio) {
       setNotices(["A folio is YAML or JSON; of its lists alone there is nothing to open."]);
@@ -143,19 +144,12 @@ function Desk({ first }: { readonly first: Memory }) {
           {fileName}: {state.rows.toLocaleString("en")} rows
         </p>
         <div className="actions">
-          <label className="file">
-            Load rows
-            <input
-              type="file"
-              accept=".csv,.tsv,.json,.ndjson,.parquet,.arrow,text/csv,application/json"
-              aria-label="Load rows from CSV or JSON"
-              onChange={(event) => {
-                load(event.target.files?.[0]);
-                // So that the same file can be chosen again after a change.
-                event.target.value = "";
-              }}
-            />
-          </label>
+          <FileButton
+            title="Load rows"
+            label="Load rows: CSV, JSON, Parquet or Arrow"
+            accept=".csv,.tsv,.json,.ndjson,.parquet,.arrow,text/csv,application/json"
+            onFiles={([chosen]) => load(chosen)}
+          />
         </div>
       </header>
       {notices.length > 0 && (
@@ -177,7 +171,6 @@ function Desk({ first }: { readonly first: Memory }) {
           bench={asked}
           version={version}
           draft={draft}
-          title={title}
           decided={decided}
           onChange={change}
           onApply={apply}

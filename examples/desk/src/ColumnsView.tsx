@@ -1,9 +1,9 @@
-import { dialectTitles } from "indigo-quill/dialects/load";
 import { type WrittenJob, characterKinds, findable } from "indigo-quill/lists";
 import { useEffect, useRef, useState } from "react";
 import { type Bench, StaleError } from "./bench/client.ts";
 import type { Draft, DraftColumn, PlanFindings, View } from "./bench/protocol.ts";
-import { Editor, Problems } from "./Editor.tsx";
+import { DialectSelect, Editor, Problems } from "./Editor.tsx";
+import { FileButton } from "./FileButton.tsx";
 import type { Memory } from "./memory.ts";
 import { VirtualTable } from "./VirtualTable.tsx";
 
@@ -12,11 +12,10 @@ interface ColumnsViewProps {
   /** Changes whenever the rows are others. */
   readonly version: number;
   readonly draft: Draft;
-  readonly title: string;
   readonly decided: Memory["decided"];
-  readonly onChange: (change: Partial<Pick<Memory, "draft" | "decided" | "title">>) => void;
+  readonly onChange: (change: Partial<Pick<Memory, "draft" | "decided">>) => void;
   readonly onApply: () => void;
-  readonly onOpenFolio: (files: FileList) => void;
+  readonly onOpenFolio: (files: readonly File[]) => void;
   readonly onSaveFolio: () => void;
 }
 
@@ -66,28 +65,15 @@ export function ColumnsView(props: ColumnsViewProps) {
       <div className="drafts" role="region" aria-label="Columns" tabIndex={0}>
         <div className="bar">
           <label>
-            Dialect{" "}
-            <select value={draft.dialect} onChange={(event) => edit({ dialect: event.target.value, options: {} })}>
-              {Object.entries(dialectTitles).map(([id, name]) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
+            Dialect <DialectSelect dialect={draft.dialect} onDialect={(dialect) => edit({ dialect, options: {} })} />
           </label>
-          <label className="file">
-            Open folio
-            <input
-              type="file"
-              multiple
-              accept=".yaml,.yml,.json,.csv"
-              aria-label="Open a folio, with the files of its lists"
-              onChange={(event) => {
-                if (event.target.files?.length) props.onOpenFolio(event.target.files);
-                event.target.value = "";
-              }}
-            />
-          </label>
+          <FileButton
+            title="Open folio"
+            label="Open a folio, with the files of its lists"
+            accept=".yaml,.yml,.json,.csv"
+            isForSeveral
+            onFiles={props.onOpenFolio}
+          />
           <button type="button" onClick={props.onSaveFolio}>
             Save folio
           </button>
@@ -449,19 +435,14 @@ function Lists({ draft: { lists }, problems, onChange }: ListsProps) {
         <button type="button" onClick={() => onChange({ ...lists, [free(name.current!.value.trim() || "list")]: "value\n" })}>
           Values
         </button>
-        <label className="file">
-          From a file
-          <input
-            type="file"
-            accept=".csv,.tsv"
-            aria-label="A list from a file"
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              event.target.value = "";
-              if (file) void file.text().then((text) => onChange({ ...lists, [free(file.name.replace(/\.\w+$/, ""))]: text }));
-            }}
-          />
-        </label>
+        <FileButton
+          title="From a file"
+          label="A list from a file"
+          accept=".csv,.tsv"
+          onFiles={([file]) =>
+            void file.text().then((text) => onChange({ ...lists, [free(file.name.replace(/\.\w+$/, ""))]: text }))
+          }
+        />
       </div>
     </>
   );

@@ -31,13 +31,7 @@ export function Editor({ label, dialect, text, findings, isShort = false, onDial
       {!isShort && (
         <div className="editor-head">
           <label htmlFor={id}>{label}</label>
-          <select aria-label={`${label}: dialect`} value={dialect} onChange={(event) => onDialect?.(event.target.value)}>
-            {Object.entries(dialectTitles).map(([name, title]) => (
-              <option key={name} value={name}>
-                {title}
-              </option>
-            ))}
-          </select>
+          <DialectSelect label={`${label}: dialect`} dialect={dialect} onDialect={(id) => onDialect?.(id)} />
           <button
             type="button"
             aria-label={`${label}: format`}
@@ -69,6 +63,26 @@ export function Editor({ label, dialect, text, findings, isShort = false, onDial
       </div>
       <Problems id={`${id}-problems`} problems={problems} onText={onText} />
     </section>
+  );
+}
+
+interface DialectSelectProps {
+  /** What it is called where no label stands around it. */
+  readonly label?: string;
+  readonly dialect: string;
+  readonly onDialect: (id: string) => void;
+}
+
+/** One of the dialects. */
+export function DialectSelect({ label, dialect, onDialect }: DialectSelectProps) {
+  return (
+    <select aria-label={label} value={dialect} onChange={(event) => onDialect(event.target.value)}>
+      {Object.entries(dialectTitles).map(([id, title]) => (
+        <option key={id} value={id}>
+          {title}
+        </option>
+      ))}
+    </select>
   );
 }
 

@@ -21,25 +21,30 @@ interface VirtualTableProps {
   readonly onDecide?: (column: string, before: string, after: string) => void;
 }
 
+/** A table's head, and the pages of its rows that are there. */
+interface Fetched {
+  readonly head: TableHead | undefined;
+  readonly pages: ReadonlyMap<number, readonly TableRow[]>;
+}
+
+const nothingFetched: Fetched = { head: undefined, pages: new Map() };
+
 /** Rows of any number, of which only those are fetched and drawn that are in sight. */
 export function VirtualTable(props: VirtualTableProps) {
   const { bench, view, helpers, version, label } = props;
-  const [head, setHead] = useState<TableHead>();
-  const [pages, setPages] = useState<ReadonlyMap<number, readonly TableRow[]>>(new Map());
+  const [{ head, pages }, setTable] = useState<Fetched>(nothingFetched);
   const [top, setTop] = useState(0);
   const [height, setHeight] = useState(600);
   const box = useRef<HTMLDivElement>(null);
   /** Pages that were asked for, of the rows under a head. */
-  const asked = useRef<{ readonly head: TableHead | undefined; readonly pages: Set<number> }>(undefined);
+  const asked = useRef({ head, pages: new Set<number>() });
   const first = Math.max(0, Math.floor(top / rowHeight) - 8);
   const last = Math.min(head?.rows ?? 0, Math.ceil((top + height) / rowHeight) + 8);
 
   useEffect(() => {
     let isOver = false;
     void bench.ask("head", { view, helpers }).then((found) => {
-      if (isOver) return;
-      setHead(found);
-      setPages(new Map());
+      if (!isOver) setTable({ head: found, pages: new Map() });
     });
     return () => {
       isOver = true;
@@ -48,17 +53,14 @@ export function VirtualTable(props: VirtualTableProps) {
 
   useEffect(() => {
     if (!head) return;
-    if (asked.current?.head !== head) asked.current = { head, pages: new Set() };
+    if (asked.current.head !== head) asked.current = { head, pages: new Set() };
     const { pages: known } = asked.current;
     for (let page = Math.floor(first / pageRows); page * pageRows < last; page++) {
       if (known.has(page)) continue;
       known.add(page);
       void bench.ask("rows", { view, helpers, from: page * pageRows, count: pageRows }).then((rows) =>
         // Rows of a table that is no longer shown are dropped with it.
-        setHead((now) => {
-          if (now === head) setPages((before) => new Map(before).set(page, rows));
-          return now;
-        }),
+        setTable((now) => (now.head === head ? { head, pages: new Map(now.pages).set(page, rows) } : now)),
       );
     }
   }, [bench, head, first, last, view, helpers]);

@@ -1,4 +1,4 @@
-import { del, get, set } from "idb-keyval";
+import { get, set } from "idb-keyval";
 import type { Draft, Step } from "./bench/protocol.ts";
 import type { Side } from "./findings.ts";
 import type { Scratch } from "./sample.ts";
@@ -71,5 +71,3 @@ export async function remember(memory: Memory): Promise<boolean> {
     return false;
   }
 }
-
-export const forget = (): Promise<void> => del(key);

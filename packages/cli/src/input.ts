@@ -120,7 +120,8 @@ async function* tablesOf(path: string, options: ReadOptions, streams: Streams): 
   } else yield* piecesOf(following(first, bytes), options);
 }
 
-async function* following<T>(first: T, others: AsyncGenerator<T>): AsyncGenerator<T> {
+/** One before others. */
+export async function* following<T>(first: T, others: AsyncGenerator<T>): AsyncGenerator<T> {
   yield first;
   yield* others;
 }

@@ -151,13 +151,13 @@ describe("lists and formats", () => {
   // prettier-ignore
   test.each([
     ["--replace label --then replace=names.csv", ['"Alnus; salix "', "Betula", '"Łódź, 3"'], /label: 2 places replaced by 2 rules, 1 rule found nothing/],
-    ["--replace label --then 'split=; ,' --then tidy --then item=-1", ["salix", "BETULA", "3"], /3 values changed|2 of 3/],
-    ["--replace label --then 'split=;' --then keep=valid.csv --then join=+", ['" salix "', '""', '""'], /./],
-    ["--replace label --then 'split=,' --then places=1..9 --then join=+", ['""', '""', "2"], /./],
+    ["--replace label --then 'split=; ,' --then tidy --then item=-1", ["salix", "BETULA", "3"], /label: 2 of 3 values changed/],
+    ["--replace label --then 'split=;' --then keep=valid.csv --then join=+", ['" salix "', '""', '""'], /label: 3 of 3 values changed, 2 empty/],
+    ["--replace label --then 'split=,' --then places=1..9 --then join=+", ['""', '""', "2"], /label: 3 of 3 values changed, 2 empty/],
     ["--replace label --then which=valid.csv", ["salix", "", ""], /2 nothing/],
-    ["--replace label --then plain --then only=letters", ["alnussalix", "BETULA", "Lodz"], /./],
-    ["--replace label --then find=number --then item=1", ["", "", "3"], /./],
-    ["--each label,code --then has=valid.csv", ["true", "false", "false"], /./],
+    ["--replace label --then plain --then only=letters", ["alnussalix", "BETULA", "Lodz"], /label: 2 of 3 values changed/],
+    ["--replace label --then find=number --then item=1", ["", "", "3"], /label: 3 of 3 values changed, 2 nothing/],
+    ["--each label,code --then has=valid.csv", ["true", "false", "false"], /code: 3 of 3 values changed/],
   ])("eval %s", async (args, expected, said) => {
     const { code, out, err } = await run(`iquill eval -i sql -r rows.csv -f csv ${args} ${args.startsWith("--each") ? "it" : "label"}`);
     expect(code).toBe(0);

@@ -1,4 +1,5 @@
 import { Decimal, Failure, type Value } from "indigo-quill";
+import { DataError } from "./table.ts";
 
 export function isRecord(value: unknown): value is Record<string, unknown> {
   return typeof value === "object" && value !== null && !Array.isArray(value) && !(value instanceof Decimal);
@@ -48,7 +49,9 @@ export class NestedRows {
     for (const [name, value] of Object.entries(record)) {
       const own = prefix + name;
       const failure = isRecord(value) ? failureOf(value) : undefined;
-      if (isRecord(value) && !failure) this.#fields(`${own}.`, value);
+      // An object without fields is nothing.
+      if (isRecord(value) && !failure && Object.keys(value).length > 0) this.#fields(`${own}.`, value);
+      else if (isRecord(value) && !failure) this.#put(own, null);
       else this.#put(own, failure ?? this.#cell(own, value));
     }
   }
@@ -56,7 +59,8 @@ export class NestedRows {
   #put(name: string, value: Value): void {
     let values = this.columns.get(name);
     if (!values) this.columns.set(name, (values = new Array<Value>(this.#rows).fill(null)));
-    values[this.#rows] = value;
+    if (values.length > this.#rows) throw new DataError(`"${name}" is given twice, by itself and as a field of an object`);
+    values.push(value);
     if (typeof value === "string" && !value.isWellFormed()) this.halves++;
   }
 

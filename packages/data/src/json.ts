@@ -36,7 +36,11 @@ function tableOf(rows: Iterable<{ value: unknown; where: string }>): Table {
   const nested = new NestedRows();
   for (const { value, where } of rows) {
     if (!isRecord(value)) throw new DataError(`${where} is not an object with the columns as names`);
-    nested.add(value);
+    try {
+      nested.add(value);
+    } catch (error) {
+      throw error instanceof DataError ? new DataError(`${where}: ${error.message}`) : error;
+    }
   }
   const { names, warnings } = usableNames([...nested.columns.keys()]);
   const all = [...nested.columns.values()];

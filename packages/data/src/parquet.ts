@@ -35,13 +35,16 @@ const parsers = {
   dateFromDays: (days: number) => dateText(days),
 };
 
+/** Digits behind the point of decimals, by their place in the schema. */
+type Scales = ReadonlyMap<SchemaElement, number>;
+
 /** Whole numbers of decimals are read as they are stored: as doubles they would lose digits. */
-function withoutDecimals(metadata: FileMetaData): { metadata: FileMetaData; scales: ReadonlyMap<string, number> } {
-  const scales = new Map<string, number>();
+function withoutDecimals(metadata: FileMetaData): { metadata: FileMetaData; scales: Scales } {
+  const scales = new Map<SchemaElement, number>();
   const schema = metadata.schema.map((element): SchemaElement => {
     if (element.converted_type !== "DECIMAL" && element.logical_type?.type !== "DECIMAL") return element;
-    scales.set(element.name, element.scale ?? 0);
     const { converted_type: _, logical_type: __, ...plain } = element;
+    scales.set(plain, element.scale ?? 0);
     return plain;
   });
   return { metadata: { ...metadata, schema }, scales };
@@ -66,27 +69,31 @@ const isRecord = ({
   children,
 }: SchemaTree) => children.length > 0 && type === undefined && logical === undefined && repetition !== "REPEATED";
 
+/** What the items of a list, or the values of a map, are in the schema: within a group that repeats. */
+function heldBy(tree: SchemaTree): SchemaTree {
+  const [repeated = tree] = tree.children;
+  return repeated.children.at(-1) ?? repeated;
+}
+
 /** What a stored value is as a cell, with what it holds; of a group each field, also where there is none. */
-function plain(value: unknown, name: string, scales: ReadonlyMap<string, number>, tree?: SchemaTree): unknown {
-  if (tree && isRecord(tree))
-    return Object.fromEntries(
-      tree.children.map((child) => {
-        const own = child.element.name;
-        return [own, plain((value as Record<string, unknown> | null | undefined)?.[own], own, scales, child)];
-      }),
-    );
+function plain(value: unknown, tree: SchemaTree, scales: Scales): unknown {
+  if (isRecord(tree)) return fieldsOf(value as Record<string, unknown> | null | undefined, tree, scales);
   if (value === null || value === undefined) return null;
-  const scale = scales.get(name);
-  if (scale !== undefined && !Array.isArray(value)) return decimalOf(value, scale);
+  const scale = scales.get(tree.element);
+  if (scale !== undefined) return decimalOf(value, scale);
   if (typeof value === "bigint") return integer(value);
   if (value instanceof Uint8Array) return textOfBytes(value);
   if (value instanceof Date) return momentText(BigInt(value.getTime()) * 1000n);
+  const held = heldBy(tree);
   if (Array.isArray(value) || ArrayBuffer.isView(value))
-    return Array.from(value as unknown[], (item) => plain(item, name, scales));
+    return Array.from(value as unknown[], (item) => plain(item, held, scales));
   if (typeof value === "object")
-    return Object.fromEntries(Object.entries(value).map(([key, item]) => [key, plain(item, key, scales)]));
+    return Object.fromEntries(Object.entries(value).map(([key, item]) => [key, plain(item, held, scales)]));
   return value;
 }
+
+const fieldsOf = (value: Record<string, unknown> | null | undefined, { children }: SchemaTree, scales: Scales) =>
+  Object.fromEntries(children.map((child) => [child.element.name, plain(value?.[child.element.name], child, scales)] as const));
 
 /**
  * The rows of a Parquet file in pieces. Dates and times are ISO texts, whole numbers and decimals keep all their digits, bytes
@@ -120,7 +127,7 @@ export async function* readParquet(file: RandomAccess): AsyncGenerator<Table> {
         throw told(error);
       }
       for (let row = 0; row < end - start; row++)
-        rows.add(Object.fromEntries(usable.names.map((name, i) => [name, plain(columns[i][row], names[i], scales, trees[i])])));
+        rows.add(Object.fromEntries(usable.names.map((name, i) => [name, plain(columns[i][row], trees[i], scales)])));
       const sample = sampleFrom(
         [...rows.columns].map(([name, values]) => ({ name, values })),
         end - start,

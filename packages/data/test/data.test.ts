@@ -112,6 +112,7 @@ describe("JSON and NDJSON", () => {
     ['[{"a":1,"b":"x"},{"b":null,"c":true}]', [["a", "b", "c"], [1, "x", null], [null, null, true]]],
     ['{"a":1}\n\n{"a":2}\n', [["a"], [1], [2]]],
     ["[]", [[]]],
+    ['[{"a":{}},{"a":null}]', [["a"], [null], [null]]],
     ['[{"a":{"b":1,"c":{"d":[1]}}},{"a":null,"x":[{"q":"y"}]}]', [["a.b", "a.c.d", "a", "x"], [1, [1], null, null], [null, null, null, '[{"q":"y"}]']]],
   ])("%j", (text, expected) => {
     expect(plain(readJson(text).sample)).toEqual(expected);
@@ -121,6 +122,7 @@ describe("JSON and NDJSON", () => {
     ['[{"a":1},\n {"a":}]', 2, /not JSON/],
     ['{"a":1}\n{"a":\n', 2, /not JSON/],
     ["[1]", undefined, /row 1 is not an object/],
+    ['[{"a.b":1,"a":{"b":2}}]', undefined, /row 1: "a\.b" is given twice, by itself and as a field of an object/],
     ['[{"a":1,\n"a":2}]', 2, /the name 'a' is given twice/],
   ])("%j is refused", (text, line, message) => {
     const error = problem(() => readJson(text));

@@ -83,7 +83,7 @@ describe("Parquet", () => {
   test.each(["snappy", "zstd", "gzip", "uncompressed", "lz4_raw", "brotli"])("of another writer is read: %s", async (codec) => {
     const path = join(folder, `${codec}.parquet`);
     const select = `select i::int as i, i::decimal(30, 3) / 8 as d, date '2019-04-03' + i::int as day, timestamp '1969-12-31 23:59:59.25' as at,
-      'é' || i as t, [i::int, null] as l, case when i >= 20480 then {'a': i::int, 'b': {'c': 'x'}} when i < 10 then {'a': -1, 'b': null} end as s, [{'q': 1}] as ls, 'ab'::blob as bytes, 12345678901234567890.5::decimal(38, 1) as big`;
+      'é' || i as t, [i::int, null] as l, case when i >= 20480 then {'a': i::int, 'b': {'c': 'x'}} when i < 10 then {'a': -1, 'b': null} end as s, [{'q': 1, 'd': i::bigint}] as ls, {'d': i::bigint, 'i': 2.5::decimal(9, 1)} as other, [1.25::decimal(9, 2)] as ds, 'ab'::blob as bytes, 12345678901234567890.5::decimal(38, 1) as big`;
     await duckdb(
       `copy (${select} from range(40000) r(i)) to '${path}' (format parquet, compression ${codec}, row_group_size 20480)`,
     );
@@ -99,7 +99,11 @@ describe("Parquet", () => {
       l: [39999, null],
       "s.a": 39999,
       "s.b.c": "x",
-      ls: '[{"q":1}]',
+      ls: '[{"q":1,"d":39999}]',
+      // Fields of one name, of which one is a decimal.
+      "other.d": 39999,
+      "other.i": 2.5,
+      ds: [1.25],
       bytes: "ab",
       big: new Decimal(123456789012345678905n, 1),
     });

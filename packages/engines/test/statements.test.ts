@@ -72,3 +72,20 @@ test.each([
 ])("names in %s", (id, names, expected) => {
   expect(nameTroubles(dialects[id](), names)).toEqual(expected);
 });
+
+// What is said of names is what the engine does with two that differ in case.
+test.each(Object.keys(engines))("names that differ only in case, on %s", async (id) => {
+  const run = await engines[id]();
+  const { caseMinded } = dialects[id]().statements!.names;
+  const [[found]] = await run('select "label" from (select 1 as "Label", 2 as "label") as r');
+  expect(Number(found)).toBe(caseMinded ? 2 : 1);
+  expect(nameTroubles(dialects[id](), ["Label", "label"])).toHaveLength(caseMinded ? 0 : 1);
+});
+
+test("a name of more than 63 bytes is cut by PostgreSQL", async () => {
+  const database = await PGlite.create();
+  const cut = async (name: string) => (await database.query(`select 1 as "${name}"`)).fields[0].name !== name;
+  for (const name of ["a".repeat(63), "a".repeat(64), "é".repeat(31), "é".repeat(32)])
+    expect([name, await cut(name)]).toEqual([name, nameTroubles(dialects.postgresql(), [name]).length > 0]);
+  await database.close();
+});

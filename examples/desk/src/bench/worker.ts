@@ -161,11 +161,10 @@ async function tryDraft(draft: Draft, decided: Step["decided"], isStale: () => b
   for (const { names, then = [] } of step.columns)
     for (const job of then)
       if ("replace" in job)
-        for (const conflict of new Replacer(job.replace).conflicts.slice(0, 5))
-          if ("by" in conflict)
-            warnings.push(
-              `${names.join(", ")}: rule ${conflict.rule + 1} (${job.replace[conflict.rule].old}) and rule ${conflict.by + 1} (${job.replace[conflict.by].old}) are in each other's way: ${conflict.kind}.`,
-            );
+        for (const { rule, by, kind } of new Replacer(job.replace).conflicts().slice(0, 5))
+          warnings.push(
+            `${names.join(", ")}: rule ${rule + 1} (${job.replace[rule].old}) and rule ${by + 1} (${job.replace[by].old}) are in each other's way: ${kind}.`,
+          );
   const applied = result.pieces.map((each) => each.applied);
   return {
     problems,

@@ -12,6 +12,7 @@ import {
 import { visibleText } from "indigo-quill/authoring";
 import { Replacer } from "indigo-quill/lists";
 import { HazardTally, type KindReader, hazardText } from "indigo-quill/survey";
+import { counted } from "../output/counted.ts";
 import { reportAll } from "../output/diagnostics.ts";
 import { writeWhole } from "../output/file.ts";
 import { StepNotes, appendEntry, readLedger } from "../output/ledger.ts";
@@ -20,10 +21,10 @@ import { progress } from "../output/progress.ts";
 import { type PreviewOf, type RowWriter, previewOf, stepsWriter, writerOf } from "../output/rows.ts";
 import { conflictText } from "../output/rules.ts";
 import { type Style, styleFor } from "../output/style.ts";
-import { Tally, counted, sayIdle, sayKinds, summary } from "../output/tally.ts";
+import { Tally, sayIdle, sayKinds, summary } from "../output/tally.ts";
 import { traceText } from "../output/trace.ts";
 import { type Guarded, UsageError, exit, writeAll } from "../streams.ts";
-import { together } from "../input.ts";
+import { following, together } from "../input.ts";
 import { decisionsOf } from "./columns.ts";
 
 /** The options that say what is shown or written of the rows. */
@@ -173,7 +174,7 @@ function sayConflicts(columns: readonly CalculatedColumn[], { stderr }: Guarded)
   for (const { names, then = [] } of columns)
     for (const job of then) {
       if (!("replace" in job)) continue;
-      const { conflicts } = new Replacer(job.replace);
+      const conflicts = new Replacer(job.replace).conflicts();
       for (const conflict of conflicts.slice(0, conflictsTold))
         stderr.write(`${names.join(", ")}: ${conflictText(conflict, job.replace)}\n`);
       const more = conflicts.length - conflictsTold;
@@ -209,9 +210,4 @@ async function* written(
     tally.add(applied, piece.rows);
   }
   if (writer.end) yield await writer.end();
-}
-
-async function* following(first: Sample, others: AsyncGenerator<Sample>): AsyncGenerator<Sample> {
-  yield first;
-  yield* others;
 }

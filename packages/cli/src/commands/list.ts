@@ -2,8 +2,8 @@ import type { Sample } from "indigo-quill";
 import { saidJobs } from "indigo-quill/folio";
 import { type Job, type NamedList, Replacer } from "indigo-quill/lists";
 import { dialectOf, readSample } from "../input.ts";
+import { counted } from "../output/counted.ts";
 import { conflictText } from "../output/rules.ts";
-import { counted } from "../output/tally.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
 import { readList } from "./columns.ts";
 
@@ -27,12 +27,13 @@ export async function listCommand(path: string, options: ListOptions, streams: G
   const { stdout } = streams;
   if ("terms" in list) {
     const { values } = list.terms;
-    const again = values.filter((value, i) => values.indexOf(value) !== i);
+    const seen = new Set<string>();
+    const again = values.filter((value) => seen.size === seen.add(value).size);
     stdout.write(`${counted(values.length, "value")}\n`);
     if (again.length > 0) stdout.write(`given twice: ${[...new Set(again)].slice(0, most).join(", ")}\n`);
     return again.length > 0 ? exit.some : exit.ok;
   }
-  const { conflicts } = new Replacer(list.rules);
+  const conflicts = new Replacer(list.rules).conflicts();
   stdout.write(`${counted(list.rules.length, "rule")}, ${counted(conflicts.length, "conflict")}\n`);
   for (const conflict of conflicts.slice(0, most)) stdout.write(`${conflictText(conflict, list.rules)}\n`);
   if (conflicts.length > most) stdout.write(`and ${counted(conflicts.length - most, "other")}\n`);

@@ -2,10 +2,10 @@ import { writeFile } from "node:fs/promises";
 import { visibleText } from "indigo-quill/authoring";
 import { type ColumnSurvey, type Found, type Remark, Survey, remarksOn } from "indigo-quill/survey";
 import { type RowOptions, readFiles } from "../input.ts";
+import { counted } from "../output/counted.ts";
 import { progress } from "../output/progress.ts";
 import { type Style, headerText, styleFor } from "../output/style.ts";
 import { table } from "../output/table.ts";
-import { counted } from "../output/tally.ts";
 import { type Guarded, UsageError, exit } from "../streams.ts";
 
 export interface LookOptions extends Omit<RowOptions, "types" | "text"> {

@@ -1,5 +1,6 @@
 import { visibleText } from "indigo-quill/authoring";
 import type { Conflict, Job, Rule } from "indigo-quill/lists";
+import { counted } from "./counted.ts";
 
 /** A rule in one line: what is replaced by what, with what is said about it. */
 export function ruleText(rule: Rule): string {
@@ -15,10 +16,6 @@ export function conflictText(conflict: Conflict, rules: readonly Rule[]): string
   const named = (place: number) => `rule ${place + 1}, ${ruleText(rules[place])}`;
   const own = named(conflict.rule);
   switch (conflict.kind) {
-    case "empty":
-      return `${own}: what is to be replaced is empty`;
-    case "unreadable":
-      return `${own}: the pattern cannot be read, at character ${conflict.at + 1}: ${conflict.problem}`;
     case "duplicate":
       return `${own}: ${named(conflict.by)} looks for the same, and comes first`;
     case "unreachable":
@@ -31,13 +28,13 @@ export function conflictText(conflict: Conflict, rules: readonly Rule[]): string
 /** A job in a few words. */
 export function jobText(job: Job): string {
   const [name, what] = Object.entries(job)[0] as [string, unknown];
-  if ("replace" in job) return `replace, ${job.replace.length} rules`;
+  if ("replace" in job) return `replace, ${counted(job.replace.length, "rule")}`;
   if (what === true) return name;
   const list = what as { values?: readonly string[]; from?: number; to?: number; shape?: string };
   const said = Array.isArray(what)
     ? what.join(" ")
     : typeof what !== "object"
       ? String(what)
-      : (list.shape ?? (list.values ? `${list.values.length} values` : `${list.from} to ${list.to}`));
+      : (list.shape ?? (list.values ? counted(list.values.length, "value") : `${list.from} to ${list.to}`));
   return `${name} ${said}`;
 }

@@ -2,6 +2,7 @@ import type { Sample } from "indigo-quill";
 import { type Applied, type Plan, type PlanStep, idleCleanups, placesUsed } from "indigo-quill/folio";
 import type { KindReader } from "indigo-quill/survey";
 import { type Guarded, exit } from "../streams.ts";
+import { counted } from "./counted.ts";
 import { ruleText } from "./rules.ts";
 
 /** Numbers of rows, 0-based: how many, and the first few. */
@@ -57,8 +58,6 @@ export class Tally {
     else hits.forEach((counts, i) => counts?.forEach((count, rule) => (sums[i]![rule] += count)));
   }
 }
-
-export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
 
 /** Says on standard error what became of each column, which rows are errors, and what the engine would do then. */
 export function summary({ dialect, calculated, steps }: Plan, { columns }: Sample, tally: Tally, streams: Guarded): number {

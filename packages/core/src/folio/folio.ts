@@ -10,6 +10,7 @@ import {
   jobFrom,
   listFromTable,
   runnable,
+  termsOf,
 } from "../lists/index.ts";
 import type { Sample } from "../evaluate/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
@@ -267,8 +268,7 @@ function listOf(written: WrittenList, files: ReadonlyMap<string, Sample>): Named
   if ([file, values, rules].filter((each) => each !== undefined).length !== 1)
     throw new ListProblem("one of file, values and rules is wanted");
   const own = settingsOf(written);
-  if (values)
-    return { terms: { values, ...(own.case && { case: own.case }), ...(own.where === "word" && { where: own.where }) } };
+  if (values) return { terms: termsOf(values, own) };
   if (rules)
     return {
       rules: runnable(

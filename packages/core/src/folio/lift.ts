@@ -1,10 +1,10 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { isPure } from "../dialects/row.ts";
-import { type Sample, compile } from "../evaluate/index.ts";
+import { type Program, type Sample, compile } from "../evaluate/index.ts";
 import { type Expression, childrenOf, sameTree, ungrouped, walk } from "../syntax/index.ts";
 import type { OperationId } from "../text/index.ts";
 import { type TextRange, isFailure } from "../values/index.ts";
-import { type CalculatedColumn, planColumns } from "./columns.ts";
+import { type CalculatedColumn, type Plan, planColumns } from "./columns.ts";
 import { trapRows, tried } from "./proof.ts";
 
 /** Columns that give together what one expression gives, helpers first; or why there are none. */
@@ -50,30 +50,27 @@ export function lifted(dialect: Dialect, name: string, source: string, sample: S
   let parts = partsOf(dialect, source, program.tree, sample);
   for (;;) {
     if (parts.length === 0) return { refused: "there is nothing in it that a column of its own would make clearer" };
-    const columns = columnsOf(dialect, name, source, parts, sample);
+    const columns = columnsOf(dialect, name, source, program.tree, parts, sample);
     const plan = planColumns(dialect, columns, sample);
     if (!plan.ok) return { refused: "taken apart it is refused" };
-    const early = dialect.errorScope === "query" ? failing(dialect, source, columns, sample) : undefined;
+    const early = dialect.errorScope === "query" ? failing(plan, program, sample) : undefined;
     if (early === undefined) {
       const stepwise = (rows: Sample) => [...plan.stages(rows)].find(({ step }) => step.column.names[0] === name)!.values;
       const { apart, emptyForNothing } = tried(dialect, source, sample, stepwise);
       if (apart === undefined && !emptyForNothing) return { columns };
       return { refused: "taken apart it gives something else on a row of the sample or of traps" };
     }
-    const failed = parts[early].text;
+    const failed = parts[columns.indexOf(early)].text;
     parts = parts.filter(({ text }) => text !== failed && !text.includes(failed));
   }
 }
 
-/** The place of a helper that fails on a row on which the whole expression does not. */
-function failing(dialect: Dialect, source: string, columns: readonly CalculatedColumn[], sample: Sample): number | undefined {
-  const plan = planColumns(dialect, columns, sample);
-  const program = compile(dialect, source, sample);
+/** A helper that fails on a row on which the whole expression does not. */
+function failing(plan: Plan, program: Program, sample: Sample): CalculatedColumn | undefined {
   for (const rows of [sample, trapRows(sample, [])]) {
     const whole = program.run(rows);
     for (const { step, values } of plan.stages(rows))
-      if (step.column.isHelper && values.some((value, row) => isFailure(value) && !isFailure(whole[row])))
-        return columns.indexOf(step.column);
+      if (step.column.isHelper && values.some((value, row) => isFailure(value) && !isFailure(whole[row]))) return step.column;
   }
   return undefined;
 }
@@ -98,7 +95,14 @@ function partsOf(dialect: Dialect, source: string, root: Expression, { columns }
   return [...found.values()];
 }
 
-function columnsOf(dialect: Dialect, name: string, source: string, parts: readonly Part[], sample: Sample): CalculatedColumn[] {
+function columnsOf(
+  dialect: Dialect,
+  name: string,
+  source: string,
+  root: Expression,
+  parts: readonly Part[],
+  sample: Sample,
+): CalculatedColumn[] {
   const taken = new Set([...sample.columns.map((column) => column.name.toLowerCase()), name.toLowerCase()]);
   const names = new Map<string, string>();
   for (const { node } of parts) {
@@ -127,7 +131,6 @@ function columnsOf(dialect: Dialect, name: string, source: string, parts: readon
       text = text.slice(0, start - range.start) + dialect.columnText(own) + text.slice(end - range.start);
     return text;
   };
-  const root = dialect.parse(source).tree;
   return [
     ...parts.map(({ node }) => ({
       names: [names.get(dialect.print(node))!],

@@ -196,6 +196,7 @@ export function trapTextsOf(jobs: readonly Job[]): string[] {
     "Łódź, Ærø 12½",
     "١٢ ﬁn",
     "a\u00a0b\tc",
+    "\u1680a\u0085b\u2007\u202fc\u2028\u3000d\ufeff",
     "e\u0301\u0327 §€",
     "q\u0001\u200bx\n",
   ];

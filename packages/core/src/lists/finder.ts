@@ -26,7 +26,9 @@ export class Finder {
     let bucket = heads.get(head);
     if (!bucket) heads.set(head, (bucket = { lengths: new Set(), ids: new Map() }));
     bucket.lengths.add(text.length);
-    bucket.ids.set(text, [...(bucket.ids.get(text) ?? []), id]);
+    const ids = bucket.ids.get(text);
+    if (ids) ids.push(id);
+    else bucket.ids.set(text, [id]);
     this.size++;
   }
 
@@ -34,7 +36,9 @@ export class Finder {
   *all(text: string): Generator<Place> {
     for (let at = 0; at < text.length; at++)
       for (let head = 1; head <= headLength && at + head <= text.length; head++) {
-        const bucket = this.#heads[head - 1].get(text.slice(at, at + head));
+        const heads = this.#heads[head - 1];
+        if (heads.size === 0) continue;
+        const bucket = heads.get(text.slice(at, at + head));
         for (const length of bucket?.lengths ?? [])
           for (const id of bucket!.ids.get(text.slice(at, at + length)) ?? []) yield { id, at, length };
       }

@@ -2,7 +2,7 @@
 export { Unsaid, jobsSaid, trapTextsOf } from "./expression.ts";
 export { type Job, type JobName, type Treatment, jobName, jobNames, treatment } from "./jobs.ts";
 export { type CharacterKind, type Findable, characterKinds, findable, plainLetters } from "./kinds.ts";
-export { type Conflict, Replacer, type Rule } from "./rules.ts";
+export { type Conflict, type Problem, Replacer, type Rule } from "./rules.ts";
 export type { NumberRange, Terms } from "./terms.ts";
 export {
   type ListDefaults,
@@ -13,4 +13,5 @@ export {
   listFromTable,
   runnable,
   tableOfList,
+  termsOf,
 } from "./read.ts";

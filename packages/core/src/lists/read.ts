@@ -92,6 +92,13 @@ const cell = (table: Sample, name: string): ((row: number) => string) | undefine
   return column && ((row) => (column.values[row] === null ? "" : String(column.values[row])));
 };
 
+/** A list of values, with what holds for it. */
+export const termsOf = (values: readonly string[], { case: letters, where }: ListDefaults): Terms => ({
+  values,
+  ...(letters && { case: letters }),
+  ...(where === "word" && { where }),
+});
+
 const cases = { minded: undefined, ignored: "ignored" } as const;
 
 /**
@@ -118,11 +125,10 @@ export function listFromTable(table: Sample, defaults: ListDefaults = {}): Named
     const letters = setting("case", 0, cases);
     const where = setting("where", 0, { part: undefined, whole: undefined, word: "word" });
     return {
-      terms: {
-        values: rows.map(values).filter((text) => text !== ""),
-        ...(letters && { case: letters }),
-        ...(where === "word" && { where }),
-      },
+      terms: termsOf(
+        rows.map(values).filter((text) => text !== ""),
+        { case: letters, where },
+      ),
     };
   }
   const [old, put] = [cell(table, "old") ?? texts(0), cell(table, "new") ?? texts(1)];
@@ -143,7 +149,7 @@ export function listFromTable(table: Sample, defaults: ListDefaults = {}): Named
 }
 
 /** A rule without what is left out. */
-export const ruleOf = (rule: Rule): Rule =>
+const ruleOf = (rule: Rule): Rule =>
   Object.fromEntries(Object.entries(rule).filter(([, value]) => value !== undefined)) as unknown as Rule;
 
 /**
@@ -151,15 +157,13 @@ export const ruleOf = (rule: Rule): Rule =>
  * @throws ListProblem where one is empty or its pattern cannot be read
  */
 export function runnable(rules: readonly Rule[]): readonly Rule[] {
-  for (const conflict of new Replacer(rules).conflicts) {
-    const place = `rule ${conflict.rule + 1}`;
-    if (conflict.kind === "empty") throw new ListProblem(`${place}: what is to be replaced is empty`);
-    if (conflict.kind === "unreadable")
-      throw new ListProblem(
-        `${place}: the pattern "${rules[conflict.rule].old}" cannot be read, at character ${conflict.at + 1}: ${conflict.problem}`,
-      );
-  }
-  return rules;
+  const [problem] = new Replacer(rules).problems;
+  if (!problem) return rules;
+  const place = `rule ${problem.rule + 1}`;
+  if (problem.kind === "empty") throw new ListProblem(`${place}: what is to be replaced is empty`);
+  throw new ListProblem(
+    `${place}: the pattern "${rules[problem.rule].old}" cannot be read, at character ${problem.at + 1}: ${problem.problem}`,
+  );
 }
 
 /** A list as the rows of a table, a header first, from which it is read again. */

@@ -97,8 +97,7 @@ function shiftBy(
   [valuePlace, amountPlace]: readonly [number, number],
 ): Value {
   // Of a number beyond 63 bits only these units take the bits as they are; a text's are always taken.
-  const takesBits = /^(?:year|month|microsecond)$/.test(unitName);
-  if (typeof amount === "bigint" && amount >= 2n ** 63n && !takesBits) return null;
+  if (typeof amount === "bigint" && amount >= 2n ** 63n && !["year", "month", "microsecond"].includes(unitName)) return null;
   const isTime = baseType(context.types[valuePlace]) === "time" || isClock(value, context.types[valuePlace]);
   // A number counts rounded, but for seconds; a text by the digits that it begins with.
   const isRounded = unitName !== "second" && !unitName.includes("_") && (amount instanceof Decimal || amount instanceof Double);

@@ -1,5 +1,5 @@
 import type { Phrases } from "../dialect.ts";
-import { byCategories, ofSql, withGroups } from "../shared/phrases.ts";
+import { byCategories, everySpace, ofSql, withGroups } from "../shared/phrases.ts";
 import { textLiteral } from "./lexis.ts";
 
 const replacePattern = (text: string, pattern: string, put: readonly (string | number)[], ignoresCase = false): string =>
@@ -12,8 +12,8 @@ export const phrases: Phrases = {
   lettersAndNumbers: "\\p{L}\\p{N}",
   firstMatch: (text, pattern) => `nullif(regexp_substr(${text}, ${textLiteral(pattern)}), '')`,
   among: (text, values) => `${text} in (${values.map((value) => `binary ${value}`).join(", ")})`,
-  kinds: byCategories,
+  kinds: { ...byCategories, spaces: everySpace },
   same: (text, other) => `${text} = binary ${other}`,
   contains: (text, part) => `locate(binary ${part}, ${text}) > 0`,
-  tidy: (text) => `trim(${replacePattern(text, "\\s+", [" "])})`,
+  tidy: (text) => `trim(${replacePattern(text, `[${everySpace}]+`, [" "])})`,
 };

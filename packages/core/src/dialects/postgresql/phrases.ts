@@ -5,8 +5,8 @@ import { textLiteral } from "./lexis.ts";
 const replacePattern = (text: string, pattern: string, put: readonly (string | number)[], ignoresCase = false): string =>
   `regexp_replace(${text}, ${textLiteral(pattern)}, ${textLiteral(withGroups(put, "\\"))}, ${ignoresCase ? "'gi'" : "'g'"})`;
 
-/** White space of every kind; the class leaves out what does not break lines. */
-const spaces = "[:space:]\\u00a0\\u2007\\u202f\\ufeff";
+/** White space of every kind, one by one: what the class `[:space:]` holds depends on the locale. */
+const spaces = "\t\n\v\f\r \u00a0\u1680\u2000-\u200a\u2028\u2029\u202f\u205f\u3000\ufeff";
 
 /** Letters and digits, and other numbers: fractions, superscripts, Roman and circled ones. */
 const lettersAndNumbers = "[:alnum:]\\u00b2\\u00b3\\u00b9\\u00bc-\\u00be\\u2070-\\u2089\\u2150-\\u218b\\u2460-\\u249b";

@@ -38,3 +38,6 @@ export const byCategories = {
 
 /** The same for the pattern language of XPath, whose \\s is the white space of XML. */
 export const byXmlCategories = { ...byCategories, spaces: "\\s\\p{Z}\ufeff" } as const;
+
+/** White space of every kind for PCRE2 and RE2, in which `\\s` is more or less than that. */
+export const everySpace = "\\t\\n\\x0b\\f\\r\\p{Z}\\x{feff}";
