@@ -67,6 +67,8 @@ export interface RowRules {
   readonly nullsLast?: true;
   /** Whether a query is worked out for every row, whether the row needs it or not. */
   readonly eager?: true;
+  /** The type of a query whose one column has a type; left out where it is that of a choice. */
+  queryType?(type: string): string;
   /** How a truth value is written. */
   truth(value: boolean, range: TextRange): Expression;
 }
@@ -94,6 +96,8 @@ export interface TypeRules {
    * there is none. `isOpen` says that a choice gives null where no branch is taken.
    */
   unify(types: readonly string[], isOpen?: boolean): string | undefined;
+  /** The type of a whole number that is written beside what has types; left out where it is always its own. */
+  numberBeside?(value: number | bigint, own: string, others: readonly string[]): string;
   /**
    * The type of the parameters in which BETWEEN compares its value with both bounds, by the types of all three; undefined
    * where each of the two comparisons is one of its own.

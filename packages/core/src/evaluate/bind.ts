@@ -37,7 +37,12 @@ const ofValues: ReadonlySet<string> = new Set([
 const callDepth = 200;
 
 /** A sub-expression with its names and types resolved. */
-export type Bound = { readonly source: Expression; readonly type: string } & (
+export type Bound = {
+  readonly source: Expression;
+  readonly type: string;
+  /** What a comparison of rows, or with a query, comes to in single values. */
+  readonly plain?: Expression;
+} & (
   | {
       readonly kind: "constant";
       readonly value: Value;
@@ -201,12 +206,15 @@ export class Binder {
   readonly #collations = new WeakMap<Expression, string>();
   /** Comparisons with the subject of a CASE, whose collation does not count as written there. */
   readonly #subjects = new WeakSet<Expression>();
+  /** What queries select, whose collation does not count as written beside them. */
+  readonly #selected = new WeakSet<Expression>();
 
   #checkCollations(node: Expression, isCarried: boolean): void {
     const own = node.kind === "call" ? /^collate (.*)$/.exec(node.name)?.[1] : undefined;
     const sides =
       node.kind === "choice" ? resultsOf(node) : node.kind === "group" || this.#subjects.has(node) ? [] : childrenOf(node);
-    const names = [...new Set(sides.map((side) => this.#collations.get(ungrouped(side))))].filter((name) => name !== undefined);
+    const written = sides.map(ungrouped).filter((side) => !this.#selected.has(side));
+    const names = [...new Set(written.map((side) => this.#collations.get(side)))].filter((name) => name !== undefined);
     if (own === undefined && names.length > 1) this.diagnostics.push(mistake("mixed-collations", node.range, { names }));
     const [name] = own === undefined ? names : [own];
     if (name !== undefined && node.kind !== "query" && isCarried) this.#collations.set(node, name);
@@ -351,12 +359,16 @@ export class Binder {
     const [result, another] = node.rows;
     if (another) return this.#broken(node, mistake("too-many-rows", node.range, { given: node.rows.length }));
     const { range, condition } = node;
-    if (condition) {
-      const choice = this.#choice({ kind: "choice", branches: [{ condition, result }], range }, true);
-      return this.#aboutQuery({ ...choice, source: node });
-    }
+    const bound = condition
+      ? this.#choice({ kind: "choice", branches: [{ condition, result }], range }, true)
+      : this.#scalar(node, result);
+    const type = this.dialect.types.rows?.queryType?.(this.bind(result).type) ?? bound.type;
+    return this.#aboutQuery({ ...bound, type, source: node });
+  }
+
+  #scalar(node: Query, result: Expression): Bound {
     const { type, items } = this.#unified([this.bind(result)], node);
-    return this.#aboutQuery(this.#code(node, type, items, ([cell]) => cell));
+    return this.#code(node, type, items, ([cell]) => cell);
   }
 
   /** The comparisons of a BETWEEN, by what all three parts are compared as. */
@@ -374,19 +386,23 @@ export class Binder {
     const { rows: rules } = this.dialect.types;
     const plain = rules && withoutRows(node, rules);
     if (plain) {
-      const query = ungrouped(node.args[0]);
+      const [query] = node.args.map(ungrouped);
+      for (const arg of node.args.map(ungrouped))
+        if (arg.kind === "query")
+          for (const row of arg.rows) valuesOf(row).forEach((item) => this.#selected.add(ungrouped(item)));
       // EXISTS does not look at what is selected, but the names in it must be there.
       if (node.name === "exists" && query.kind === "query")
-        for (const row of query.rows) (isRow(row) ? row.items : [row]).forEach((item) => this.bind(item));
-      const bound = { ...this.bind(plain), source: node };
+        for (const row of query.rows) valuesOf(row).forEach((item) => this.bind(item));
+      const bound = { ...this.bind(plain), source: node, plain };
       return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#aboutQuery(bound) : bound;
     }
     this.#noteBetween(node);
-    const args = this.#boundArguments(node);
+    const given = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
-    const sized = rows.filter((row) => args.length >= arity(row).least && args.length <= arity(row).most);
+    const sized = rows.filter((row) => given.length >= arity(row).least && given.length <= arity(row).most);
     if (sized.length === 0) return this.#broken(node, wrongCount(node, rows, this.dialect));
+    const args = node.notation === "operator" || sized.every(isOfOneType) ? this.#side(given) : given;
     // A part that could not be bound has been reported; an error written as a literal is a value.
     const broken = args.find((arg) => arg.kind === "constant" && isFailure(arg.value) && this.#reported.has(arg.value));
     if (broken) return broken;
@@ -603,9 +619,21 @@ export class Binder {
     return { type, items: [this.#converted(result, types.conversion(result.type, type) ?? { cost: 0 }, type), nothing] };
   }
 
+  /** What stands side by side, where a whole number that is written may have the type of the others. */
+  #side(parts: readonly Bound[]): readonly Bound[] {
+    const { numberBeside } = this.dialect.types;
+    if (!numberBeside || parts.length < 2) return parts;
+    const others = parts.filter((part) => writtenNumber(part) === undefined).map(({ type }) => type);
+    return parts.map((part) => {
+      const value = writtenNumber(part);
+      return value === undefined ? part : { ...part, type: numberBeside(value, part.type, others) };
+    });
+  }
+
   /** Brings sub-expressions to one type, or reports that there is none. */
-  #unified(items: readonly Bound[], node: Expression, isOpen = false): { type: string; items: readonly Bound[] } {
+  #unified(parts: readonly Bound[], node: Expression, isOpen = false): { type: string; items: readonly Bound[] } {
     const { types } = this.dialect;
+    const items = this.#side(parts);
     const type = types.unify(
       items.map((item) => item.type),
       isOpen,
@@ -749,6 +777,21 @@ export class Binder {
     });
   }
 }
+
+/** Whether a function takes nothing but values of one type. */
+const isOfOneType = ({ parameters }: FunctionRow): boolean => parameters.every(({ type }) => type === parameters[0].type);
+
+/** The whole number that a part is written as, with its sign. */
+function writtenNumber({ source }: Bound): number | bigint | undefined {
+  const node = ungrouped(source);
+  const isSigned = node.kind === "call" && node.name === "-" && node.args.length === 1;
+  const literal = isSigned ? ungrouped(node.args[0]) : node;
+  if (literal.kind !== "literal" || (typeof literal.value !== "number" && typeof literal.value !== "bigint")) return undefined;
+  return isSigned ? -literal.value : literal.value;
+}
+
+/** The values of a row, or the value by itself. */
+const valuesOf = (row: Expression): readonly Expression[] => (isRow(row) ? row.items : [row]);
 
 const resultsOf = ({ branches, otherwise }: Choice): Expression[] => [
   ...branches.map(({ result }) => result),

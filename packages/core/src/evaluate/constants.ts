@@ -22,8 +22,12 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
       return isCalled && isFailure(bound.value) && !isOurs(bound.value) ? bound.value : { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
     const { source } = bound;
-    if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children, source.branches.length);
-    const decisive = source.kind === "call" && bound.kind === "code" ? { and: false, or: true }[source.name] : undefined;
+    if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children);
+    // A query is worked out when rows are, and so is which of two rows comes first.
+    const isLater = source.kind === "query" || (bound.plain && source.kind === "call" && /^[<>]=?$/.test(source.name));
+    const said = bound.plain ?? source;
+    const isJoined = bound.kind === "code" && said.kind === "call" && !isLater;
+    const decisive = isJoined ? { and: false, or: true }[said.name] : undefined;
     const values: Value[] = [];
     const parts = partsOf(bound);
     for (const part of parts) {
@@ -32,8 +36,8 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
       if (folded && decisive !== undefined && folded.value === decisive) return folded;
       if (folded) values.push(folded.value);
     }
-    // A query is worked out when rows are. A constant that did not convert is an error of the rows that need it, unless all is constant.
-    if (source.kind === "query" || values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
+    // A constant that did not convert is an error of the rows that need it, unless all is constant.
+    if (isLater || values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
     const broken = values.find(isFailure);
     if (broken) return broken;
     const value = emit(withValues(bound, values), newFrame(), dialect)(0);
@@ -41,7 +45,9 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     return isOurs(value) ? undefined : value;
   });
 
-  function foldChoice(parts: readonly Bound[], branches: number): ReturnType<typeof fold> {
+  /** Of a choice: its tests, as many results, and what is taken otherwise. Branches that no row takes are not among them. */
+  function foldChoice(parts: readonly Bound[]): ReturnType<typeof fold> {
+    const branches = Math.floor(parts.length / 2);
     let isSettled = true;
     for (let i = 0; i < branches; i++) {
       const test = fold(parts[i]);

@@ -1,3 +1,5 @@
+import { simpleLower, simpleUpper } from "../values/index.ts";
+
 /** The tree of a pattern, shared by all flavours. */
 export type PatternNode =
   | { readonly kind: "set"; readonly set: CharSet }
@@ -173,11 +175,13 @@ export function partsOfPattern(node: PatternNode): readonly PatternNode[] {
 
 function setInBothCases({ ranges, classes, minus, ...rest }: CharSet, letters: ReadonlyMap<string, string>): CharSet {
   const forms = ranges.flatMap(([low, high]) =>
-    high - low > spelledOut ? [] : Array.from({ length: high - low + 1 }, (_, i) => caseForms(low + i).slice(1)).flat(),
+    high - low > spelledOut ? [] : Array.from({ length: high - low + 1 }, (_, i) => casesOf(low + i)).flat(),
   );
+  // A range holds its characters beside their cases; a character alone is its cases only.
+  const spelt = ranges.filter(([low, high]) => low < high);
   return {
     ...rest,
-    ranges: [...ranges, ...forms.map((each) => [each, each] as const)],
+    ranges: [...spelt, ...forms.map((each) => [each, each] as const)],
     classes: classes.map((each) => letters.get(each) ?? each),
     ...(minus && { minus: setInBothCases(minus, letters) }),
   };
@@ -201,11 +205,12 @@ export function reversedNode(node: PatternNode): PatternNode {
 
 /** A code point with its one-to-one lower and upper case forms. */
 export function caseForms(codePoint: number): number[] {
-  const text = String.fromCodePoint(codePoint);
-  const forms = [codePoint];
-  for (const form of [text === "İ" ? "i" : text.toLowerCase(), text.toUpperCase()]) {
-    const first = form.codePointAt(0)!;
-    if (first !== codePoint && String.fromCodePoint(first) === form) forms.push(first);
-  }
-  return forms;
+  const cases = casesOf(codePoint).filter((form) => form !== codePoint);
+  return [codePoint, ...cases];
+}
+
+/** The one-to-one lower and upper case forms of a code point, which a letter in title case is neither of. */
+function casesOf(codePoint: number): number[] {
+  const char = String.fromCodePoint(codePoint);
+  return [simpleLower(char), simpleUpper(char)].map((form) => form.codePointAt(0)!);
 }

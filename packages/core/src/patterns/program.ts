@@ -237,10 +237,14 @@ export function compileProgram(root: PatternNode, ignoreCase: boolean, whole = r
 const givesUp = (node: PatternNode): boolean =>
   (node.kind === "verb" && node.verb === "then") || partsOfPattern(node).some(givesUp);
 
-const wordChar = /^[\p{Alphabetic}\p{Nd}_]$/u;
+const wordStarts = /[\p{Alphabetic}\p{Nd}_]/uy;
 
+/** Whether the character that `offset` stands in is one of words. */
 function isWordAt(text: string, offset: number): boolean {
-  return offset >= 0 && offset < text.length && wordChar.test(text[offset]);
+  if (offset < 0 || offset >= text.length) return false;
+  const isSecondHalf = offset > 0 && text.codePointAt(offset - 1)! > 0xffff;
+  wordStarts.lastIndex = isSecondHalf ? offset - 1 : offset;
+  return wordStarts.test(text);
 }
 
 const isAsciiWordAt = (text: string, offset: number): boolean =>

@@ -1,19 +1,7 @@
 import { lowerOnly, upperOnly, upperPairs } from "./collations/early-case.ts";
-import { stretches, tick } from "../values/index.ts";
+import { simpleLower, simpleUpper, stretches, tick } from "../values/index.ts";
 import { operation, text } from "./operation.ts";
 import { widths } from "./width.ts";
-
-/** Letters whose one-to-one mapping differs from the first letter of their full mapping. */
-function simpleUpper(char: string): string {
-  const full = char.toUpperCase();
-  if (full.length === char.length) return full;
-  const code = char.codePointAt(0)!;
-  if (code >= 0x1f80 && code <= 0x1faf) return String.fromCodePoint(code | 8);
-  if (code === 0x1fb3 || code === 0x1fc3 || code === 0x1ff3) return String.fromCodePoint(code + 9);
-  return char;
-}
-
-const simpleLower = (char: string) => (char === "İ" ? "i" : char.toLowerCase());
 
 /** The case mappings by name: one text to another. */
 const mappings = {

@@ -1,6 +1,7 @@
 export * from "./bytes.ts";
 export * from "./deadline.ts";
 export * from "./decimal.ts";
+export * from "./letters.ts";
 export * from "./lookup.ts";
 export * from "./moments.ts";
 export * as nearest from "./nearest.ts";

@@ -2,7 +2,7 @@ import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, strict } from "../shared/code.ts";
-import { doubleText, inRange, toDouble } from "./numbers.ts";
+import { bitsOfType, doubleText, inRange, ranges, toDouble, wholeTypes, wrapped } from "./numbers.ts";
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {
@@ -11,12 +11,6 @@ const onDouble = (run: (value: number, other: number) => number): Code =>
       ? new Failure("number-out-of-range")
       : new Double(result);
   });
-
-/** The sizes of whole numbers in bits. */
-const sizes: Readonly<Record<string, number>> = lookup({ tinyint: 8, smallint: 16, integer: 32, bigint: 64, hugeint: 128 });
-
-/** The size of the widest whole number among types. */
-const sizeOf = (types: readonly string[]): number => Math.max(32, ...types.map((type) => sizes[type] ?? 32));
 
 /** The logarithm of what is above 0. */
 const logarithm = (run: (value: number) => number): Code =>
@@ -84,10 +78,35 @@ const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
 function shiftLeft(a: number, b: number, size: number): Value {
   if (a < 0) return bad("a negative number cannot be shifted to the left");
   if (b < 0) return bad("a number cannot be shifted by less than 0");
-  return b >= size ? (a === 0 ? 0 : new Failure("number-out-of-range")) : integer(BigInt(a) << BigInt(b));
+  if (b >= size) return a === 0 ? 0 : new Failure("number-out-of-range");
+  return integer(BigInt(a) << BigInt(b));
 }
 
-const bitsOf = (value: bigint): number => value.toString(2).replaceAll("0", "").length;
+const shiftRight = (a: number, b: number, size: number): Value => (b < 0 || b >= size ? 0 : integer(BigInt(a) >> BigInt(b)));
+
+const onesIn = (value: bigint): number => value.toString(2).replaceAll("0", "").length;
+
+/** What is calculated in the bits of an integer type. */
+const ofType = (type: string): Readonly<Record<string, Code>> => {
+  const size = bitsOfType(type);
+  const own = (value: Value): Value => (value instanceof Double ? value : integer(wrapped(type, BigInt(value as number))));
+  return {
+    // A type without a sign counts round from its other end; what has one and no room fails.
+    [`- ${type}`]: ranges[type][0] < 0n ? negate : strict((value: number) => own(integer(-BigInt(value)))),
+    [`~ ${type}`]: strict((value: number) => own(integer(~BigInt(value)))),
+    [`<< ${type}`]: strict((a: number, b: number) => shiftLeft(a, b, size)),
+    [`>> ${type}`]: strict((a: number, b: number) => shiftRight(a, b, size)),
+    // The count of 128 bits has no room in the eight of its type.
+    [`bit_count ${type}`]: strict((value: number) =>
+      Number(BigInt.asIntN(8, BigInt(onesIn(BigInt.asUintN(size, BigInt(value)))))),
+    ),
+    [`round ${type}`]: strict((value: Value, digits?: number) => own(round(value, digits))),
+    [`round_even ${type}`]: strict((value: Value, digits: number) => {
+      const rounded = roundEven(value, digits);
+      return rounded instanceof Double ? new Double(Number(wrapped(type, BigInt(rounded.value)))) : rounded;
+    }),
+  };
+};
 
 function gcd(a: bigint, b: bigint): bigint {
   let [x, y] = [a < 0n ? -a : a, b < 0n ? -b : b];
@@ -104,9 +123,14 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
       ? value.compare(Decimal.of(0))
       : Math.sign(value instanceof Double ? value.value : Number(value)) || 0,
   ),
-  round: strict(round),
+  ...Object.assign({}, ...wholeTypes.map(ofType)),
+  ...Object.fromEntries(
+    ["decimal", "double"].flatMap((type) => [
+      [`round ${type}`, strict(round)],
+      [`round_even ${type}`, strict(roundEven)],
+    ]),
+  ),
   "trunc at": strict(truncate),
-  round_even: strict(roundEven),
   fdiv: strict((a: Double, b: Double) => new Double(Math.floor(a.value / b.value))),
   fmod: strict((a: Double, b: Double) => new Double(b.value === 0 ? NaN : a.value - Math.floor(a.value / b.value) * b.value)),
   trunc: onNumber((value) => new Decimal(value.coefficient / 10n ** BigInt(value.scale), 0), Math.trunc),
@@ -115,19 +139,6 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   "&": bits((a, b) => a & b),
   "|": bits((a, b) => a | b),
   xor: bits((a, b) => a ^ b),
-  "<<": { strict: true, run: ([a, b], { types }) => shiftLeft(a as number, b as number, sizeOf(types)) },
-  ">>": {
-    strict: true,
-    run: ([a, b], { types }) =>
-      (b as number) < 0 || (b as number) >= sizeOf(types) ? 0 : integer(BigInt(a as number) >> BigInt(b as number)),
-  },
-  "~": strict((value: number) => integer(~BigInt(value))),
-  bit_count: {
-    strict: true,
-    run: ([value], { types }) =>
-      // The count of 128 bits has no room in the eight of its type.
-      Number(BigInt.asIntN(8, BigInt(bitsOf(BigInt.asUintN(sizes[types[0]] ?? 32, BigInt(value as number)))))),
-  },
   acos: onDouble(nearest.acos),
   acosh: strict(({ value }: Double) => new Double(Math.acosh(value))),
   asin: onDouble(nearest.asin),

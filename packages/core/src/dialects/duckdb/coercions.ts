@@ -205,13 +205,16 @@ const literalTo = (type: string): Conversion => ({
   convert: unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
 });
 
+const preferredTypes: Readonly<Record<string, number>> = lookup({ bigint: 1.01, integer: 1.03, hugeint: 1.2 });
+
 /** How far a number type has to go up to become another; undefined where it would lose something. */
 function widening(from: string, to: string): number | undefined {
   const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
   if (low < 0 || high < low) return undefined;
   if (isInteger(from) && isInteger(to)) {
     const [[a, b], [c, d]] = [ranges[from], ranges[to]];
-    return a >= c && b <= d ? 1 + (high - low) / 10 : undefined;
+    // Where several would do, the engine prefers bigint, then integer, then the others alike.
+    return a >= c && b <= d ? (preferredTypes[to] ?? 1.1) : undefined;
   }
   return to === "decimal" ? 2 : to === "float" ? 4 : 3;
 }
@@ -641,6 +644,13 @@ export const typeRules: TypeRules = {
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,
+  // A whole number that is written takes the type of those beside it, where it fits.
+  numberBeside(value, own, others) {
+    const known = others.map(baseType).filter((type) => type !== "null");
+    if (known.length === 0 || !known.every(isInteger)) return own;
+    const type = unify(known)!;
+    return isFailure(inRange(type, BigInt(value))) ? own : type;
+  },
   betweenType(types) {
     const common = unify(types);
     return common && !common.endsWith("[]") && baseType(common) !== "text" ? `side.${baseType(common)}` : undefined;

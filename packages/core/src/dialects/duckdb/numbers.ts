@@ -13,6 +13,16 @@ export const ranges: Readonly<Record<string, readonly [bigint, bigint]>> = {
   ubigint: [0n, 18446744073709551615n],
 };
 
+/** The integer types, those of a size with a sign before those without. */
+export const wholeTypes: readonly string[] = Object.keys(ranges);
+
+/** The bits of an integer type. */
+export const bitsOfType = (type: string): number => (ranges[type][1] - ranges[type][0]).toString(2).length;
+
+/** A number in the bits that a type has, counted round from its other end where it does not fit. */
+export const wrapped = (type: string, value: bigint): bigint =>
+  ranges[type][0] < 0n ? BigInt.asIntN(bitsOfType(type), value) : BigInt.asUintN(bitsOfType(type), value);
+
 /** A number as written: the smallest of integer, bigint and hugeint, a decimal with a point, a double with an exponent. */
 export function numberLiteral(source: string): { value: Value; type: string } {
   const digits = source.replaceAll("_", "");

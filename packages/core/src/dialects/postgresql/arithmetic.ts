@@ -16,6 +16,15 @@ const precise = (value: Decimal, digits = 0): Big =>
 const complex = () => new Failure("invalid-value", { problem: "the power is no real number" }, undefined, "2201F");
 const tooMany = () => new Failure("not-covered", { what: "roots, powers and logarithms of more than 400 digits" });
 
+/** A power of about so many digits that is not calculated: the engine gives up beyond its limits, too. */
+function uncalculated(size: number, least: number, most: number): Value {
+  if (size > most) return new Failure("number-out-of-range");
+  return size < least ? new Decimal(0n, 1000) : tooMany();
+}
+
+/** The digits that e has to its highest power, and another base with a fraction in the exponent. */
+const [ofE, ofOthers] = [6000, 6020].map((exponent) => exponent * Math.LOG10E);
+
 /** A function of numerics of at most 400 digits: logarithms are calculated to 1,000 and no further. */
 const onNumeric = (run: (...values: Decimal[]) => Value): Code =>
   strict((...values: Decimal[]) => (values.some((value) => digitsOf(value) > 400) ? tooMany() : run(...values)));
@@ -28,7 +37,7 @@ const given = (value: Big, ...scales: number[]): Decimal =>
 function wholePower(version: string, base: Decimal, exponent: Decimal): Value {
   const times = Number(exponent.coefficient);
   const size = base.isZero ? 0 : Math.trunc(times * Math.log10(Math.abs(base.toNumber())));
-  if (Math.abs(times) > 1000 || Math.abs(size) > 400) return tooMany();
+  if (Math.abs(times) > 1000 || Math.abs(size) > 400) return uncalculated(size, -1001, 131_072);
   const scale = Math.max(version === "15" ? 16 : 16 - size, base.scale, exponent.scale, 0);
   const whole = new Decimal(base.coefficient ** BigInt(Math.abs(times)), base.scale * Math.abs(times));
   return times < 0 ? Decimal.of(1).over(whole, scale) : whole.rounded(scale);
@@ -42,7 +51,7 @@ const power = (version: string) =>
     if (base.coefficient < 0n) return complex();
     if (base.isZero) return Decimal.of(0).rounded(16);
     const size = Math.trunc(exponent.toNumber() * Math.log10(base.toNumber()));
-    if (Math.abs(size) > 400) return tooMany();
+    if (Math.abs(size) > 400) return uncalculated(size, -ofOthers, ofOthers);
     return given(precise(base, size).pow(precise(exponent)), 16 - size, base.scale, exponent.scale);
   });
 
@@ -92,7 +101,7 @@ const logarithm = (base: Decimal, value: Decimal): Value => {
 
 const exponential = onNumeric((value) => {
   const size = Math.trunc(value.toNumber() * 0.434294481903252);
-  if (Math.abs(size) > 400) return tooMany();
+  if (Math.abs(size) > 400) return uncalculated(size, -ofE, ofE);
   return given(precise(value, size).exp(), 16 - size, value.scale);
 });
 

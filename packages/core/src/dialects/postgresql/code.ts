@@ -291,6 +291,7 @@ function truncated(name: string, timestamp: string): Value {
   const [year, month, day] = date.split("-").map(Number);
   const [hour, minute, second] = time.split(":");
   const startOf = (y: number, m = 1, d = 1) => `${isoDate(Math.max(1, y), m, d)} 00:00:00`;
+  const decade = year - (year % 10);
   const monday = () => {
     const days = daysFromDate(year, month, day);
     const start = dateFromDays(days - ((dateFromDays(days).weekday + 6) % 7));
@@ -309,12 +310,13 @@ function truncated(name: string, timestamp: string): Value {
     month: () => startOf(year, month),
     quarter: () => startOf(year, month - ((month - 1) % 3)),
     year: () => startOf(year),
-    decade: () => startOf(year - (year % 10)),
+    // The first one begins with the year 0, which is 1 before Christ.
+    decade: () => startOf(decade) + (decade < 1 ? " BC" : ""),
     century: () => startOf(year - ((year - 1) % 100)),
     millennium: () => startOf(year - ((year - 1) % 1000)),
   });
   const result = fields[fieldName(name)]?.();
-  return result === undefined ? bad(`"${name}" is no field of a timestamp that is covered`) : result + zone;
+  return result === undefined ? bad(`"${name}" is no field of a timestamp that is covered`) : result.replace(/(?= BC$)|$/, zone);
 }
 
 function nearestEven(value: number): number {

@@ -178,7 +178,7 @@ function conversion(given: string, to: string): Conversion | undefined {
     return numeric.includes(from)
       ? { cost: 0, ...(from !== "integer" && { convert: unlessMissing((value) => toInteger("integer", value)) }) }
       : conversion(from, "integer");
-  if (to === "castable") return { cost: 0, convert: from === "bpchar" ? undefined : toText };
+  if (to === "quotable") return { cost: 0, convert: from === "bpchar" ? trimBlanks : toText };
   if (to === "escape") {
     const text = conversion(from, "text");
     return (
@@ -321,6 +321,8 @@ export const typeRules: TypeRules = {
   conversion,
   // An operand of unknown type is taken to be of the other's type where there is such an operator (10.2).
   preference(row, types) {
+    // Of what they take, greatest and least make one type like CASE (10.5).
+    if (row.name === "greatest" || row.name === "least") return row.result === typeRules.unify(types) ? -10 : 0;
     const at = types.indexOf("unknown");
     return row.notation === "operator" &&
       types.length === 2 &&

@@ -477,10 +477,13 @@ function dayOf(fields: Fields, isIso: boolean, text: string): { date: string; er
       [month, day] = [month <= 1 ? found.month : month, day <= 1 ? found.day : day];
     }
   }
-  if (month < 1 || month > 12 || day < 1 || day > 31 || (isWhole && !isDate(year, month, day)) || year < -4712 || year > 270_000)
+  if (month < 1 || month > 12 || day < 1 || day > 31 || (isWhole && !isDate(year, month, day)) || year > 270_000)
     return outOfRange(text);
   // Without a year, or another part, a day that its month has not is counted on into the next one.
-  from(daysFromDate(year, month, day));
+  const days = daysFromDate(year, month, day);
+  // The calendar begins with day 0 of the Julian count (8.5.1).
+  if (days < -julianEpoch) return outOfRange(text);
+  from(days);
   return { date: isoDate(year < 1 ? 1 - year : year, month, day), era: year < 1 ? " BC" : "" };
 }
 

@@ -135,6 +135,8 @@ export const typeRules = (collation: string): TypeRules => ({
   rows: {
     compares: new Set([...relations, "is"]),
     queries: true,
+    // The affinity of its column, without the collation (3.2).
+    queryType: affinityOf,
     truth: (value, range) => ({ kind: "literal", value: Number(value), type: "none", range }),
   },
   list: (_form, values) => values,
