@@ -39,6 +39,8 @@ export interface CodeContext {
   readonly constant: (index: number) => Value | undefined;
   /** Whether an argument is the same for every row. */
   readonly steady: (index: number) => boolean;
+  /** Whether nothing is asked but which rows it holds for: what stands in a condition, there or within its AND and OR. */
+  readonly isCondition: boolean;
   /** The values of the whole column that an argument names, if it does. */
   column(index: number): (() => readonly Value[]) | undefined;
   /** Counts steps against the limit `steps`; a failure when they are spent. */

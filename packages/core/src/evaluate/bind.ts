@@ -523,6 +523,7 @@ export class Binder {
       range: node.range,
       constant: (i) => (args[i]?.kind === "constant" ? args[i].value : undefined),
       steady: (i) => args[i] !== undefined && !dependsOnRow(args[i]),
+      isCondition: this.#conditions.has(node),
       column: (i) => {
         const arg = args[i];
         return arg?.kind === "column" ? this.columns[arg.column].values : undefined;
@@ -549,7 +550,17 @@ export class Binder {
     });
   }
 
+  /** What only decides which rows something is done for. */
+  readonly #conditions = new WeakSet<Expression>();
+
+  #noteCondition(condition: Expression): void {
+    const node = ungrouped(condition);
+    this.#conditions.add(node);
+    if (node.kind === "call" && /^(?:and|or)$/.test(node.name)) node.args.forEach((arg) => this.#noteCondition(arg));
+  }
+
   #choice(node: Choice, isQuery = false): Bound {
+    for (const { condition } of node.branches) this.#noteCondition(condition);
     if (node.written?.form === "case") for (const { condition } of node.branches) this.#subjects.add(condition);
     const conditions = node.branches.map((branch) => this.bind(branch.condition));
     const tests = conditions.map((condition) => {

@@ -263,7 +263,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       const isLazy = reader.take("?");
       const isPossessive = !isLazy && reader.take("+");
       if (isPossessive && !rules.backtracks) reader.fail("a quantifier cannot follow another", at);
-      const isNothing = ["assertion", "verb", "keep", "accept"].includes(node.kind) || source.startsWith("(*F", at);
+      const isBare = ["assertion", "verb", "keep", "accept"].includes(node.kind) && !source.startsWith("(?:", at);
+      const isNothing = isBare || source.startsWith("(*F", at);
       if (isNothing && rules.backtracks) reader.fail("a quantifier needs something to repeat", at);
       if (node.kind === "assertion" || node.kind === "look") {
         if (bounds.min === 0) return sequence([]);

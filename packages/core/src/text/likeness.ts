@@ -2,21 +2,28 @@ import type { AnswerOf } from "../traits/index.ts";
 import { Double, Failure, type Value, tick, utf8Of } from "../values/index.ts";
 import { number, operation, optional, text } from "./operation.ts";
 
-/** Changes of single bytes that make one text the other; with `swaps`, neighbours may also change places. */
+/**
+ * Changes of single bytes that make one text the other; with `swaps`, neighbours may also change places, with others put
+ * between them (the distance of Damerau and Levenshtein).
+ */
 function editDistance(left: string, right: string, swaps: boolean): number {
   const [a, b] = [utf8Of(left), utf8Of(right)];
-  let beforeLast: number[] = [];
+  /** For each byte its last place in `a` so far, counted from 1, and the distances before it. */
+  const seen = new Map<number, { readonly at: number; readonly before: readonly number[] }>();
   let last = Array.from({ length: b.length + 1 }, (_, j) => j);
   for (let i = 1; i <= a.length; i++) {
     tick(b.length);
     const row = [i];
+    let lastAlike = 0;
     for (let j = 1; j <= b.length; j++) {
-      const cost = a[i - 1] === b[j - 1] ? 0 : 1;
-      row[j] = Math.min(last[j] + 1, row[j - 1] + 1, last[j - 1] + cost);
-      if (swaps && i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1])
-        row[j] = Math.min(row[j], beforeLast[j - 2] + 1);
+      const isAlike = a[i - 1] === b[j - 1];
+      row[j] = Math.min(last[j] + 1, row[j - 1] + 1, last[j - 1] + (isAlike ? 0 : 1));
+      const partner = swaps && lastAlike > 0 ? seen.get(b[j - 1]) : undefined;
+      if (partner) row[j] = Math.min(row[j], partner.before[lastAlike - 1] + (i - partner.at) + (j - lastAlike) - 1);
+      if (isAlike) lastAlike = j;
     }
-    [beforeLast, last] = [last, row];
+    if (swaps) seen.set(a[i - 1], { at: i, before: last });
+    last = row;
   }
   return last[b.length];
 }

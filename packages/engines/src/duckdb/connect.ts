@@ -71,6 +71,7 @@ export async function connect(settings: Settings): Promise<Connection> {
     autoinstall_known_extensions: "false",
     threads: "1",
     lock_configuration: "true",
+    disabled_optimizers: "statistics_propagation",
   });
   const connection = await instance.connect();
   const version = (await connection.runAndReadAll("select version()")).getRows()[0][0];

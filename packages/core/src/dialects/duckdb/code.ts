@@ -16,7 +16,7 @@ import {
   utf8Of,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
-import { bad, logic as logicBy, strict } from "../shared/code.ts";
+import { bad, strict } from "../shared/code.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
@@ -52,13 +52,6 @@ import { doubleText, toText } from "./numbers.ts";
 import { bytesOfSize } from "./statistics.ts";
 
 const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));
-
-const logic = (decisive: boolean): Code =>
-  logicBy(
-    decisive,
-    (value) => value as boolean | null,
-    (value) => value,
-  );
 
 const coalesce: Code = {
   lazy: (cells, context) => {
@@ -233,20 +226,28 @@ function bignumOf(value: number): Uint8Array {
 }
 
 /** Functions that are not rows of data. */
-/** OR looks at both sides whatever the left one is, unless one that is the same for every row is true. */
-const either: Code = {
-  lazy: ([left, right], { steady }) => {
-    const [first, second] = steady(1) && !steady(0) ? [right, left] : [left, right];
-    const isSettled = steady(0) || steady(1);
+
+/**
+ * AND and OR look at both sides whatever the left one is, unless one that is the same for every row decides. In a condition
+ * only the rows that the left side leaves open go on to the right one.
+ */
+const joined = (decisive: boolean): Code => ({
+  lazy: ([left, right], { steady, isCondition }) => {
+    if (isCondition)
+      return (row) => {
+        const first = left(row);
+        return isFailure(first) || (first === true) === decisive ? first : right(row);
+      };
+    const fixed = [left, right].filter((_, i) => steady(i));
     return (row) => {
-      const a = first(row);
-      if (isFailure(a) || (a === true && isSettled)) return a;
-      const b = second(row);
+      if (fixed.some((cell) => cell(row) === decisive)) return decisive;
+      const a = left(row);
+      const b = isFailure(a) ? a : right(row);
       if (isFailure(b)) return b;
-      return a === true || b === true ? true : a === null || b === null ? null : false;
+      return a === decisive || b === decisive ? decisive : a === null || b === null ? null : !decisive;
     };
   },
-};
+});
 
 export const duckdbCode: Readonly<Record<string, Code>> = {
   ...aggregateCode,
@@ -311,8 +312,8 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   "is true": { run: ([value]) => value === true },
   "is false": { run: ([value]) => value === false },
   "is distinct from": { run: ([a, b]) => !same(a, b) },
-  and: logic(false),
-  or: either,
+  and: joined(false),
+  or: joined(true),
   not: strict((value: boolean) => !value),
   itself: { run: ([value]) => value },
   ...arithmeticCode,

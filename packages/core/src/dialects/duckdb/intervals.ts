@@ -173,8 +173,9 @@ export function shifted(moment: string, interval: Value, sign: 1 | -1): Value {
   const time = microsOfClock(clock) + BigInt(sign) * micros;
   const rest = ((time % day) + day) % day;
   const result = dateFromDays(start + Number((time - rest) / day));
-  return Math.abs(result.year) > lastYear
-    ? new Failure("number-out-of-range")
+  if (Math.abs(result.year) > lastYear) return new Failure("number-out-of-range");
+  return result.year < 0
+    ? new Failure("not-covered", { what: "dates before the year 0" })
     : `${isoDate(result.year, result.month, result.day)} ${clockAt(Number(rest))}`;
 }
 

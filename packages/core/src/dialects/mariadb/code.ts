@@ -143,8 +143,10 @@ function conv(text: string, given: number | bigint, wanted: number | bigint): Va
     if (digit >= base || value > uint64) break;
     value = value * BigInt(base) + BigInt(digit);
   }
-  if (value > uint64) value = uint64;
-  if (sign === "-") value = from < 0 && value > int64 ? -int64 - 1n : -value;
+  // What has no room is the end of 64 bits, without a sign or with one.
+  const most = from < 0 ? int64 : uint64;
+  if (value > most) value = from < 0 && sign === "-" ? -int64 - 1n : most;
+  else if (sign === "-") value = -value;
   const shown = to < 0 ? BigInt.asIntN(64, value) : BigInt.asUintN(64, value);
   return shown.toString(target).toUpperCase();
 }
@@ -335,7 +337,9 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
         ([place, ...values]) =>
         (row) => {
           const n = place(row);
-          const value = n === null || isFailure(n) ? n : (values[Number(n) - 1]?.(row) ?? null);
+          // The place is one of 32 bits.
+          const at = n === null || isFailure(n) ? -1 : Number(BigInt.asUintN(32, BigInt(n as number))) - 1;
+          const value = isFailure(n) ? n : (values.at(at < 0 ? values.length : at)?.(row) ?? null);
           return toText(value);
         },
     },

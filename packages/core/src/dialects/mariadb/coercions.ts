@@ -19,6 +19,7 @@ import { isPure, parameterAt, relations } from "../row.ts";
 import { clockText, hasZeroPart, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
 import {
   FixedDouble,
+  roundEven,
   int64,
   isBeyondTimes,
   ofBytes,
@@ -167,10 +168,12 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return {
         cost: 0,
         early: true,
-        convert: unlessMissing((value) => {
-          const escape = toText(value) as string;
+        // One that is null is the usual one.
+        convert: (value) => {
+          if (isFailure(value)) return value;
+          const escape = value === null ? "\\" : (toText(value) as string);
           return [...escape].length > 1 ? new Failure("escape-length", { escape }) : escape;
-        }),
+        },
       };
     case "text":
       return {
@@ -290,7 +293,11 @@ function sizedDecimal(value: Decimal, size: number, scale: number): Decimal {
 function sizedDouble(value: number, [size, scale]: readonly number[]): Double {
   if (scale === undefined) return new Double(value);
   const most = Number(limit(size)) / 10 ** scale;
-  return new Double(Math.max(-most, Math.min(most, Number(value.toFixed(scale)))));
+  const power = 10 ** scale;
+  // The server rounds what stands behind the point by itself.
+  const whole = Math.floor(value);
+  const rounded = Number.isFinite(value) ? whole + roundEven((value - whole) * power) / power : value;
+  return new FixedDouble(Math.max(-most, Math.min(most, rounded)), scale);
 }
 
 function castTo(type: string, sizes: readonly number[], from: string): (value: Value) => Value {
@@ -501,6 +508,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
       narrow: "text",
       ascii: "text",
       decimal: `decimal ${sizes[1] ?? 0}`,
+      ...(type === "double" && sizes[1] !== undefined && { double: `double ${sizes[1]}` }),
     };
     const result = type === "text" ? castText : (kinds[type] ?? type);
     return { type: result, convert: unlessMissing(castTo(type, sizes, from)) };
@@ -539,7 +547,12 @@ const fixedDecimals = (type: string): number =>
       : NaN;
 
 /** How many decimals a calculation shows, by those of its operands, and where it is rounded by those that it is rounded to. */
-function shownDecimals(name: string, scales: readonly number[], constant: (index: number) => Value | undefined): number {
+function shownDecimals(
+  kind: "decimal" | "double",
+  name: string,
+  scales: readonly number[],
+  constant: (index: number) => Value | undefined,
+): number {
   const most = Math.max(...scales);
   switch (name) {
     case "+":
@@ -549,7 +562,7 @@ function shownDecimals(name: string, scales: readonly number[], constant: (index
     case "sum":
       return most;
     case "*":
-      return scales.reduce((sum, scale) => sum + scale, 0);
+      return kind === "double" ? most : scales.reduce((sum, scale) => sum + scale, 0);
     case "/":
     case "avg":
       return scales[0] + 4;
@@ -578,7 +591,7 @@ function numberType(
   types: readonly string[],
   constant: (index: number) => Value | undefined,
 ): string {
-  const decimals = shownDecimals(name, types.map(kind === "double" ? fixedDecimals : decimalScale), constant);
+  const decimals = shownDecimals(kind, name, types.map(kind === "double" ? fixedDecimals : decimalScale), constant);
   if (kind === "double") return decimals <= 30 ? `double ${decimals}` : "double";
   return Number.isNaN(decimals) ? "decimal" : `decimal ${Math.min(38, decimals)}`;
 }

@@ -480,10 +480,10 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
   S: ["second", "\\d{1,2}"],
   f: ["micro", "\\d{1,6}"],
   p: ["half", "am|pm"],
-  M: ["monthName", monthNames.join("|")],
-  b: ["monthName", monthNames.map((name) => name.slice(0, 3)).join("|")],
-  W: ["", dayNames.join("|")],
-  a: ["", dayNames.map((name) => name.slice(0, 3)).join("|")],
+  M: ["monthName", "\\p{L}+"],
+  b: ["monthName", "\\p{L}+"],
+  W: ["", "\\p{L}+"],
+  a: ["", "\\p{L}+"],
   j: ["yearDay", "\\d{1,3}"],
   w: ["", "\\d"],
   // Weeks say nothing without the year that goes with them.
@@ -495,6 +495,24 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
   x: ["", "\\d{1,4}"],
 });
 const composite: Readonly<Record<string, string>> = lookup({ T: "%H:%i:%S", r: "%I:%i:%S %p" });
+
+const shortNames = (names: readonly string[]) => names.map((name) => name.slice(0, 3));
+
+/** The names that are read for a letter. */
+const words: Readonly<Record<string, readonly string[]>> = lookup({
+  M: monthNames,
+  b: shortNames(monthNames),
+  W: dayNames,
+  a: shortNames(dayNames),
+});
+
+/** Which name is meant, counted from 1: one that is written in full, or the only one that begins so; 0 for none. */
+function numberOfName(written: string, names: readonly string[]): number {
+  const begin = written.toLowerCase();
+  const found = names.flatMap((name, i) => (name.toLowerCase().startsWith(begin) ? [i + 1] : []));
+  const whole = found.find((number) => names[number - 1].length === begin.length);
+  return whole ?? (found.length === 1 ? found[0] : 0);
+}
 
 /** str_to_date(): the text by the format; null where it does not fit. */
 export function readByFormat(text: string, format: string): string | null {
@@ -512,15 +530,13 @@ export function readByFormat(text: string, format: string): string | null {
       continue;
     }
     const reader = readers[letter];
-    const match = reader && new RegExp(`^(?:${reader[1]})`, "i").exec(rest);
-    if (!match) return null;
+    const match = reader && new RegExp(`^(?:${reader[1]})`, "iu").exec(rest);
+    if (!match || (letter in words && numberOfName(match[0], words[letter]) === 0)) return null;
     found[reader[0]] = match[0];
     rest = rest.slice(match[0].length);
   }
   const number = (name: string) => (found[name] === undefined ? undefined : parseInt(found[name], 10));
-  const monthByName =
-    found.monthName &&
-    monthNames.findIndex((name) => name.slice(0, 3).toLowerCase() === found.monthName.slice(0, 3).toLowerCase()) + 1;
+  const monthByName = found.monthName && numberOfName(found.monthName, monthNames);
   let hour = number("hour") ?? (number("hour12") === undefined ? 0 : number("hour12")! % 12);
   if (number("hour12") !== undefined && (number("hour12")! > 12 || number("hour12") === 0)) return null;
   if (found.half?.toLowerCase() === "pm") hour += 12;

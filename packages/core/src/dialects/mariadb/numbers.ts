@@ -31,8 +31,15 @@ export class FixedDouble extends Double {
   }
 }
 
-const fixedText = ({ value, decimals }: FixedDouble): string =>
-  Math.abs(value) < 1e21 ? value.toFixed(decimals) : new Decimal(BigInt(value), 0).rounded(decimals).toString();
+function fixedText({ value, decimals }: FixedDouble): string {
+  // The digits are the shortest that mean the number, and those that are left out round it as it is: a half to the even one.
+  const written = Decimal.parse(String(value))!;
+  if (written.scale <= decimals) return written.rounded(decimals).toString();
+  const exact = value.toFixed(Math.min(100, decimals + 40));
+  const at = exact.length - Math.min(100 - decimals, 40);
+  const isHalf = /^50*$/.test(exact.slice(at)) && /[02468]\.?$/.test(exact.slice(0, at));
+  return isHalf ? exact.slice(0, at).replace(/\.$/, "") : value.toFixed(decimals);
+}
 
 /** A value as text; null stays. */
 export function toText(value: Value): Value {

@@ -153,7 +153,8 @@ export function printf(values: readonly Value[]): Value {
       result += padded(char.repeat(Math.max(1, how.precision ?? 1)), { ...how, full: true });
     } else if (kind === "%") result += padded("%", how);
     else if (kind === "") {
-      result += "%";
+      // A sign at the end stands for itself, unless something came after it.
+      if (match[0] === "%") result += "%";
       broken = true;
     } else if (kind !== "n") broken = true;
   }
