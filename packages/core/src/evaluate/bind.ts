@@ -441,7 +441,11 @@ export class Binder {
     const isTold = ({ code, range }: Diagnostic) => code === mixed?.code && sameRange(range, node.range);
     if (mixed && !this.diagnostics.some(isTold)) this.diagnostics.push(mixed);
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
-    const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]));
+    // The escape is read only with a pattern, and an error of its own where that is not null, in some with the subject, too.
+    const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
+    const guards = this.dialect.types.folds ? 1 : this.dialect.types.nullFirst ? escape : 0;
+    const isOwn = (i: number) => guards > 0 && i === escape;
+    const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]) && !(isOwn(i) && guards > 1));
     const constant = (i: number) => (args[i] && !dependsOnRow(args[i]) ? constantValue(args[i], this.dialect) : undefined);
     const type = this.dialect.types.resultType(row, types, constant);
     const isStrict = isPure(row) ? row.answers.missing === "null" : this.dialect.code[row.code].strict === true;
@@ -458,17 +462,13 @@ export class Binder {
       ? converted.slice(1).every(({ kind }) => kind === "constant")
       : isPure(row) || !("lazy" in this.dialect.code[row.code]);
     if (unreadable && isRead) return { ...unreadable, source: node, type };
-    // The escape is read only with a pattern, and an error of its own where that is not null.
-    const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
-    const written = escape > 0 ? converted.at(escape) : undefined;
-    if (this.dialect.types.folds && written && (written.kind !== "constant" || isBroken(written)))
+    const written = isOwn(escape) ? converted.at(escape) : undefined;
+    if (written && (written.kind !== "constant" || isBroken(written)))
       converted[escape] = this.#code(
         node.args[escape],
         "escape",
-        [converted[escape - 1], converted[escape]],
-        ([pattern, cell]) => {
-          return (at) => (pattern(at) === null ? null : cell(at));
-        },
+        converted.slice(escape - guards, escape + 1),
+        (cells) => (at) => (cells.slice(0, -1).some((cell) => cell(at) === null) ? null : cells[guards](at)),
       );
     const bound = isPure(row)
       ? { ...boundOperation(row, converted), source: node as Expression, type }

@@ -101,8 +101,8 @@ export function compilePattern(flavour: Flavour, source: string, flags = ""): Pa
       }
     : parsed.node;
   const { groups, ignoreCase, refusal } = parsed;
-  // A compiled pattern of PCRE2 has room for 64 KiB, in which a character takes two bytes.
-  const room = flavour === "pcre" ? 32_767 : programSize;
+  // A compiled pattern of PCRE2 has room for 64 KiB, in which a character takes two bytes; here what is written has room.
+  const room = flavour === "pcre" ? 32_767 : Math.max(programSize, 4 * source.length);
   if (sizeOf(node) > room) throw new PatternError(`the pattern needs more than ${room} steps`, 0);
   const rule: Rule = flavour === "posix" || flavour === "similar" ? "longest" : "first";
   if (rule === "longest" && !hasPlainReferences(node))
