@@ -629,6 +629,17 @@ const recorded: readonly ExpressionCase[] = [
   ["cast('12' as \"varchar(3)\")", "12"],
   ["cast('12' as varchar(3))", "12"],
   ["cast('12' as \"decimal\"(3,1))", 12],
+  ["printf('100% ', 1)", "100"],
+  ["printf('100%', 1)", "100%"],
+  ["printf('100%5', 1)", "100"],
+  ["printf('100%-5.2', 1)", "100"],
+  ["printf('100%ll', 1)", "100"],
+  ["printf('100%.*', 1)", "100"],
+  ["'3' = (select 3)", 0],
+  ["3 = (select cast(3 as text))", 1],
+  ["3 = (select cast(3 as text) where 1)", 1],
+  ["'7' < (values (cast(8 as integer)))", 1],
+  ["(select 'A' collate nocase) = 'a'", 0],
 ];
 
 describe("SQLite: recorded", () => testCases(sqlite(), recorded));

@@ -386,7 +386,9 @@ export const typeRules: TypeRules = {
     // There are operators between integers of all sizes.
     if (both.every((type) => /^(?:smallint|integer|bigint)$/.test(type))) return left;
     if (both.every((type) => numeric.includes(type))) return numeric[Math.max(...both.map((type) => numeric.indexOf(type)))];
-    return left === "unknown" || (left === "bpchar" && right === "text") ? "text" : left;
+    // A literal is read as what it is compared with.
+    if (left === "unknown") return right === "unknown" ? "text" : right;
+    return left === "bpchar" && right === "text" ? "text" : left;
   },
   unify(given) {
     const types = given.map(plainText);
