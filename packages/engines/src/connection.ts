@@ -1,3 +1,5 @@
+import type { MessageCode } from "indigo-quill";
+
 /** The kinds of column that a probe makes, as the `verify` contract has them. */
 export type ColumnType = "text" | "integer" | "decimal" | "double" | "boolean";
 
@@ -34,7 +36,7 @@ export interface EngineError {
   readonly code: string;
   readonly message: string;
   /** Our own name for what went wrong, where the error is ours. */
-  readonly kind?: string;
+  readonly kind?: MessageCode;
 }
 
 /** An open engine. */

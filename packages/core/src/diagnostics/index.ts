@@ -1,7 +1,6 @@
-import type { Facts, Failure, TextRange } from "../values/index.ts";
-import { type MessageCode, messageFor } from "./messages.ts";
+import { type Facts, type Failure, type MessageCode, type TextRange, messageFor } from "../values/index.ts";
 
-export type { MessageCode } from "./messages.ts";
+export type { MessageCode } from "../values/index.ts";
 
 /** A change to the source that mends a problem. */
 export interface Fix {

@@ -1,5 +1,5 @@
 import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
-import type { Facts, Failure, TextRange, Value } from "../values/index.ts";
+import type { Facts, Failure, MessageCode, TextRange, Value } from "../values/index.ts";
 import type { FunctionRow } from "./row.ts";
 
 /** The value of an expression on the row with this number (0-based) of the columns it is bound to. */
@@ -248,7 +248,7 @@ export interface Dialect {
   /** A tree without missing parts as text, which reads back as the same tree; in lines of `width` characters where that can be. */
   print(tree: Expression, width?: number): string;
   /** What an engine would say: the standard's code for one of our failure codes. */
-  standardCode(code: string, facts: Facts): string | undefined;
+  standardCode(code: MessageCode, facts: Facts): string | undefined;
   /** How a column is written into a statement; left out where the language has none. */
   readonly statements?: Statements;
   /** What a failing row does to the whole: one error value, or the whole query fails. */

@@ -24,7 +24,7 @@ import { withoutRows } from "./rows.ts";
 import { boundOperation, rowsByName, withDefaults } from "./slots.ts";
 
 /** Problems of a constant that matter only where it is looked at. */
-const ofValues: ReadonlySet<string> = new Set([
+const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
   "pattern-syntax",
   "not-a-boolean",
   "not-a-number",
@@ -573,7 +573,7 @@ export class Binder {
     const isTaken = (i: number) => !(taken instanceof Set) || taken.has(i);
     const results = resultsOf(node).map((result, i) => (isTaken(i) ? this.bind(result) : this.#untaken(result)));
     if (taken instanceof Failure) {
-      const failed = mistake(taken.code as MessageCode, taken.range ?? node.range, taken.facts);
+      const failed = mistake(taken.code, taken.range ?? node.range, taken.facts);
       this.#ofConditions.add(failed);
       return this.#broken(node, failed);
     }
@@ -632,12 +632,12 @@ export class Binder {
 
   /** What stands side by side, where a whole number that is written may have the type of the others. */
   #side(parts: readonly Bound[]): readonly Bound[] {
-    const { numberBeside } = this.dialect.types;
-    if (!numberBeside || parts.length < 2) return parts;
+    const { types } = this.dialect;
+    if (!types.numberBeside || parts.length < 2) return parts;
     const others = parts.filter((part) => writtenNumber(part) === undefined).map(({ type }) => type);
     return parts.map((part) => {
       const value = writtenNumber(part);
-      return value === undefined ? part : { ...part, type: numberBeside(value, part.type, others) };
+      return value === undefined ? part : { ...part, type: types.numberBeside!(value, part.type, others) };
     });
   }
 
@@ -665,7 +665,7 @@ export class Binder {
     const isLater = conversion.late || (this.dialect.types.dynamic && !conversion.early);
     if (isLater || !isBroken(result) || isBroken(bound)) return result;
     const { code, facts } = (result as { value: Failure }).value;
-    return this.#broken(bound.source, mistake(code as MessageCode, bound.source.range, facts));
+    return this.#broken(bound.source, mistake(code, bound.source.range, facts));
   }
 
   #declare<T>(names: readonly string[], type: string, body: (variables: Variable[]) => T): T {

@@ -1,3 +1,4 @@
+import type { Answers } from "../traits/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type Kernel, type Slot, operationOf, placeTaken, textLimit } from "../text/index.ts";
@@ -111,7 +112,7 @@ export function applyKernel(
 
 /** The kernel of a bound operation, perhaps with other answers. */
 export function kernelOf(bound: BoundOperation, answers = bound.answers): Kernel {
-  return operationOf(bound.operation).prepare(answers as never, bound.fixed);
+  return operationOf(bound.operation).prepare(answers as Answers, bound.fixed);
 }
 
 function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dialect, observe: Observer): Cell {

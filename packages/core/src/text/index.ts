@@ -4,6 +4,8 @@ import { reverse, segment, slice } from "./extract.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
 import { charOf, codeOf, compare, measure } from "./measure-test.ts";
+import type { Answers } from "../traits/index.ts";
+import type { Value } from "../values/index.ts";
 import type { Operation } from "./operation.ts";
 import { pad, repeat } from "./pad.ts";
 import { recase } from "./recase.ts";
@@ -48,3 +50,20 @@ export type TraitsOf<O extends OperationId> = (typeof operations)[O]["traits"][n
 
 /** An operation by its identifier, seen without its particular traits. */
 export const operationOf = (id: OperationId): Operation => operations[id];
+
+/** A kernel as code calls it: a present value, or undefined, for each slot of its operation. */
+export type PreparedKernel = (...slots: readonly (Value | undefined)[]) => Value;
+
+/** The kernel of an operation outside a function row, with all of its answers; `fixed` holds the slots that are set once for all. */
+export const kernelFor = <O extends OperationId>(
+  id: O,
+  answers: Answers<TraitsOf<O>>,
+  fixed: Readonly<Record<string, Value>> = {},
+): PreparedKernel => operationOf(id).prepare(answers, fixed) as PreparedKernel;
+
+/** How two present values of kinds that compare stand to each other: −1, 0 or 1. */
+export const orderFor = (answers: Omit<Answers<TraitsOf<"compare">>, "missing" | "truth">) =>
+  kernelFor("compare", { missing: "null", truth: "true or false", ...answers }, { relation: "order" }) as (
+    a: Value,
+    b: Value,
+  ) => number;

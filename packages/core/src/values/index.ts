@@ -3,6 +3,7 @@ export * from "./deadline.ts";
 export * from "./decimal.ts";
 export * from "./letters.ts";
 export * from "./lookup.ts";
+export * from "./messages.ts";
 export * from "./moments.ts";
 export * as nearest from "./nearest.ts";
 export * from "./number-text.ts";

@@ -1,3 +1,4 @@
+import type { MessageCode } from "./messages.ts";
 import type { Bytes } from "./bytes.ts";
 import type { Decimal } from "./decimal.ts";
 
@@ -17,7 +18,7 @@ export const sameRange = (a: TextRange | undefined, b: TextRange): boolean =>
 export type Facts = Readonly<Record<string, unknown>>;
 
 /** The codes of failures that are limits of ours: a dialect or an engine may well go on there. */
-export const limitCodes: ReadonlySet<string> = new Set([
+export const limitCodes: ReadonlySet<MessageCode> = new Set<MessageCode>([
   "beyond-memory",
   "calls-too-deep",
   "list-too-long",
@@ -35,7 +36,7 @@ export const limitCodes: ReadonlySet<string> = new Set([
  */
 export class Failure {
   constructor(
-    readonly code: string,
+    readonly code: MessageCode,
     readonly facts: Facts = {},
     readonly range?: TextRange,
     readonly standard?: string,

@@ -96,7 +96,8 @@ class Comparison {
 }
 
 /** Whether a limit of ours ended the evaluation, which an engine may have elsewhere. */
-const isLimit = (outcome: Outcome): boolean => "error" in outcome && limitCodes.has(outcome.error.kind ?? "");
+const isLimit = (outcome: Outcome): boolean =>
+  "error" in outcome && outcome.error.kind !== undefined && limitCodes.has(outcome.error.kind);
 
 const isArgued = (find: Find) => argued.find(({ holds }) => holds(find));
 

@@ -87,7 +87,7 @@ const shiftRight = (a: number, b: number, size: number): Value => (b < 0 || b >=
 const onesIn = (value: bigint): number => value.toString(2).replaceAll("0", "").length;
 
 /** What is calculated in the bits of an integer type. */
-const ofType = (type: string): Readonly<Record<string, Code>> => {
+function ofType(type: string): Readonly<Record<string, Code>> {
   const size = bitsOfType(type);
   const own = (value: Value): Value => (value instanceof Double ? value : integer(wrapped(type, BigInt(value as number))));
   return {
@@ -106,7 +106,7 @@ const ofType = (type: string): Readonly<Record<string, Code>> => {
       return rounded instanceof Double ? new Double(Number(wrapped(type, BigInt(rounded.value)))) : rounded;
     }),
   };
-};
+}
 
 function gcd(a: bigint, b: bigint): bigint {
   let [x, y] = [a < 0n ? -a : a, b < 0n ? -b : b];
@@ -123,7 +123,7 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
       ? value.compare(Decimal.of(0))
       : Math.sign(value instanceof Double ? value.value : Number(value)) || 0,
   ),
-  ...Object.assign({}, ...wholeTypes.map(ofType)),
+  ...Object.fromEntries(wholeTypes.flatMap((type) => Object.entries(ofType(type)))),
   ...Object.fromEntries(
     ["decimal", "double"].flatMap((type) => [
       [`round ${type}`, strict(round)],

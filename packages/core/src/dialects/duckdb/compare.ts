@@ -1,20 +1,10 @@
-import { operationOf } from "../../text/index.ts";
+import { orderFor } from "../../text/index.ts";
 import { Failure, type Value } from "../../values/index.ts";
 import type { CodeContext } from "../dialect.ts";
 import { baseType, castAny, isNumeric, typeRules, unify } from "./coercions.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
-export const order = operationOf("compare").prepare(
-  {
-    missing: "null",
-    case: "minded",
-    padding: "counted",
-    mixed: "by kind",
-    notANumber: "above all",
-    truth: "true or false",
-  } as never,
-  { relation: "order" },
-) as unknown as (a: Value, b: Value) => number;
+export const order = orderFor({ case: "minded", padding: "counted", mixed: "by kind", notANumber: "above all" });
 
 /** Equality of items; null is like null only where asked for. */
 export const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);

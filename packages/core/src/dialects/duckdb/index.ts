@@ -1,4 +1,4 @@
-import { Bytes, type Value, isList } from "../../values/index.ts";
+import { Bytes, type MessageCode, type Value, isList } from "../../values/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -15,7 +15,7 @@ import { bytesText } from "./numbers.ts";
 import { duckdbUncovered } from "./uncovered.ts";
 
 /** The engine's class of error for a failure. */
-const classes: Readonly<Record<string, string>> = {
+const classes: Readonly<Partial<Record<MessageCode, string>>> = {
   "number-out-of-range": "Out of Range Error",
   "not-a-number": "Conversion Error",
   "not-a-boolean": "Conversion Error",

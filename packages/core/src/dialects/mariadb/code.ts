@@ -1,5 +1,5 @@
 import { aggregateCode } from "../shared/aggregates.ts";
-import { operationOf } from "../../text/index.ts";
+import { kernelFor, orderFor } from "../../text/index.ts";
 import {
   Bytes,
   base64Of,
@@ -31,13 +31,8 @@ const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
 type Order = (a: Value, b: Value) => number;
 
-const orderBy = (answers: object): Order =>
-  operationOf("compare").prepare(
-    { missing: "null", mixed: "error", notANumber: "there is none", truth: "1 or 0", ...answers } as never,
-    {
-      relation: "order",
-    },
-  ) as unknown as Order;
+const orderBy = (answers: Omit<Parameters<typeof orderFor>[0], "mixed" | "notANumber">): Order =>
+  orderFor({ mixed: "error", notANumber: "there is none", ...answers });
 
 const orders: Readonly<Record<string, Order>> = lookup({
   ...Object.fromEntries(Object.entries(collations).map(([name, answers]) => [name, orderBy(answers)])),
@@ -285,9 +280,8 @@ const isAddress = (text: string): boolean => /^(?:(?:[01]?\d?\d|2[0-4]\d|25[0-5]
 /** Empty text as null, which is what it is in the mode whose functions end in _oracle. */
 const nullWhenEmpty = (operation: (...args: never[]) => Value): Code => strict((...args: never[]) => operation(...args) || null);
 
-const pad = (side: "left" | "right") => operationOf("pad").prepare({ ...padAnswers, side } as never, {}) as Kernel;
-const slice = operationOf("slice").prepare(sliceAnswers as never, {}) as Kernel;
-type Kernel = (...args: readonly unknown[]) => Value;
+const pad = (side: "left" | "right") => kernelFor("pad", { ...padAnswers, side });
+const slice = kernelFor("slice", sliceAnswers);
 
 /** Text functions of a list with commas. */
 function findInSet(text: string, list: string, order: Order): Value {

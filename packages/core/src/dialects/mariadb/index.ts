@@ -1,4 +1,4 @@
-import { Bytes, type Value, textOfBytes } from "../../values/index.ts";
+import { Bytes, type MessageCode, type Value, textOfBytes } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -24,7 +24,7 @@ const options: readonly DialectOption[] = [
 ];
 
 /** The SQLSTATE for a failure (documentation, "MariaDB Error Codes"). */
-const states: Readonly<Record<string, string>> = {
+const states: Readonly<Partial<Record<MessageCode, string>>> = {
   "number-out-of-range": "22003",
   "unknown-function": "42000",
   "argument-count": "42000",

@@ -1,4 +1,4 @@
-import { operationOf } from "../../text/index.ts";
+import { kernelFor } from "../../text/index.ts";
 import { Failure, type Value, isFailure, isList } from "../../values/index.ts";
 import type { Expression } from "../../syntax/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
@@ -92,10 +92,10 @@ function criterion(given: Value, pattern: TableOptions["searchPattern"]): (value
     return equal;
   }
   if (operand === "") return relation === "<>" ? (value) => value !== null : (value) => value === null || value === "";
-  const fits = operationOf("test").prepare(
-    { missing: "blank", pattern, where: "whole", case: "ignored" } as never,
-    {},
-  ) as unknown as (value: string, needle: string) => boolean | Failure;
+  const fits = kernelFor("test", { missing: "blank", pattern, where: "whole", case: "ignored", truth: "true or false" }) as (
+    value: string,
+    needle: string,
+  ) => boolean | Failure;
   const holds = (value: Value) => typeof value === "string" && fits(value, operand);
   if (relation === "<>") {
     return (value) => {

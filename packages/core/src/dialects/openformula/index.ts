@@ -1,4 +1,4 @@
-import { type Value, isList } from "../../values/index.ts";
+import { type MessageCode, type Value, isList } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -34,7 +34,7 @@ const options: readonly DialectOption[] = [
 ];
 
 /** The spreadsheet error kind for a failure; what is not listed is #VALUE!. */
-const kinds: Readonly<Record<string, string>> = {
+const kinds: Readonly<Partial<Record<MessageCode, string>>> = {
   "division-by-zero": "#DIV/0!",
   "number-out-of-range": "#NUM!",
   "unknown-function": "#NAME?",

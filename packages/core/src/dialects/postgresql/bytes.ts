@@ -1,4 +1,5 @@
-import { operationOf } from "../../text/index.ts";
+import { type OperationId, type TraitsOf, kernelFor } from "../../text/index.ts";
+import type { Answers } from "../../traits/index.ts";
 import {
   Bytes,
   Failure,
@@ -18,8 +19,8 @@ import { located, sliced, spanned, trimmed } from "./functions.ts";
 /** Functions of binary strings (PostgreSQL documentation, 9.5). */
 
 /** A text operation on bytes, each taken for the character of its number; `order` is that of the arguments in its slots. */
-function onBytes(id: "slice" | "replace-span" | "locate" | "trim", answers: object, order = [0, 1, 2, 3]): Code {
-  const kernel = operationOf(id).prepare(answers as never, {}) as unknown as (...args: (Value | undefined)[]) => Value;
+function onBytes<O extends OperationId>(id: O, answers: Answers<TraitsOf<O>>, order = [0, 1, 2, 3]): Code {
+  const kernel = kernelFor(id, answers);
   return strict((...args: Value[]) => {
     const slots = order.map((at): Value | undefined => args[at]);
     const result = kernel(...slots.map((arg) => (arg instanceof Bytes ? charactersOf(arg) : arg)));

@@ -1,5 +1,5 @@
 import { aggregateCode } from "../shared/aggregates.ts";
-import { listLimit, operationOf } from "../../text/index.ts";
+import { listLimit, kernelFor, orderFor } from "../../text/index.ts";
 import {
   Decimal,
   Double,
@@ -28,19 +28,7 @@ import { formatNumber, readNumberBy } from "./number-formats.ts";
 import { outputText, readNumber } from "./numbers.ts";
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
-const order = operationOf("compare").prepare(
-  {
-    missing: "null",
-    case: "minded",
-    padding: "counted",
-    mixed: "error",
-    notANumber: "above all",
-    truth: "true or false",
-  } as never,
-  {
-    relation: "order",
-  },
-) as unknown as (a: Value, b: Value) => number;
+const order = orderFor({ case: "minded", padding: "counted", mixed: "error", notANumber: "above all" });
 
 const relations: Readonly<Record<string, (order: number) => boolean>> = {
   "=": (o) => o === 0,
@@ -53,16 +41,13 @@ const relations: Readonly<Record<string, (order: number) => boolean>> = {
 
 /** The pattern operators as relations of a text and a pattern. */
 const fits = (pattern: "like" | "posix", letterCase: "minded" | "ignored" | "lowered") =>
-  operationOf("test").prepare(
-    {
-      missing: "null",
-      pattern,
-      where: pattern === "like" ? "whole" : "anywhere",
-      case: letterCase,
-      truth: "true or false",
-    } as never,
-    {},
-  ) as unknown as (text: Value, pattern: Value) => boolean | Failure;
+  kernelFor("test", {
+    missing: "null",
+    pattern,
+    where: pattern === "like" ? "whole" : "anywhere",
+    case: letterCase,
+    truth: "true or false",
+  }) as (text: Value, pattern: Value) => boolean | Failure;
 const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>> = {
   like: fits("like", "minded"),
   ilike: fits("like", "lowered"),
@@ -92,17 +77,11 @@ const logic = (decisive: boolean): Code => {
   };
 };
 
-const quotient = operationOf("calculate").prepare(
-  {
-    missing: "null",
-    numbers: "exact",
-    quotient: "integer",
-    byZero: "error",
-    overflow: "error",
-    remainder: "of fractions",
-  } as never,
+const quotient = kernelFor(
+  "calculate",
+  { missing: "null", numbers: "exact", quotient: "integer", byZero: "error", overflow: "error", remainder: "of fractions" },
   { sign: "/" },
-) as (a: Value, b: Value) => Value;
+);
 
 /** `= ANY`, `LIKE ALL` and the like, with null where a null item leaves it open. */
 function quantified(any: boolean): Code {
@@ -189,7 +168,7 @@ function format(values: readonly Value[]): Value {
 }
 
 const quote = (scheme: "sql literal" | "sql name", text: string) =>
-  (operationOf("escape").prepare({ missing: "null", scheme } as never, {}) as unknown as (text: string) => string)(text);
+  kernelFor("escape", { missing: "null", scheme })(text) as string;
 
 function unistr(text: string): Value {
   let broken = false;

@@ -1,4 +1,4 @@
-import { Bytes, type Value, isList } from "../../values/index.ts";
+import { Bytes, type MessageCode, type Value, isList } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -30,7 +30,7 @@ const options: readonly DialectOption[] = [
 ];
 
 /** The SQLSTATE for a failure (documentation, appendix A). */
-const states: Readonly<Record<string, string>> = {
+const states: Readonly<Partial<Record<MessageCode, string>>> = {
   "division-by-zero": "22012",
   "negative-length": "22011",
   "start-below-first": "22011",

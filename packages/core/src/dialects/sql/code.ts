@@ -1,22 +1,12 @@
 import { aggregateCode } from "../shared/aggregates.ts";
-import { operationOf } from "../../text/index.ts";
+import { orderFor } from "../../text/index.ts";
 import { Double, Failure, type Value } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, logic, strict } from "../shared/code.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
-const order = operationOf("compare").prepare(
-  {
-    missing: "null",
-    case: "minded",
-    padding: "counted",
-    mixed: "error",
-    notANumber: "there is none",
-    truth: "true or false",
-  } as never,
-  { relation: "order" },
-) as unknown as (a: Value, b: Value) => number;
+const order = orderFor({ case: "minded", padding: "counted", mixed: "error", notANumber: "there is none" });
 
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 

@@ -1,3 +1,4 @@
+import type { MessageCode } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -22,7 +23,7 @@ const options: readonly DialectOption[] = [
 ];
 
 /** The SQLSTATE for a failure (clause 24). */
-const states: Readonly<Record<string, string>> = {
+const states: Readonly<Partial<Record<MessageCode, string>>> = {
   "division-by-zero": "22012",
   "negative-length": "22011",
   "negative-count": "22011",

@@ -1,5 +1,5 @@
 import { aggregateCode } from "../shared/aggregates.ts";
-import { operationOf } from "../../text/index.ts";
+import { kernelFor, orderFor } from "../../text/index.ts";
 import {
   Bytes,
   Double,
@@ -28,12 +28,7 @@ const orders: Readonly<Record<string, Order>> = lookup(
   Object.fromEntries(
     Object.entries(collations).map(([name, answers]) => [
       name,
-      operationOf("compare").prepare(
-        { missing: "null", ...answers, mixed: "by kind", notANumber: "there is none", truth: "1 or 0" } as never,
-        {
-          relation: "order",
-        },
-      ) as never,
+      orderFor({ ...answers, mixed: "by kind", notANumber: "there is none" }),
     ]),
   ),
 );
@@ -49,12 +44,12 @@ function compared(a: Value, b: Value, [left, right]: readonly string[]): [Value,
   return affinityOf(right) === "text" && affinityOf(left) === "none" ? [asText(a), b] : [a, b];
 }
 
-const orderFor = (types: readonly string[]): Order => orders[collationFor(types)] ?? orders.binary;
+const orderOf = (types: readonly string[]): Order => orders[collationFor(types)] ?? orders.binary;
 
 function same(a: Value, b: Value, { types }: CodeContext): boolean {
   if (a === null || b === null) return a === b;
   const [x, y] = compared(a, b, types);
-  return orderFor(types)(x, y) === 0;
+  return orderOf(types)(x, y) === 0;
 }
 
 /** Both sides are evaluated, whatever the first is; but beside a whole number that settles it nothing is. */
@@ -178,23 +173,22 @@ function unhex(text: string, ignored = ""): Value {
   return bytes ? new Bytes(bytes) : null;
 }
 
+/** Bytes are cut like texts whose characters are the bytes. */
+const slice = kernelFor("slice", {
+  missing: "null",
+  unit: "utf-16 unit",
+  first: "1",
+  from: "start",
+  third: "length",
+  startBelow: "from the end",
+  negativeLength: "before",
+  fraction: "truncated",
+});
+
 function byteSlice({ bytes }: Bytes, start: number | bigint, count?: number | bigint): Value {
   if (bytes.length === 0) return null;
   const all = String.fromCharCode(...bytes);
-  const slice = operationOf("slice").prepare(
-    {
-      missing: "null",
-      unit: "utf-16 unit",
-      first: "1",
-      from: "start",
-      third: "length",
-      startBelow: "from the end",
-      negativeLength: "before",
-      fraction: "truncated",
-    } as never,
-    {},
-  ) as (text: string, start: number, length?: number) => string;
-  const taken = slice(all, Number(start), count === undefined ? undefined : Number(count));
+  const taken = slice(all, Number(start), count === undefined ? undefined : Number(count)) as string;
   return new Bytes(Uint8Array.from(taken, (char) => char.charCodeAt(0)));
 }
 
@@ -276,7 +270,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   max: extreme(1),
   coalesce,
   // A function: no side takes the affinity of the other.
-  nullif: { run: ([a, b], { types }) => (a !== null && b !== null && orderFor(types)(a, b) === 0 ? null : a) },
+  nullif: { run: ([a, b], { types }) => (a !== null && b !== null && orderOf(types)(a, b) === 0 ? null : a) },
   iif: choose,
   itself,
   negate: strict((value: Value) => (value instanceof Double ? new Double(-value.value) : fitInteger(-BigInt(value as number)))),

@@ -1,4 +1,4 @@
-import { charactersOf, listLimit, listTooLong, operationOf } from "../../text/index.ts";
+import { charactersOf, listLimit, listTooLong, kernelFor } from "../../text/index.ts";
 import {
   ArrayItem,
   Decimal,
@@ -97,32 +97,14 @@ const doubleBy = (whole: (value: Decimal) => bigint) => (value: number, digits: 
   return result === 0 && value < 0 ? -0 : result;
 };
 
-const sumKernel = operationOf("calculate").prepare(
-  {
-    missing: "null",
-    numbers: "exact",
-    quotient: "decimal",
-    byZero: "error",
-    overflow: "infinity",
-    remainder: "of fractions",
-  } as never,
-  {
-    sign: "+",
-  },
-) as unknown as (a: Value, b: Value) => Value;
-const divideKernel = operationOf("calculate").prepare(
-  {
-    missing: "null",
-    numbers: "exact",
-    quotient: "decimal",
-    byZero: "error",
-    overflow: "infinity",
-    remainder: "of fractions",
-  } as never,
-  {
-    sign: "/",
-  },
-) as unknown as (a: Value, b: Value) => Value;
+const calculation = (sign: "+" | "/") =>
+  kernelFor(
+    "calculate",
+    { missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" },
+    { sign },
+  );
+const sumKernel = calculation("+");
+const divideKernel = calculation("/");
 
 function total(items: readonly Value[], zero: Value): Value {
   const other = items.find((item) => !isNumeric(item));

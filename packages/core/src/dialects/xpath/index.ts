@@ -1,4 +1,4 @@
-import { ArrayItem, FunctionItem, MapItem, type Value, isList } from "../../values/index.ts";
+import { ArrayItem, FunctionItem, MapItem, type MessageCode, type Value, isList } from "../../values/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -13,7 +13,7 @@ import { print, textLiteral } from "./printer.ts";
 import { xpathUncovered } from "./uncovered.ts";
 
 /** The error code for a failure (XPath 3.1, appendix F; F&O 3.1, appendix C). */
-const codes: Readonly<Record<string, string>> = {
+const codes: Readonly<Partial<Record<MessageCode, string>>> = {
   "division-by-zero": "err:FOAR0001",
   "number-out-of-range": "err:FOAR0002",
   "not-a-number": "err:FORG0001",

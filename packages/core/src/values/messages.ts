@@ -1,4 +1,4 @@
-import type { Facts } from "../values/index.ts";
+import type { Facts } from "./value.ts";
 
 const list = (value: unknown, most = 8): string => {
   const items = value as readonly string[];
@@ -16,7 +16,6 @@ const messages = {
   "unclosed-comment": () => "The comment that opens here is not closed.",
   "unclosed-bracket": (f: Facts) =>
     `The bracket ${String(f.bracket)} that opens here is not closed; expected ${String(f.expected)}.`,
-  "wrong-quote": (f: Facts) => `${String(f.found)} quotes a name here; text is written ${String(f.text)}.`,
   "wrong-separator": (f: Facts) => `Arguments are separated by "${String(f.expected)}" here, not by "${String(f.found)}".`,
   "unexpected-character": (f: Facts) => `"${String(f.character)}" means nothing here.`,
   "extra-text": (f: Facts) => `The expression ends before "${String(f.found)}"; one expression is read.`,
@@ -33,8 +32,6 @@ const messages = {
     `There is no function ${String(f.name)} here.${hint(f.means, "What it does is done by", ".")}${hint(f.nearest, "Did you mean")}`,
   "unknown-column": (f: Facts) =>
     `There is no column ${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
-  "unknown-variable": (f: Facts) =>
-    `There is no variable or column $${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
   "argument-count": (f: Facts) => `${String(f.name)} takes ${String(f.takes)}, ${String(f.given)} given: ${String(f.signature)}.`,
   "argument-type": (f: Facts) => `${String(f.name)} does not take ${list(f.given)}: ${String(f.signature)}.`,
   "ambiguous-call": (f: Facts) => `${String(f.name)} could be meant in several ways for ${list(f.given)}; cast an argument.`,
@@ -108,9 +105,7 @@ const messages = {
   "invalid-value": (f: Facts) => `${String(f.problem)}.`,
 } satisfies Record<string, (facts: Facts) => string>;
 
+/** What can be wrong with an expression, or go wrong on a row; a code without a sentence does not compile. */
 export type MessageCode = keyof typeof messages;
 
-export function messageFor(code: string, facts: Facts): string {
-  const make = (messages as Record<string, ((facts: Facts) => string) | undefined>)[code];
-  return make ? make(facts) : code;
-}
+export const messageFor = (code: MessageCode, facts: Facts): string => messages[code](facts);
