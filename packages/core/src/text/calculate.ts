@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, integer, nearest } from "../values/index.ts";
+import { Decimal, Double, Failure, type Value, integer, isFailure, nearest } from "../values/index.ts";
 import { type Slot, operation, settled, text } from "./operation.ts";
 
 const any = (name: string): Slot => ({ name, kind: "any" });
@@ -130,21 +130,28 @@ export const calculate = operation({
       return y === 0n ? divideByZero(Number(x)) : new Double(Number(x % y));
     }
 
-    // Another dialect's values may be missing, or fractions that are no decimals.
-    const known = (value: Value): Value =>
-      value === null ? 0 : typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value;
+    /** Another dialect's values may be missing, of other kinds, or fractions that are no decimals. */
+    function known(value: Value): Exact | Double | Decimal | Failure {
+      if (value === null) return 0;
+      if (typeof value === "number") return Number.isInteger(value) ? value : new Double(value);
+      if (typeof value === "boolean") return Number(value);
+      if (typeof value === "bigint" || value instanceof Double || value instanceof Decimal) return value;
+      return new Failure("wrong-kind", { expected: "a number", given: typeof value === "string" ? "text" : "another value" });
+    }
 
     return (first: Value, second: Value): Value => {
       if (typeof first === "number" && typeof second === "number") {
         const sum = sign === "+" ? first + second : sign === "-" ? first - second : NaN;
         if (Number.isSafeInteger(sum)) return sum;
       }
-      const [a, b] = [known(first), known(second)];
+      const a = known(first);
+      const b = isFailure(a) ? a : known(second);
+      if (isFailure(a) || isFailure(b)) return b;
       if (sign === "mod" && remainder === "of whole parts" && (a instanceof Double || b instanceof Double))
         return remainderOfWholes(a, b);
       if (a instanceof Double || b instanceof Double) return withDouble(toDouble(a), toDouble(b));
       if (a instanceof Decimal || b instanceof Decimal) return onDecimals(toDecimal(a), toDecimal(b));
-      return onExact(a as Exact, b as Exact);
+      return onExact(a, b);
     };
   },
 });

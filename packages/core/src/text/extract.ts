@@ -1,5 +1,5 @@
 import { Failure, type Value, forward, rulers, reversed } from "../values/index.ts";
-import { number, operation, optional, text, wholeBy } from "./operation.ts";
+import { type SlotNumber, number, operation, optional, text, wholeBy } from "./operation.ts";
 import { taken } from "./taken.ts";
 
 /** Takes a part of a text by position. */
@@ -17,7 +17,7 @@ export const slice = operation({
     const byCodePoint = answers.unit === "code point" && !fromEnd;
 
     /** The general case: offsets `begin` and `end` count units from 0. */
-    function careful(value: string, start: number, length: number): Value {
+    function careful(value: string, start: SlotNumber, length: SlotNumber): Value {
       const at = whole(start);
       const size = length === Infinity ? length : whole(length);
       if (typeof at !== "number") return at;
@@ -55,11 +55,12 @@ export const slice = operation({
       return taken(from, value.slice(from, to));
     }
 
-    return (value: string, start: number, length: number = Infinity): Value => {
-      const begin = start - first;
+    return (value: string, start: SlotNumber, length: SlotNumber = Infinity): Value => {
+      const begin = Number(start) - first;
       if (
         byCodePoint &&
         begin >= 0 &&
+        typeof length === "number" &&
         length >= 0 &&
         Number.isInteger(begin) &&
         Number.isInteger(length) &&
@@ -132,9 +133,10 @@ export const segment = operation({
       return taken(n > 0 ? 0 : value.length - kept.length, kept);
     }
 
-    if (part === "through nth") return (value: string, delimiter: string, n: number = 1) => through(value, delimiter, n);
+    if (part === "through nth")
+      return (value: string, delimiter: string, n: SlotNumber = 1) => through(value, delimiter, Number(n));
     if (part === "nth" || part === "nth or nothing")
-      return (value: string, delimiter: string, n: number = 1) => nth(value, delimiter, n);
+      return (value: string, delimiter: string, n: SlotNumber = 1) => nth(value, delimiter, Number(n));
     if (part === "before" && letterCase === "minded") {
       return (value: string, delimiter: string): Value => {
         const at = delimiter === "" && emptyNeedle === "nowhere" ? -1 : value.indexOf(delimiter);

@@ -1,7 +1,18 @@
 import type { Budget, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, countBytes, countCodePoints, forward, isFailure, rulers, tick } from "../values/index.ts";
 import { isInAscii, keyOf } from "./folding.ts";
-import { listLimit, listTooLong, number, operation, optional, text, truthBy, wholeBy, written } from "./operation.ts";
+import {
+  type SlotNumber,
+  countBy,
+  listLimit,
+  listTooLong,
+  number,
+  operation,
+  optional,
+  text,
+  truthBy,
+  written,
+} from "./operation.ts";
 import { stepOver } from "../patterns/index.ts";
 import { patternReader, refused, withinBudget } from "./patterned.ts";
 import { taken } from "./taken.ts";
@@ -17,7 +28,7 @@ export const locate = operation({
   prepare(answers) {
     const ruler = rulers[answers.unit];
     const first = Number(answers.first);
-    const whole = wholeBy(answers.fraction);
+    const whole = countBy(answers.fraction);
     const read = patternReader(answers.pattern, answers.case);
     const plain = answers.pattern === "literal" && answers.case === "minded";
     const byCodePoint = answers.unit === "code point";
@@ -70,7 +81,7 @@ export const locate = operation({
       return withinBudget(needle, (budget) => pattern.find(value, from, budget)?.index ?? -1);
     }
 
-    return (value: string, needle: string, start?: number): Value => {
+    return (value: string, needle: string, start?: SlotNumber): Value => {
       let from = 0;
       if (start !== undefined) {
         const at = whole(start);
@@ -184,16 +195,18 @@ export const find = operation({
     return (
       value: string,
       needle: string,
-      start: number = 1,
-      n: number = 1,
+      givenStart: SlotNumber = 1,
+      givenN: SlotNumber = 1,
       flags?: string,
-      group?: number,
-      side: number = 0,
+      givenGroup?: SlotNumber,
+      givenSide: SlotNumber = 0,
     ): Value => {
+      const [start, n, side] = [givenStart, givenN, givenSide].map(Number);
+      const group = givenGroup === undefined ? undefined : Math.trunc(Number(givenGroup));
       const pattern = read(needle, flags);
       if (isFailure(pattern)) return pattern;
-      if (start < 1) return new Failure("start-below-first", { start, first: 1 });
-      if (n < 1) return new Failure("ordinal-below-one", { n });
+      if (!(start >= 1)) return new Failure("start-below-first", { start, first: 1 });
+      if (!(n >= 1)) return new Failure("ordinal-below-one", { n });
       if (group !== undefined && group < 0 && report === "texts") return [];
       if (group !== undefined && group < 0) return new Failure("group-below-zero", { group });
       if (side !== 0 && side !== 1) return new Failure("side-not-known", { side });
@@ -204,7 +217,7 @@ export const find = operation({
           const texts: string[] = [];
           for (const found of matches(pattern, value, from, budget)) {
             const wanted = group ?? 0;
-            if (wanted > pattern.groups) return new Failure("no-such-group", { group: wanted });
+            if (!(wanted <= pattern.groups)) return new Failure("no-such-group", { group: wanted });
             texts.push(found[2 * wanted] < 0 ? "" : value.slice(found[2 * wanted], found[2 * wanted + 1]));
             if (texts.length > listLimit) return listTooLong(texts.length);
           }

@@ -13,7 +13,7 @@ import {
   textOfBytes,
 } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
-import { type Slot, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
+import { type Slot, type SlotNumber, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
 
 const any = (name: string): Slot => ({ name, kind: "any" });
 
@@ -80,7 +80,7 @@ export const charOf = operation({
   prepare({ alphabet, fraction }) {
     const whole = wholeBy(fraction);
     const last = alphabet.startsWith("unicode") ? 0x10ffff : 255;
-    return (value: number): Value => {
+    return (value: SlotNumber): Value => {
       const code = whole(value);
       if (isFailure(code)) return code;
       if (!(code >= (alphabet === "unicode and nul" ? 0 : 1) && code <= last) || (code >= 0xd800 && code <= 0xdfff))
@@ -101,12 +101,14 @@ function kindOf(value: Value): string {
 /** A number as text that compares exactly, or as a double where it is one. */
 function compareNumbers(a: Value, b: Value): number {
   if (typeof a === "number" && typeof b === "number") return a < b ? -1 : a > b ? 1 : a === b ? 0 : NaN;
-  if (a instanceof Double || b instanceof Double) return compareNumbers(asDouble(a), asDouble(b));
+  if (isInexact(a) || isInexact(b)) return compareNumbers(asDouble(a), asDouble(b));
   return asDecimal(a).compare(asDecimal(b));
 }
 
 const asDouble = (value: Value): number =>
   value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
+/** A double, or what is no number that decimals have. */
+const isInexact = (value: Value): boolean => value instanceof Double || (typeof value === "number" && !Number.isFinite(value));
 const isNotANumber = (value: Value): boolean => Number.isNaN(asDouble(value));
 const asDecimal = (value: Value): Decimal => (value instanceof Decimal ? value : Decimal.of(value as number));
 

@@ -82,11 +82,21 @@ export function charactersOf(value: string): string[] | Failure {
 export const truthBy = (form: Answers<"truth">["truth"]): ((value: boolean) => boolean | number) =>
   form === "1 or 0" ? Number : (value) => value;
 
-/** A position or count as a whole number by the trait `fraction`. */
-export function wholeBy(rule: Answers<"fraction">["fraction"]): (value: number) => number | Failure {
-  if (rule === "truncated") return Math.trunc;
-  if (rule === "rounded") return (value) => Math.floor(value + 0.5);
-  // A whole number beyond the exact ones may be a BigInt.
-  return (value: number | bigint) =>
-    Number.isInteger(Number(value)) ? Number(value) : new Failure("fraction-refused", { value });
+/** A number in a slot: a whole one beyond the exact ones may be a BigInt. */
+export type SlotNumber = number | bigint;
+
+/** A position or count as a whole number by the trait `fraction`; what is no number stays so. */
+export function wholeBy(rule: Answers<"fraction">["fraction"]): (value: SlotNumber) => number | Failure {
+  if (rule === "truncated") return (value) => Math.trunc(Number(value));
+  if (rule === "rounded") return (value) => Math.floor(Number(value) + 0.5);
+  return (value) => (Number.isInteger(Number(value)) ? Number(value) : new Failure("fraction-refused", { value }));
+}
+
+/** The same for what must be a number. */
+export function countBy(rule: Answers<"fraction">["fraction"]): (value: SlotNumber) => number | Failure {
+  const whole = wholeBy(rule);
+  return (value) => {
+    const count = whole(value);
+    return Number.isNaN(count) ? new Failure("fraction-refused", { value }) : count;
+  };
 }

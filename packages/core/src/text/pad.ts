@@ -1,5 +1,5 @@
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
-import { number, operation, optional, text, textLimit, tooLong, wholeBy } from "./operation.ts";
+import { type SlotNumber, countBy, number, operation, optional, text, textLimit, tooLong } from "./operation.ts";
 
 /** Repeats a text. */
 export const repeat = operation({
@@ -9,12 +9,13 @@ export const repeat = operation({
   slots: [text("text"), number("count")],
   traits: ["missing", "negativeCount", "fraction"],
   prepare({ negativeCount, fraction }) {
-    const whole = wholeBy(fraction);
-    return (value: string, count: number): Value => {
+    const whole = countBy(fraction);
+    return (value: string, count: SlotNumber): Value => {
       const times = whole(count);
       if (isFailure(times)) return times;
       if (times < 0 && negativeCount === "error") return new Failure("negative-count", { count: times });
       if (times < 0) return negativeCount === "empty" ? "" : null;
+      if (value === "") return "";
       if (times * value.length > textLimit) return tooLong(times * value.length);
       return value.repeat(times);
     };
@@ -30,7 +31,8 @@ export const pad = operation({
   traits: ["missing", "unit", "side", "negativeCount", "emptyFill"],
   prepare({ unit, side, negativeCount, emptyFill }) {
     const ruler = rulers[unit];
-    return (value: string, length: number, fill: string = " "): Value => {
+    return (value: string, given: SlotNumber, fill: string = " "): Value => {
+      const length = Number(given);
       if (length < 0 && negativeCount === "error") return new Failure("negative-count", { count: length });
       if (length < 0 && negativeCount === "null") return null;
       if (length <= 0) return "";

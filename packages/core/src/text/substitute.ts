@@ -1,7 +1,7 @@
 import type { Budget, Match, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
-import { number, operation, optional, text, textLimit, tooLong, wholeBy, written } from "./operation.ts";
+import { type SlotNumber, countBy, number, operation, optional, text, textLimit, tooLong, written } from "./operation.ts";
 import { stepOver } from "../patterns/index.ts";
 import { patternReader, withinBudget } from "./patterned.ts";
 
@@ -15,8 +15,8 @@ export const replaceSpan = operation({
   prepare(answers) {
     const ruler = rulers[answers.unit];
     const first = Number(answers.first);
-    const whole = wholeBy(answers.fraction);
-    return (value: string, start: number, length: number | undefined, replacement: string): Value => {
+    const whole = countBy(answers.fraction);
+    return (value: string, start: SlotNumber, length: SlotNumber | undefined, replacement: string): Value => {
       const at = whole(start);
       const size = length === undefined ? ruler.count(replacement) : whole(length);
       if (typeof at !== "number") return at;
@@ -196,18 +196,26 @@ export const substitute = operation({
 
     const usual = occurrences === "all" ? 0 : 1;
     /** Which occurrence is replaced; 0 for every one. */
-    const ordinal = (which: number): number | Failure =>
-      which < 1 - usual ? new Failure("ordinal-below-one", { n: which }) : Math.trunc(which);
+    const ordinal = (which: SlotNumber): number | Failure =>
+      which >= 1 - usual ? Math.trunc(Number(which)) : new Failure("ordinal-below-one", { n: which });
 
     if (plain && naming === "literal") {
-      return (value: string, old: string, replacement: string, which?: number): Value => {
+      return (value: string, old: string, replacement: string, which?: SlotNumber): Value => {
         if (which === undefined) return plainly(value, old, replacement, usual);
         const nth = ordinal(which);
         return isFailure(nth) ? nth : plainly(value, old, replacement, nth);
       };
     }
 
-    return (value: string, old: string, replacement: string, which?: number, flags?: string, start: number = 1): Value => {
+    return (
+      value: string,
+      old: string,
+      replacement: string,
+      which?: SlotNumber,
+      flags?: string,
+      given: SlotNumber = 1,
+    ): Value => {
+      const start = Number(given);
       const nth = which === undefined ? (flags?.includes("g") ? 0 : usual) : ordinal(which);
       if (isFailure(nth)) return nth;
       const pattern = read(old, occurrences === "first" ? flags?.replaceAll("g", "") : flags);
@@ -215,7 +223,7 @@ export const substitute = operation({
       const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern, nth === 0);
       if (isFailure(parts)) return parts;
       if (parts === undefined) return value;
-      if (start < 1) return new Failure("start-below-first", { start, first: 1 });
+      if (!(start >= 1)) return new Failure("start-below-first", { start, first: 1 });
       if (start - 1 > rulers["code point"].count(value)) return value;
       return withinBudget(old, (budget) => {
         if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: old });

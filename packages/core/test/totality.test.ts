@@ -1,0 +1,128 @@
+import { describe, expect, test } from "@jest/globals";
+import { Bytes, Decimal, Double, Failure, type Value, applyKernel, message } from "indigo-quill";
+import { type OperationId, operationOf, operations } from "indigo-quill/text";
+import { type Answers, describeTrait } from "indigo-quill/traits";
+import { pick, random } from "./random.ts";
+
+/** What operations trip over: nothing, edges, letters of several units, combining marks, patterns, what a pattern cannot be. */
+const texts = [
+  "",
+  "a",
+  "A",
+  " é ",
+  "👍",
+  "a👍b👍",
+  "e\u0301x",
+  "ﬁß",
+  "a,b,,c",
+  ".",
+  "(",
+  "[a",
+  "%_",
+  "\\",
+  "\\1",
+  "$1",
+  "\0",
+  "İσς",
+  "a".repeat(300),
+];
+const numbers = [
+  0,
+  1,
+  -1,
+  2,
+  3,
+  2.5,
+  -2.5,
+  1e9,
+  2147483647,
+  -2147483648,
+  9007199254740993n,
+  -9223372036854775808n,
+  1e308,
+  NaN,
+  Infinity,
+];
+const lists: Value[] = [[], ["a", null, "👍"], [null], ["", ""], ["a".repeat(300), "b"]];
+const others: Value[] = [
+  true,
+  false,
+  new Double(0.5),
+  new Double(NaN),
+  new Double(-Infinity),
+  Decimal.parse("12.50")!,
+  new Bytes(Uint8Array.of(255, 0)),
+];
+const byKind: Readonly<Record<string, readonly Value[]>> = {
+  text: texts,
+  number: numbers,
+  boolean: [true, false],
+  texts: lists,
+  any: [...texts.slice(0, 8), ...numbers, ...others],
+};
+/** Slots that a row sets once for all. */
+const settled: Readonly<Record<string, readonly string[]>> = {
+  sign: ["+", "-", "*", "/", "idiv", "mod", "^"],
+  relation: ["=", "<>", "<", "<=", ">", ">=", "order"],
+};
+
+const half = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+const hasHalf = (value: Value): boolean =>
+  typeof value === "string" ? half.test(value) : Array.isArray(value) && (value as readonly Value[]).some(hasHalf);
+
+type Chosen = Record<string, string>;
+
+/** Combinations of answers in which every two answers of different traits stand together at least once. */
+function pairwise(id: OperationId, next: () => number): Chosen[] {
+  const { traits } = operationOf(id);
+  const answersOf = (trait: (typeof traits)[number]) => Object.keys(describeTrait(trait).answers);
+  const pairs = traits.flatMap((a, i) =>
+    traits.slice(i).flatMap((b) => answersOf(a).flatMap((x) => answersOf(b).map((y) => [a, x, b, y] as const))),
+  );
+  const met = new Set<string>();
+  const found: Chosen[] = [];
+  for (const [a, x, b, y] of pairs) {
+    if ((a === b && x !== y) || met.has([a, x, b, y].join("|"))) continue;
+    const chosen = { ...Object.fromEntries(traits.map((trait) => [trait, pick(next, answersOf(trait))])), [a]: x, [b]: y };
+    for (const one of traits) for (const other of traits) met.add([one, chosen[one], other, chosen[other]].join("|"));
+    found.push(chosen);
+  }
+  return found;
+}
+
+const shown = (value: unknown): string =>
+  JSON.stringify(value, (_key, each: unknown) => (typeof each === "bigint" || Number.isNaN(each) ? String(each) : each)) ??
+  "left out";
+
+/** How many inputs each combination of answers is given. */
+const inputs = 60;
+
+describe("every operation, with any answers and any values of its slots, gives a value", () => {
+  test.each(Object.keys(operations) as OperationId[])("%s", (id) => {
+    const next = random(20);
+    const { slots } = operationOf(id);
+    const problems: string[] = [];
+    for (const answers of pairwise(id, next)) {
+      const constants = slots.filter((slot) => slot.settled).map(({ name }) => [name, pick(next, settled[name])]);
+      const fixed = Object.fromEntries(constants) as Record<string, string>;
+      const told = `${id} ${shown(answers)} ${shown(fixed)}`;
+      const kernel = operationOf(id).prepare(answers as Answers, fixed);
+      for (let i = 0; i < inputs; i++) {
+        const given = slots.map(({ name, kind, optional }) =>
+          name in fixed ? fixed[name] : optional && next() < 0.3 ? undefined : next() < 0.05 ? null : pick(next, byKind[kind]),
+        );
+        try {
+          const value = applyKernel(kernel, given, slots, answers.missing);
+          if (value === undefined) problems.push(`${told} on ${shown(given)}: nothing came back`);
+          if (value instanceof Failure && message(value).includes("undefined"))
+            problems.push(`${told} on ${shown(given)}: ${message(value)}`);
+          if (hasHalf(value) && !Object.values(answers).includes("utf-16 unit"))
+            problems.push(`${told} on ${shown(given)}: a half character`);
+        } catch (error) {
+          problems.push(`${told} on ${shown(given)}: ${String(error)}`);
+        }
+      }
+    }
+    expect(problems.slice(0, 5)).toEqual([]);
+  });
+});
