@@ -18,6 +18,11 @@ export function TracePanel({ title, steps }: TraceFindings) {
                   <Cell value={value} />
                 </span>
               ))}
+              {step.became && (
+                <span className="value">
+                  <span className="quiet">{step.became.how} as</span> <Cell value={step.became.value} />
+                </span>
+              )}
               {step.turns > step.values.length && ` and ${step.turns - step.values.length} more`}
             </output>
             {step.failure !== undefined && <p className="failure">{step.failure}</p>}

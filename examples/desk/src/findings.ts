@@ -82,6 +82,8 @@ export interface StepFindings {
   readonly values: readonly Shown[];
   /** How many values there are in all. */
   readonly turns: number;
+  /** What its value was converted to before it was used, unasked. */
+  readonly became: { readonly how: "read" | "written" | "taken"; readonly value: Shown } | undefined;
   /** Why the error that was born here is one. */
   readonly failure: string | undefined;
   readonly isBorn: boolean;

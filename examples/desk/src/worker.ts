@@ -89,6 +89,7 @@ function traceFindings(program: Program, sample: Sample, row: number): TraceFind
       depth: step.depth,
       values: step.values.slice(0, most.values).map((value) => shown(value, dialect)),
       turns: step.values.length,
+      became: step.became && { how: step.became.how, value: shown(step.became.value, dialect) },
       failure: failure instanceof Failure ? message(failure) : undefined,
       isBorn: step.born,
       ruler: step.taken && rulerOf(step.taken.text, step.taken.range),

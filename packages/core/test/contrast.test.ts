@@ -179,6 +179,37 @@ describe("trace", () => {
     expect(steps.find(({ text }) => text === "LEN(label)")?.values).toEqual([]);
   });
 
+  // What the engines make of them is in the tables of recorded cases; here that it is told, and only where it changes something.
+  test.each<[dialect: string, expression: string, told: readonly [text: string, how: string, value: Value][]]>([
+    ["mariadb", "code + 1", [["code", "read", new Double(12)]]],
+    ["mariadb", "'012abc' + 1", [["'012abc'", "read", new Double(12)]]],
+    [
+      "mariadb",
+      "concat(n, '/', 7)",
+      [
+        ["n", "written", "3"],
+        ["7", "written", "7"],
+      ],
+    ],
+    [
+      "sqlite",
+      "n || x",
+      [
+        ["n", "written", "3"],
+        ["x", "written", "2.5"],
+      ],
+    ],
+    ["postgresql", "code || n", [["n", "written", "3"]]],
+    ["postgresql", "n + 1.5", []],
+    ["postgresql", "upper(code)", []],
+    ["postgresql", "date '2019-04-03' - '2019-4-1'", [["'2019-4-1'", "taken", "2019-04-01"]]],
+    ["openformula", "code+n", [["code", "read", 12]]],
+    ["duckdb", "code || x", [["x", "written", "2.5"]]],
+  ])("%s, %s: what was converted unasked", (dialect, expression, told) => {
+    const steps = trace(dialect, expression, { code: "012", n: 3, x: 2.5 });
+    expect(steps.flatMap(({ text, became }) => (became ? [[text, became.how, became.value]] : []))).toEqual(told);
+  });
+
   test("a loop shows the value of every turn", () => {
     const steps = trace("xpath", "for $w in tokenize($label, ',') return upper-case($w)", { label: "a,b" });
     expect(steps.find(({ text }) => text === "upper-case($w)")?.values).toEqual(["A", "B"]);

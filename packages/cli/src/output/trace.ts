@@ -19,10 +19,13 @@ export function traceText(
     const values = step.values.map((value) => cellText(value, program.dialect, { ...style, spaces: true }));
     const shown =
       values.length === 0 ? style.colour.dim("(not needed)") : values.slice(0, 6).join(" · ") + (values.length > 6 ? " · …" : "");
+    const became = step.became
+      ? style.colour.dim(`  ${step.became.how} as `) + cellText(step.became.value, program.dialect, { ...style, spaces: true })
+      : "";
     const failure = step.born ? step.values.find(isFailure) : undefined;
     return [
       `${"  ".repeat(step.depth)}${visibleText(step.text, false)}`,
-      shown + (failure ? style.colour.red(`  ← ${failureText(failure)}`) : ""),
+      shown + became + (failure ? style.colour.red(`  ← ${failureText(failure)}`) : ""),
     ];
   });
   const jobs = then?.treatment?.trace(program.run(sample)[row]) ?? [];

@@ -6,7 +6,10 @@ import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, isShared, settle } from "./bind.ts";
 import { faster } from "./idioms.ts";
 
-/** Is told the value of every sub-expression, and for operations the values in their slots. */
+/**
+ * Is told the value of every sub-expression, and for operations the values in their slots; after it, what a conversion
+ * made of it.
+ */
 export type Observer = (source: Expression, value: Value, bound: Bound, slots?: readonly Value[]) => void;
 
 /** Where the cells read their columns; set before a run. */
@@ -72,7 +75,10 @@ function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Obser
       const { convert } = bound;
       return (row) => {
         const value = inner(row);
-        return value instanceof Failure ? value : convert(value);
+        if (value instanceof Failure) return value;
+        const converted = convert(value);
+        observe?.(bound.source, converted, bound);
+        return converted;
       };
     }
     case "code":

@@ -1,7 +1,18 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, childrenOf, parseLimits } from "../syntax/index.ts";
-import { Failure, OverTime, type TextRange, type Value, isFailure, sameRange, startClock, stopClock } from "../values/index.ts";
+import {
+  Decimal,
+  Double,
+  Failure,
+  OverTime,
+  type TextRange,
+  type Value,
+  isFailure,
+  sameRange,
+  startClock,
+  stopClock,
+} from "../values/index.ts";
 import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { constantFailure } from "./constants.ts";
 import { type Taken, takenBy } from "./taken.ts";
@@ -48,8 +59,16 @@ export interface TraceStep {
   readonly values: readonly Value[];
   /** Whether its error value was born here, and not in one of its parts. */
   readonly born: boolean;
+  /** What the value of its last turn was turned into before it was used, where that is another. */
+  readonly became?: Change;
   /** For an extraction: the text that it took a part of, and which part (of its last turn in a loop). */
   readonly taken?: Taken;
+}
+
+/** A value that was converted without being asked: a text read as a number or a date, a number written as a text, and others. */
+export interface Change {
+  readonly how: "read" | "written" | "taken";
+  readonly value: Value;
 }
 
 /** Named bounds on reading and evaluating an expression; each has an error that names it. */
@@ -205,12 +224,17 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     trace(values, row) {
       const seen = new Map<Expression, Seen>();
       runRow(values, row, (node, value, step, slots) => {
-        const taken = step.kind === "operation" && slots ? takenBy(slots, value) : undefined;
         const known = seen.get(node);
+        if (step.kind === "convert") {
+          if (known) known.became = changeOf(known.values.at(-1)!, value) ?? known.became;
+          return;
+        }
+        const taken = step.kind === "operation" && slots ? takenBy(slots, value) : undefined;
         if (known) {
           known.values.push(value);
           known.taken = taken;
-        } else seen.set(node, { values: [value], taken });
+          known.became = undefined;
+        } else seen.set(node, { values: [value], taken, became: undefined });
       });
       return traceSteps(parsed.tree, source, seen);
     },
@@ -274,6 +298,19 @@ interface Seen {
   readonly values: Value[];
   /** Of the last turn. */
   taken: Taken | undefined;
+  became: Change | undefined;
+}
+
+const isText = (value: Value): boolean => typeof value === "string";
+
+const numberOf = (value: Value): number =>
+  value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
+
+/** The change from one value to another; undefined where it is the same value, perhaps in another kind of number. */
+function changeOf(from: Value, to: Value): Change | undefined {
+  if (from === null || to === null || isFailure(to) || Array.isArray(to) || from === to) return undefined;
+  if (isText(from) !== isText(to)) return { how: isText(to) ? "written" : "read", value: to };
+  return !isText(from) && Object.is(numberOf(from), numberOf(to)) ? undefined : { how: "taken", value: to };
 }
 
 function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>): TraceStep[] {
@@ -287,13 +324,17 @@ function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expressi
       visit(node.inner, depth);
       return;
     }
-    const { values = [], taken } = seen.get(node) ?? {};
+    const { values: found = [], taken, became: made } = seen.get(node) ?? {};
+    // A literal that another type is wanted for was converted before any row.
+    const early = node.kind === "literal" && found.length > 0 ? changeOf(node.value, found[0]) : undefined;
+    const [values, became] = node.kind === "literal" && early ? [[node.value], early] : [found, made];
     result.push({
       range: node.range,
       text: source.slice(node.range.start, node.range.end),
       depth,
       values,
       born: values.some((value) => isFailure(value) && sameRange(value.range, node.range)),
+      ...(became && { became }),
       ...(taken && { taken }),
     });
     for (const child of childrenOf(node)) visit(child, depth + 1);
