@@ -183,28 +183,15 @@ describe("trace", () => {
   test.each<[dialect: string, expression: string, told: readonly [text: string, how: string, value: Value][]]>([
     ["mariadb", "code + 1", [["code", "read", new Double(12)]]],
     ["mariadb", "'012abc' + 1", [["'012abc'", "read", new Double(12)]]],
-    [
-      "mariadb",
-      "concat(n, '/', 7)",
-      [
-        ["n", "written", "3"],
-        ["7", "written", "7"],
-      ],
-    ],
-    [
-      "sqlite",
-      "n || x",
-      [
-        ["n", "written", "3"],
-        ["x", "written", "2.5"],
-      ],
-    ],
-    ["postgresql", "code || n", [["n", "written", "3"]]],
+    ["mariadb", "concat(n, '/', 7)", []],
+    ["mariadb", "concat(x * 1.0)", [["x * 1.0", "written", "2.50"]]],
+    ["sqlite", "(n * 1.0) || ''", [["n * 1.0", "written", "3.0"]]],
+    ["postgresql", "code || 1.50", [["1.50", "written", "1.50"]]],
     ["postgresql", "n + 1.5", []],
     ["postgresql", "upper(code)", []],
     ["postgresql", "date '2019-04-03' - '2019-4-1'", [["'2019-4-1'", "taken", "2019-04-01"]]],
     ["openformula", "code+n", [["code", "read", 12]]],
-    ["duckdb", "code || x", [["x", "written", "2.5"]]],
+    ["duckdb", "code || (n / 3)", [["n / 3", "written", "1.0"]]],
   ])("%s, %s: what was converted unasked", (dialect, expression, told) => {
     const steps = trace(dialect, expression, { code: "012", n: 3, x: 2.5 });
     expect(steps.flatMap(({ text, became }) => (became ? [[text, became.how, became.value]] : []))).toEqual(told);

@@ -226,7 +226,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       runRow(values, row, (node, value, step, slots) => {
         const known = seen.get(node);
         if (step.kind === "convert") {
-          if (known) known.became = changeOf(known.values.at(-1)!, value) ?? known.became;
+          if (known) known.became = changeOf(known.values.at(-1)!, value, dialect) ?? known.became;
           return;
         }
         const taken = step.kind === "operation" && slots ? takenBy(slots, value) : undefined;
@@ -236,7 +236,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
           known.became = undefined;
         } else seen.set(node, { values: [value], taken, became: undefined });
       });
-      return traceSteps(parsed.tree, source, seen);
+      return traceSteps(parsed.tree, source, seen, dialect);
     },
   };
 }
@@ -306,14 +306,15 @@ const isText = (value: Value): boolean => typeof value === "string";
 const numberOf = (value: Value): number =>
   value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
 
-/** The change from one value to another; undefined where it is the same value, perhaps in another kind of number. */
-function changeOf(from: Value, to: Value): Change | undefined {
+/** The change from one value to another; undefined where it is the same value, or a number written as it is shown. */
+function changeOf(from: Value, to: Value, { plain }: Pick<Dialect, "plain">): Change | undefined {
   if (from === null || to === null || isFailure(to) || Array.isArray(to) || from === to) return undefined;
-  if (isText(from) !== isText(to)) return { how: isText(to) ? "written" : "read", value: to };
-  return !isText(from) && Object.is(numberOf(from), numberOf(to)) ? undefined : { how: "taken", value: to };
+  if (isText(from)) return { how: isText(to) ? "taken" : "read", value: to };
+  if (isText(to)) return String(plain(from)) === to ? undefined : { how: "written", value: to };
+  return Object.is(numberOf(from), numberOf(to)) ? undefined : { how: "taken", value: to };
 }
 
-function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>): TraceStep[] {
+function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>, dialect: Dialect): TraceStep[] {
   const result: TraceStep[] = [];
   const told = new Set<Expression>();
   const visit = (node: Expression, depth: number): void => {
@@ -326,7 +327,7 @@ function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expressi
     }
     const { values: found = [], taken, became: made } = seen.get(node) ?? {};
     // A literal that another type is wanted for was converted before any row.
-    const early = node.kind === "literal" && found.length > 0 ? changeOf(node.value, found[0]) : undefined;
+    const early = node.kind === "literal" && found.length > 0 ? changeOf(node.value, found[0], dialect) : undefined;
     const [values, became] = node.kind === "literal" && early ? [[node.value], early] : [found, made];
     result.push({
       range: node.range,
