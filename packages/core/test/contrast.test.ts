@@ -131,7 +131,7 @@ test("the words name both functions, the inputs, the outputs and both answers", 
 // prettier-ignore
 test.each<[Value, Value, boolean]>([
   ["a", "a", true], ["a", "A", false], ["", null, false], [null, null, true], [1, "1", false], [1, new Double(1), true], [1.5, Decimal.parse("1.50")!, true],
-  [1, true, false], [new Failure("a"), new Failure("b"), true], [new Failure("a"), null, false], [["a"], ["a"], true], [["a"], ["b"], false], [["a"], "a", false],
+  [1, true, false], [new Failure("not-found"), new Failure("empty-text"), true], [new Failure("not-found"), null, false], [["not-found"], ["not-found"], true], [["not-found"], ["empty-text"], false], [["not-found"], "not-found", false],
   [0.1 + 0.2, Decimal.parse("0.3")!, true], [1, 1.0000001, false], [new Double(NaN), new Double(NaN), true],
 ])("%p and %p agree: %p", (a, b, expected) => {
   expect(agree(a, b)).toBe(expected);
