@@ -437,6 +437,27 @@ describe("verify", () => {
     expect(code).toBe(1);
   });
 
+  // The values are the engines' for columns of these types; XPath's are those of F&O 3.1.
+  test("what columns hold may be declared, so that a value does not decide it", async () => {
+    const day = "2019-02-28";
+    const lines: [dialect: string, expression: string, row: object, types: object, value: unknown][] = [
+      ["postgresql", "n / 2", { n: 7 }, {}, 3],
+      ["postgresql", "n / 2", { n: 7 }, { n: "decimal" }, 3.5],
+      ["postgresql", "coalesce(n, 0) + 1", { n: null }, { n: "integer" }, 1],
+      ["postgresql", "n || ''", { n: 12 }, { n: "text" }, "12"],
+      ["postgresql", "day + 1", { day }, { day: "date" }, "2019-03-01"],
+      ["mariadb", "date_add(day, interval 1 day)", { day }, { day: "date" }, "2019-03-01"],
+      ["duckdb", '"day" + 1', { day }, { day: "date" }, "2019-03-01"],
+      ["xpath", "year-from-date($day)", { day }, { day: "date" }, 2019],
+      ["sqlite", "n || ''", { n: 2 }, { n: "decimal" }, "2.0"],
+      ["sqlite", "length(day)", { day }, { day: "date" }, 10],
+    ];
+    const path = file(
+      lines.map(([dialect, expression, row, types, value]) => ({ dialect, expression, row, types, expect: { value } })),
+    );
+    expect((await iquill(["verify", path])).out).toBe(`${lines.length} passed, 0 failed\n`);
+  });
+
   test("a miss is shown with what was expected, what came, and the trace", async () => {
     const { out } = await iquill(["verify", file([{ ...good, expect: { value: "xxx" } }])]);
     expect(out).toMatch(/✗ c1 .*\n.*\n {2}expected "xxx"\n {2}got {6}"lnu"\nexpression/);
@@ -446,6 +467,7 @@ describe("verify", () => {
     ["{", /line 1, column \d+: this is not JSON/],
     ['{"dialect":1}', /line 1: "dialect" must be a text/],
     ['{"dialect":"xpath","expression":"1"}', /"expect" must be/],
+    ['{"dialect":"xpath","expression":"1","types":{"n":"int"},"expect":{"value":1}}', /type of "n" must be one of text, .*"int"/],
   ])("%s could not run", async (line, message) => {
     const { code, err } = await iquill(["verify", file([line])]);
     expect(err).toMatch(message);

@@ -1,5 +1,15 @@
 import { decode, parseLines } from "@indigo-quill/data";
-import { type Dialect, Decimal, Failure, type Value, compile, message, sampleOf } from "indigo-quill";
+import {
+  type DeclaredType,
+  type Dialect,
+  Decimal,
+  declaredTypes,
+  Failure,
+  type Value,
+  compile,
+  message,
+  sampleOf,
+} from "indigo-quill";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { demoFile, dialectWith, readBytes } from "../input.ts";
 import { styleFor } from "../output/style.ts";
@@ -12,6 +22,7 @@ interface Case {
   readonly dialect: string;
   readonly expression: string;
   readonly row: Readonly<Record<string, Value>>;
+  readonly types: Readonly<Record<string, DeclaredType>>;
   readonly expect: { readonly value: unknown } | { readonly error: true | string };
   readonly options: Readonly<Record<string, string>>;
 }
@@ -45,11 +56,17 @@ function isRecord(value: unknown): value is Record<string, unknown> {
 
 function readCase(value: unknown, where: string): Case {
   if (!isRecord(value)) throw new UsageError(`${where}: a case is an object`);
-  const { id = where, dialect, expression, row = {}, expect, options = {} } = value;
+  const { id = where, dialect, expression, row = {}, types = {}, expect, options = {} } = value;
   for (const [name, field] of Object.entries({ dialect, expression })) {
     if (typeof field !== "string") throw new UsageError(`${where}: "${name}" must be a text`);
   }
-  if (!isRecord(row) || !isRecord(options)) throw new UsageError(`${where}: "row" and "options" must be objects`);
+  if (!isRecord(row) || !isRecord(options) || !isRecord(types))
+    throw new UsageError(`${where}: "row", "types" and "options" must be objects`);
+  for (const [column, type] of Object.entries(types))
+    if (!declaredTypes.includes(type as DeclaredType))
+      throw new UsageError(
+        `${where}: the type of "${column}" must be one of ${declaredTypes.join(", ")}, not ${JSON.stringify(type)}`,
+      );
   if (!isRecord(expect) || !("value" in expect || "error" in expect))
     throw new UsageError(`${where}: "expect" must be {"value": …} or {"error": true}`);
   return {
@@ -57,6 +74,7 @@ function readCase(value: unknown, where: string): Case {
     dialect: dialect as string,
     expression: expression as string,
     row: row as Case["row"],
+    types: types as Case["types"],
     expect: expect as Case["expect"],
     options: options as Case["options"],
   };
@@ -85,7 +103,7 @@ async function gotOf(item: Case): Promise<Got> {
   if (!(item.dialect in dialectLoaders))
     return { error: { code: "unknown-dialect", message: `there is no dialect "${item.dialect}" yet` } };
   const dialect = await dialectFor(item);
-  const sample = sampleOf([item.row]);
+  const sample = sampleOf([item.row], item.types);
   const program = compile(dialect, item.expression, { ...sample, rows: 1 });
   const [value] = program.run({ ...sample, rows: 1 });
   if (!(value instanceof Failure)) return { value: dialect.plain(value) };

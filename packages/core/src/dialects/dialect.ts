@@ -91,6 +91,8 @@ export interface TypeRules {
   resultType(row: FunctionRow, types: readonly string[], constant: (index: number) => Value | undefined): string;
   /** How an operand is cast to a named type; undefined when there is no such type or cast. */
   cast(from: string, to: string): { readonly type: string; readonly convert: (value: Value) => Value } | undefined;
+  /** The type of dates as a cast writes it; left out where dates are texts or numbers. */
+  readonly dates?: string;
   /** The truth of a condition; null counts as false in a choice. */
   truth(value: Value): boolean | null | Failure;
   /**

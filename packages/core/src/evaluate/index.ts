@@ -15,12 +15,14 @@ import {
 } from "../values/index.ts";
 import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { constantFailure } from "./constants.ts";
+import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { type Taken, takenBy } from "./taken.ts";
 import { type Frame, type Observer, emit, newFrame } from "./emit.ts";
 
 export type { Bound, BoundOperation } from "./bind.ts";
 export { applyKernel, kernelOf } from "./emit.ts";
 export { idiomOf } from "./idioms.ts";
+export { type DeclaredType, declaredTypes } from "./declared.ts";
 export type { Taken } from "./taken.ts";
 
 /** A named column of a sample; every column has as many values as the sample has rows. */
@@ -29,6 +31,8 @@ export interface Column {
   readonly values: readonly Value[];
   /** The dialect's name for the type that the values have already, as those of another program do; found out from them when left out. */
   readonly type?: string;
+  /** What it holds, whatever its values are; found out from them when left out. */
+  readonly declared?: DeclaredType;
   /** The cells as they were written, where the values were read from them. */
   readonly written?: readonly Value[];
 }
@@ -40,11 +44,18 @@ export interface Sample {
   readonly rows: number;
 }
 
-/** Makes a sample from rows as objects; a name that a row lacks is null there. */
-export function sampleOf(rows: readonly Readonly<Record<string, Value>>[]): Sample {
-  const names = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+/** Makes a sample from rows as objects; a name that a row lacks is null there. `types` says what columns hold, by name. */
+export function sampleOf(
+  rows: readonly Readonly<Record<string, Value>>[],
+  types: Readonly<Record<string, DeclaredType>> = {},
+): Sample {
+  const names = [...new Set([...rows, types].flatMap((row) => Object.keys(row)))];
   return {
-    columns: names.map((name) => ({ name, values: rows.map((row) => (Object.hasOwn(row, name) ? row[name] : null)) })),
+    columns: names.map((name) => ({
+      name,
+      values: rows.map((row) => (Object.hasOwn(row, name) ? row[name] : null)),
+      ...(Object.hasOwn(types, name) && { declared: types[name] }),
+    })),
     rows: rows.length,
   };
 }
@@ -127,13 +138,13 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   const spend = (count: number) =>
     (steps += count) > limits.steps ? new Failure("steps-spent", { limit: limits.steps }) : undefined;
   let readsWholeColumns = false;
-  const columns = sample.columns.map(({ name, values, type: known }, i) => {
+  const columns = sample.columns.map(({ name, values, type: known, declared }, i) => {
     let type = known;
     return {
       name,
       // Found out where it is asked for: most columns of a wide sample are not used.
       get type() {
-        return (type ??= dialect.types.columnType(values));
+        return (type ??= declared ? typeOfDeclared(dialect, declared, values) : dialect.types.columnType(values));
       },
       values: () => {
         readsWholeColumns = true;
@@ -158,7 +169,8 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     if (values !== loaded)
       for (const i of used) {
         const { values: given } = values.columns[i];
-        frame.columns[i] = sample.columns[i].type === undefined ? readColumn(dialect, columns[i].type, given) : given;
+        frame.columns[i] =
+          sample.columns[i].type === undefined ? readColumn(dialect, columns[i].type, given, sample.columns[i].declared) : given;
       }
     loaded = values;
     steps = 0;
@@ -278,20 +290,29 @@ export function inputValues(program: Program, operation: BoundOperation, row: nu
   return cells.map((cell) => (typeof cell === "function" ? cell(row) : cell?.map((each) => each(row))));
 }
 
-const columnsRead = new WeakMap<Dialect, WeakMap<readonly Value[], readonly Value[]>>();
+interface ColumnRead {
+  readonly declared: DeclaredType | undefined;
+  readonly values: readonly Value[];
+}
+
+const columnsRead = new WeakMap<Dialect, WeakMap<readonly Value[], ColumnRead>>();
 
 /** A column's values as values of its type; remembered, since a sample is run many times. */
-function readColumn(dialect: Dialect, type: string, values: readonly Value[]): readonly Value[] {
-  if (!dialect.types.readColumn) return values;
+function readColumn(dialect: Dialect, type: string, values: readonly Value[], declared?: DeclaredType): readonly Value[] {
+  const { types } = dialect;
+  if (!types.readColumn && !declared) return values;
   let known = columnsRead.get(dialect);
   if (!known) columnsRead.set(dialect, (known = new WeakMap()));
-  let read = known.get(values);
-  if (!read) {
-    const isText = values.every((value) => value === null || typeof value === "string");
-    read = isText ? values : values.map((value) => (value === null ? null : dialect.types.readColumn!(type, value)));
-    known.set(values, read);
-  }
-  return read;
+  const last = known.get(values);
+  if (last && last.declared === declared) return last.values;
+  const isText = values.every((value) => value === null || typeof value === "string");
+  const found = declared
+    ? readDeclared(dialect, declared, type, values)
+    : isText
+      ? values
+      : values.map((value) => (value === null ? null : types.readColumn!(type, value)));
+  known.set(values, { declared, values: found });
+  return found;
 }
 
 interface Seen {

@@ -622,6 +622,7 @@ export const typeRules: TypeRules = {
     // A text has the collation of any text that it is made with.
     return row.result === "text" ? (types.find(isCollated) ?? "text") : resultName(row, types);
   },
+  dates: "date",
   cast(from, to) {
     const isTry = to.startsWith("try ");
     const named = typeNamed(isTry ? to.slice(4) : to);

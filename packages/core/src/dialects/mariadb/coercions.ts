@@ -489,6 +489,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (row.result === "unified") return unify(types.slice(row.name === "nvl2" ? 1 : 0)) ?? "text";
     return row.result === "same" ? (baseType(types[0]) === "null" ? "double" : types[0]) : row.result;
   },
+  dates: "date",
   cast(from, to) {
     const literal = literals[to];
     if (literal) {

@@ -349,6 +349,7 @@ export const typeRules: TypeRules = {
     if (row.result === "item") return types[0] === "unknown[]" ? "text" : types[0].replace(/\[\]$/, "");
     return row.result === "same" ? (types[0] === "unknown" ? "text" : types[0]) : row.result;
   },
+  dates: "date",
   cast(given, to) {
     const from = plainText(given);
     const named = typeNamed(to);

@@ -147,6 +147,7 @@ export const typeRules: TypeRules = {
   },
   conversion,
   resultType: (row, types) => (row.result === "same" ? types[0] : row.result),
+  dates: "date",
   cast(from, to) {
     const match = /^([a-z ]+?)(?:\((\d+(?:,\d+)*)\))?$/.exec(to);
     const type = match && names[match[1]];

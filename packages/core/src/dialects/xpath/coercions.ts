@@ -117,6 +117,7 @@ export const typeRules: TypeRules = {
     return convert ? { cost: 1, convert } : { cost: 0 };
   },
   resultType: (row) => row.result,
+  dates: "xs:date",
   cast(_from, written) {
     const optional = written.endsWith("?");
     const convert = castAtom(optional ? written.slice(0, -1) : written);
