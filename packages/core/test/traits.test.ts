@@ -19,6 +19,7 @@ const blank: [string, string] = ["null", "blank"];
 
 // prettier-ignore
 const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> } = {
+  is: { truth: { slots: [null, _], answers: ["true or false", "1 or 0"], fixed: { what: "missing" } } },
   slice: {
     missing: { slots: [null, 1, 2], answers: blank },
     unit: { slots: ["a😀b", 1, 2], answers: ["code point", "utf-16 unit"] },

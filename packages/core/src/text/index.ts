@@ -1,3 +1,4 @@
+import { is } from "./being.ts";
 import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
@@ -41,6 +42,7 @@ export const operations = {
   repeat,
   pad,
   calculate,
+  is,
 } as const;
 
 export type OperationId = keyof typeof operations;

@@ -307,7 +307,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   coalesce,
   greatest: extreme(1),
   least: extreme(-1),
-  "is null": { run: ([value]) => value === null },
   "is not null": { run: ([value]) => value !== null },
   "is true": { run: ([value]) => value === true },
   "is false": { run: ([value]) => value === false },

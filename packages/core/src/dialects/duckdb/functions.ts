@@ -1,3 +1,4 @@
+import { beingRows } from "../shared/being.ts";
 import { aggregates } from "./aggregates.ts";
 import { unitFunctions } from "./intervals.ts";
 import { wholeTypes } from "./numbers.ts";
@@ -289,10 +290,6 @@ const coded = (
     ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", operatorsDoc, "coalesce"],
     ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
     ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
-    ["is null", "logic", "Whether it is null.", "value any", "boolean", operatorsDoc],
-    ["is not null", "logic", "Whether it is not null.", "value any", "boolean", operatorsDoc],
-    ["is true", "logic", "Whether it is true.", "value condition", "boolean", operatorsDoc],
-    ["is false", "logic", "Whether it is false.", "value condition", "boolean", operatorsDoc],
     ...compared.map((type): Coded => [
       "is distinct from",
       "logic",
@@ -886,4 +883,10 @@ const coded = (
 }));
 
 /** The functions and operators of DuckDB 1.5. */
-export const duckdbRows: readonly FunctionRow[] = [...text, ...operators, ...coded, ...aggregates];
+export const duckdbRows: readonly FunctionRow[] = [
+  ...text,
+  ...operators,
+  ...beingRows({ truth: "true or false", result: "boolean", condition: "condition", evidence: [operatorsDoc, operatorsDoc] }),
+  ...coded,
+  ...aggregates,
+];

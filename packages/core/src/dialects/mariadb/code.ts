@@ -441,10 +441,6 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     },
     greatest: extreme(1, collation),
     least: extreme(-1, collation),
-    "is null": { run: ([value]) => Number(value === null) },
-    "is not null": { run: ([value]) => Number(value !== null) },
-    "is true": { run: ([value]) => Number(truthOf(value) === true) },
-    "is false": { run: ([value]) => Number(truthOf(value) === false) },
     "<=>": {
       run: ([a, b], { types }) => {
         const equal = a === null || b === null ? a === b : same(a, b, types, collation);

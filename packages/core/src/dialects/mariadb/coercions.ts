@@ -164,6 +164,8 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return { cost: 0 };
     case "condition":
       return { cost: 0 };
+    case "truth":
+      return { cost: 0, convert: unlessMissing(truthOf) };
     case "escape":
       return {
         cost: 0,

@@ -1,3 +1,4 @@
+import { beingRows } from "../shared/being.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params, relations } from "../row.ts";
 import { byBytes, collations } from "./coercions.ts";
@@ -198,11 +199,6 @@ const coded = (
     ["nvl2", "logic", "The second value where the first is not null, otherwise the third.", "value any, present any, absent any", "unified", control],
     ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
-    ["isnull", "logic", "Whether it is null.", "value any", "integer", operatorsDoc, "is null"],
-    ["is null", "logic", "Whether it is null.", "value any", "integer", operatorsDoc],
-    ["is not null", "logic", "Whether it is not null.", "value any", "integer", operatorsDoc],
-    ["is true", "logic", "Whether it is a number other than 0.", "value any", "integer", operatorsDoc],
-    ["is false", "logic", "Whether it is 0.", "value any", "integer", operatorsDoc],
     ["<=>", "logic", "Whether two values are equal, null being like null.", "left any, right any", "integer", operatorsDoc],
     ["and", "logic", "Whether both are true.", "left any, right any", "integer", operatorsDoc],
     ["or", "logic", "Whether one is true.", "left any, right any", "integer", operatorsDoc],
@@ -317,6 +313,18 @@ export const mariadbRows: readonly FunctionRow[] = [
   ...text,
   ...bytes,
   ...operators,
+  ...beingRows({ truth: "1 or 0", result: "integer", condition: "truth", evidence: [operatorsDoc, operatorsDoc] }),
+  {
+    name: "isnull",
+    family: "logic",
+    summary: "Whether it is null.",
+    parameters: params("value any"),
+    result: "integer",
+    operation: "is",
+    answers: { truth: "1 or 0" },
+    fixed: { what: "missing" },
+    evidence: operatorsDoc,
+  },
   ...coded,
   ...aggregates,
   meanRow(operators, "exact"),

@@ -394,7 +394,6 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   and: logic(false),
   or: logic(true),
   not: strict((value: boolean) => !value),
-  "is null": { run: ([value]) => value === null },
   "is not null": { run: ([value]) => value !== null },
   "is true": { run: ([value]) => value === true },
   "is false": { run: ([value]) => value === false },

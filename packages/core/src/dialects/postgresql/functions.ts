@@ -1,3 +1,4 @@
+import { beingRows } from "../shared/being.ts";
 import { aggregates } from "./aggregates.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./lexis.ts";
@@ -244,11 +245,6 @@ const coded = (
     ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "9.1"],
     ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "9.1"],
     ["not", "logic", "True for false.", "value condition", "boolean", "9.1"],
-    ["is null", "logic", "Whether it is null.", "value any", "boolean", "9.2"],
-    ["is not null", "logic", "Whether it is not null.", "value any", "boolean", "9.2"],
-    ["is true", "logic", "Whether it is true.", "value condition", "boolean", "9.2"],
-    ["is false", "logic", "Whether it is false.", "value condition", "boolean", "9.2"],
-    ["is unknown", "logic", "Whether it is null.", "value condition", "boolean", "9.2"],
     ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "anyarray"].flatMap((type): Coded[] => [
       ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "9.2"],
       ...(type === "anyarray" ? [] : ([["greatest", "logic", "The largest value.", `values* ${type}`, type, "9.18.4"], ["least", "logic", "The smallest value.", `values* ${type}`, type, "9.18.4"]] as Coded[])),
@@ -424,6 +420,7 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...recasing("ascii", "text_c"),
   ...ilikeInC,
   ...operators,
+  ...beingRows({ truth: "true or false", result: "boolean", condition: "condition", evidence: ["9.2", "9.2"] }, true),
   ...coded,
   ...aggregates,
   ...named,

@@ -37,7 +37,6 @@ export const sqlCode: Readonly<Record<string, Code>> = {
   and: logic(false, truth, (value) => value),
   or: logic(true, truth, (value) => value),
   not: strict((value: boolean) => !value),
-  "is null": { run: ([value]) => value === null },
   "is not null": { run: ([value]) => value !== null },
   "is true": { run: ([value]) => value === true },
   "is false": { run: ([value]) => value === false },

@@ -1,3 +1,4 @@
+import { beingRows } from "../shared/being.ts";
 import { aggregates } from "./aggregates.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
@@ -105,11 +106,6 @@ const coded = (
     ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "6.39 <boolean value expression>"],
     ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "6.39 <boolean value expression>"],
     ["not", "logic", "True for false.", "value condition", "boolean", "6.39 <boolean value expression>"],
-    ["is null", "logic", "Whether it is null.", "value any", "boolean", "8.8 <null predicate>"],
-    ["is not null", "logic", "Whether it is not null.", "value any", "boolean", "8.8 <null predicate>"],
-    ["is true", "logic", "Whether it is true.", "value condition", "boolean", "6.39 <boolean test>"],
-    ["is false", "logic", "Whether it is false.", "value condition", "boolean", "6.39 <boolean test>"],
-    ["is unknown", "logic", "Whether it is unknown.", "value condition", "boolean", "6.39 <boolean test>"],
     ...kinds.flatMap((type): Coded[] => [
       ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "8.15 <distinct predicate>"],
       ["greatest", "logic", "The largest value; null if one is null.", `values* ${type}`, type, "6.36 <greatest or least function>"],
@@ -145,6 +141,15 @@ const coded = (
 export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] => [
   ...text,
   ...operators(padding),
+  ...beingRows(
+    {
+      truth: "true or false",
+      result: "boolean",
+      condition: "condition",
+      evidence: ["8.8 <null predicate>", "6.39 <boolean test>"],
+    },
+    true,
+  ),
   ...coded,
   ...aggregates,
 ];

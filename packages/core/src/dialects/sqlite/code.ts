@@ -280,7 +280,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   "<<": bits(shifted),
   ">>": bits((a, b) => shifted(a, -b)),
   is: { run: ([a, b], context) => same(a, b, context) },
-  "is null": { run: ([value]) => value === null },
   "is not null": { run: ([value]) => value !== null },
   "is true": { run: ([value]) => truthOf(value) === true },
   "is false": { run: ([value]) => truthOf(value) === false },

@@ -55,6 +55,7 @@ const parameters: Readonly<Record<string, Conversion>> = {
   integer: by(toInteger),
   position: by((value) => Number(toInteger(value))),
   real: by(toDouble),
+  truth: by(truthOf),
 };
 
 /** How the sides of a comparison take affinity from each other (4.2). */

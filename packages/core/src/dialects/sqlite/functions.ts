@@ -1,3 +1,4 @@
+import { beingRows } from "../shared/being.ts";
 import { aggregates } from "./aggregates.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./coercions.ts";
@@ -140,10 +141,6 @@ const coded = (
     ["collate nocase", "logic", "The value, compared without the case of A to Z.", "value any", operatorDoc, "collated", "itself"],
     ["collate rtrim", "logic", "The value, compared without spaces at the end.", "value any", operatorDoc, "collated", "itself"],
     ["is", "logic", "Whether two values are the same, null being like null.", "left any, right any", operatorDoc],
-    ["is null", "logic", "Whether it is null.", "value any", operatorDoc],
-    ["is not null", "logic", "Whether it is not null.", "value any", operatorDoc],
-    ["is true", "logic", "Whether it is a number other than 0.", "value any", operatorDoc],
-    ["is false", "logic", "Whether it is 0.", "value any", operatorDoc],
     ["and", "logic", "Whether both are true.", "left any, right any", operatorDoc],
     ["or", "logic", "Whether one is true.", "left any, right any", operatorDoc],
     ["not", "logic", "1 for what is false, 0 for what is true.", "value any", operatorDoc],
@@ -180,4 +177,10 @@ const coded = (
 );
 
 /** The functions and operators of SQLite 3.54. */
-export const sqliteRows: readonly FunctionRow[] = [...text, ...operators, ...coded, ...aggregates];
+export const sqliteRows: readonly FunctionRow[] = [
+  ...text,
+  ...operators,
+  ...beingRows({ truth: "1 or 0", result: "none", condition: "truth", evidence: [operatorDoc, operatorDoc] }),
+  ...coded,
+  ...aggregates,
+];

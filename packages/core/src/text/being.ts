@@ -1,0 +1,25 @@
+import type { Value } from "../values/index.ts";
+import { type Slot, kept, operation, settled, text, truthBy } from "./operation.ts";
+
+const any = (name: string): Slot => ({ name, kind: "any" });
+
+const tests: Readonly<Record<string, (value: Value) => boolean>> = {
+  missing: (value) => value === null,
+  present: (value) => value !== null,
+  true: (value) => value === true,
+  false: (value) => value === false,
+};
+
+/** Tells whether a value is missing, present, true or false; the answer itself is never missing. */
+export const is = operation({
+  id: "is",
+  family: "logic",
+  summary: "tells whether a value is missing, present, true or false",
+  slots: [kept(any("value")), settled(text("what"))],
+  traits: ["truth"],
+  prepare({ truth }, { what }) {
+    const given = truthBy(truth);
+    const holds = tests[what as string];
+    return (value: Value = null): Value => given(holds(value));
+  },
+});
