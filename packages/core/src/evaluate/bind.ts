@@ -448,7 +448,9 @@ export class Binder {
     const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]) && !(isOwn(i) && guards > 1));
     const constant = (i: number) => (args[i] && !dependsOnRow(args[i]) ? constantValue(args[i], this.dialect) : undefined);
     const type = this.dialect.types.resultType(row, types, constant);
-    const isStrict = isPure(row) ? "missing" in row.answers && row.answers.missing === "null" : this.dialect.code[row.code].strict === true;
+    const isStrict = isPure(row)
+      ? "missing" in row.answers && row.answers.missing === "null"
+      : this.dialect.code[row.code].strict === true;
     const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
     const isNothing = (arg: Bound, i: number) => {
       const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
