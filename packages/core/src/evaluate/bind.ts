@@ -443,9 +443,9 @@ export class Binder {
     const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
     // The escape is read only with a pattern, and an error of its own where that is not null, in some with the subject, too.
     const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
-    const guards = this.dialect.types.folds ? 1 : this.dialect.types.nullFirst ? escape : 0;
-    const isOwn = (i: number) => guards > 0 && i === escape;
-    const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]) && !(isOwn(i) && guards > 1));
+    const guards = escape < 0 ? 0 : this.dialect.types.folds ? 1 : this.dialect.types.nullFirst ? escape : 0;
+    const isGuarded = (i: number) => guards > 1 && i === escape;
+    const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]) && !isGuarded(i));
     const constant = (i: number) => (args[i] && !dependsOnRow(args[i]) ? constantValue(args[i], this.dialect) : undefined);
     const type = this.dialect.types.resultType(row, types, constant);
     const isStrict = isPure(row)
@@ -464,7 +464,7 @@ export class Binder {
       ? converted.slice(1).every(({ kind }) => kind === "constant")
       : isPure(row) || !("lazy" in this.dialect.code[row.code]);
     if (unreadable && isRead) return { ...unreadable, source: node, type };
-    const written = isOwn(escape) ? converted.at(escape) : undefined;
+    const written = guards > 0 ? converted.at(escape) : undefined;
     if (written && (written.kind !== "constant" || isBroken(written)))
       converted[escape] = this.#code(
         node.args[escape],
