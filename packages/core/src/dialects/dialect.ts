@@ -164,6 +164,8 @@ export interface Statements {
    * a trailing `*` for any ending.
    */
   readonly unsteady: ReadonlySet<string>;
+  /** Of these, functions whose body stands in their place before constants are worked out. */
+  readonly inlined?: ReadonlySet<string>;
 }
 
 /** Whether a call is of a function that its engine does not take for immutable. */

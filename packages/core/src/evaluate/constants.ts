@@ -124,5 +124,6 @@ function isUnsteady(bound: Bound, { statements }: Dialect): boolean {
   const { source } = bound;
   const types = partsOf(bound).map(({ type }) => type);
   if (bound.kind === "convert" || source.kind === "cast") return statements.unsteady.has(`cast ${types[0]} to ${bound.type}`);
-  return source.kind === "call" && isUnsteadyCall(source.name, types, statements);
+  if (source.kind !== "call" || statements.inlined?.has(source.name)) return false;
+  return isUnsteadyCall(source.name, types, statements);
 }

@@ -39,6 +39,7 @@ const unsteady = new Set(
     ["date", "timestamp", "timestamptz"].flatMap((type) => [
       `cast ${type} to text`,
       `cast ${type} to bpchar`,
+      `cast ${type} to quotable`,
       `cast text to ${type}`,
     ]),
   ),
@@ -52,4 +53,5 @@ export const statements: Statements = {
   generated: (table, column, type, expression) =>
     `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression} STORED`,
   unsteady,
+  inlined: new Set(["quote_literal", "quote_nullable"]),
 };
