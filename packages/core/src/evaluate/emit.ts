@@ -73,12 +73,15 @@ function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Obser
     case "convert": {
       const inner = emit(bound.inner, frame, dialect, observe);
       const { convert } = bound;
-      return (row) => {
+      const converted: Cell = (row) => {
         const value = inner(row);
-        if (value instanceof Failure) return value;
-        const converted = convert(value);
-        observe?.(bound.source, converted, bound);
-        return converted;
+        return value instanceof Failure ? value : convert(value);
+      };
+      if (!observe) return converted;
+      return (row) => {
+        const value = converted(row);
+        observe(bound.source, value, bound);
+        return value;
       };
     }
     case "code":

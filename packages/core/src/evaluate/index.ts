@@ -305,11 +305,11 @@ function readColumn(dialect: Dialect, type: string, values: readonly Value[], de
   if (!known) columnsRead.set(dialect, (known = new WeakMap()));
   const last = known.get(values);
   if (last && last.declared === declared) return last.values;
-  const isText = values.every((value) => value === null || typeof value === "string");
-  const found = declared
-    ? readDeclared(dialect, declared, type, values)
-    : isText
-      ? values
+  const isReady = !declared && values.every((value) => value === null || typeof value === "string");
+  const found = isReady
+    ? values
+    : declared
+      ? readDeclared(dialect, declared, type, values)
       : values.map((value) => (value === null ? null : types.readColumn!(type, value)));
   known.set(values, { declared, values: found });
   return found;

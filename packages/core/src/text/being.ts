@@ -1,7 +1,5 @@
 import type { Value } from "../values/index.ts";
-import { type Slot, kept, operation, settled, text, truthBy } from "./operation.ts";
-
-const any = (name: string): Slot => ({ name, kind: "any" });
+import { any, kept, operation, settled, text, truthBy } from "./operation.ts";
 
 const tests: Readonly<Record<string, (value: Value) => boolean>> = {
   missing: (value) => value === null,

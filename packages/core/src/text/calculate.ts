@@ -1,7 +1,5 @@
 import { Decimal, Double, Failure, type Value, integer, isFailure, nearest } from "../values/index.ts";
-import { type Slot, operation, settled, text } from "./operation.ts";
-
-const any = (name: string): Slot => ({ name, kind: "any" });
+import { any, operation, settled, text } from "./operation.ts";
 
 type Exact = number | bigint;
 

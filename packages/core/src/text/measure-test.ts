@@ -13,9 +13,7 @@ import {
   textOfBytes,
 } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
-import { type Slot, type SlotNumber, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
-
-const any = (name: string): Slot => ({ name, kind: "any" });
+import { any, type SlotNumber, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
 
 const characterCounts: Readonly<Record<string, ((value: string) => number) | undefined>> = {
   "code point": (value) => countCodePoints(value),

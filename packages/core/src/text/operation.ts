@@ -56,6 +56,7 @@ export const operation = <const T extends TraitId>(definition: Operation<T>): Op
 
 export const text = (name: string): Slot => ({ name, kind: "text" });
 export const number = (name: string): Slot => ({ name, kind: "number" });
+export const any = (name: string): Slot => ({ name, kind: "any" });
 export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
 export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "left out" });
 export const kept = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "kept" });

@@ -1230,6 +1230,12 @@ const recorded: readonly ExpressionCase[] = [
   ["(1, 1/0) in ((0, 1), (6, 2))", false],
   ["case when (2, md5('a')) <> (1, '') then 1 else 1/0 end", 1],
   ["('' collate \"default\") in (select ('' collate ucs_basic))", true],
+  ["length((9.9 ^ -400000)::text)", 18],
+  ["length((exp(-99999.0))::text)", 1002],
+  ["length((2.5 ^ -9999.5)::text)", 1002],
+  ["length((0.12345678901234567890 ^ 400000)::text)", 22],
+  ["length((9.99 ^ -5000)::text)", 18],
+  ["length((1.5::numeric(30,20) ^ -400000)::text)", 22],
 ];
 
 /** The same server, with the row as a derived table of typed columns. */

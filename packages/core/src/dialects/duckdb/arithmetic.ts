@@ -2,7 +2,7 @@ import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, strict } from "../shared/code.ts";
-import { bitsOfType, doubleText, inRange, ranges, toDouble, wholeTypes, wrapped } from "./numbers.ts";
+import { bitsOfType, doubleText, inRange, ranges, roundedTypes, toDouble, wholeTypes, wrapped } from "./numbers.ts";
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {
@@ -89,21 +89,31 @@ const onesIn = (value: bigint): number => value.toString(2).replaceAll("0", "").
 /** What is calculated in the bits of an integer type. */
 function ofType(type: string): Readonly<Record<string, Code>> {
   const size = bitsOfType(type);
-  const own = (value: Value): Value => (value instanceof Double ? value : integer(wrapped(type, BigInt(value as number))));
+  const own = (value: bigint): Value => integer(wrapped(type, value));
   return {
     // A type without a sign counts round from its other end; what has one and no room fails.
-    [`- ${type}`]: ranges[type][0] < 0n ? negate : strict((value: number) => own(integer(-BigInt(value)))),
-    [`~ ${type}`]: strict((value: number) => own(integer(~BigInt(value)))),
+    [`- ${type}`]: ranges[type][0] < 0n ? negate : strict((value: number) => own(-BigInt(value))),
+    [`~ ${type}`]: strict((value: number) => own(~BigInt(value))),
     [`<< ${type}`]: strict((a: number, b: number) => shiftLeft(a, b, size)),
     [`>> ${type}`]: strict((a: number, b: number) => shiftRight(a, b, size)),
     // The count of 128 bits has no room in the eight of its type.
     [`bit_count ${type}`]: strict((value: number) =>
       Number(BigInt.asIntN(8, BigInt(onesIn(BigInt.asUintN(size, BigInt(value)))))),
     ),
-    [`round ${type}`]: strict((value: Value, digits?: number) => own(round(value, digits))),
+  };
+}
+
+/** The functions that round, for a type of numbers; whole numbers stay in the bits of theirs. */
+function rounding(type: string): Readonly<Record<string, Code>> {
+  const kept = (value: bigint): bigint => (type in ranges ? wrapped(type, value) : value);
+  return {
+    [`round ${type}`]: strict((value: Value, digits?: number) => {
+      const rounded = round(value, digits);
+      return typeof rounded === "number" || typeof rounded === "bigint" ? integer(kept(BigInt(rounded))) : rounded;
+    }),
     [`round_even ${type}`]: strict((value: Value, digits: number) => {
       const rounded = roundEven(value, digits);
-      return rounded instanceof Double ? new Double(Number(wrapped(type, BigInt(rounded.value)))) : rounded;
+      return type in ranges && rounded instanceof Double ? new Double(Number(kept(BigInt(rounded.value)))) : rounded;
     }),
   };
 }
@@ -123,13 +133,7 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
       ? value.compare(Decimal.of(0))
       : Math.sign(value instanceof Double ? value.value : Number(value)) || 0,
   ),
-  ...Object.fromEntries(wholeTypes.flatMap((type) => Object.entries(ofType(type)))),
-  ...Object.fromEntries(
-    ["decimal", "double"].flatMap((type) => [
-      [`round ${type}`, strict(round)],
-      [`round_even ${type}`, strict(roundEven)],
-    ]),
-  ),
+  ...Object.fromEntries([...wholeTypes.map(ofType), ...roundedTypes.map(rounding)].flatMap((codes) => Object.entries(codes))),
   "trunc at": strict(truncate),
   fdiv: strict((a: Double, b: Double) => new Double(Math.floor(a.value / b.value))),
   fmod: strict((a: Double, b: Double) => new Double(b.value === 0 ? NaN : a.value - Math.floor(a.value / b.value) * b.value)),

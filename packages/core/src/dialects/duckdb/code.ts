@@ -225,8 +225,6 @@ function bignumOf(value: number): Uint8Array {
   return value < 0 ? bytes.map((byte) => 255 - byte) : bytes;
 }
 
-/** Functions that are not rows of data. */
-
 /**
  * AND and OR look at both sides whatever the left one is, unless one that is the same for every row decides. In a condition
  * only the rows that the left side leaves open go on to the right one.
@@ -249,6 +247,7 @@ const joined = (decisive: boolean): Code => ({
   },
 });
 
+/** Functions that are not rows of data. */
 export const duckdbCode: Readonly<Record<string, Code>> = {
   ...aggregateCode,
   "aggregate with separator": { strict: true, run: ([value]) => toText(value) },
@@ -307,9 +306,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   coalesce,
   greatest: extreme(1),
   least: extreme(-1),
-  "is not null": { run: ([value]) => value !== null },
-  "is true": { run: ([value]) => value === true },
-  "is false": { run: ([value]) => value === false },
   "is distinct from": { run: ([a, b]) => !same(a, b) },
   and: joined(false),
   or: joined(true),

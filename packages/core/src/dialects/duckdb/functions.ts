@@ -1,7 +1,7 @@
 import { beingRows } from "../shared/being.ts";
 import { aggregates } from "./aggregates.ts";
 import { unitFunctions } from "./intervals.ts";
-import { wholeTypes } from "./numbers.ts";
+import { roundedTypes, wholeTypes } from "./numbers.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 
 const doc = (section: string) => `DuckDB 1.5.6, ${section}`;
@@ -186,9 +186,6 @@ const math =
   "acos acosh asin asinh atan atanh cbrt cos cosh cot degrees exp gamma lgamma ln log10 log2 radians sin sinh sqrt tan tanh".split(
     " ",
   );
-
-/** The types of numbers that are rounded as they are; others become the next that is one of these. */
-const roundedTypes = ["tinyint", "smallint", "integer", "bigint", "hugeint", "decimal", "double"];
 
 // prettier-ignore
 const coded = (

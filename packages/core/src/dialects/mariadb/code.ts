@@ -333,7 +333,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
           const n = place(row);
           // The place is one of 32 bits.
           const at = n === null || isFailure(n) ? -1 : Number(BigInt.asUintN(32, BigInt(n as number))) - 1;
-          const value = isFailure(n) ? n : (values.at(at < 0 ? values.length : at)?.(row) ?? null);
+          const value = isFailure(n) ? n : (values[at]?.(row) ?? null);
           return toText(value);
         },
     },

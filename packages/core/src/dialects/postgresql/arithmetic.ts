@@ -17,9 +17,9 @@ const complex = () => new Failure("invalid-value", { problem: "the power is no r
 const tooMany = () => new Failure("not-covered", { what: "roots, powers and logarithms of more than 400 digits" });
 
 /** A power of about so many digits that is not calculated: the engine gives up beyond its limits, too. */
-function uncalculated(size: number, least: number, most: number): Value {
+function uncalculated(size: number, least: number, most: number, scale = 1000): Value {
   if (size > most) return new Failure("number-out-of-range");
-  return size < least ? new Decimal(0n, 1000) : tooMany();
+  return size < least ? new Decimal(0n, Math.min(1000, scale)) : tooMany();
 }
 
 /** The digits that e has to its highest power, and another base with a fraction in the exponent. */
@@ -37,8 +37,8 @@ const given = (value: Big, ...scales: number[]): Decimal =>
 function wholePower(version: string, base: Decimal, exponent: Decimal): Value {
   const times = Number(exponent.coefficient);
   const size = base.isZero ? 0 : Math.trunc(times * Math.log10(Math.abs(base.toNumber())));
-  if (Math.abs(times) > 1000 || Math.abs(size) > 400) return uncalculated(size, -1001, 131_072);
   const scale = Math.max(version === "15" ? 16 : 16 - size, base.scale, exponent.scale, 0);
+  if (Math.abs(times) > 1000 || Math.abs(size) > 400) return uncalculated(size, -1001, 131_072, scale);
   const whole = new Decimal(base.coefficient ** BigInt(Math.abs(times)), base.scale * Math.abs(times));
   return times < 0 ? Decimal.of(1).over(whole, scale) : whole.rounded(scale);
 }

@@ -18,6 +18,7 @@ import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
 import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
+import { sliced } from "./functions.ts";
 import { digitsOf, fitInteger, isNumeral, prefixNumber, toDouble, toInteger, toNumeric, toText } from "./numbers.ts";
 import { printf } from "./printf.ts";
 
@@ -174,16 +175,7 @@ function unhex(text: string, ignored = ""): Value {
 }
 
 /** Bytes are cut like texts whose characters are the bytes. */
-const slice = kernelFor("slice", {
-  missing: "null",
-  unit: "utf-16 unit",
-  first: "1",
-  from: "start",
-  third: "length",
-  startBelow: "from the end",
-  negativeLength: "before",
-  fraction: "truncated",
-});
+const slice = kernelFor("slice", { ...sliced, unit: "utf-16 unit" });
 
 function byteSlice({ bytes }: Bytes, start: number | bigint, count?: number | bigint): Value {
   if (bytes.length === 0) return null;
@@ -280,9 +272,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   "<<": bits(shifted),
   ">>": bits((a, b) => shifted(a, -b)),
   is: { run: ([a, b], context) => same(a, b, context) },
-  "is not null": { run: ([value]) => value !== null },
-  "is true": { run: ([value]) => truthOf(value) === true },
-  "is false": { run: ([value]) => truthOf(value) === false },
   and: logic(false),
   or: logic(true),
   not: { run: ([value]) => (value === null ? null : !truthOf(value)) },

@@ -9,7 +9,7 @@ const mathDoc = "SQLite 3.54.1, Built-In Mathematical SQL Functions";
 const dateDoc = "SQLite 3.54.1, Date And Time Functions";
 
 const missing = "null" as const;
-const sliced = {
+export const sliced = {
   missing,
   unit: "code point",
   first: "1",
