@@ -97,6 +97,9 @@ function sameInputs(a: Step, b: Step): boolean {
   );
 }
 
+/** What a step is called: the function's name, or that it is done without one. */
+const nameOf = ({ bound: { row, implicit } }: Step): string => row?.name ?? (implicit ? "a conversion" : "a cast");
+
 function sharedSlots(a: Step, b: Step) {
   return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy }, i) => {
     const [own, other] = [a.slots[i], b.slots[i]];
@@ -113,7 +116,7 @@ export function partingOf(left: readonly Step[], right: readonly Step[]): Partin
       const parting: Parting = {
         operation: a.bound.operation,
         ranges: [a.range, b.range],
-        functions: [a.bound.row.name, b.bound.row.name],
+        functions: [nameOf(a), nameOf(b)],
         inputs: Object.fromEntries(sharedSlots(a, b).map(({ name, own }) => [name, own])),
         outputs: [a.value, b.value],
         causes: causesOf(a, b),

@@ -1,6 +1,7 @@
 import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
 import type { Facts, Failure, MessageCode, TextRange, Value } from "../values/index.ts";
 import type { FunctionRow } from "./row.ts";
+import type { Work } from "./step.ts";
 
 /** The value of an expression on the row with this number (0-based) of the columns it is bound to. */
 export type Cell = (row: number) => Value;
@@ -10,11 +11,20 @@ export interface Conversion {
   /** 0 for the same type; the overload with the least total is meant. */
   readonly cost: number;
   /** Left out where nothing has to be done. */
-  readonly convert?: (value: Value) => Value;
+  readonly convert?: Work;
   /** A constant that does not convert is an error of the whole expression, whatever becomes of it. */
   readonly early?: true;
   /** A constant that does not convert is an error of the rows that need it, in a dialect where others are not. */
   readonly late?: true;
+}
+
+/** What a cast that is written does. */
+export interface Cast {
+  readonly type: string;
+  /** Left out where nothing has to be done. */
+  readonly convert?: Work;
+  /** What cannot be cast is null. */
+  readonly tries?: true;
 }
 
 /** A place that holds the value of a variable while its body is evaluated. */
@@ -90,7 +100,7 @@ export interface TypeRules {
   /** The type of a call: from the row's result type, the arguments' types, and the value of one where no row changes it. */
   resultType(row: FunctionRow, types: readonly string[], constant: (index: number) => Value | undefined): string;
   /** How an operand is cast to a named type; undefined when there is no such type or cast. */
-  cast(from: string, to: string): { readonly type: string; readonly convert: (value: Value) => Value } | undefined;
+  cast(from: string, to: string): Cast | undefined;
   /** The type of dates as a cast writes it; left out where dates are texts or numbers. */
   readonly dates?: string;
   /** The truth of a condition; null counts as false in a choice. */

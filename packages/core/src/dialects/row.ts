@@ -1,5 +1,5 @@
-import type { Family, OperationId, TraitsOf } from "../text/index.ts";
-import type { Answers } from "../traits/index.ts";
+import type { Family } from "../text/index.ts";
+import type { Step } from "./step.ts";
 
 /** The comparisons that languages share. */
 export const relations = ["=", "<>", "<", "<=", ">", ">="] as const;
@@ -37,14 +37,8 @@ interface RowBase {
   readonly aggregate?: true;
 }
 
-/** A function that is its operation with answers. `fixed` sets slots once for all. */
-type PureRow = {
-  readonly [O in OperationId]: RowBase & {
-    readonly operation: O;
-    readonly answers: Answers<TraitsOf<O>>;
-    readonly fixed?: Readonly<Record<string, string | number | boolean>>;
-  };
-}[OperationId];
+/** A function that is its operation with answers. */
+type PureRow = RowBase & Step;
 
 /** A function that carries code of its own, named in the dialect's table of code. */
 interface CodedRow extends RowBase {

@@ -1,6 +1,7 @@
 import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
 import type { Cell, Code, CodeContext, Conversion, Dialect, Variable } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure, parameterAt } from "../dialects/row.ts";
+import { type Own, type Step, type Work, partsOfWork, worked } from "../dialects/step.ts";
 import {
   type Binding,
   type Call,
@@ -58,13 +59,22 @@ export type Bound = {
       readonly children: readonly Bound[];
       readonly emit: (cells: readonly Cell[]) => Cell;
     }
-  | { readonly kind: "convert"; readonly inner: Bound; readonly convert: (value: Value) => Value }
+  | {
+      /** What a dialect does to a value by itself. */
+      readonly kind: "convert";
+      readonly inner: Bound;
+      readonly convert: Own;
+      readonly implicit?: true;
+    }
 );
 
-/** A call of an operation; `inputs` has one entry for each slot, a list for a slot of many. */
+/** An operation that is carried out; `inputs` has one entry for each slot, a list for a slot of many. */
 export interface BoundOperation {
   readonly kind: "operation";
-  readonly row: FunctionRow;
+  /** The function that is called; left out for conversions. */
+  readonly row?: FunctionRow;
+  /** Done without being written: a conversion of what `source` is, or on the way to it. */
+  readonly implicit?: true;
   readonly operation: OperationId;
   readonly answers: Readonly<Record<string, string>>;
   readonly fixed: Readonly<Record<string, Value>>;
@@ -84,6 +94,12 @@ export function partsOf(bound: Bound): readonly Bound[] {
       return bound.inputs.flat().filter((input) => input !== undefined);
   }
   return [];
+}
+
+/** What a value was before it was converted without being asked. */
+export function unconverted(bound: Bound): Bound {
+  if (bound.kind === "convert" && bound.implicit) return unconverted(bound.inner);
+  return bound.kind === "operation" && bound.implicit ? unconverted(bound.inputs[0] as Bound) : bound;
 }
 
 /** Sub-expressions that stand in more than one place: `x between a and b` compares x twice. */
@@ -236,10 +252,14 @@ export class Binder {
         const operand = this.bind(node.operand);
         const cast = this.dialect.types.cast(operand.type, node.type);
         if (!cast) return this.#broken(node, mistake("unknown-type", node.typeRange, { name: node.type }));
+        const { type, convert = [], tries } = cast;
         if (operand.kind === "constant" && operand.type === "unknown" && !this.dialect.types.dynamic && !isBroken(operand))
-          return { ...this.#converted(operand, { cost: 0, convert: cast.convert }, cast.type), source: node };
-        return this.#code(node, cast.type, [operand], ([cell]) => {
-          return (row) => settle(cast.convert(cell(row)), node.range, this.dialect);
+          return { ...this.#converted(operand, { cost: 0, convert }, type), source: node };
+        const bound = castBound(operand, convert, type, node);
+        if (!tries) return bound;
+        return this.#code(node, type, [bound], ([cell]) => (row) => {
+          const value = cell(row);
+          return isFailure(value) && value.code !== "not-covered" ? null : value;
         });
       }
       case "list": {
@@ -485,9 +505,10 @@ export class Binder {
     return {
       kind: "convert",
       inner: bound,
+      implicit: true,
       source: bound.source,
       type: bound.type,
-      convert: (value) => settle(fits(value), bound.source.range, this.dialect),
+      convert: fits,
     };
   }
 
@@ -836,6 +857,25 @@ const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailu
 
 function convertBound(bound: Bound, { convert }: Conversion, type: string): Bound {
   if (!convert) return bound;
-  if (bound.kind === "constant") return { ...bound, value: convert(bound.value), type };
-  return { kind: "convert", inner: bound, convert, type, source: bound.source };
+  if (bound.kind === "constant") return { ...bound, value: worked(convert)(bound.value), type };
+  return partsOfWork(convert).reduce<Bound>(
+    (inner, part) => partBound(inner, part, { type, source: bound.source, implicit: true }),
+    bound,
+  );
+}
+
+/** A cast that is written: its value is what the last part of its work gives. */
+function castBound(operand: Bound, convert: Work, type: string, source: Expression): Bound {
+  const parts = partsOfWork(convert);
+  const last = parts.at(-1) ?? ((value) => value);
+  const inner = parts
+    .slice(0, -1)
+    .reduce<Bound>((bound, part) => partBound(bound, part, { type, source, implicit: true }), operand);
+  return partBound(inner, last, { type, source });
+}
+
+function partBound(inner: Bound, part: Step | Own, rest: Pick<Bound, "type" | "source"> & { readonly implicit?: true }): Bound {
+  return typeof part === "function"
+    ? { kind: "convert", inner, convert: part, ...rest }
+    : { kind: "operation", operation: part.operation, answers: part.answers, fixed: part.fixed ?? {}, inputs: [inner], ...rest };
 }

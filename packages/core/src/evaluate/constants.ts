@@ -123,7 +123,8 @@ function isUnsteady(bound: Bound, { statements }: Dialect): boolean {
   if (!statements) return false;
   const { source } = bound;
   const types = partsOf(bound).map(({ type }) => type);
-  if (bound.kind === "convert" || source.kind === "cast") return statements.unsteady.has(`cast ${types[0]} to ${bound.type}`);
+  if (bound.kind === "convert" || source.kind === "cast" || (bound.kind === "operation" && bound.implicit))
+    return statements.unsteady.has(`cast ${types[0]} to ${bound.type}`);
   if (source.kind !== "call" || statements.inlined?.has(source.name)) return false;
   return isUnsteadyCall(source.name, types, statements);
 }

@@ -1,4 +1,5 @@
 import type { Dialect } from "../dialects/dialect.ts";
+import { worked } from "../dialects/step.ts";
 import type { Value } from "../values/index.ts";
 
 /** What a column can be said to hold, so that the values that happen to be there do not decide it. */
@@ -19,8 +20,7 @@ export function typeOfDeclared(dialect: Dialect, declared: DeclaredType, values:
 
 /** The values of a declared column as the dialect has them. */
 export function readDeclared(dialect: Dialect, declared: DeclaredType, type: string, values: readonly Value[]): readonly Value[] {
-  const convert =
-    (declared === "date" ? castToDate(dialect)?.convert : undefined) ??
-    ((value: Value) => dialect.types.readColumn?.(type, value) ?? value);
+  const asDate = declared === "date" ? castToDate(dialect) : undefined;
+  const convert = asDate ? worked(asDate.convert) : (value: Value) => dialect.types.readColumn?.(type, value) ?? value;
   return values.map((value) => (value === null ? null : convert(value)));
 }

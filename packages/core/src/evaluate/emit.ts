@@ -47,7 +47,7 @@ function remembered(cell: Cell, frame: Frame): Cell {
 
 function emitOnce(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
   const cell = emitPlain(observe ? bound : faster(bound), frame, dialect, observe);
-  if (!observe || bound.kind === "convert" || bound.kind === "operation") return cell;
+  if (!observe || bound.kind === "operation") return cell;
   return (row) => {
     const value = cell(row);
     observe(bound.source, value, bound);
@@ -73,15 +73,10 @@ function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Obser
     case "convert": {
       const inner = emit(bound.inner, frame, dialect, observe);
       const { convert } = bound;
-      const converted: Cell = (row) => {
-        const value = inner(row);
-        return value instanceof Failure ? value : convert(value);
-      };
-      if (!observe) return converted;
+      const { range } = bound.source;
       return (row) => {
-        const value = converted(row);
-        observe(bound.source, value, bound);
-        return value;
+        const value = inner(row);
+        return value instanceof Failure ? value : settle(convert(value), range, dialect);
       };
     }
     case "code":
@@ -235,9 +230,14 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
         };
       return items ? concatenated(items, joining(listed(items, false))) : joining(a);
     }
+    // Where a value of any kind is taken, only what is missing or failed is looked at.
+    const isSeen =
+      kinds[0].kind === "any" && missing === "null" && !kinds[0].nullable
+        ? (x: Value) => x === null || x instanceof Failure
+        : (x: Value) => typeof x === "object";
     return (row) => {
       const x = a(row);
-      return typeof x === "object" ? careful([x]) : done(run(x));
+      return isSeen(x) ? careful([x]) : done(run(x));
     };
   }
   if (cells.length === 2 && a && b) {

@@ -1,5 +1,5 @@
 import { type OperationId, operationOf } from "../text/index.ts";
-import type { Bound, BoundOperation } from "./bind.ts";
+import { type Bound, type BoundOperation, unconverted } from "./bind.ts";
 
 /**
  * Combinations of operations that are one operation: `LEFT(x; FIND(d; x) - 1)` is the segment
@@ -21,7 +21,7 @@ export function faster(bound: Bound): Bound {
 
 function inputsOf(bound: Bound | readonly Bound[] | undefined, id: OperationId): Readonly<Record<string, Bound>> | undefined {
   if (!bound || !("kind" in bound)) return undefined;
-  const call = bound.kind === "convert" ? bound.inner : bound;
+  const call = unconverted(bound);
   if (call.kind !== "operation" || call.operation !== id) return undefined;
   return Object.fromEntries(operationOf(id).slots.map((slot, i) => [slot.name, call.inputs[i] as Bound]));
 }
@@ -38,7 +38,7 @@ function beforeDelimiter(bound: Bound & BoundOperation): (Bound & BoundOperation
   const length = inputsOf(sliced.length, "calculate");
   if (!length || !isConstant(length.sign, "-") || !isConstant(length.b, 1)) return undefined;
   const located = inputsOf(length.a, "locate");
-  const call = length.a.kind === "convert" ? length.a.inner : length.a;
+  const call = unconverted(length.a);
   if (!located || located.start || call.kind !== "operation" || !isSameColumn(sliced.text, located.text)) return undefined;
   const { answers } = call;
   if (

@@ -237,7 +237,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       const seen = new Map<Expression, Seen>();
       runRow(values, row, (node, value, step, slots) => {
         const known = seen.get(node);
-        if (step.kind === "convert") {
+        if ("implicit" in step && step.implicit) {
           if (known) known.became = changeOf(known.values.at(-1)!, value, dialect) ?? known.became;
           return;
         }

@@ -19,6 +19,7 @@ import { formatDate, formatFault } from "./moments.ts";
 import { readIntervalText } from "./intervals.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, isPure, relations } from "../row.ts";
+import { type Own, type Work, followedBy, unlessMissing, worked } from "../step.ts";
 import {
   doubleText,
   floatText,
@@ -43,11 +44,6 @@ const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "ui
 const numeric = [...integers, "decimal", "float", "double"];
 export const isInteger = (type: string): boolean => integers.includes(type);
 export const isNumeric = (type: string): boolean => numeric.includes(type);
-
-const unlessMissing =
-  (convert: (value: Value) => Value) =>
-  (value: Value): Value =>
-    value === null || isFailure(value) ? value : convert(value);
 
 const names: Readonly<Record<string, string>> = lookup({
   varchar: "text",
@@ -231,10 +227,7 @@ const scaled = (value: Value, scale: number): Value =>
 function conversion(given: string, to: string): Conversion | undefined {
   const scale = /^decimal (\d+)$/.exec(to)?.[1];
   if (scale !== undefined) {
-    const plain = conversion(given, "decimal");
-    return (
-      plain && { cost: plain.cost, convert: unlessMissing((value) => scaled(plain.convert?.(value) ?? value, Number(scale))) }
-    );
+    return followedBy(conversion(given, "decimal"), (value) => scaled(value, Number(scale)));
   }
   const from = baseType(given);
   if (from === to || to === "any") return { cost: 0 };
@@ -242,61 +235,37 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
   if (from === "any") return { cost: 3 };
   if (to === "lambda") return undefined;
-  if (to === "bytetext") {
-    const text = conversion(given, "text");
-    return text && { cost: text.cost, convert: unlessMissing((value) => latinOfBytes(utf8Of(value as string))) };
-  }
+  if (to === "bytetext") return followedBy(conversion(given, "text"), (value) => latinOfBytes(utf8Of(value as string)));
   if (to === "position" || to === "upto") {
     const whole = from === "boolean" ? undefined : conversion(given, "bigint");
-    const asPosition = to === "position" ? withinOffsets : notBeyond;
-    return whole && { cost: whole.cost, convert: unlessMissing((value) => asPosition(whole.convert?.(value) ?? value)) };
+    return followedBy(whole, to === "position" ? withinOffsets : notBeyond);
   }
-  if (to === "ordinal") {
-    // Beyond what a double counts exactly there is no piece, whatever the number.
-    const whole = from === "boolean" ? undefined : conversion(given, "bigint");
-    const asDouble = (value: Value) => (isFailure(value) ? value : Number(value));
-    return whole && { cost: whole.cost, convert: unlessMissing((value) => asDouble(whole.convert?.(value) ?? value)) };
-  }
+  // Beyond what a double counts exactly there is no piece, whatever the number.
+  if (to === "ordinal") return followedBy(from === "boolean" ? undefined : conversion(given, "bigint"), Number);
   if (to === "escape") {
-    const text = conversion(given, "text");
     const oneByte = (value: Value) => (countBytes(value as string) > 1 ? new Failure("escape-length", { escape: value }) : value);
-    return text && { cost: text.cost, convert: unlessMissing(oneByte) };
+    return followedBy(conversion(given, "text"), oneByte);
   }
   if (to === "dateformat" || to === "dateshape") {
-    const text = conversion(given, "text");
-    const readable = (value: Value) => {
+    return early(conversion(given, "text"), (value) => {
       const tried = to === "dateformat" ? formatDate("2000-01-01 00:00:00", value as string) : formatFault(value as string);
       return tried instanceof Failure ? tried : value;
-    };
-    return text && { cost: text.cost, early: true, convert: unlessMissing((value) => readable(text.convert?.(value) ?? value)) };
+    });
   }
   if (to === "group") {
-    const whole = conversion(given, "integer");
-    const inRange = (value: Value) =>
-      (value as number) < 0 || (value as number) > 9 ? new Failure("no-such-group", { group: value }) : value;
-    return (
-      whole && { cost: whole.cost, early: true, convert: unlessMissing((value) => inRange(whole.convert?.(value) ?? value)) }
+    return early(conversion(given, "integer"), (value) =>
+      (value as number) < 0 || (value as number) > 9 ? new Failure("no-such-group", { group: value }) : value,
     );
   }
   if (to === "floating") return from === "double" || from === "float" ? { cost: 1 } : undefined;
   if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
   if (to === "options" || to === "replace_options") {
     const allowed = to === "options" ? /^[cimnpsl\s]*$/ : /^[cgimnpsl\s]*$/;
-    const text = conversion(given, "text");
-    return (
-      text && {
-        cost: text.cost,
-        early: true,
-        convert: unlessMissing((value) =>
-          allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }),
-        ),
-      }
+    return early(conversion(given, "text"), (value) =>
+      allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }),
     );
   }
-  if (to === "pattern") {
-    const text = conversion(given, "text");
-    return text && { cost: text.cost, early: true, convert: unlessMissing((value) => readable(value as string)) };
-  }
+  if (to === "pattern") return early(conversion(given, "text"), (value) => readable(value as string));
   if (to === "open") {
     if (from === "open") return { cost: 0 };
     const isCast = ["decimal", "double", "text", "hugeint"].includes(from);
@@ -322,17 +291,7 @@ function conversion(given: string, to: string): Conversion | undefined {
     const [inner, target] = [from.slice(0, -2), to.slice(0, -2)];
     if (inner === "null" || inner === "any" || target === "any") return { cost: 1 };
     const item = conversion(inner, target);
-    const convert = item?.convert;
-    return (
-      item && {
-        cost: item.cost,
-        ...(convert && {
-          convert: unlessMissing((items) =>
-            settledList((items as readonly Value[]).map((each) => (each === null ? null : convert(each)))),
-          ),
-        }),
-      }
-    );
+    return item && { cost: item.cost, ...(item.convert && { convert: eachItem(item.convert) }) };
   }
   if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => `${value as string} 00:00:00`) };
   if (from === "boolean" && isInteger(to)) return { cost: 50, convert: unlessMissing(Number) };
@@ -346,12 +305,10 @@ function conversion(given: string, to: string): Conversion | undefined {
 const [leastOffset, mostOffset] = [-4294967296, 4294967295];
 
 const withinOffsets = (value: Value): Value =>
-  !isFailure(value) && (value as number | bigint) < leastOffset ? new Failure("number-out-of-range") : notBeyond(value);
+  (value as number | bigint) < leastOffset ? new Failure("number-out-of-range") : notBeyond(value);
 
-function notBeyond(value: Value): Value {
-  if (isFailure(value)) return value;
-  return (value as number | bigint) > mostOffset ? new Failure("number-out-of-range") : Number(value);
-}
+const notBeyond = (value: Value): Value =>
+  (value as number | bigint) > mostOffset ? new Failure("number-out-of-range") : Number(value);
 
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
@@ -361,7 +318,20 @@ function readable(pattern: string): Value {
     : pattern;
 }
 
-const settledList = (items: readonly Value[]): Value => items.find(isFailure) ?? items;
+/** What a constant fails at is an error of the whole. */
+const early = (first: Conversion | undefined, next: Own): Conversion | undefined => {
+  const conversion = followedBy(first, next);
+  return conversion && { ...conversion, early: true };
+};
+
+/** What is done to each item of a list that is there; a failure of one is that of the list. */
+const eachItem = (work: Work): Own => {
+  const change = worked(work);
+  return unlessMissing((list) => {
+    const items = (list as readonly Value[]).map((item) => (item === null ? null : change(item)));
+    return items.find(isFailure) ?? items;
+  });
+};
 
 const truthOfNumber = (value: Value): boolean =>
   value instanceof Double ? value.value !== 0 : value instanceof Decimal ? !value.isZero : Number(value) !== 0;
@@ -637,11 +607,10 @@ export const typeRules: TypeRules = {
     else if (kind === "text" || kind === "literal") convert = (value) => readList(value as string, target.slice(0, -2));
     else if (kind.endsWith("[]") && depth === 1) {
       const item = castTo(kind.slice(0, -2), type, sizes);
-      convert = item && ((value) => settledList((value as readonly Value[]).map((each) => (each === null ? null : item(each)))));
+      convert = item && eachItem(item);
     } else if (kind === "null" || kind === target) convert = (value) => value;
     if (!convert) return undefined;
-    const cast = unlessMissing(convert);
-    return { type: target, convert: isTry ? (value) => (isFailure(value) ? value : unlessFailed(cast(value))) : cast };
+    return { type: target, convert: unlessMissing(convert), ...(isTry && { tries: true as const }) };
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,
@@ -674,5 +643,3 @@ export const typeRules: TypeRules = {
   items: (value) => (value === null ? [] : (value as readonly Value[])),
   sequence: (items) => items,
 };
-
-const unlessFailed = (value: Value): Value => (isFailure(value) && value.code !== "not-covered" ? null : value);

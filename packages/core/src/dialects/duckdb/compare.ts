@@ -1,4 +1,5 @@
 import { orderFor } from "../../text/index.ts";
+import { worked } from "../step.ts";
 import { Failure, type Value } from "../../values/index.ts";
 import type { CodeContext } from "../dialect.ts";
 import { baseType, castAny, isNumeric, typeRules, unify } from "./coercions.ts";
@@ -14,7 +15,7 @@ export function converted(value: Value, from: string, to: string): Value {
   if (value === null) return null;
   if (typeof value === "boolean" && isNumeric(baseType(to))) return castAny(baseType(to), Number(value));
   const type = to.startsWith("decimal ") ? to : baseType(to);
-  return typeRules.conversion(from, type)?.convert?.(value) ?? value;
+  return worked(typeRules.conversion(from, type)?.convert)(value);
 }
 
 /** The types of values that have to go together; a failure where they do not. */

@@ -1,4 +1,5 @@
 import { listLimit, listTooLong } from "../../text/index.ts";
+import { worked } from "../step.ts";
 import { Decimal, Double, Failure, FunctionItem, type Value, integer, isFailure, isList, lookup } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
@@ -49,7 +50,7 @@ const itemLike = (item: Value, from: string, listType: string): Value => convert
 
 /** A value cast to the type of a list's items. */
 const castLike = (item: Value, from: string, listType: string): Value =>
-  item === null ? null : (typeRules.cast(from, listType.slice(0, -2).replace("text", "varchar"))?.convert(item) ?? item);
+  worked(typeRules.cast(from, listType.slice(0, -2).replace("text", "varchar"))?.convert)(item);
 
 /** Sorted, null last unless said otherwise. */
 function sorted(list: List, descending: boolean, nullsFirst: boolean): List {

@@ -1,4 +1,5 @@
 import { aggregateCode } from "../shared/aggregates.ts";
+import { worked } from "../step.ts";
 import { kernelFor, orderFor } from "../../text/index.ts";
 import {
   Bytes,
@@ -51,7 +52,7 @@ function comparison(
 ): { convert: (value: Value, from: string) => Value; order: Order } {
   const kinds = types.map(baseType).filter((kind) => kind !== "null");
   const to = (type: string) => (value: Value, from: string) =>
-    value === null ? null : (conversion(from, type)?.convert?.(value) ?? value);
+    value === null ? null : worked(conversion(from, type)?.convert)(value);
   if (kinds.every((kind) => kind === "text" || kind === "binary")) {
     const name = collationFor(types, collation);
     return { convert: to(name === "binary" ? "binary" : "text"), order: orders[name] };
@@ -91,8 +92,9 @@ const extreme = (direction: number, collation: Collation): Code => ({
 
 /** How a value of a type becomes one of another. */
 function toType(type: string, from: string): (value: Value) => Value {
-  const convert = from === type || (baseType(from) === type && type !== "double") ? undefined : conversion(from, type)?.convert;
-  return (value) => (value === null ? null : (convert?.(value) ?? value));
+  const isSame = from === type || (baseType(from) === type && type !== "double");
+  const convert = worked(isSame ? undefined : conversion(from, type)?.convert);
+  return (value) => (value === null ? null : convert(value));
 }
 
 /** The first value that is there, from some place on, as the type that all have together. */

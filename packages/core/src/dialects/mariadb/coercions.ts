@@ -16,6 +16,7 @@ import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { isPure, parameterAt, relations } from "../row.ts";
+import { unlessMissing, worked } from "../step.ts";
 import { clockText, hasZeroPart, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
 import {
   FixedDouble,
@@ -74,11 +75,6 @@ export function collationFor(types: readonly string[], usual: Collation): Collat
   const named = types.find(isCollated)?.split(" ")[1];
   return (named as Collation | undefined) ?? usual;
 }
-
-export const unlessMissing =
-  (convert: (value: Value) => Value) =>
-  (value: Value): Value =>
-    value === null || isFailure(value) ? value : convert(value);
 
 const numbers = ["integer", "unsigned", "decimal", "double"];
 const temporal = ["date", "datetime", "time"];
@@ -304,7 +300,7 @@ function sizedDouble(value: number, [size, scale]: readonly number[]): Double {
 
 function castTo(type: string, sizes: readonly number[], from: string): (value: Value) => Value {
   const [size, scale = 0] = sizes;
-  const convert = (to: string) => conversion(from, to)?.convert ?? ((value: Value) => value);
+  const convert = (to: string) => worked(conversion(from, to)?.convert);
   switch (type) {
     case "text":
       return (value) => {

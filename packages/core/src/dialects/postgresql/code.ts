@@ -1,4 +1,5 @@
 import { aggregateCode } from "../shared/aggregates.ts";
+import { worked } from "../step.ts";
 import { listLimit, kernelFor, orderFor } from "../../text/index.ts";
 import {
   Decimal,
@@ -434,7 +435,7 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   "&&": strict((a: readonly Value[], b: readonly Value[]) => isAnyIn(a, b, same)),
   pg_size_pretty: strict((size: number | bigint | Decimal) => sizeText(size)),
   pg_size_bytes: strict(sizeOf),
-  text: { run: ([value], { types: [type] }) => typeRules.cast(type, "text")!.convert(value) },
+  text: { run: ([value], { types: [type] }) => worked(typeRules.cast(type, "text")?.convert)(value) },
   text_larger: strict((a: string, b: string) => (order(a, b) > 0 ? a : b)),
   text_smaller: strict((a: string, b: string) => (order(a, b) < 0 ? a : b)),
   like_escape: strict(withBackslash),

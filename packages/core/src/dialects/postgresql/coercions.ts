@@ -12,6 +12,7 @@ import {
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
+import { type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText, trimmedInput } from "./numbers.ts";
 
@@ -45,11 +46,6 @@ export const names: Readonly<Record<string, string>> = lookup({
   timestamptz: "timestamptz",
   bytea: "bytea",
 });
-
-const unlessMissing =
-  (convert: (value: Value) => Value) =>
-  (value: Value): Value =>
-    value === null || isFailure(value) ? value : convert(value);
 
 const sameType: Conversion = { cost: 0 };
 
@@ -180,10 +176,8 @@ function conversion(given: string, to: string): Conversion | undefined {
       : conversion(from, "integer");
   if (to === "quotable") return { cost: 0, convert: from === "bpchar" ? trimBlanks : toText };
   if (to === "escape") {
-    const text = conversion(from, "text");
-    return (
-      text && { cost: text.cost, late: true, convert: unlessMissing((value) => oneCharacter(text.convert?.(value) ?? value)) }
-    );
+    const text = followedBy(conversion(from, "text"), oneCharacter);
+    return text && { ...text, late: true };
   }
   if (to === "bits")
     return from === "bytea"
@@ -216,15 +210,9 @@ function conversion(given: string, to: string): Conversion | undefined {
     return { cost: 1, convert: unlessMissing((items) => (items as readonly Value[]).map((item) => read(to.slice(0, -2), item))) };
   if (to.endsWith("[]") && from.endsWith("[]")) {
     const item = conversion(from.slice(0, -2), to.slice(0, -2));
-    const convert = item?.convert;
-    return (
-      item && {
-        cost: item.cost,
-        ...(convert && {
-          convert: unlessMissing((items) => (items as readonly Value[]).map((each) => (each === null ? null : convert(each)))),
-        }),
-      }
-    );
+    if (!item?.convert) return item;
+    const convert = worked(item.convert);
+    return { cost: item.cost, convert: unlessMissing((items) => (items as readonly Value[]).map(convert)) };
   }
   const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
   if (low < 0 || high < low) return undefined;
@@ -430,9 +418,9 @@ function plainDigits(value: Value): Value {
     : value;
 }
 
-const fromDigits = <T extends { readonly convert?: (value: Value) => Value }>(to: string, given: T | undefined): T | undefined =>
+const fromDigits = <T extends { readonly convert?: Work }>(to: string, given: T | undefined): T | undefined =>
   given?.convert && /^(?:smallint|integer|bigint|decimal)$/.test(to)
-    ? { ...given, convert: (value: Value) => given.convert!(plainDigits(value)) }
+    ? { ...given, convert: [plainDigits, ...partsOfWork(given.convert)] }
     : given;
 
 /** The rules of values since version 16. */

@@ -11,13 +11,9 @@ import {
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
+import { unlessMissing } from "../step.ts";
 
 const numeric = ["integer", "decimal", "double"];
-
-const unlessMissing =
-  (convert: (value: Value) => Value) =>
-  (value: Value): Value =>
-    value === null || isFailure(value) ? value : convert(value);
 
 function toDecimal(value: Value): Value {
   return typeof value === "number" || typeof value === "bigint" ? Decimal.of(value) : value;

@@ -1,6 +1,7 @@
 import { Bytes, Double, Failure, type Value, isFailure, isWholeNumber, utf8Of } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
+import { unlessMissing } from "../step.ts";
 import { fitInteger, prefixNumber, toDouble, toInteger, toNumber, toNumeric, toText, untilNul, whole } from "./numbers.ts";
 
 /**
@@ -26,11 +27,6 @@ export const collations = {
   nocase: { case: "ignored in ascii", padding: "counted" },
   rtrim: { case: "minded", padding: "stripped" },
 } as const;
-
-export const unlessMissing =
-  (convert: (value: Value) => Value) =>
-  (value: Value): Value =>
-    value === null || isFailure(value) ? value : convert(value);
 
 const always: Conversion = { cost: 0 };
 const by = (convert: (value: Value) => Value): Conversion => ({ cost: 0, convert: unlessMissing(convert) });

@@ -1,4 +1,5 @@
 import { charactersOf, listLimit, listTooLong, kernelFor } from "../../text/index.ts";
+import { worked } from "../step.ts";
 import {
   ArrayItem,
   Decimal,
@@ -353,7 +354,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   }),
   "castable as": run(([value, type]) => {
     const cast = typeRules.cast("any", type as string);
-    return cast ? !isFailure(cast.convert(value)) : new Failure("unknown-type", { name: type });
+    return cast ? !isFailure(worked(cast.convert)(value)) : new Failure("unknown-type", { name: type });
   }),
   to: run(([first, last]) => range(first, last)),
   count: onItems((items) => items.length),

@@ -1,0 +1,62 @@
+import { type OperationId, type TraitsOf, kernelFor } from "../text/index.ts";
+import type { Answers } from "../traits/index.ts";
+import { type Value, isFailure } from "../values/index.ts";
+
+/** An operation with its answers; `fixed` sets slots once for all. Plain data, the same after being written to JSON and read back. */
+export type Step<O extends OperationId = OperationId> = {
+  readonly [Id in O]: {
+    readonly operation: Id;
+    readonly answers: Answers<TraitsOf<Id>>;
+    readonly fixed?: Readonly<Record<string, string | number | boolean>>;
+  };
+}[O];
+
+/** What a dialect does to one value by itself; it never gets a failure. */
+export type Own = (value: Value) => Value;
+
+/** What a conversion does to a value: a step, work of the dialect's own, or several of them in turn. */
+export type Work = Step | Own | readonly (Step | Own)[];
+
+/** A step as data. */
+export const step = <O extends OperationId>(operation: O, answers: Answers<TraitsOf<O>>, fixed?: Step["fixed"]): Step => ({
+  operation,
+  answers,
+  ...(fixed && { fixed }),
+});
+
+/** What work is made of, in turn. */
+export const partsOfWork = (work: Work): readonly (Step | Own)[] =>
+  typeof work === "function" || "operation" in work ? [work] : work;
+
+const prepared = new WeakMap<Step, Own>();
+
+/** A step as a function of what is neither missing nor failed. */
+function ran(part: Step): Own {
+  const known = prepared.get(part) ?? kernelFor(part.operation, part.answers as Answers, part.fixed);
+  prepared.set(part, known);
+  return known;
+}
+
+/** Work as a function of the value; failures go through, and null through steps. Without work the value stays. */
+export function worked(work: Work = []): Own {
+  const parts = partsOfWork(work).map((part) => (typeof part === "function" ? part : unlessMissing(ran(part))));
+  return (value) => {
+    let result = value;
+    for (const run of parts) {
+      if (isFailure(result)) return result;
+      result = run(result);
+    }
+    return result;
+  };
+}
+
+/** Work of a dialect's own that null goes through as it is. */
+export const unlessMissing =
+  (convert: Own): Own =>
+  (value) =>
+    value === null || isFailure(value) ? value : convert(value);
+
+/** A conversion after which more is done to what is not missing; undefined where there is none. */
+export function followedBy<C extends { readonly convert?: Work }>(first: C | undefined, next: Own): C | undefined {
+  return first && { ...first, convert: [...partsOfWork(first.convert ?? []), unlessMissing(next)] };
+}
