@@ -1,17 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import {
-  Decimal,
-  countBytes,
-  countCodePoints,
-  dateFromDays,
-  daysFromDate,
-  forward,
-  generalNumber,
-  isDate,
-  rulers,
-  sqlDouble,
-  xsDouble,
-} from "indigo-quill";
+import { Decimal, countBytes, countCodePoints, dateFromDays, daysFromDate, forward, isDate, rulers, Double } from "indigo-quill";
+import { openformula, postgresql, worked, xpath } from "indigo-quill/dialects";
 
 const decimal = (text: string): Decimal => Decimal.parse(text)!;
 
@@ -49,7 +38,8 @@ describe("decimals", () => {
 });
 
 // prettier-ignore
-describe("numbers as text, each rule by name", () => {
+describe("numbers as text, each dialect by its answers", () => {
+  const [general, sql, xs] = [openformula(), postgresql(), xpath()].map(({ steps }) => worked(steps.text));
   test.each([
     [0, "0", "0", "0"],
     [1, "1", "1", "1"],
@@ -63,12 +53,12 @@ describe("numbers as text, each rule by name", () => {
     [0.00001, "0.00001", "1e-05", "0.00001"],
     [1.5e-7, "0.00000015", "1.5e-07", "1.5E-7"],
     [1e-20, "1E-20", "1e-20", "1.0E-20"],
-  ])("%d", (value, general, sql, xs) => {
-    expect([generalNumber(value), sqlDouble(value), xsDouble(value)]).toEqual([general, sql, xs]);
+  ])("%d", (value, ...expected) => {
+    expect([general(value), sql(new Double(value)), xs(new Double(value))]).toEqual(expected);
   });
 
-  test.each([[NaN, "NaN", "NaN"], [Infinity, "Infinity", "INF"], [-Infinity, "-Infinity", "-INF"], [-0, "-0", "-0"]])("%d", (value, sql, xs) => {
-    expect([sqlDouble(value), xsDouble(value)]).toEqual([sql, xs]);
+  test.each([[NaN, "NaN", "NaN"], [Infinity, "Infinity", "INF"], [-Infinity, "-Infinity", "-INF"], [-0, "-0", "-0"]])("%d", (value, ...expected) => {
+    expect([sql(new Double(value)), xs(new Double(value))]).toEqual(expected);
   });
 });
 

@@ -1,7 +1,7 @@
 import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
 import type { Facts, Failure, MessageCode, TextRange, Value } from "../values/index.ts";
 import type { FunctionRow } from "./row.ts";
-import type { Work } from "./step.ts";
+import type { Step, Work } from "./step.ts";
 
 /** The value of an expression on the row with this number (0-based) of the columns it is bound to. */
 export type Cell = (row: number) => Value;
@@ -239,6 +239,8 @@ export interface Dialect {
   parse(source: string, limits?: ParseLimits): Parsed;
   readonly rows: readonly FunctionRow[];
   readonly code: Readonly<Record<string, Code>>;
+  /** What is done to values without a function: conversions and the like, by what they make of a value. */
+  readonly steps: Readonly<Record<string, Step>>;
   /** Functions that the dialect has and that are not covered, by their names in lower case: what they are about. */
   readonly uncovered: ReadonlyMap<string, string>;
   readonly types: TypeRules;

@@ -9,6 +9,7 @@ import { sqlite } from "./sqlite/index.ts";
 import { xpath } from "./xpath/index.ts";
 
 export type { Cell, Code, Dialect, DialectOption, TypeRules } from "./dialect.ts";
+export { type Step, worked } from "./step.ts";
 export { type FunctionRow, type Parameter, arity, isPure, params, signature } from "./row.ts";
 export { duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath };
 

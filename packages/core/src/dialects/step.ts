@@ -1,4 +1,4 @@
-import { type OperationId, type TraitsOf, kernelFor } from "../text/index.ts";
+import { type OperationId, type TraitsOf, kernelFor, operationOf } from "../text/index.ts";
 import type { Answers } from "../traits/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 
@@ -18,11 +18,8 @@ export type Own = (value: Value) => Value;
 export type Work = Step | Own | readonly (Step | Own)[];
 
 /** A step as data. */
-export const step = <O extends OperationId>(operation: O, answers: Answers<TraitsOf<O>>, fixed?: Step["fixed"]): Step => ({
-  operation,
-  answers,
-  ...(fixed && { fixed }),
-});
+export const step = <const O extends OperationId>(operation: O, answers: Answers<TraitsOf<O>>, fixed?: Step["fixed"]) =>
+  ({ operation, answers, ...(fixed && { fixed }) }) as Step<O> & { readonly answers: Answers<TraitsOf<O>> };
 
 /** What work is made of, in turn. */
 export const partsOfWork = (work: Work): readonly (Step | Own)[] =>
@@ -30,9 +27,17 @@ export const partsOfWork = (work: Work): readonly (Step | Own)[] =>
 
 const prepared = new WeakMap<Step, Own>();
 
+function prepare({ operation, answers, fixed = {} }: Step): Own {
+  const kernel = kernelFor(operation, answers as Answers, fixed);
+  const rest = operationOf(operation).slots.slice(1);
+  if (rest.length === 0) return kernel;
+  const others = rest.map(({ name }) => fixed[name]);
+  return (value) => kernel(value, ...others);
+}
+
 /** A step as a function of what is neither missing nor failed. */
 function ran(part: Step): Own {
-  const known = prepared.get(part) ?? kernelFor(part.operation, part.answers as Answers, part.fixed);
+  const known = prepared.get(part) ?? prepare(part);
   prepared.set(part, known);
   return known;
 }

@@ -22,7 +22,7 @@ import { constantValue, isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { withoutRows } from "./rows.ts";
-import { boundOperation, rowsByName, withDefaults } from "./slots.ts";
+import { boundOperation, boundStep, rowsByName, withDefaults } from "./slots.ts";
 
 /** Problems of a constant that matter only where it is looked at. */
 const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
@@ -875,7 +875,5 @@ function castBound(operand: Bound, convert: Work, type: string, source: Expressi
 }
 
 function partBound(inner: Bound, part: Step | Own, rest: Pick<Bound, "type" | "source"> & { readonly implicit?: true }): Bound {
-  return typeof part === "function"
-    ? { kind: "convert", inner, convert: part, ...rest }
-    : { kind: "operation", operation: part.operation, answers: part.answers, fixed: part.fixed ?? {}, inputs: [inner], ...rest };
+  return typeof part === "function" ? { kind: "convert", inner, convert: part, ...rest } : { ...boundStep(part, inner), ...rest };
 }

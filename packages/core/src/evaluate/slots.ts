@@ -1,5 +1,6 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, type Parameter, parameterAt } from "../dialects/row.ts";
+import type { Step } from "../dialects/step.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type OperationId, type Slot, operationOf } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
@@ -8,10 +9,10 @@ import type { Bound, BoundOperation } from "./bind.ts";
 /** Stands for what the source does not say: the fixed slots and the defaults of a function row. */
 const implied: Expression = { kind: "missing", range: { start: 0, end: 0 } };
 
+const impliedBound = (value: Value, type: string): Bound => ({ kind: "constant", value, type, source: implied });
+
 const defaultOf = (parameter: Parameter): Bound | undefined =>
-  parameter.default === undefined
-    ? undefined
-    : { kind: "constant", value: parameter.default, type: parameter.type, source: implied };
+  parameter.default === undefined ? undefined : impliedBound(parameter.default, parameter.type);
 
 /** The arguments, and after them the defaults of the parameters that are left out. */
 export function withDefaults(row: FunctionRow, args: readonly Bound[]): readonly Bound[] {
@@ -25,14 +26,7 @@ export function boundOperation(row: FunctionRow & { operation: OperationId }, ar
   const { answers, fixed = {} } = row as { answers: Record<string, string>; fixed?: Record<string, Value> };
   const inputOf = (slot: Slot): Bound | readonly Bound[] | undefined => {
     const index = row.parameters.findIndex((p) => p.slot === slot.name);
-    if (slot.name in fixed) {
-      return {
-        kind: "constant",
-        value: fixed[slot.name],
-        type: slot.kind,
-        source: implied,
-      };
-    }
+    if (slot.name in fixed) return impliedBound(fixed[slot.name], slot.kind);
     if (index < 0) return undefined;
     const parameter = row.parameters[index];
     const several = row.parameters.filter((p) => p.slot === slot.name).length > 1;
@@ -42,6 +36,13 @@ export function boundOperation(row: FunctionRow & { operation: OperationId }, ar
     return args[index] ?? defaultOf(parameter);
   };
   return { kind: "operation", row, operation: row.operation, answers, fixed, inputs: operation.slots.map(inputOf) };
+}
+
+/** A value in the first slot of a step, and what is set once for all in the others. */
+export function boundStep({ operation, answers, fixed = {} }: Step, value: Bound): BoundOperation {
+  const [, ...others] = operationOf(operation).slots;
+  const inputs = others.map(({ name, kind }) => (name in fixed ? impliedBound(fixed[name], kind) : undefined));
+  return { kind: "operation", operation, answers, fixed, inputs: [value, ...inputs] };
 }
 
 const byName = new WeakMap<Dialect, ReadonlyMap<string, readonly FunctionRow[]>>();

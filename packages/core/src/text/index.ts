@@ -2,19 +2,23 @@ import { is } from "./being.ts";
 import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
+import { fit } from "./fit.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
 import { charOf, codeOf, compare, measure } from "./measure-test.ts";
 import type { Answers } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Operation } from "./operation.ts";
+import { numberOf } from "./number-of.ts";
 import { pad, repeat } from "./pad.ts";
 import { recase } from "./recase.ts";
 import { join, split } from "./split-join.ts";
 import { replaceSpan, substitute, translate } from "./substitute.ts";
+import { textOf } from "./text-of.ts";
 import { trim } from "./trim.ts";
 
 export * from "./operation.ts";
+export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { placeTaken } from "./taken.ts";
 
 /** Every operation, by its identifier. */
@@ -43,6 +47,9 @@ export const operations = {
   pad,
   calculate,
   is,
+  "number-of": numberOf,
+  fit,
+  "text-of": textOf,
 } as const;
 
 export type OperationId = keyof typeof operations;

@@ -76,3 +76,18 @@ export function clockAt(micros: number): string {
     .replace(/0+$/, "");
   return clock.join(":") + (fraction && `.${fraction}`);
 }
+
+/** Days from the serial date 0 (1899-12-30) to 1970-01-01. */
+export const serialEpoch = -daysFromDate(1899, 12, 30);
+
+/** An ISO date, time or both as a serial number of days since 1899-12-30. */
+export function serialOfText(text: string): number | undefined {
+  const match = /^(?:(\d{4})-(\d{2})-(\d{2}))?(?:(?:^|[T ])(\d{1,2}):(\d{2})(?::(\d{2}(?:\.\d+)?))?)?$/.exec(text);
+  if (!match || text === "") return undefined;
+  const [, year, month, day, hours = "0", minutes = "0", seconds = "0"] = match;
+  if (Number(minutes) > 59 || Number(seconds) >= 60) return undefined;
+  const time = (Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds)) / 86400;
+  if (!year) return time;
+  if (!isDate(Number(year), Number(month), Number(day))) return undefined;
+  return daysFromDate(Number(year), Number(month), Number(day)) + serialEpoch + time;
+}

@@ -121,3 +121,10 @@ function divideRounded(top: bigint, bottom: bigint): bigint {
   const rounded = (2n * a + b) / (2n * b);
   return negative ? -rounded : rounded;
 }
+
+/** Rounded to a whole number, halves to the even one. */
+export function roundHalfEven(value: number): number {
+  const floor = Math.floor(value);
+  const part = value - floor;
+  return part > 0.5 || (part === 0.5 && floor % 2 !== 0) ? floor + 1 : floor;
+}

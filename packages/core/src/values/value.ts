@@ -57,6 +57,16 @@ export class Double {
   constructor(readonly value: number) {}
 }
 
+/** A double that is shown with so many decimals, where rounding and the like give one. */
+export class FixedDouble extends Double {
+  constructor(
+    value: number,
+    readonly decimals: number,
+  ) {
+    super(value);
+  }
+}
+
 /** A date, a time or both as ISO text, in dialects that tell it apart from texts; `type` is the dialect's name for which. */
 export class Moment {
   constructor(

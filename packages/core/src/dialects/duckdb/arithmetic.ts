@@ -2,7 +2,8 @@ import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, strict } from "../shared/code.ts";
-import { bitsOfType, doubleText, inRange, ranges, roundedTypes, toDouble, wholeTypes, wrapped } from "./numbers.ts";
+import { bitsOfType, inRange, ranges, roundedTypes, wholeTypes, wrapped } from "./numbers.ts";
+import { doubleText, toDouble } from "./steps.ts";
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {

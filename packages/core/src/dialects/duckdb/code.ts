@@ -48,7 +48,7 @@ import {
   unitFunctions,
   unitNamed,
 } from "./intervals.ts";
-import { doubleText, toText } from "./numbers.ts";
+import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
 
 const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));

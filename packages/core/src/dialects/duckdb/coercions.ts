@@ -19,19 +19,10 @@ import { formatDate, formatFault } from "./moments.ts";
 import { readIntervalText } from "./intervals.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, isPure, relations } from "../row.ts";
-import { type Own, type Work, followedBy, unlessMissing, worked } from "../step.ts";
-import {
-  doubleText,
-  floatText,
-  inRange,
-  ranges,
-  readDouble,
-  readInteger,
-  toDecimal,
-  toDouble,
-  toInteger,
-  toText,
-} from "./numbers.ts";
+import { fitted } from "../shared/sizes.ts";
+import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
+import { inRange, ranges } from "./numbers.ts";
+import { type Integer, type Numeric, steps, toText } from "./steps.ts";
 
 /**
  * Types: the engine's in lower case, with `text` for VARCHAR, `literal` for a text literal that becomes
@@ -42,8 +33,8 @@ export const baseType = (type: string): string => type.replace(/ [^[]+/, "");
 
 const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 const numeric = [...integers, "decimal", "float", "double"];
-export const isInteger = (type: string): boolean => integers.includes(type);
-export const isNumeric = (type: string): boolean => numeric.includes(type);
+export const isInteger = (type: string): type is Integer => integers.includes(type);
+export const isNumeric = (type: string): type is Numeric => numeric.includes(type);
 
 const names: Readonly<Record<string, string>> = lookup({
   varchar: "text",
@@ -163,16 +154,8 @@ function readList(text: string, item: string): Value {
 /** A text read as a value of a type. */
 export function read(type: string, text: string): Value {
   if (type.endsWith("[]")) return readList(text, type.slice(0, -2));
-  if (isInteger(type)) return readInteger(type, text);
+  if (isNumeric(type)) return worked(steps[type])(text);
   switch (type) {
-    case "double":
-      return readDouble(text);
-    case "float": {
-      const value = readDouble(text);
-      return value instanceof Double ? new Double(Math.fround(value.value)) : value;
-    }
-    case "decimal":
-      return readDecimal(text) ?? new Failure("not-a-number", { text });
     case "boolean":
       return readBoolean(text);
     case "date":
@@ -189,16 +172,9 @@ export function read(type: string, text: string): Value {
   return text;
 }
 
-const readDecimal = (text: string): Decimal | undefined => {
-  const trimmed = text.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
-  return /^-?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(trimmed)
-    ? Decimal.parse(trimmed.replace(/\.(?=$|[eE])/, ""))
-    : undefined;
-};
-
 const literalTo = (type: string): Conversion => ({
   cost: type === "text" ? 1 : 2,
-  convert: unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
+  convert: isNumeric(type) ? steps[type] : unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
 });
 
 const preferredTypes: Readonly<Record<string, number>> = lookup({ bigint: 1.01, integer: 1.03, hugeint: 1.2 });
@@ -215,9 +191,7 @@ function widening(from: string, to: string): number | undefined {
   return to === "decimal" ? 2 : to === "float" ? 4 : 3;
 }
 
-const numberTo = (to: string) => (to === "decimal" ? toDecimal : to === "double" || to === "float" ? toDouble : undefined);
-
-const textFrom = (type: string) => (type === "float" ? floatText : toText);
+const textFrom = (type: string): Step => (type === "float" ? steps["text of 32 bits"] : steps.text);
 
 /** A decimal with at least so many decimals. */
 const scaled = (value: Value, scale: number): Value =>
@@ -269,21 +243,15 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (to === "open") {
     if (from === "open") return { cost: 0 };
     const isCast = ["decimal", "double", "text", "hugeint"].includes(from);
-    return isCast
-      ? {
-          cost: 1,
-          convert: unlessMissing((value) => (typeof value === "string" ? read("bigint", value) : castAny("bigint", value))),
-        }
-      : conversion(given, "bigint");
+    return isCast ? { cost: 1, convert: steps.bigint } : conversion(given, "bigint");
   }
   if (to === "condition") {
     if (from === "boolean") return { cost: 0 };
     if (from === "literal" || from === "text") return { ...literalTo("boolean"), late: true };
     return isNumeric(from) ? { cost: 2, convert: unlessMissing((value) => truthOfNumber(value)) } : undefined;
   }
-  if (to === "output")
-    return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: unlessMissing(textFrom(from)) }) };
-  if (to === "nonlist") return from.endsWith("[]") ? undefined : { cost: 1, convert: unlessMissing(textFrom(from)) };
+  if (to === "output") return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: textFrom(from) }) };
+  if (to === "nonlist") return from.endsWith("[]") ? undefined : { cost: 1, convert: textFrom(from) };
   if (to.startsWith("side.")) return comparedAs(from, to.slice(5));
   if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "anylist" ? undefined : literalTo(to);
   if (to === "anylist") return from.endsWith("[]") ? { cost: 1 } : undefined;
@@ -294,11 +262,10 @@ function conversion(given: string, to: string): Conversion | undefined {
     return item && { cost: item.cost, ...(item.convert && { convert: eachItem(item.convert) }) };
   }
   if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => `${value as string} 00:00:00`) };
-  if (from === "boolean" && isInteger(to)) return { cost: 50, convert: unlessMissing(Number) };
-  const steps = widening(from, to);
-  if (steps === undefined) return undefined;
-  const convert = numberTo(to);
-  return { cost: steps, ...(convert && { convert: unlessMissing(convert) }) };
+  if (from === "boolean" && isInteger(to)) return { cost: 50, convert: steps[to] };
+  const cost = widening(from, to);
+  if (cost === undefined) return undefined;
+  return { cost, ...(isNumeric(to) && !isInteger(to) && { convert: steps[to] }) };
 }
 
 /** The ends of what is taken for an offset or a length, of 32 bits and a sign. */
@@ -342,8 +309,7 @@ function comparedAs(from: string, to: string): Conversion | undefined {
   if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "list" ? undefined : { ...literalTo(to), cost: 3 };
   if (to === "list") return from.endsWith("[]") ? { cost: 0 } : undefined;
   if (from === "text") return { ...literalTo(to), cost: 8 };
-  if (from === "boolean" && isNumeric(to))
-    return { cost: isInteger(to) ? 4 : 6, convert: unlessMissing((value) => castAny(to, Number(value))) };
+  if (from === "boolean" && isNumeric(to)) return { cost: isInteger(to) ? 4 : 6, convert: steps[to] };
   return from === "any" ? { cost: 3 } : conversion(from, to);
 }
 
@@ -355,40 +321,26 @@ function typeNamed(written: string): { type: string; sizes: readonly number[]; d
   return { type, sizes: match[2]?.split(",").map(Number) ?? [], depth: match[3].length / 2 };
 }
 
-function castTo(from: string, type: string, sizes: readonly number[]): ((value: Value) => Value) | undefined {
+function castTo(from: string, type: string, sizes: readonly number[]): Work | undefined {
   if (type === "text") return textFrom(from);
-  if (from === "text" || from === "literal" || from === "any" || from === "null")
-    return sized(type, sizes, (value) => (typeof value === "string" ? read(type, value) : castAny(type, value)));
-  if (isNumeric(from) && (isNumeric(type) || type === "boolean")) return sized(type, sizes, (value) => castAny(type, value));
-  if (from === "boolean" && isNumeric(type)) return (value) => castAny(type, Number(value));
+  const isOpen = from === "text" || from === "literal" || from === "any" || from === "null";
+  if (isNumeric(type))
+    return isOpen || isNumeric(from) || from === "boolean" ? [steps[type], ...sizeWork(type, sizes)] : undefined;
+  if (isOpen) return (value) => (typeof value === "string" ? read(type, value) : castAny(type, value));
+  if (isNumeric(from) && type === "boolean") return truthOfNumber;
   if (from === "date" && type === "timestamp") return (value) => `${value as string} 00:00:00`;
   if (from === "timestamp" && type === "date") return (value) => (value as string).slice(0, 10);
   if (from === "timestamp" && type === "time") return (value) => (value as string).slice(11);
   return from === type ? (value) => value : undefined;
 }
 
-export function castAny(type: string, value: Value): Value {
-  if (isInteger(type)) return toInteger(type, typeof value === "boolean" ? Number(value) : value);
-  if (type === "boolean") return truthOfNumber(value);
-  if (type === "float") return new Double(Math.fround((toDouble(value) as Double).value));
-  if (type === "double") return toDouble(value);
-  return value instanceof Double
-    ? (readDecimal(doubleText(value.value)) ?? new Failure("number-out-of-range"))
-    : toDecimal(value);
-}
+/** A number or truth value as one of a type. */
+export const castAny = (type: string, value: Value): Value =>
+  isNumeric(type) ? worked(steps[type])(value) : type === "boolean" ? truthOfNumber(value) : value;
 
-/** A decimal of so many digits, so many of them after the point: 18 and 3 unless said otherwise. */
-function sized(type: string, [size = 18, scale]: readonly number[], convert: (value: Value) => Value): (value: Value) => Value {
-  if (type !== "decimal") return convert;
-  const places = scale ?? (size === 18 ? 3 : 0);
-  return (value) => {
-    const number = convert(value);
-    if (!(number instanceof Decimal)) return number;
-    const rounded = number.rounded(places);
-    const limit = 10n ** BigInt(size);
-    return rounded.coefficient < limit && rounded.coefficient > -limit ? rounded : new Failure("number-out-of-range");
-  };
-}
+/** A decimal has so many digits, so many of them after the point: 18 and 3 unless said otherwise. */
+const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly Step[] =>
+  type === "decimal" ? [fitted("error", scale ?? (size === 18 ? 3 : 0), size)] : [];
 
 /** The type that values of several types have together, found pair by pair; undefined when there is none. */
 export function unify(types: readonly string[], isOpen = false): string | undefined {
@@ -602,7 +554,7 @@ export const typeRules: TypeRules = {
     const target = isDecimal ? `decimal ${sizes[1] ?? (sizes.length === 0 ? 3 : 0)}` : type + "[]".repeat(depth);
     const kind = baseType(from);
     if (target === kind && isCollated(from)) return { type: from, convert: (value) => value };
-    let convert: ((value: Value) => Value) | undefined;
+    let convert: Work | undefined;
     if (depth === 0) convert = castTo(kind, type, sizes);
     else if (kind === "text" || kind === "literal") convert = (value) => readList(value as string, target.slice(0, -2));
     else if (kind.endsWith("[]") && depth === 1) {
@@ -610,7 +562,8 @@ export const typeRules: TypeRules = {
       convert = item && eachItem(item);
     } else if (kind === "null" || kind === target) convert = (value) => value;
     if (!convert) return undefined;
-    return { type: target, convert: unlessMissing(convert), ...(isTry && { tries: true as const }) };
+    const parts = partsOfWork(convert).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
+    return { type: target, convert: parts, ...(isTry && { tries: true as const }) };
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,

@@ -1,3 +1,4 @@
+import { escapedBytes } from "../../text/index.ts";
 import { Bytes, type MessageCode, type Value, isList } from "../../values/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
@@ -10,8 +11,8 @@ import { parseDuckdb } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
+import { steps } from "./steps.ts";
 import { statements } from "./statements.ts";
-import { bytesText } from "./numbers.ts";
 import { duckdbUncovered } from "./uncovered.ts";
 
 /** The engine's class of error for a failure. */
@@ -49,6 +50,7 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
     parse: parseDuckdb,
     rows: duckdbRows,
     code: duckdbCode,
+    steps,
     uncovered: duckdbUncovered,
     types: typeRules,
     functionCase: "ignored",
@@ -69,5 +71,5 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
 /** Bytes in the engine's text form. */
 function plain(value: Value): unknown {
   if (isList(value)) return value.map(plain);
-  return value instanceof Bytes ? bytesText(value) : plainItem(value);
+  return value instanceof Bytes ? escapedBytes(value) : plainItem(value);
 }

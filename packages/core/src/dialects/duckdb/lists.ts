@@ -7,7 +7,7 @@ import { areAllIn, distinctOf, holderOf, isAnyIn } from "../shared/lists.ts";
 import { typeRules } from "./coercions.ts";
 import { type List, converted, isNumber, order, same, together } from "./compare.ts";
 import { statistics } from "./statistics.ts";
-import { toDouble, toText } from "./numbers.ts";
+import { toText, toDouble } from "./steps.ts";
 
 /** A position from 1, or from the end when negative, as an index from 0. */
 const indexOf = (position: number, length: number): number => (position < 0 ? length + position : position - 1);

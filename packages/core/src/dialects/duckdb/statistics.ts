@@ -1,6 +1,6 @@
 import { Decimal, Double, type Value, integer } from "../../values/index.ts";
 import { isNumber, order } from "./compare.ts";
-import { toDouble } from "./numbers.ts";
+import { toDouble } from "./steps.ts";
 
 type List = readonly Value[];
 

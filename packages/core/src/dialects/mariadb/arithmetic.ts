@@ -1,8 +1,19 @@
-import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "../../values/index.ts";
+import {
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  integer,
+  lookup,
+  nearest,
+  FixedDouble,
+  roundHalfEven,
+} from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, onNumber } from "../shared/arithmetic.ts";
 import { strict } from "../shared/code.ts";
-import { FixedDouble, int64, roundEven, toInteger, uint64 } from "./numbers.ts";
+import { int64, uint64 } from "./numbers.ts";
+import { toInteger } from "./steps.ts";
 
 /** The nearest number that 64 bits hold; what is too far below 0 has all bits set. */
 const inBits = (whole: bigint): bigint =>
@@ -95,7 +106,7 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   abs: absolute(negate),
   ceiling: onNumber(ceiling, Math.ceil, whole),
   floor: onNumber(floor, Math.floor, whole),
-  round: toDecimals(roundDecimal, roundEven),
+  round: toDecimals(roundDecimal, roundHalfEven),
   truncate: toDecimals(cutDecimal, Math.trunc),
   sign: strict((value: Value) =>
     value instanceof Decimal ? value.compare(Decimal.of(0)) : Math.sign(value instanceof Double ? value.value : Number(value)),

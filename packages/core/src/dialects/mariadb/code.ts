@@ -16,6 +16,8 @@ import {
   lookup,
   textOfUtf8,
   utf8Of,
+  FixedDouble,
+  roundHalfEven,
 } from "../../values/index.ts";
 import type { Cell, Code } from "../dialect.ts";
 import { logic as logicBy, strict } from "../shared/code.ts";
@@ -26,7 +28,8 @@ import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arit
 import { dateCode } from "./dates.ts";
 import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
 import { readTime } from "./moments.ts";
-import { FixedDouble, doubleText, int64, roundEven, toDecimal, toDouble, toText, truthOf, uint64 } from "./numbers.ts";
+import { int64, truthOf, uint64 } from "./numbers.ts";
+import { toText, doubleText, toDecimal, toDouble } from "./steps.ts";
 
 const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
@@ -183,7 +186,7 @@ function format(value: Value, decimals: Value, locale: Value, isDouble: boolean)
 }
 
 const fixedDouble = (value: number, digits: number): string => {
-  const rounded = roundDouble(value, digits, roundEven);
+  const rounded = roundDouble(value, digits, roundHalfEven);
   return (Decimal.parse(doubleText(rounded)) ?? Decimal.of(0)).rounded(digits).toString();
 };
 

@@ -11,26 +11,18 @@ import {
   latinOfBytes,
   lookup,
   utf8Of,
+  FixedDouble,
+  roundHalfEven,
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { isPure, parameterAt, relations } from "../row.ts";
-import { unlessMissing, worked } from "../step.ts";
+import { cutTo, fitted } from "../shared/sizes.ts";
+import { type Own, type Step, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { clockText, hasZeroPart, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
-import {
-  FixedDouble,
-  roundEven,
-  int64,
-  isBeyondTimes,
-  ofBytes,
-  toDecimal,
-  toDouble,
-  toInteger,
-  toText,
-  truthOf,
-  uint64,
-} from "./numbers.ts";
+import { int64, isBeyondTimes, ofBytes, truthOf, uint64 } from "./numbers.ts";
+import { steps, toText, toDecimal, toInteger } from "./steps.ts";
 
 /** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
 export const baseType = (type: string): string => type.split(" ")[0];
@@ -110,17 +102,14 @@ const digitsOf = (value: Value): Value => {
 };
 
 /** A conversion to a number, from the type's own number where it has one: dates by their digits, 0x… by its bytes. */
-function numeric(from: string, convert: (value: Value) => Value): (value: Value) => Value {
-  if (temporal.includes(baseType(from))) return unlessMissing((value) => convert(digitsOf(value)));
-  if (baseType(from) === "hybrid") return unlessMissing((value) => convert(integer(ofBytes(value as Bytes))));
-  return unlessMissing((value) => convert(value instanceof Bytes ? toText(value) : value));
+function numeric(from: string, ...work: readonly (Step | Own)[]): readonly (Step | Own)[] {
+  if (temporal.includes(baseType(from))) return [unlessMissing(digitsOf), ...work];
+  return baseType(from) === "hybrid" ? [unlessMissing((value) => integer(ofBytes(value as Bytes))), ...work] : work;
 }
 
-/** A whole number that counts characters. */
-function asPosition(value: Value): Value {
-  const whole = toInteger(value);
-  return typeof whole === "bigint" ? Number(whole) : whole;
-}
+/** A number as a whole one; those that are, with a sign or without, stay. */
+const whole = (from: string, ...work: readonly Own[]) =>
+  numeric(from, ...(["integer", "unsigned"].includes(baseType(from)) ? [] : [steps.integer]), ...work.map(unlessMissing));
 
 /** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
 const packet = 16 * 1024 * 1024;
@@ -146,14 +135,21 @@ export function conversion(from: string, to: string): Conversion | undefined {
   const isWhole = kind === "integer" || kind === "unsigned";
   const decimals = /^double (\d+)$/.exec(to)?.[1];
   if (decimals !== undefined)
-    return { cost: 1, convert: numeric(from, (value) => new FixedDouble((toDouble(value) as Double).value, Number(decimals))) };
+    return {
+      cost: 1,
+      convert: numeric(
+        from,
+        steps.double,
+        unlessMissing((value) => new FixedDouble((value as Double).value, Number(decimals))),
+      ),
+    };
   if (to.startsWith("decimal ")) {
     const scale = Number(to.slice(8));
     const scaled = (value: Value) => {
-      const decimal = toDecimal(value) as Decimal;
+      const decimal = value as Decimal;
       return decimal.scale < scale ? decimal.rounded(scale) : decimal;
     };
-    return { cost: 1, convert: numeric(from, scaled) };
+    return { cost: 1, convert: numeric(from, steps.decimal, unlessMissing(scaled)) };
   }
   switch (to) {
     case "any":
@@ -176,7 +172,7 @@ export function conversion(from: string, to: string): Conversion | undefined {
     case "text":
       return {
         cost: kind === "text" ? 0 : kind === "binary" ? 3 : 1,
-        ...(kind !== "text" && { convert: unlessMissing(toText) }),
+        ...(kind !== "text" && { convert: steps.text }),
       };
     case "binary":
       return { cost: kind === "binary" ? 0 : 3, convert: unlessMissing(asBytes) };
@@ -186,18 +182,22 @@ export function conversion(from: string, to: string): Conversion | undefined {
         convert: unlessMissing((value) => latinOfBytes((asBytes(value) as Bytes).bytes)),
       };
     case "bits":
-      return { cost: 0, ...(isWhole || kind === "double" ? {} : { convert: numeric(from, toDecimal) }) };
+      return { cost: 0, ...(isWhole || kind === "double" ? {} : { convert: numeric(from, steps.decimal) }) };
     case "pattern":
-      return { cost: kind === "text" ? 0 : 1, early: true, convert: unlessMissing((value) => readable(toText(value) as string)) };
+      return {
+        cost: kind === "text" ? 0 : 1,
+        early: true,
+        convert: [steps.text, unlessMissing((text) => readable(text as string))],
+      };
     case "string":
-      if (isBytesLiteral(baseType(from))) return { cost: 0, convert: unlessMissing(toText) };
+      if (isBytesLiteral(baseType(from))) return { cost: 0, convert: steps.text };
       return kind === "text" || kind === "null" ? { cost: 0 } : undefined;
     case "bytes":
       return kind === "text" || kind === "null" || kind === "binary" ? { cost: 0, convert: unlessMissing(asBytes) } : undefined;
     case "whole":
       return isWhole || kind === "null" ? { cost: 0 } : undefined;
     case "exact":
-      return isWhole || kind === "decimal" || kind === "null" ? { cost: 1, convert: unlessMissing(toDecimal) } : undefined;
+      return isWhole || kind === "decimal" || kind === "null" ? { cost: 1, convert: steps.decimal } : undefined;
     case "moment":
       if (kind === "date" || kind === "datetime") return { cost: 2, convert: unlessMissing(asMoment) };
       // A text that is no date comes before every date.
@@ -208,25 +208,25 @@ export function conversion(from: string, to: string): Conversion | undefined {
       if (kind === "time") return { cost: 2, convert: unlessMissing(asSpan) };
       return kind === "text" ? { cost: 4, convert: unlessMissing(asSpan) } : undefined;
     case "position":
-      return { cost: isWhole ? 0 : 2, convert: numeric(from, asPosition) };
+      return { cost: isWhole ? 0 : 2, convert: whole(from, Number) };
     case "width":
       // Where characters are filled up to a number, each may take four bytes.
-      return { cost: isWhole ? 0 : 2, convert: numeric(from, (value) => withinPacket(asPosition(value), packet / 4)) };
+      return { cost: isWhole ? 0 : 2, convert: whole(from, (value) => withinPacket(Number(value), packet / 4)) };
     case "count":
-      return { cost: isWhole ? 0 : 2, convert: numeric(from, (value) => withinPacket(asPosition(value))) };
+      return { cost: isWhole ? 0 : 2, convert: whole(from, (value) => withinPacket(Number(value))) };
     case "int32":
       return {
         cost: isWhole ? 0 : 2,
-        convert: numeric(from, (value) => Number(BigInt.asIntN(32, BigInt(toInteger(value) as number)))),
+        convert: whole(from, (value) => Number(BigInt.asIntN(32, BigInt(value as number)))),
       };
     case "integer":
     case "unsigned":
-      return { cost: isWhole ? 0 : 2, ...(!isWhole && { convert: numeric(from, toInteger) }) };
+      return { cost: isWhole ? 0 : 2, ...(!isWhole && { convert: whole(from) }) };
     case "decimal":
-      return { cost: kind === "decimal" ? 0 : isWhole ? 1 : 3, convert: numeric(from, toDecimal) };
+      return { cost: kind === "decimal" ? 0 : isWhole ? 1 : 3, convert: numeric(from, steps.decimal) };
     case "double":
     case "floating":
-      return { cost: kind === "double" ? 0 : 6, convert: numeric(from, (value) => plainDouble(toDouble(value))) };
+      return { cost: kind === "double" ? 0 : 6, convert: numeric(from, steps.double, plainDouble) };
     case "date":
       if (kind === to) return { cost: 0 };
       return {
@@ -279,14 +279,6 @@ const castNames: Readonly<Record<string, string>> = lookup({
 
 const limit = (size: number): bigint => 10n ** BigInt(size) - 1n;
 
-/** A decimal of so many digits, so many of them after the point; what is too large becomes the largest. */
-function sizedDecimal(value: Decimal, size: number, scale: number): Decimal {
-  const rounded = value.rounded(scale);
-  const most = limit(size);
-  if (rounded.coefficient > most) return new Decimal(most, scale);
-  return rounded.coefficient < -most ? new Decimal(-most, scale) : rounded;
-}
-
 /** A double of so many digits, so many of them after the point; what is too large becomes the largest. */
 function sizedDouble(value: number, [size, scale]: readonly number[]): Double {
   if (scale === undefined) return new Double(value);
@@ -294,19 +286,36 @@ function sizedDouble(value: number, [size, scale]: readonly number[]): Double {
   const power = 10 ** scale;
   // The server rounds what stands behind the point by itself.
   const whole = Math.floor(value);
-  const rounded = Number.isFinite(value) ? whole + roundEven((value - whole) * power) / power : value;
+  const rounded = Number.isFinite(value) ? whole + roundHalfEven((value - whole) * power) / power : value;
   return new FixedDouble(Math.max(-most, Math.min(most, rounded)), scale);
 }
 
-function castTo(type: string, sizes: readonly number[], from: string): (value: Value) => Value {
+/** What a cast to a type of some sizes does. */
+function castWork(type: string, sizes: readonly number[], from: string): readonly (Step | Own)[] {
   const [size, scale = 0] = sizes;
-  const convert = (to: string) => worked(conversion(from, to)?.convert);
+  const work = (to: string) => partsOfWork(conversion(from, to)?.convert ?? []);
   switch (type) {
     case "text":
-      return (value) => {
-        const text = toText(value) as string;
-        return size === undefined ? text : [...text].slice(0, size).join("");
-      };
+      return [steps.text, ...(size === undefined ? [] : [cutTo(size)])];
+    case "decimal":
+      return [...work("decimal"), fitted("nearest", scale, size ?? 10)];
+    case "integer":
+      return [...work("integer"), (value) => (typeof value === "bigint" && value > int64 ? BigInt.asIntN(64, value) : value)];
+    case "double":
+      return [...work("double"), unlessMissing((value) => sizedDouble((value as Double).value, sizes))];
+    case "float":
+      return [steps.double, unlessMissing((value) => new Double(Number(Math.fround((value as Double).value).toPrecision(6))))];
+    case "datetime":
+    case "time":
+      return [...work(type), (value) => withFraction(value, size ?? 0)];
+  }
+  const own = castTo(type, size, from);
+  return own ? [unlessMissing(own)] : work(type);
+}
+
+function castTo(type: string, size: number | undefined, from: string): Own | undefined {
+  const convert = (to: string) => worked(conversion(from, to)?.convert);
+  switch (type) {
     // What the character set lacks becomes a question mark.
     case "narrow":
       return (value) => (toText(value) as string).replace(/[\u{10000}-\u{10ffff}]/gu, "?");
@@ -324,11 +333,6 @@ function castTo(type: string, sizes: readonly number[], from: string): (value: V
         sized.set(kept);
         return new Bytes(sized);
       };
-    case "integer":
-      return (value) => {
-        const whole = convert("integer")(value);
-        return typeof whole === "bigint" && whole > int64 ? BigInt.asIntN(64, whole) : whole;
-      };
     case "unsigned":
       return (value) => {
         const isBelow = value instanceof Decimal ? value.coefficient < 0n : value instanceof Double && value.value < 0;
@@ -345,17 +349,8 @@ function castTo(type: string, sizes: readonly number[], from: string): (value: V
             : whole
           : whole;
       };
-    case "decimal":
-      return (value) => sizedDecimal(convert("decimal")(value) as Decimal, size ?? 10, scale);
-    case "float":
-      return (value) => new Double(Number(Math.fround((toDouble(value) as Double).value).toPrecision(6)));
-    case "double":
-      return (value) => sizedDouble((convert("double")(value) as Double).value, sizes);
-    case "datetime":
-    case "time":
-      return (value) => withFraction(convert(type)(value), size ?? 0);
   }
-  return convert(type);
+  return undefined;
 }
 
 /** A moment with so many digits of the second's fraction. */
@@ -510,7 +505,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
       ...(type === "double" && sizes[1] !== undefined && { double: `double ${sizes[1]}` }),
     };
     const result = type === "text" ? castText : (kinds[type] ?? type);
-    return { type: result, convert: unlessMissing(castTo(type, sizes, from)) };
+    return { type: result, convert: castWork(type, sizes, from) };
   },
   truth: truthOf,
   unify,

@@ -41,7 +41,8 @@ import {
   weekOf,
   weekRule,
 } from "./moments.ts";
-import { isBeyondTimes, toInteger, toText } from "./numbers.ts";
+import { isBeyondTimes } from "./numbers.ts";
+import { toText, toInteger } from "./steps.ts";
 
 /** How many digits of the second's fraction an argument brings with it; a text that is not the same for every row, six. */
 function fractionDigits(place: number, { types, constant, steady }: CodeContext, value?: Value): number {

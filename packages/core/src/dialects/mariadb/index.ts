@@ -1,4 +1,4 @@
-import { Bytes, type MessageCode, type Value, textOfBytes } from "../../values/index.ts";
+import { Bytes, type MessageCode, type Value, textOfBytes, FixedDouble } from "../../values/index.ts";
 import type { Dialect, DialectOption } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -8,9 +8,9 @@ import { type Collation, collations, typeRules } from "./coercions.ts";
 import { mariadbRows } from "./functions.ts";
 import { parseMariadb } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
-import { FixedDouble, toText } from "./numbers.ts";
 import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
+import { steps, toText } from "./steps.ts";
 import { statements } from "./statements.ts";
 import { mariadbUncovered } from "./uncovered.ts";
 
@@ -51,6 +51,7 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
     parse: parseMariadb,
     rows: mariadbRows,
     code: mariadbCode(collation),
+    steps,
     uncovered: mariadbUncovered,
     types: typeRules(collation),
     functionCase: "ignored",

@@ -1,6 +1,14 @@
-import { Failure, type Value, dateFromDays, daysFromDate, isFailure, isoWeekOf } from "../../values/index.ts";
+import {
+  Failure,
+  type Value,
+  dateFromDays,
+  daysFromDate,
+  isFailure,
+  isoWeekOf,
+  serialEpoch,
+  serialOfText,
+} from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { epoch, serialOfText } from "./coercions.ts";
 
 export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
 
@@ -116,17 +124,17 @@ const baseConversions: Readonly<Record<string, Code>> = Object.fromEntries(
 const timePart = (part: (seconds: number) => number) =>
   onNumbers((value) => part(Math.round((value - Math.floor(value)) * 86400)));
 
-const dateOf = (serial: number) => dateFromDays(Math.floor(serial) - epoch);
+const dateOf = (serial: number) => dateFromDays(Math.floor(serial) - serialEpoch);
 
 /** The serial number of a day some months later: the same day of the month, or its last one; `day` may ask for another. */
 function monthsLater(serial: number, months: number, day?: number): number {
   const { year, month, day: own } = dateOf(serial);
   const later = month + Math.trunc(months);
   const last = dateFromDays(daysFromDate(year, later + 1, 0)).day;
-  return daysFromDate(year, later, Math.min(day ?? own, last)) + epoch;
+  return daysFromDate(year, later, Math.min(day ?? own, last)) + serialEpoch;
 }
 
-const isoWeek = (serial: number): number => isoWeekOf(Math.floor(serial) - epoch).week;
+const isoWeek = (serial: number): number => isoWeekOf(Math.floor(serial) - serialEpoch).week;
 
 /** The day with which a week begins (0 Sunday) for the kinds of WEEKNUM. */
 const weekStarts: Readonly<Record<number, number>> = { 1: 0, 2: 1, 11: 1, 12: 2, 13: 3, 14: 4, 15: 5, 16: 6, 17: 0 };
@@ -135,7 +143,7 @@ function week(serial: number, kind: number): Value {
   if (kind === 21) return isoWeek(serial);
   const first = weekStarts[kind];
   if (first === undefined) return bad("the kind of week must be 1, 2, 11 to 17 or 21");
-  const days = Math.floor(serial) - epoch;
+  const days = Math.floor(serial) - serialEpoch;
   const january = daysFromDate(dateFromDays(days).year, 1, 1);
   const before = (dateFromDays(january).weekday - first + 7) % 7;
   return Math.floor((days - january + before) / 7) + 1;
@@ -166,7 +174,7 @@ export const arithmetic: Readonly<Record<string, Code>> = {
   QUOTIENT: onNumbers((value, divisor) => (divisor === 0 ? new Failure("division-by-zero") : Math.trunc(value / divisor))),
   EVEN: onNumbers((value) => Math.sign(value) * Math.ceil(Math.abs(value) / 2) * 2),
   ODD: onNumbers((value) => (value < 0 ? -1 : 1) * (Math.ceil((Math.abs(value) - 1) / 2) * 2 + 1)),
-  DATE: onNumbers((year, month, day) => daysFromDate(Math.trunc(year), Math.trunc(month), Math.trunc(day)) + epoch),
+  DATE: onNumbers((year, month, day) => daysFromDate(Math.trunc(year), Math.trunc(month), Math.trunc(day)) + serialEpoch),
   DATEVALUE: { run: ([text]) => floored(serialOfText((text as string) ?? ""), text) },
   TIMEVALUE: {
     run: ([text]) => {

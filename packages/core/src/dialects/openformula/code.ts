@@ -3,11 +3,12 @@ import { Failure, type Value, isFailure, isList } from "../../values/index.ts";
 import type { Expression } from "../../syntax/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
 import { arithmetic, bad, finite, onNumbers, shifted } from "./arithmetic.ts";
-import { numberOfText, toNumber, toText, typeRules } from "./coercions.ts";
+import { typeRules } from "./coercions.ts";
+import { numberOfText, toNumber, toText } from "./steps.ts";
 import type { TableOptions } from "./functions.ts";
 import { formatNumber, grouped } from "./number-format.ts";
 
-const number = toNumber("convert");
+const number = toNumber;
 const rules = typeRules("convert");
 const truth = (value: Value) => rules.truth(value);
 

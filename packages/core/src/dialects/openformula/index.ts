@@ -8,6 +8,7 @@ import { typeRules } from "./coercions.ts";
 import { type TableOptions, openFormulaRows } from "./functions.ts";
 import { parseOpenFormula } from "./grammar.ts";
 import { phrases } from "./phrases.ts";
+import { stepsBy } from "./steps.ts";
 import { columnText, print, textLiteral } from "./printer.ts";
 import { openFormulaUncovered } from "./uncovered.ts";
 
@@ -55,6 +56,7 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
     parse: parseOpenFormula,
     rows: openFormulaRows(tables),
     code: openFormulaCode(tables.searchPattern),
+    steps: stepsBy(chosen.textAsNumber),
     uncovered: openFormulaUncovered,
     types: typeRules(chosen.textAsNumber),
     functionCase: "ignored",

@@ -1,5 +1,5 @@
-import { Failure, type Value, dateFromDays, dayNames, generalNumber, monthNames } from "../../values/index.ts";
-import { epoch } from "./coercions.ts";
+import { Failure, type Value, dateFromDays, dayNames, monthNames, serialEpoch } from "../../values/index.ts";
+import { toText } from "./steps.ts";
 
 /** A plain decimal text with a comma between groups of three digits. */
 export function grouped(text: string): string {
@@ -13,7 +13,7 @@ export function formatNumber(value: number, format: string): Value {
   const chosen =
     value < 0 && sections[1] !== undefined ? sections[1] : value === 0 && sections[2] !== undefined ? sections[2] : sections[0];
   const amount = value < 0 && sections[1] !== undefined ? -value : value;
-  if (/^general$/i.test(chosen)) return generalNumber(amount);
+  if (/^general$/i.test(chosen)) return toText(amount);
   const bare = chosen.replace(/"[^"]*"|\\./g, "");
   if (/[ymdhs]/i.test(bare)) return formatDate(amount, chosen);
   if (/[0#?]/.test(bare)) return formatDigits(amount, chosen);
@@ -52,7 +52,7 @@ function roundedText(value: number, places: number): string {
 }
 
 function formatDate(serial: number, format: string): string {
-  const { year, month, day, weekday } = dateFromDays(Math.floor(serial) - epoch);
+  const { year, month, day, weekday } = dateFromDays(Math.floor(serial) - serialEpoch);
   const seconds = Math.round((serial - Math.floor(serial)) * 86400);
   const hours = Math.floor(seconds / 3600) % 24;
   const half = /am\/pm/i.test(format);

@@ -26,7 +26,7 @@ import { typeRules } from "./coercions.ts";
 import { formatDate, readDate, readTimestamp } from "./date-formats.ts";
 import { sizeOf, sizeText, timestampOf, withBackslash } from "./sizes.ts";
 import { formatNumber, readNumberBy } from "./number-formats.ts";
-import { outputText, readNumber } from "./numbers.ts";
+import { outputText, steps } from "./steps.ts";
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
 const order = orderFor({ case: "minded", padding: "counted", mixed: "error", notANumber: "above all" });
@@ -144,7 +144,7 @@ function format(values: readonly Value[]): Value {
       if (widthAt !== undefined) next = Number(widthAt) - 1;
       if (next < 0) failure ??= bad("format() counts arguments from 1");
       const given = width?.startsWith("*") ? (take() ?? 0) : (width ?? 0);
-      const size = typeof given === "string" ? readNumber("integer", given) : given;
+      const size = typeof given === "string" ? worked(steps.integer)(given) : given;
       if (typeof size !== "number") failure ??= isFailure(size) ? size : bad("the width is no number");
       if (position !== undefined) {
         next = Number(position) - 1;

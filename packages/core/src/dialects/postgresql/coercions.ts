@@ -12,11 +12,15 @@ import {
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
-import { type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
+import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
+import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { readEscaped, readHex } from "./bytes.ts";
-import { inRange, outputText, readArray, readNumber, toDecimal, toDouble, toInteger, toText, trimmedInput } from "./numbers.ts";
+import { inRange, readArray, trimmedInput } from "./numbers.ts";
+import { later, steps, toDecimal, toText } from "./steps.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
+type Numeric = "smallint" | "integer" | "bigint" | "decimal" | "double";
+const isNumeric = (type: string): type is Numeric => numeric.includes(type);
 
 /** Type names as written, to the names used here. */
 export const names: Readonly<Record<string, string>> = lookup({
@@ -115,7 +119,7 @@ const readBytes = (text: string): Value => (text.startsWith("\\x") ? readHex(tex
 /** A literal of unknown type, or a text in a cast, read as a value of the type. */
 function read(type: string, value: Value): Value {
   if (typeof value !== "string") return value;
-  if (numeric.includes(type)) return readNumber(type, value);
+  if (isNumeric(type)) return worked(steps[type])(value);
   if (type === "boolean") return readBoolean(value);
   if (type === "date") return readDate(value);
   if (type === "timestamp") return readTimestamp(value);
@@ -172,9 +176,9 @@ function conversion(given: string, to: string): Conversion | undefined {
         : undefined;
   if (to === "subscript")
     return numeric.includes(from)
-      ? { cost: 0, ...(from !== "integer" && { convert: unlessMissing((value) => toInteger("integer", value)) }) }
+      ? { cost: 0, ...(from !== "integer" && { convert: steps.integer }) }
       : conversion(from, "integer");
-  if (to === "quotable") return { cost: 0, convert: from === "bpchar" ? trimBlanks : toText };
+  if (to === "quotable") return { cost: 0, convert: from === "bpchar" ? trimBlanks : steps.text };
   if (to === "escape") {
     const text = followedBy(conversion(from, "text"), oneCharacter);
     return text && { ...text, late: true };
@@ -186,18 +190,18 @@ function conversion(given: string, to: string): Conversion | undefined {
         ? { cost: 1, convert: unlessMissing((value) => bitString(value as string)) }
         : undefined;
   if (to === "padded") return from === "bpchar" ? sameType : undefined;
-  if (to === "output") return { cost: 0, convert: from === "bpchar" ? undefined : outputText };
+  if (to === "output") return { cost: 0, convert: from === "bpchar" ? undefined : steps.output };
   if (to === "nonarray")
     return from.endsWith("[]")
       ? undefined
       : from === "text" || from === "unknown"
         ? sameType
-        : { cost: 2, convert: from === "bpchar" ? trimBlanks : toText };
+        : { cost: 2, convert: from === "bpchar" ? trimBlanks : steps.text };
   if (from === "unknown")
     return {
       // Of the numeric types double precision is preferred where nothing else decides (10.3).
       cost: to === "text" ? 1 : to.endsWith("[]") || to === "anyarray" ? 4 : to === "double" ? 1.9 : 2,
-      convert: unlessMissing((value) => read(to, value)),
+      convert: isNumeric(to) ? steps[to] : unlessMissing((value) => read(to, value)),
     };
   if (to === "anyarray") return from.endsWith("[]") ? sameType : undefined;
   if (to === "text") return from === "bpchar" ? { cost: 1, convert: trimBlanks } : undefined;
@@ -216,8 +220,8 @@ function conversion(given: string, to: string): Conversion | undefined {
   }
   const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
   if (low < 0 || high < low) return undefined;
-  const convert = to === "decimal" ? toDecimal : to === "double" ? toDouble : undefined;
-  return { cost: promotion(from, to, high - low), ...(convert && { convert }) };
+  const isOther = to === "decimal" || to === "double";
+  return { cost: promotion(from, to, high - low), ...(isOther && { convert: steps[to] }) };
 }
 
 /** A name has room for 63 bytes (8.3). */
@@ -243,18 +247,6 @@ function typeNamed(written: string): { type: string; size?: number; scale?: numb
   };
 }
 
-function sized(value: Value, type: string, size: number | undefined, scale = 0): Value {
-  if (size === undefined) return value;
-  if (typeof value === "string" && (type === "text" || type === "bpchar")) {
-    const cut = [...value].slice(0, size).join("");
-    return type === "text" ? cut : cut + " ".repeat(size - [...cut].length);
-  }
-  if (!(value instanceof Decimal)) return value;
-  const rounded = value.rounded(scale);
-  const limit = 10n ** BigInt(size);
-  return rounded.coefficient < limit && rounded.coefficient > -limit ? rounded : new Failure("number-out-of-range");
-}
-
 /** A date that what is calculated here has room for; others can only be shown. */
 const withinYears = (value: Value): Value =>
   typeof value === "string" && value !== "" && !/^\d{4}-.*(?<! BC)$/.test(value)
@@ -265,18 +257,29 @@ const moments = ["date", "timestamp", "timestamptz"];
 const isMoment = (type: string) => moments.includes(type);
 const isText = (type: string) => type === "text" || type === "bpchar";
 
+/** What a cast to a type, without its size, does. */
+function castWork(from: string, type: string): Work {
+  if (isText(type)) return from === "bpchar" && type === "text" ? trimBlanks : steps.text;
+  if (isNumeric(type)) return from === type ? [] : steps[type];
+  return unlessMissing((value) => castValue(from, type, value));
+}
+
+/** A value of a type as one of another that is neither a number nor a text. */
 function castValue(from: string, type: string, value: Value): Value {
-  if (type === "text" || type === "bpchar") return from === "bpchar" && type === "text" ? trimBlanks(value) : toText(value);
   if (typeof value === "string" && (from === "text" || from === "unknown" || from === "bpchar")) return read(type, value);
   if (isMoment(from) && isMoment(type)) {
     const [, date, time = "00:00:00", era = ""] = /^(\S+?)(?: ([\d:.]+)(?:\+00)?)?( BC)?$/.exec(value as string)!;
     return type === "date" ? date + era : `${date} ${time}${type === "timestamptz" ? "+00" : ""}${era}`;
   }
   if (from === type) return value;
-  if (type === "boolean" && typeof value === "number") return value !== 0;
-  if (type === "decimal") return toDecimal(value);
-  if (type === "double") return toDouble(value);
-  return toInteger(type, value);
+  return type === "boolean" && typeof value === "number" ? value !== 0 : value;
+}
+
+/** What the size of a type in a cast does. */
+function sizeWork(type: string, size: number | undefined, scale = 0): readonly Step[] {
+  if (size === undefined) return [];
+  if (type === "text") return [cutTo(size)];
+  return type === "bpchar" ? [filledTo(size)] : type === "decimal" ? [fitted("error", scale, size)] : [];
 }
 
 function canCast(from: string, to: string): boolean {
@@ -353,7 +356,7 @@ export const typeRules: TypeRules = {
           if (items instanceof Failure) return items;
           if (!items) return new Failure("invalid-value", { problem: `"${String(value)}" is not an array` });
           const converted = items.map((each) =>
-            each === null ? null : castValue(typeof each === "string" ? "text" : "integer", item, each),
+            each === null ? null : worked(castWork(typeof each === "string" ? "text" : "integer", item))(each),
           );
           return converted.find(isFailure) ?? converted;
         }),
@@ -362,11 +365,7 @@ export const typeRules: TypeRules = {
     if (!canCast(from, type)) return undefined;
     return {
       type,
-      convert: unlessMissing((value) => {
-        const result = castValue(from, type, value);
-        if (isFailure(result)) return result;
-        return to === "name" ? asName(result) : sized(result, type, size, scale);
-      }),
+      convert: [...partsOfWork(castWork(from, type)), ...(to === "name" ? [asName] : sizeWork(type, size, scale))],
     };
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
@@ -408,27 +407,17 @@ export const typeRules: TypeRules = {
 export const isNumber = (value: Value): boolean =>
   typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
 
-/** A number as text with its other bases and the marks between its digits, which version 16 brought, in plain digits. */
-function plainDigits(value: Value): Value {
-  if (typeof value !== "string" || !/[xob_]/i.test(value)) return value;
-  const [, sign, digits] = /^([+-]?)(.*)$/s.exec(trimmedInput(value))!;
-  if (/^0(?:x(?:_?[0-9a-f])+|o(?:_?[0-7])+|b(?:_?[01])+)$/i.test(digits)) return `${sign}${BigInt(digits.replaceAll("_", ""))}`;
-  return /^(?:\d+(?:_\d+)*)?(?:\.(?:\d+(?:_\d+)*)?)?(?:e[+-]?\d+(?:_\d+)*)?$/i.test(digits)
-    ? sign + digits.replaceAll("_", "")
-    : value;
-}
+/** How numbers are read since version 16: in other bases, and with marks between the digits. */
+const laterSteps = new Map(
+  (["smallint", "integer", "bigint", "decimal"] as const).map((type): [Step | Own, Step] => [steps[type], later[type]]),
+);
 
-const fromDigits = <T extends { readonly convert?: Work }>(to: string, given: T | undefined): T | undefined =>
-  given?.convert && /^(?:smallint|integer|bigint|decimal)$/.test(to)
-    ? { ...given, convert: [plainDigits, ...partsOfWork(given.convert)] }
-    : given;
+const withLaterSteps = <C extends { readonly convert?: Work }>(given: C | undefined): C | undefined =>
+  given?.convert ? { ...given, convert: partsOfWork(given.convert).map((part) => laterSteps.get(part) ?? part) } : given;
 
 /** The rules of values since version 16. */
 export const laterTypeRules: TypeRules = {
   ...typeRules,
-  conversion: (from, to) => fromDigits(to, conversion(from, to)),
-  cast(from, to) {
-    const cast = typeRules.cast(from, to);
-    return fromDigits(cast?.type ?? "", cast);
-  },
+  conversion: (from, to) => withLaterSteps(conversion(from, to)),
+  cast: (from, to) => withLaterSteps(typeRules.cast(from, to)),
 };

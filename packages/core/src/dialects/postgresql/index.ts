@@ -7,10 +7,10 @@ import { postgresqlCode } from "./code.ts";
 import { laterTypeRules, typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
 import { parserOf } from "./grammar.ts";
-import { toText } from "./numbers.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
+import { steps, toText } from "./steps.ts";
 import { statements } from "./statements.ts";
 import { postgresqlUncovered } from "./uncovered.ts";
 
@@ -77,6 +77,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     parse: parserOf(chosen.version),
     rows: postgresqlRows(chosen.version, chosen.library),
     code: postgresqlCode(chosen.version, chosen.library),
+    steps,
     uncovered: postgresqlUncovered,
     types: chosen.version === "15" ? typeRules : laterTypeRules,
     functionCase: "minded",

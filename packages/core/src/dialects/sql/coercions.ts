@@ -1,42 +1,11 @@
-import {
-  Decimal,
-  Double,
-  Failure,
-  type Value,
-  countCodePoints,
-  isDate,
-  isFailure,
-  isWholeNumber,
-  lookup,
-} from "../../values/index.ts";
+import { Decimal, Failure, type Value, isDate, isFailure, isWholeNumber, lookup } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
-import { unlessMissing } from "../step.ts";
+import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
+import { type Work, unlessMissing } from "../step.ts";
+import { steps, toText } from "./steps.ts";
 
 const numeric = ["integer", "decimal", "double"];
-
-function toDecimal(value: Value): Value {
-  return typeof value === "number" || typeof value === "bigint" ? Decimal.of(value) : value;
-}
-
-function toDouble(value: Value): Value {
-  if (typeof value === "number" || typeof value === "bigint") return new Double(Number(value));
-  return value instanceof Decimal ? new Double(value.toNumber()) : value;
-}
-
-/** An approximate number as text (6.13, general rule 12): one digit, a point where more follow, E and the exponent. */
-function approximate(value: number): string {
-  if (value === 0) return "0E0";
-  const [mantissa, exponent] = value.toExponential().split("e");
-  return `${mantissa}E${Number(exponent)}`;
-}
-
-/** A value as text (6.13 <cast specification>). */
-export function toText(value: Value): Value {
-  if (typeof value === "string" || value === null || isFailure(value)) return value;
-  if (typeof value === "boolean") return value ? "TRUE" : "FALSE";
-  return value instanceof Double ? approximate(value.value) : String(value);
-}
 
 /** Numbers go up the order of the types; null and a text of the same type stay; there is no other implicit conversion (4.4, 9.1). */
 function conversion(from: string, to: string): Conversion | undefined {
@@ -58,7 +27,7 @@ function conversion(from: string, to: string): Conversion | undefined {
   if (to === "condition") return from === "boolean" ? { cost: 0 } : undefined;
   const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
   if (low < 0 || high < low) return undefined;
-  return { cost: high - low, convert: unlessMissing(to === "decimal" ? toDecimal : toDouble) };
+  return { cost: high - low, convert: to === "decimal" ? steps.decimal : steps.double };
 }
 
 const names: Readonly<Record<string, string>> = lookup({
@@ -86,46 +55,32 @@ const names: Readonly<Record<string, string>> = lookup({
   date: "date",
 });
 
-/** Bounds of the integer types, which the standard leaves to the implementation; these are what engines share. */
-const bits: Readonly<Record<string, number>> = lookup({ smallint: 16, integer: 32, int: 32, bigint: 64 });
-
 function read(type: string, text: string): Value {
   const trimmed = text.trim();
-  const bad = new Failure(type === "boolean" ? "not-a-boolean" : type === "date" ? "not-a-date" : "not-a-number", { text });
+  const bad = new Failure(type === "boolean" ? "not-a-boolean" : "not-a-date", { text });
   if (type === "boolean") {
     const word = trimmed.toUpperCase();
     return word === "TRUE" ? true : word === "FALSE" ? false : word === "UNKNOWN" ? null : bad;
   }
-  if (type === "date") {
-    const found = /^(\d{4})-(\d{2})-(\d{2})$/.exec(trimmed);
-    return found && isDate(Number(found[1]), Number(found[2]), Number(found[3])) ? trimmed : bad;
-  }
-  if (!/^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(trimmed)) return bad;
-  if (type === "double") return new Double(Number(trimmed));
-  return Decimal.parse(trimmed.replace(/\.(?=$|[eE])/, "")) ?? bad;
+  const found = /^(\d{4})-(\d{2})-(\d{2})$/.exec(trimmed);
+  return found && isDate(Number(found[1]), Number(found[2]), Number(found[3])) ? trimmed : bad;
 }
 
-/** A text of a length: padded where the type is CHARACTER; only spaces may be cut without loss. */
-function sizedText(text: string, type: string, size: number): string {
-  const cut = [...text].slice(0, size).join("");
-  return type === "char" ? cut + " ".repeat(Math.max(0, size - countCodePoints(cut))) : cut;
-}
-
-function sizedNumber(value: Value, word: string, [size, scale = 0]: readonly number[]): Value {
-  const tooLarge = new Failure("number-out-of-range");
-  if (value instanceof Double) {
-    if (!(word in bits) && size === undefined) return value;
-    return sizedNumber(Decimal.parse(value.value.toFixed(Math.min(scale + 1, 20))) ?? Decimal.of(0), word, [size, scale]);
+/** What a cast to a type of this name and these sizes does. */
+function castWork(type: string, word: string, [size, scale = 0]: readonly number[]): Work {
+  switch (type) {
+    case "text":
+      return size === undefined ? steps.text : [steps.text, cutTo(size)];
+    case "char":
+      return [steps.text, filledTo(size ?? 1)];
+    case "integer":
+      return steps[word as "smallint" | "integer" | "bigint"] ?? steps.integer;
+    case "decimal":
+      return [steps.decimal, fitted("error", scale, size)];
+    case "double":
+      return steps.double;
   }
-  const decimal = toDecimal(value) as Decimal;
-  if (word in bits) {
-    const whole = decimal.rounded(0).coefficient;
-    return BigInt.asIntN(bits[word], whole) === whole ? Number(whole) : tooLarge;
-  }
-  if (size === undefined) return decimal.rounded(0);
-  const rounded = decimal.rounded(scale);
-  const limit = 10n ** BigInt(size);
-  return rounded.coefficient < limit && rounded.coefficient > -limit ? rounded : tooLarge;
+  return unlessMissing((value) => (typeof value === "string" ? read(type, value) : value));
 }
 
 /** The rules of values in SQL. */
@@ -153,19 +108,7 @@ export const typeRules: TypeRules = {
     const isNumber = numeric.includes(type);
     const allowed = from === "null" || from === type || from === "text" || isText || (isNumber && numeric.includes(from));
     if (!allowed) return undefined;
-    return {
-      type: isText ? "text" : type,
-      convert: unlessMissing((value) => {
-        if (isText) {
-          const size = sizes[0] ?? (type === "char" ? 1 : undefined);
-          const text = toText(value) as string;
-          return size === undefined ? text : sizedText(text, type, size);
-        }
-        const given = typeof value === "string" ? read(type, value) : value;
-        if (given === null || isFailure(given) || !isNumber) return given;
-        return type === "double" ? toDouble(given) : sizedNumber(given, match[1], sizes);
-      }),
-    };
+    return { type: isText ? "text" : type, convert: castWork(type, match[1], sizes) };
   },
   truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify(types) {

@@ -10,6 +10,7 @@ import { parseSql } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
+import { steps } from "./steps.ts";
 import { statements } from "./statements.ts";
 import { sqlUncovered } from "./uncovered.ts";
 
@@ -61,6 +62,7 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
     parse: parseSql,
     rows: sqlRows(chosen.padding === "pad space" ? "padded" : "counted"),
     code: sqlCode,
+    steps,
     uncovered: sqlUncovered,
     types: typeRules,
     functionCase: "ignored",

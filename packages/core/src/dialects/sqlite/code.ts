@@ -13,13 +13,15 @@ import {
   nearest,
   utf8Of,
   isWholeNumber,
+  digitsOf,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
 import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
-import { digitsOf, fitInteger, isNumeral, prefixNumber, toDouble, toInteger, toNumeric, toText } from "./numbers.ts";
+import { fitInteger, isNumeral } from "./numbers.ts";
+import { toText, toDouble, toInteger, toNumeric, toNumber } from "./steps.ts";
 import { printf } from "./printf.ts";
 
 type Order = (a: Value, b: Value) => number;
@@ -102,7 +104,7 @@ const numberOf = (value: Value): number => (value instanceof Double ? value.valu
 
 /** A number, or a text that is one; null for anything else. */
 function numberOrNull(value: Value): Value {
-  if (typeof value === "string") return isNumeral(value) ? prefixNumber(value) : null;
+  if (typeof value === "string") return isNumeral(value) ? toNumber(value) : null;
   return value instanceof Bytes ? null : value;
 }
 

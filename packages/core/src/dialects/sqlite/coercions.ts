@@ -1,8 +1,9 @@
 import { Bytes, Double, Failure, type Value, isFailure, isWholeNumber, utf8Of } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
-import { unlessMissing } from "../step.ts";
-import { fitInteger, prefixNumber, toDouble, toInteger, toNumber, toNumeric, toText, untilNul, whole } from "./numbers.ts";
+import { type Own, type Step, type Work, unlessMissing } from "../step.ts";
+import { fitInteger, untilNul } from "./numbers.ts";
+import { steps, toDouble, toInteger, toNumber, toText } from "./steps.ts";
 
 /**
  * A type here is what is known of an expression before it runs: its affinity (documentation,
@@ -29,53 +30,53 @@ export const collations = {
 } as const;
 
 const always: Conversion = { cost: 0 };
-const by = (convert: (value: Value) => Value): Conversion => ({ cost: 0, convert: unlessMissing(convert) });
+const by = (...convert: readonly (Step | Own)[]): Conversion => ({ cost: 0, convert });
 
-function oneCharacter(value: Value): Value {
-  const escape = toText(value) as string;
-  return [...escape].length === 1 ? escape : new Failure("escape-length", { escape });
-}
+const oneCharacter = (escape: Value): Value =>
+  [...(escape as string)].length === 1 ? escape : new Failure("escape-length", { escape });
 
 /** What functions take; every value can be given for each but `blob`. */
 const parameters: Readonly<Record<string, Conversion>> = {
   any: always,
-  text: by(toText),
-  clipped: by((value) => untilNul(toText(value) as string)),
-  escape: by(oneCharacter),
-  number: by(toNumber),
+  text: by(steps.text),
+  clipped: by(
+    steps.text,
+    unlessMissing((text) => untilNul(text as string)),
+  ),
+  escape: by(steps.text, unlessMissing(oneCharacter)),
+  number: by(steps.number),
   // An operand of %: of a text that is a number with a fraction or exponent only the leading digits count.
-  divided: by((value) => {
-    const number = toNumber(value);
-    return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
-  }),
-  integer: by(toInteger),
-  position: by((value) => Number(toInteger(value))),
-  real: by(toDouble),
-  truth: by(truthOf),
+  divided: by(
+    unlessMissing((value) => {
+      const number = toNumber(value);
+      return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
+    }),
+  ),
+  integer: by(steps.integer),
+  position: by(steps.integer, unlessMissing(Number)),
+  real: by(steps.real),
+  truth: by(unlessMissing(truthOf)),
 };
 
 /** How the sides of a comparison take affinity from each other (4.2). */
 function comparisonSide(from: string, to: string): Conversion | undefined {
   const isPlain = affinityOf(from) === "none" || affinityOf(from) === "blob";
   if (to === "numeric_side") return isNumericAffinity(from) ? always : undefined;
-  if (to === "as_numeric") return isNumericAffinity(from) ? undefined : by(toNumeric);
+  if (to === "as_numeric") return isNumericAffinity(from) ? undefined : by(steps.numeric);
   if (to === "text_side") return affinityOf(from) === "text" ? always : undefined;
-  return isPlain ? by((value) => (value instanceof Bytes ? value : toText(value))) : undefined;
+  return isPlain ? by(unlessMissing((value) => (value instanceof Bytes ? value : toText(value)))) : undefined;
 }
 
 const binary = (value: Value): Value => (value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string)));
 
 /** CAST (documentation, "CAST expressions"), by the affinity of the type's name (3.1). */
-const casts: Readonly<Record<Affinity, (value: Value) => Value>> = {
-  none: (value) => value,
-  text: toText,
-  integer: toInteger,
-  real: toDouble,
-  numeric: (value) => {
-    const isText = typeof value === "string" || value instanceof Bytes;
-    return isText ? whole(prefixNumber(toText(value) as string)) : value;
-  },
-  blob: binary,
+const casts: Readonly<Record<Affinity, Work>> = {
+  none: [],
+  text: steps.text,
+  integer: steps.integer,
+  real: steps.real,
+  numeric: steps["cast to numeric"],
+  blob: unlessMissing(binary),
 };
 
 /** The affinity that a type name in a cast means. */
@@ -125,7 +126,7 @@ export const typeRules = (collation: string): TypeRules => ({
   cast(from, to) {
     // A type without a name is one that says nothing of numbers or texts, as any other name.
     const affinity = to === "" ? "numeric" : affinityNamed(to);
-    return { type: [affinity, ...from.split(" ").slice(1)].join(" "), convert: unlessMissing(casts[affinity]) };
+    return { type: [affinity, ...from.split(" ").slice(1)].join(" "), convert: casts[affinity] };
   },
   truth: (value) => (isFailure(value) ? value : truthOf(value)),
   unify: () => "none",

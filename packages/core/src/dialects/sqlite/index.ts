@@ -10,6 +10,7 @@ import { parseSqlite } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
+import { steps } from "./steps.ts";
 import { statements } from "./statements.ts";
 import { sqliteUncovered } from "./uncovered.ts";
 
@@ -53,6 +54,7 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
     parse: parseSqlite,
     rows: chosen.version === "3.40" ? sqliteRows.filter((row) => !since340.has(row.name)) : sqliteRows,
     code: sqliteCode,
+    steps,
     uncovered: sqliteUncovered,
     types: typeRules(chosen.collation.toLowerCase()),
     functionCase: "ignored",

@@ -1,5 +1,6 @@
 import { Bytes, Double, Failure, type Value, dateFromDays, daysFromDate, isFailure, isoWeekOf } from "../../values/index.ts";
-import { toDouble, toText, untilNul } from "./numbers.ts";
+import { untilNul } from "./numbers.ts";
+import { toText, toDouble } from "./steps.ts";
 import { printf } from "./printf.ts";
 
 /** Milliseconds since noon of the Julian day 0, as the engine counts time. */

@@ -1,6 +1,7 @@
-import { type Value, countBytes, countCodePoints } from "../../values/index.ts";
+import { type Value, countBytes, countCodePoints, digitsOf } from "../../values/index.ts";
 import { textLimit, tooLong } from "../../text/index.ts";
-import { digitsOf, toDouble, toInteger, toText, untilNul } from "./numbers.ts";
+import { untilNul } from "./numbers.ts";
+import { toText, toDouble, toInteger } from "./steps.ts";
 
 interface Directive {
   readonly left: boolean;

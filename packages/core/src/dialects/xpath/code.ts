@@ -27,10 +27,10 @@ import {
   mapKey,
   sameAtom,
   sequenceOf,
-  stringOf,
   truthOf,
   wrongKind,
 } from "./items.ts";
+import { stringOf } from "./steps.ts";
 import { formatMoment, joinMoments, partOf } from "./moments.ts";
 import { formatInteger, formatNumber } from "./pictures.ts";
 

@@ -20,11 +20,11 @@ import {
   itemsOf,
   mapKey,
   sequenceOf,
-  stringOf,
   truthOf,
   typeOf,
   wrongKind,
 } from "./items.ts";
+import { stringOf } from "./steps.ts";
 
 /** The function conversion rules for a parameter type (XPath 3.1, 3.1.5.2). */
 const conversions: Readonly<Record<string, (value: Value) => Value>> = {

@@ -7,7 +7,7 @@ import { xpathCode } from "./code.ts";
 import { typeRules } from "./coercions.ts";
 import { xpathRows } from "./functions.ts";
 import { parseXPathExpression } from "./grammar.ts";
-import { stringOf } from "./items.ts";
+import { stringOf, steps } from "./steps.ts";
 import { phrases } from "./phrases.ts";
 import { print, textLiteral } from "./printer.ts";
 import { xpathUncovered } from "./uncovered.ts";
@@ -52,6 +52,7 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
     parse: parseXPathExpression,
     rows: xpathRows,
     code: xpathCode,
+    steps,
     uncovered: xpathUncovered,
     types: typeRules,
     functionCase: "minded",

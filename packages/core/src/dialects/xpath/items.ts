@@ -12,9 +12,9 @@ import {
   isFailure,
   lookup,
   tick,
-  xsDouble,
 } from "../../values/index.ts";
 import { castMoment } from "./moments.ts";
+import { stringOf } from "./steps.ts";
 
 /** The items of a value: a sequence is a list of two or more, one item is itself, none is null. */
 export const itemsOf = (value: Value): readonly Value[] =>
@@ -68,13 +68,6 @@ export function typeOf(item: Value): string {
 }
 
 export const wrongKind = (expected: string, given: Value) => new Failure("wrong-kind", { expected, given: typeOf(given) });
-
-/** fn:string of one atomic item (F&O 3.1, 19.1.2). */
-export function stringOf(item: Value): string {
-  if (item instanceof Double) return xsDouble(item.value);
-  if (item instanceof Moment) return item.text;
-  return item instanceof Decimal ? item.trimmed().toString() : String(item);
-}
 
 /** One atomic item, null for none, a failure for several. */
 export function atomOf(value: Value): Value {

@@ -1,0 +1,67 @@
+import { doubleTextBy } from "../../text/index.ts";
+import { type Own, step, worked } from "../step.ts";
+
+const missing = "null" as const;
+
+const read = {
+  missing,
+  numbers: "exact",
+  range: "64 bits",
+  reads: "its beginning",
+  blanks: "ascii",
+  notNumber: "zero",
+  plusSign: "read",
+  exponent: "read",
+  fractionRead: "refused",
+  separators: "none",
+  bases: "ten",
+  bytesRead: "as text",
+  numberWords: "refused",
+  otherForms: "none",
+  digitsBeyond: "counted round",
+  tooLarge: "nearest",
+  tooSmall: "zero",
+  beyondDouble: "largest",
+  decimalHalves: "away from zero",
+  doubleHalves: "to even",
+  doubleDigits: "shortest",
+} as const;
+
+/** What MariaDB does to values without a function. */
+export const steps = {
+  text: step("text-of", {
+    missing,
+    numbers: "exact",
+    digits: "shortest",
+    powerFrom: "1e15",
+    powerBelow: "1e-15",
+    power: "1e20",
+    wholeDouble: "bare",
+    negativeZero: "dropped",
+    beyondNumbers: "nan and inf",
+    decimalZeros: "kept",
+    truthText: "1",
+    bytesText: "utf-8",
+    listText: "item by item",
+  }),
+  integer: step("number-of", { ...read, numberKind: "integer" }),
+  decimal: step("number-of", { ...read, numberKind: "decimal" }),
+  double: step("number-of", { ...read, numberKind: "double" }),
+};
+
+/** A value as text; null and failures stay. */
+export const toText = worked(steps.text);
+
+/** A double as text: plain while the exponent lies from −15 to 14, otherwise like `1.5e20`. */
+export const doubleText = doubleTextBy(steps.text.answers);
+
+const fromOther = worked(steps.integer);
+
+/** Rounded to a whole number, with a sign or without, halves away from zero for decimals and to even for doubles; a text by its leading digits. */
+export const toInteger: Own = (value) => (typeof value === "number" || typeof value === "bigint" ? value : fromOther(value));
+
+/** A text as the decimal that it begins with; doubles by their digits. */
+export const toDecimal = worked(steps.decimal);
+
+/** A text as the double that it begins with. */
+export const toDouble = worked(steps.double);

@@ -1,0 +1,68 @@
+import { type Step, step, worked } from "../step.ts";
+
+const missing = "null" as const;
+
+const read = {
+  missing,
+  numbers: "double",
+  numberKind: "double",
+  range: "any",
+  reads: "all of it",
+  blanks: "unicode",
+  notNumber: "error",
+  plusSign: "read",
+  exponent: "read",
+  fractionRead: "refused",
+  separators: "commas",
+  bases: "ten",
+  bytesRead: "as text",
+  numberWords: "refused",
+  otherForms: "percent, fractions and dates",
+  digitsBeyond: "error",
+  tooLarge: "error",
+  tooSmall: "zero",
+  beyondDouble: "no number",
+  decimalHalves: "away from zero",
+  doubleHalves: "to even",
+  doubleDigits: "shortest",
+} as const;
+
+/** How a value becomes a number (6.13.34), by the option `textAsNumber`. */
+const numbers: Readonly<Record<string, Step>> = {
+  convert: step("number-of", read),
+  zero: step("number-of", { ...read, notNumber: "zero" }),
+  error: step("number-of", { ...read, reads: "nothing" }),
+};
+
+/** What OpenFormula does to values without a function. */
+export const stepsBy = (textRule: string) => ({
+  number: numbers[textRule],
+  text: step("text-of", {
+    missing,
+    numbers: "double",
+    digits: "fifteen",
+    powerFrom: "1e21",
+    powerBelow: "1e-10",
+    power: "1E+20",
+    wholeDouble: "bare",
+    negativeZero: "dropped",
+    beyondNumbers: "NaN and INF",
+    decimalZeros: "dropped",
+    truthText: "TRUE",
+    bytesText: "utf-8",
+    listText: "item by item",
+  }),
+});
+
+const steps = stepsBy("convert");
+
+/** A value as text (OpenDocument 1.3 part 4, 6.3.14), an array item by item; null and failures stay. */
+export const toText = worked(steps.text);
+
+/** A value as a number. */
+export const toNumber = worked(steps.number);
+
+const numberOrNothing = worked(step("number-of", { ...read, notNumber: "null" }));
+
+/** A text as a number by the rules of VALUE (6.13.34); undefined when it is none. */
+export const numberOfText = (text: string): number | undefined => (numberOrNothing(text) as number | null) ?? undefined;

@@ -1,0 +1,29 @@
+import type { AnswerOf } from "../../traits/index.ts";
+import { step } from "../step.ts";
+
+const missing = "null" as const;
+
+/** A text cut after so many characters, as a cast to VARCHAR of a length does. */
+export const cutTo = (length: number) =>
+  step(
+    "slice",
+    {
+      missing,
+      unit: "code point",
+      first: "1",
+      from: "start",
+      third: "length",
+      startBelow: "window",
+      negativeLength: "empty",
+      fraction: "truncated",
+    },
+    { start: 1, length },
+  );
+
+/** A text cut, or filled up with spaces, to so many characters, as a cast to CHARACTER of a length does. */
+export const filledTo = (length: number) =>
+  step("pad", { missing, unit: "code point", side: "right", negativeCount: "empty", emptyFill: "whole" }, { length, fill: " " });
+
+/** A number with so many digits, `scale` of them after the point; of any number of digits without `size`. */
+export const fitted = (tooLarge: AnswerOf<"tooLarge">, scale: number, size?: number) =>
+  step("fit", { missing, tooLarge }, { scale, ...(size !== undefined && { size }) });

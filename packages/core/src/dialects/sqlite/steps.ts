@@ -1,0 +1,73 @@
+import type { Double, Value } from "../../values/index.ts";
+import { step, worked } from "../step.ts";
+
+const missing = "null" as const;
+
+const read = {
+  missing,
+  numbers: "exact",
+  range: "64 bits",
+  reads: "its beginning",
+  blanks: "ascii",
+  notNumber: "zero",
+  plusSign: "read",
+  exponent: "read",
+  fractionRead: "refused",
+  separators: "none",
+  bases: "ten",
+  bytesRead: "as text",
+  numberWords: "refused",
+  otherForms: "none",
+  tooLarge: "nearest",
+  tooSmall: "zero",
+  beyondDouble: "infinity",
+  decimalHalves: "cut off",
+  doubleHalves: "cut off",
+  doubleDigits: "shortest",
+} as const;
+
+/** What SQLite does to values without a function. */
+export const steps = {
+  text: step("text-of", {
+    missing,
+    numbers: "exact",
+    digits: "seventeen",
+    powerFrom: "1e17",
+    powerBelow: "1e-4",
+    power: "1.0e+20",
+    wholeDouble: "with .0",
+    negativeZero: "dropped",
+    beyondNumbers: "NaN and Inf",
+    decimalZeros: "kept",
+    truthText: "1",
+    bytesText: "utf-8",
+    listText: "item by item",
+  }),
+  number: step("number-of", { ...read, numberKind: "as written", digitsBeyond: "double" }),
+  numeric: step("number-of", {
+    ...read,
+    numberKind: "integer if whole",
+    digitsBeyond: "double",
+    reads: "all of it",
+    notNumber: "unchanged",
+    bytesRead: "kept",
+  }),
+  "cast to numeric": step("number-of", { ...read, numberKind: "integer if whole", digitsBeyond: "double" }),
+  integer: step("number-of", { ...read, numberKind: "integer", digitsBeyond: "nearest" }),
+  real: step("number-of", { ...read, numberKind: "double", digitsBeyond: "double" }),
+};
+
+/** A value as text (`%!.17g` for doubles); null and failures stay. */
+export const toText = worked(steps.text);
+
+/** An operand of arithmetic: a text counts as the number that it begins with, an integer where it is written as one and fits. */
+export const toNumber = worked(steps.number);
+
+/** An integer, fractions cut, beyond 64 bits the nearest one; a text counts as the integer that it begins with. */
+export const toInteger = worked(steps.integer) as (value: Value) => number | bigint;
+
+/** The value as a double; a text counts as the number that it begins with. */
+export const toDouble = worked(steps.real) as (value: Value) => Double;
+
+/** NUMERIC affinity: a text that is a number becomes one, an integer where it is whole; others stay. */
+export const toNumeric = worked(steps.numeric);

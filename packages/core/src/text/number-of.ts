@@ -1,0 +1,259 @@
+import type { AnswerOf, Answers } from "../traits/index.ts";
+import {
+  Bytes,
+  Decimal,
+  type Digits,
+  Double,
+  Failure,
+  type Value,
+  integer,
+  roundHalfEven,
+  roundedDigits,
+  serialOfText,
+  shortestDigits,
+  textOfBytes,
+} from "../values/index.ts";
+import { any, operation } from "./operation.ts";
+
+const traits = [
+  "missing",
+  "numbers",
+  "numberKind",
+  "range",
+  "reads",
+  "blanks",
+  "notNumber",
+  "plusSign",
+  "exponent",
+  "fractionRead",
+  "separators",
+  "bases",
+  "bytesRead",
+  "numberWords",
+  "otherForms",
+  "digitsBeyond",
+  "tooLarge",
+  "tooSmall",
+  "beyondDouble",
+  "decimalHalves",
+  "doubleHalves",
+  "doubleDigits",
+] as const;
+type Own = Answers<(typeof traits)[number]>;
+
+const bits = (answer: AnswerOf<"range">): readonly [bigint, bigint] | undefined => {
+  if (answer === "any") return undefined;
+  const [size, kind] = answer.split(" bits");
+  const all = 1n << BigInt(size);
+  return kind === "" ? [-all / 2n, all / 2n - 1n] : [0n, all - 1n];
+};
+
+/** A whole number within a range, by what becomes of others. */
+function fitted(answer: AnswerOf<"range">, rule: AnswerOf<"digitsBeyond">): (value: bigint) => Value {
+  const range = bits(answer);
+  if (!range) return integer;
+  const [least, most] = range;
+  const size = (most - least).toString(2).length;
+  return (value) => {
+    if (value >= least && value <= most) return integer(value);
+    if (rule === "error") return new Failure("number-out-of-range");
+    if (rule === "double") return new Double(Number(value));
+    if (rule === "nearest" || value < least) return integer(value < least ? least : most);
+    // What only a number without a sign has room for becomes a negative one.
+    const all = (1n << BigInt(size)) - 1n;
+    return integer(BigInt.asIntN(size, value > all ? all : value));
+  };
+}
+
+const blank: Readonly<Record<AnswerOf<"blanks">, string>> = { ascii: "[ \\t\\n\\v\\f\\r]*", unicode: "\\s*", none: "" };
+const digit: Readonly<Record<AnswerOf<"separators">, string>> = {
+  none: "\\d+",
+  underscores: "\\d+(?:_\\d+)*",
+  commas: "(?:\\d{1,3}(?:,\\d{3})+|\\d+)",
+};
+const digitsOfBase: Readonly<Record<AnswerOf<"bases">, string>> = {
+  ten: "",
+  sixteen: "0x[0-9a-f]+",
+  "two and sixteen": "0x[0-9a-f]+|0b[01]+",
+  "two, eight and sixteen": "0x(?:_?[0-9a-f])+|0o(?:_?[0-7])+|0b(?:_?[01])+",
+};
+
+const words = /^([+-]?)(?:(inf(?:inity)?)|nan)$/i;
+
+/** What stands in a text for a number: its digits in plain form, or the number itself. */
+type Read = (text: string) => string | bigint | Value | undefined;
+
+function reader({ numberKind, reads, blanks, plusSign, exponent, fractionRead, separators, bases, ...own }: Own): Read {
+  if (reads === "nothing") return () => undefined;
+  const sign = plusSign === "read" ? "[+-]?" : "-?";
+  const count = digit[separators];
+  const isWhole = numberKind === "integer" && fractionRead !== "rounded";
+  const fraction = separators === "underscores" ? count : "\\d+";
+  const power = exponent === "read" && !isWhole ? `(?:e[+-]?${fraction})?` : "";
+  const number = isWhole ? count : `(?:${count}(?:\\.(?:${fraction})?)?|\\.${fraction})${power}`;
+  const found = new RegExp(`^${blank[blanks]}(${sign}${number})${reads === "all of it" ? `${blank[blanks]}$` : ""}`, "i");
+  const based = bases === "ten" ? undefined : new RegExp(`^(${plusSign === "read" ? sign : ""})(${digitsOfBase[bases]})$`, "i");
+  const trimmed = new RegExp(`^${blank[blanks]}([^]*?)${blank[blanks]}$`);
+  return (text) => {
+    const [, digits] = found.exec(text) ?? [];
+    if (digits !== undefined) return separators === "none" ? digits : digits.replaceAll(/[_,]/g, "");
+    const [, inner] = trimmed.exec(text)!;
+    const [, minus, other] = based?.exec(inner) ?? [];
+    if (other !== undefined) return BigInt(other.replaceAll("_", "").toLowerCase()) * (minus === "-" ? -1n : 1n);
+    if (own.numberWords === "read" && words.test(inner)) {
+      const [, before, infinity] = words.exec(inner)!;
+      return new Double(infinity ? (before === "-" ? -Infinity : Infinity) : NaN);
+    }
+    return own.otherForms === "none" ? undefined : otherForm(inner);
+  };
+}
+
+/** A percentage, a whole number with a fraction, or a date as a serial number. */
+function otherForm(text: string): Value | undefined {
+  const percent = /^(.*?)\s*%$/.exec(text);
+  if (percent && /^[+-]?(?:(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?$/.test(percent[1]))
+    return Number(percent[1].replaceAll(",", "")) / 100;
+  const mixed = /^([+-]?)(\d+) (\d+)\/(\d+)$/.exec(text);
+  if (mixed && Number(mixed[4]) !== 0)
+    return (mixed[1] === "-" ? -1 : 1) * (Number(mixed[2]) + Number(mixed[3]) / Number(mixed[4]));
+  return serialOfText(text);
+}
+
+const wholeBy: Readonly<Record<AnswerOf<"doubleHalves">, (value: number) => number>> = {
+  "cut off": Math.trunc,
+  "to even": roundHalfEven,
+  "away from zero": (value) => Math.sign(value) * Math.floor(Math.abs(value) + 0.5),
+};
+
+const decimalOf = ({ digits, exponent }: Digits, sign: number): Decimal =>
+  Decimal.parse(`${sign < 0 ? "-" : ""}${digits[0]}.${digits.slice(1)}e${exponent}`)!;
+
+/** A text as the number that it is or begins with; a number as one of the kind that is wanted. */
+export const numberOf = operation({
+  id: "number-of",
+  family: "convert",
+  summary: "reads a value as a number",
+  slots: [any("value")],
+  traits,
+  prepare(own) {
+    const { numbers, numberKind, range, notNumber, tooSmall, beyondDouble, decimalHalves, doubleHalves, doubleDigits } = own;
+    const read = reader(own);
+    const ofDigits = fitted(range, own.digitsBeyond);
+    const ofNumber = fitted(range, own.tooLarge);
+    const outside = () => new Failure("number-out-of-range");
+    const isOpen = numberKind === "as written" || numberKind === "integer if whole";
+    const is32Bits = numberKind === "double of 32 bits";
+    const double = (value: number): Value => {
+      const kept = is32Bits ? Math.fround(value) : value;
+      return numbers === "double" ? kept : new Double(kept);
+    };
+
+    const bad = (value: Value): Value =>
+      notNumber === "error"
+        ? new Failure("not-a-number", { text: String(value) })
+        : notNumber === "unchanged"
+          ? value
+          : notNumber === "null"
+            ? null
+            : toKind(0, "0");
+
+    /** A double by the rules for what is beyond its range; `text` is what it was read from. */
+    function doubleBy(value: number, given: Value, isNothing: boolean): Value {
+      if (Number.isFinite(value) && (value !== 0 || isNothing || tooSmall === "zero")) return double(value);
+      if (Number.isFinite(value) || beyondDouble === "error") return outside();
+      if (beyondDouble === "no number") return bad(given);
+      return double(beyondDouble === "largest" ? Math.sign(value) * Number.MAX_VALUE : value);
+    }
+
+    function wholeOf(value: number): Value {
+      if (!Number.isFinite(value)) {
+        if (own.tooLarge === "error" || range === "any") return outside();
+        return Number.isNaN(value) ? 0 : ofNumber(value > 0 ? 1n << 200n : -(1n << 200n));
+      }
+      return ofNumber(BigInt(wholeBy[doubleHalves](value)));
+    }
+
+    function decimalFrom(value: number): Value {
+      if (!Number.isFinite(value))
+        return own.numberWords === "read" ? new Failure("not-covered", { what: "numeric NaN and infinity" }) : outside();
+      if (value === 0) return Decimal.of(0);
+      return decimalOf(doubleDigits === "fifteen" ? roundedDigits(value, 15) : shortestDigits(value), value);
+    }
+
+    /** Plain digits, with a sign, a point and a power of ten perhaps, as a number of the kind. */
+    function toKind(given: Value, digits: string): Value {
+      const isWhole = /^[+-]?\d+$/.test(digits);
+      switch (numberKind) {
+        case "double":
+        case "double of 32 bits":
+          return doubleBy(Number(digits), given, !/[1-9]/.test(digits.replace(/e.*/i, "")));
+        case "as written":
+          return isWhole ? ofDigits(BigInt(digits)) : doubleBy(Number(digits), given, true);
+        case "integer if whole": {
+          const value = Number(digits);
+          if (isWhole) return ofDigits(BigInt(digits));
+          // As many bits as a floating-point number has and a few to spare.
+          return Number.isInteger(value) && Math.abs(value) < 2 ** 51 ? value : doubleBy(value, given, true);
+        }
+        case "decimal":
+          return Decimal.parse(digits.replace(/\.(?=$|e)/i, "")) ?? bad(given);
+        case "integer": {
+          if (isWhole) return ofDigits(BigInt(digits));
+          const value = Decimal.parse(digits.replace(/\.(?=$|e)/i, ""));
+          return value ? ofDigits(value.rounded(0).coefficient) : bad(given);
+        }
+      }
+    }
+
+    function fromText(text: string): Value {
+      const found = read(text);
+      if (found === undefined) return bad(text);
+      if (typeof found === "string") return toKind(text, found.replace(/^\+/, ""));
+      if (typeof found === "bigint") return toKind(text, String(found));
+      if (numberKind === "decimal") return new Failure("not-covered", { what: "numeric NaN and infinity" });
+      if (typeof found === "number") return Number.isFinite(found) ? double(found) : bad(text);
+      return numberKind === "integer" ? bad(text) : found;
+    }
+
+    const exact = (value: number | bigint): Value =>
+      numberKind === "decimal"
+        ? typeof value === "bigint" || Number.isInteger(value)
+          ? Decimal.of(value)
+          : decimalFrom(value)
+        : numberKind === "integer"
+          ? typeof value === "bigint" || Number.isInteger(value)
+            ? ofNumber(BigInt(value))
+            : wholeOf(value)
+          : isOpen
+            ? value
+            : double(Number(value));
+
+    return (value: Value): Value => {
+      switch (typeof value) {
+        case "string":
+          return fromText(value);
+        case "number":
+          return numbers === "double" ? value : exact(value);
+        case "bigint":
+          return numbers === "double" ? Number(value) : exact(value);
+        case "boolean":
+          return exact(Number(value));
+      }
+      if (value === null) return toKind(0, "0");
+      if (value instanceof Bytes) return own.bytesRead === "kept" ? value : fromText(textOfBytes(value.bytes));
+      if (value instanceof Decimal) {
+        if (numberKind === "integer")
+          return ofNumber(decimalHalves === "cut off" ? value.quotient(Decimal.of(1)) : value.rounded(0).coefficient);
+        return numberKind === "decimal" || (isOpen && numbers === "exact")
+          ? value
+          : doubleBy(value.toNumber(), value, value.isZero);
+      }
+      if (value instanceof Double) {
+        if (numberKind === "integer") return wholeOf(value.value);
+        if (numberKind === "decimal") return decimalFrom(value.value);
+        return is32Bits || numbers === "double" ? double(value.value) : value;
+      }
+      return bad(value);
+    };
+  },
+});
