@@ -63,6 +63,7 @@ const byKind: Readonly<Record<string, readonly Value[]>> = {
 /** Slots that a row sets once for all. */
 const settled: Readonly<Record<string, readonly string[]>> = {
   sign: ["+", "-", "*", "/", "idiv", "mod", "^"],
+  joiner: ["and", "or", "xor"],
   what: ["missing", "present", "true", "false"],
   relation: ["=", "<>", "<", "<=", ">", ">=", "order"],
 };

@@ -1,14 +1,18 @@
 import { describe, expect, test } from "@jest/globals";
-import { Bytes, Decimal, Double, type Value, applyKernel } from "indigo-quill";
-import { type Dialect, dialects, isPure } from "indigo-quill/dialects";
+import { Bytes, Decimal, Double, Failure, type Value, applyKernel, compile } from "indigo-quill";
+import { type Dialect, type FunctionRow, dialects, duckdb, isPure } from "indigo-quill/dialects";
 import { type OperationId, operationOf, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait } from "indigo-quill/traits";
 
 type Slots = readonly (Value | undefined)[];
 
+const noRows = { columns: [], rows: 1 };
+
 /** Slots on which two answers to a trait give different results; other answers that must be set for it to matter. */
 interface Effect {
-  readonly slots: Slots;
+  readonly slots?: Slots;
+  /** Instead of slots, for what is asked before any row is looked at: an expression of DuckDB. */
+  readonly expression?: string;
   readonly answers: readonly [string, string];
   readonly with?: Readonly<Record<string, string>>;
   readonly fixed?: Readonly<Record<string, string>>;
@@ -33,6 +37,20 @@ const read = {
 // prettier-ignore
 const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> } = {
   is: { truth: { slots: [null, _], answers: ["true or false", "1 or 0"], fixed: { what: "missing" } } },
+  connect: {
+    truth: { slots: [true, true, _], answers: ["true or false", "1 or 0"], fixed: { joiner: "and" } },
+    evaluates: { slots: [false, new Failure("not-a-number"), _], answers: ["left first", "both"], fixed: { joiner: "and" } },
+    inConditions: { expression: "case when false and cast('x' as integer) > 1 then 1 end", answers: ["the same", "rows left open"], with: { constants: "none" } },
+    constants: { expression: "cast('x' as integer) > 1 and false", answers: ["none", "any"] },
+  },
+  not: {
+    missing: { slots: [null], answers: blank },
+    truth: { slots: [true], answers: ["true or false", "1 or 0"] },
+  },
+  "truth-of": {
+    missing: { slots: [null], answers: blank },
+    textTruth: { slots: ["yes"], answers: ["words and letters", "the number it begins with"] },
+  },
   slice: {
     missing: { slots: [null, 1, 2], answers: blank },
     unit: { slots: ["a😀b", 1, 2], answers: ["code point", "utf-16 unit"] },
@@ -244,10 +262,23 @@ function someAnswers(id: OperationId): Readonly<Record<string, string>> {
   return Object.fromEntries(operationOf(id).traits.map((trait) => [trait, Object.keys(describeTrait(trait).answers)[0]]));
 }
 
-function result(id: OperationId, { slots, with: others = {}, fixed = {} }: Effect, trait: string, answer: string): Value {
+function result(
+  id: OperationId,
+  { slots, expression, with: others = {}, fixed = {} }: Effect,
+  trait: string,
+  answer: string,
+): Value {
+  if (expression !== undefined) {
+    const dialect = duckdb();
+    const changed = (row: FunctionRow) =>
+      isPure(row) && row.operation === id
+        ? ({ ...row, answers: { ...row.answers, ...others, [trait]: answer } } as FunctionRow)
+        : row;
+    return compile({ ...dialect, rows: dialect.rows.map(changed) }, expression, noRows).run(noRows)[0];
+  }
   const answers = { ...someAnswers(id), ...others, [trait]: answer };
   const operation = operationOf(id);
-  return applyKernel(operation.prepare(answers as never, fixed), slots, operation.slots, answers.missing);
+  return applyKernel(operation.prepare(answers as never, fixed), slots ?? [], operation.slots, answers.missing);
 }
 
 describe.each(Object.keys(operations) as OperationId[])("%s", (id) => {

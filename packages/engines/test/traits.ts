@@ -1,16 +1,20 @@
 import { type Connection, probe } from "@indigo-quill/engines";
 import { dialects, isPure } from "indigo-quill/dialects";
+import type { TraitId } from "indigo-quill/traits";
 
-/** The traits that the functions of each SQL dialect with an engine answer, sorted. */
-export const sqlDialects: Readonly<Record<string, readonly string[]>> = Object.fromEntries(
+/** The traits that the functions and steps of each SQL dialect with an engine answer, sorted. */
+export const sqlDialects: Readonly<Record<string, readonly TraitId[]>> = Object.fromEntries(
   ["postgresql", "sqlite", "mariadb", "duckdb"].map((id) => {
-    const answered = dialects[id]().rows.flatMap((row) => (isPure(row) ? Object.keys(row.answers) : []));
+    const { rows, steps } = dialects[id]();
+    const answered = [...rows.filter(isPure), ...Object.values(steps)].flatMap(
+      ({ answers }) => Object.keys(answers) as TraitId[],
+    );
     return [id, [...new Set(answered)].sort()];
   }),
 );
 
 /** Expressions whose value tells the answers to a trait apart; each is asked of the engine and of us. */
-const shared = {
+const shared: Readonly<Record<TraitId, string>> = {
   missing: "upper(cast(null as char(1))) is null",
   unit: "substr('a😀b', 2, 1)",
   counted: "length('é😀')",
@@ -63,8 +67,43 @@ const shared = {
   asked: "upper('a')",
   farEnd: "substr('abc', 2, 2147483647)",
   measure: "levenshtein('ab', 'ba') + 10 * damerau_levenshtein('ab', 'ba')",
+  numberKind: "cast('12' as integer)",
+  range: "cast('-2147483648' as integer)",
+  reads: "cast('12abc' as integer)",
+  blanks: "cast(' 12 ' as integer)",
+  notNumber: "cast('abc' as integer)",
+  plusSign: "cast('+5' as integer)",
+  exponent: "cast('1e3' as decimal(9,2))",
+  fractionRead: "cast('12.5' as integer)",
+  separators: "cast('1_000' as integer)",
+  bases: "cast('0x10' as integer)",
+  bytesRead: "cast('12' as integer)",
+  numberWords: "cast('inf' as decimal(5,1))",
+  otherForms: "cast('12%' as integer)",
+  digitsBeyond: "cast('99999999999999999999' as integer)",
+  tooLarge: "cast(99999999999999999999.0 as integer)",
+  beyondDouble: "cast('1e999' as double)",
+  tooSmall: "cast('1e-999' as double)",
+  decimalHalves: "cast(2.5 as integer)",
+  doubleHalves: "cast(2.5e0 as integer)",
+  doubleDigits: "cast(0.1e0 + 0.2e0 as decimal(30,20))",
+  digits: "concat(0.1e0 + 0.2e0)",
+  powerFrom: "concat(1e14, ' ', 1e15, ' ', 1e16)",
+  powerBelow: "concat(1e-4, ' ', 1e-5, ' ', 1e-15, ' ', 1e-16)",
+  power: "concat(1e20, ' ', 1.5e-20)",
+  wholeDouble: "concat(12e0)",
+  negativeZero: "concat(-0e0)",
+  beyondNumbers: "concat('nan'::double, 'inf'::double)",
+  decimalZeros: "concat(12.50)",
+  truthText: "concat(1 = 1)",
+  bytesText: "concat(x'61')",
+  listText: "concat('a')",
+  textTruth: "not '1x'",
+  evaluates: "1 = 2 and 1 / 0 = 1",
+  inConditions: "case when 1 = 2 and 1 / 0 = 1 then 1 else 2 end",
+  constants: "1 / 0 = 1 and 1 = 2",
 };
-type Probes = Partial<Record<keyof typeof shared, string>>;
+type Probes = Partial<Record<TraitId, string>>;
 
 const own: Readonly<Record<string, Probes>> = {
   postgresql: {
@@ -87,6 +126,22 @@ const own: Readonly<Record<string, Probes>> = {
     fraction: "left('abc', 2.5)",
     from: "right('abc', 2)",
     remainder: "5.5 % 2",
+    numberWords: "cast('-inf' as float8) < 0",
+    beyondDouble: "cast('1e999' as float8)",
+    tooSmall: "cast('1e-999' as float8)",
+    doubleHalves: "cast(cast(2.5 as float8) as integer)",
+    doubleDigits: "cast(0.1::float8 + 0.2::float8 as numeric)",
+    digits: "(0.1::float8 + 0.2::float8)::text",
+    powerFrom: "1e14::float8::text || ' ' || 1e15::float8::text",
+    powerBelow: "1e-4::float8::text || ' ' || 1e-5::float8::text",
+    power: "1e20::float8::text",
+    wholeDouble: "12::float8::text",
+    negativeZero: "(-0.0::float8)::text",
+    beyondNumbers: "'nan'::float8::text || '-inf'::float8::text",
+    truthText: "(1 = 1)::text",
+    bytesText: "'\\xff'::bytea::text",
+    listText: "array['a', 'b c', null, '']::text",
+    textTruth: "'y'::boolean",
   },
   sqlite: {
     absent: "instr('abc', 'x')",
@@ -102,6 +157,15 @@ const own: Readonly<Record<string, Probes>> = {
     notANumber: "1e999 - 1e999 is null",
     overflow: "1e308 * 10",
     missing: "upper(null) is null",
+    bytesRead: "x'3132' + 0",
+    tooLarge: "cast(1e20 as integer)",
+    beyondDouble: "cast('1e999' as real) > 1e308",
+    tooSmall: "cast('1e-999' as real)",
+    doubleHalves: "cast(-2.9 as integer)",
+    powerFrom: "1e15 || ' ' || 1e16 || ' ' || 1e17",
+    beyondNumbers: "-1e999 || ''",
+    evaluates: "(1 = 2) and abs(-9223372036854775807 - 1)",
+    constants: "abs(-9223372036854775807 - 1) and 0",
   },
   mariadb: {
     absent: "locate('x', 'abc')",
@@ -123,6 +187,12 @@ const own: Readonly<Record<string, Probes>> = {
     mixed: "5 = '5x'",
     notANumber: "0e0 / 0e0 is null",
     overflow: "1e308 * 10",
+    bytesRead: "cast('12' as binary) + 0",
+    beyondDouble: "'1e999' + 0 > 1e308",
+    tooSmall: "'1e-999' + 0",
+    beyondNumbers: "concat(1e0)",
+    evaluates: "(1 = 2) and exp(1000)",
+    constants: "exp(1000) and 0",
   },
   duckdb: {
     absent: "strpos('abc', 'x')",
@@ -148,15 +218,20 @@ const own: Readonly<Record<string, Probes>> = {
     emptyText: "string_split('', ',')",
     edges: "string_split(',a,', ',')",
     mixed: "'a' < 'b'",
+    numberWords: "cast('-inf' as double) < 0",
+    bytesText: "'\\xFFa'::blob::varchar",
+    listText: "['a', 'b, c', null, '']::varchar",
+    textTruth: "'y'::boolean",
+    evaluates: "(length('a') = 2) and cast('x' as integer) = 1",
+    inConditions: "case when 1 = 2 and cast('x' as integer) = 1 then 1 else 2 end",
+    constants: "cast('x' as integer) = 1 and 1 = 2",
   },
 };
 
 export const traitProbes: Readonly<Record<string, Readonly<Record<string, string>>>> = Object.fromEntries(
   Object.entries(own).map(([id, probes]) => [
     id,
-    Object.fromEntries(
-      sqlDialects[id].map((trait) => [trait, probes[trait as keyof typeof shared] ?? shared[trait as keyof typeof shared]]),
-    ),
+    Object.fromEntries(sqlDialects[id].map((trait) => [trait, probes[trait] ?? shared[trait]])),
   ]),
 );
 

@@ -61,8 +61,7 @@ function stepsOf(program: Program, sample: Sample, row: number): Step[] {
   program.runRow(sample, row, (source, value, bound, slots) => {
     if (bound.kind !== "operation" || !slots) return;
     const step = { dialect: program.dialect, range: source.range, value };
-    const given = bound.inputs.map((input, i) => (input === undefined ? undefined : slots[i]));
-    steps.push({ ...step, bound, slots: given });
+    steps.push({ ...step, bound, slots });
     const idiom = idiomOf(bound);
     if (idiom && idiom.operation !== bound.operation)
       steps.push({ ...step, bound: idiom, slots: inputValues(program, idiom, row) });

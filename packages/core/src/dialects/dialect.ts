@@ -103,8 +103,6 @@ export interface TypeRules {
   cast(from: string, to: string): Cast | undefined;
   /** The type of dates as a cast writes it; left out where dates are texts or numbers. */
   readonly dates?: string;
-  /** The truth of a condition; null counts as false in a choice. */
-  truth(value: Value): boolean | null | Failure;
   /**
    * One type for the branches of a choice (what ELSE gives first) or the items of a list; undefined when
    * there is none. `isOpen` says that a choice gives null where no branch is taken.

@@ -16,7 +16,7 @@ import {
   ungrouped,
   walk,
 } from "../syntax/index.ts";
-import { type OperationId, operationOf } from "../text/index.ts";
+import { type OperationId, decisiveOf, operationOf, truthBy } from "../text/index.ts";
 import { Failure, FunctionItem, type TextRange, type Value, isFailure, sameRange, limitCodes } from "../values/index.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
 import { lazyChoice } from "./forms.ts";
@@ -259,7 +259,9 @@ export class Binder {
         if (!tries) return bound;
         return this.#code(node, type, [bound], ([cell]) => (row) => {
           const value = cell(row);
-          return isFailure(value) && value.code !== "not-covered" ? null : value;
+          // What its operand fails at is not tried.
+          const isOwn = isFailure(value) && sameRange(value.range, node.range);
+          return isOwn && value.code !== "not-covered" ? null : value;
         });
       }
       case "list": {
@@ -492,10 +494,38 @@ export class Binder {
         converted.slice(escape - guards, escape + 1),
         (cells) => (at) => (cells.slice(0, -1).some((cell) => cell(at) === null) ? null : cells[guards](at)),
       );
+    if (isPure(row) && row.operation === "connect") return this.#connected(node, row, args, converted, type);
     const bound = isPure(row)
       ? { ...boundOperation(row, converted), source: node as Expression, type }
       : this.#coded(node, row, this.dialect.code[row.code], args, converted, type);
     return this.#fitted(bound);
+  }
+
+  /** AND, OR and their like: a side that no row changes may settle it, and conditions may be looked at otherwise. */
+  #connected(
+    node: Call,
+    row: FunctionRow & Step<"connect">,
+    args: readonly Bound[],
+    converted: readonly Bound[],
+    type: string,
+  ): Bound {
+    const { constants, inConditions } = row.answers;
+    const bound: Bound & BoundOperation = { ...boundOperation(row, converted), source: node, type };
+    if (inConditions === "rows left open" && this.#conditions.has(node))
+      return { ...bound, answers: { ...bound.answers, evaluates: "rows left open" } };
+    const decisive = decisiveOf(row.fixed?.joiner ?? null);
+    const isSettling = (side: Bound, i: number): boolean => {
+      const known =
+        constants === "any"
+          ? !dependsOnRow(side)
+          : constants === "whole numbers" && side.kind === "constant" && typeof side.value === "number";
+      return known && constantValue(converted[i], this.dialect) === decisive;
+    };
+    const at = args.findIndex(isSettling);
+    if (at < 0) return bound;
+    const value = truthBy(row.answers.truth)(decisive);
+    // What stands before it is looked at first.
+    return { kind: "constant", value, dropped: converted.slice(0, at), type, source: node };
   }
 
   /** Checks the range of a result where the dialect's types have one. */
@@ -606,7 +636,7 @@ export class Binder {
     const items = last ? [...unified.slice(1), unified[0]] : unified;
     const kept = tests.filter((_, i) => isTaken(i));
     return this.#code(node, type, [...kept, ...items.filter((_, i) => isTaken(i))], (cells) =>
-      lazyChoice(cells.slice(0, kept.length), cells.slice(kept.length), this.dialect.types),
+      lazyChoice(cells.slice(0, kept.length), cells.slice(kept.length)),
     );
   }
 
@@ -630,8 +660,7 @@ export class Binder {
     for (const [i, test] of tests.entries()) {
       // What is compared with a constant that cannot be read is an error of its row, though no row is looked at.
       const isSteady = !dependsOnRow(test) && ![...walk(test.source)].some(({ kind }) => kind === "name");
-      const value = isSteady ? constantValue(test, this.dialect) : undefined;
-      const holds = value === undefined ? undefined : types.truth(value);
+      const holds = isSteady ? constantValue(test, this.dialect) : undefined;
       if (holds instanceof Failure) {
         if (holds.code === "not-covered" || limitCodes.has(holds.code)) return undefined;
         return holds;
@@ -724,6 +753,7 @@ export class Binder {
     inner: Cell,
   ): Cell {
     const { types } = this.dialect;
+    const isTrue = worked(types.conversion("any", "condition")?.convert);
     return (row) => {
       const value = from(row);
       if (isFailure(value)) return value;
@@ -739,8 +769,8 @@ export class Binder {
         if (isFailure(result)) return result;
         if (form === "for" || form === "each") results.push(result);
         else {
-          const truth = types.truth(result);
-          if (typeof truth === "object" && truth) return truth;
+          const truth = isTrue(result);
+          if (isFailure(truth)) return truth;
           if ((truth === true) === (form === "some")) return form === "some";
         }
       }

@@ -26,7 +26,7 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     // A query is worked out when rows are, and so is which of two rows comes first.
     const isLater = source.kind === "query" || (bound.plain && source.kind === "call" && /^[<>]=?$/.test(source.name));
     const said = bound.plain ?? source;
-    const isJoined = bound.kind === "code" && said.kind === "call" && !isLater;
+    const isJoined = (bound.kind === "code" || bound.kind === "operation") && said.kind === "call" && !isLater;
     const decisive = isJoined ? { and: false, or: true }[said.name] : undefined;
     const values: Value[] = [];
     const parts = partsOf(bound);
@@ -52,8 +52,7 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     for (let i = 0; i < branches; i++) {
       const test = fold(parts[i]);
       if (test instanceof Failure) return test;
-      const truth = test && dialect.types.truth(test.value);
-      if (test && truth !== true) continue;
+      if (test && test.value !== true) continue;
       const result = fold(parts[branches + i]);
       if (result instanceof Failure || (test && isSettled)) return result;
       isSettled = false;

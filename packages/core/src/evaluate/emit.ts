@@ -10,7 +10,7 @@ import { faster } from "./idioms.ts";
  * Is told the value of every sub-expression, and for operations the values in their slots; after it, what a conversion
  * made of it.
  */
-export type Observer = (source: Expression, value: Value, bound: Bound, slots?: readonly Value[]) => void;
+export type Observer = (source: Expression, value: Value, bound: Bound, slots?: readonly (Value | undefined)[]) => void;
 
 /** Where the cells read their columns; set before a run. */
 export interface Frame {
@@ -94,7 +94,10 @@ export function applyKernel(
   missing: string,
 ): Value {
   let filled: readonly (Value | undefined)[] = slots;
-  for (const value of slots) if (value instanceof Failure) return value;
+  for (let i = 0; i < slots.length; i++) {
+    const value = slots[i];
+    if (value instanceof Failure && !kinds[i].failing) return value;
+  }
   for (let i = 0; i < slots.length; i++) {
     if (slots[i] !== null) continue;
     const { kind, nullable } = kinds[i];
@@ -114,6 +117,9 @@ export function applyKernel(
   return (kernel as (...values: readonly (Value | undefined)[]) => Value)(...filled);
 }
 
+/** What the first value of an operation settles, where it may; null is never settled by itself. */
+const settlerOf = ({ operation, answers, fixed }: BoundOperation) => operationOf(operation).settles?.(answers as Answers, fixed);
+
 /** The kernel of a bound operation, perhaps with other answers. */
 export function kernelOf(bound: BoundOperation, answers = bound.answers): Kernel {
   return operationOf(bound.operation).prepare(answers as Answers, bound.fixed);
@@ -124,19 +130,16 @@ function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dial
   const kernel = kernelOf(bound);
   const inputs = bound.inputs.map((input) => input && inputCell(input, frame, dialect, observe));
   const stops = stopsAtNull(bound, dialect);
+  const settledBy = settlerOf(bound);
   return (row) => {
-    const slots = inputs.map((cell) => cell?.(row));
+    const first = inputs[0]?.(row);
+    const early = first === undefined ? undefined : settledBy?.(first);
+    const slots = [first, ...inputs.slice(1).map((cell) => (early === undefined ? cell?.(row) : undefined))];
     placeTaken();
-    const value =
-      stops && slots[0] === null
-        ? null
-        : settle(applyKernel(kernel, slots, kinds, bound.answers.missing), bound.source.range, dialect);
-    observe(
-      bound.source,
-      value,
-      bound,
-      slots.map((slot) => slot ?? null),
-    );
+    const known = stops && first === null ? null : early;
+    const result = known === undefined ? applyKernel(kernel, slots, kinds, bound.answers.missing) : known;
+    const value = settle(result, bound.source.range, dialect);
+    observe(bound.source, value, bound, slots);
     return value;
   };
 }
@@ -242,6 +245,13 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
   }
   if (cells.length === 2 && a && b) {
     const run = kernel as Kernel2;
+    const settledBy = settlerOf(bound);
+    if (settledBy)
+      return (row) => {
+        const x = a(row);
+        const early = settledBy(x);
+        return done(early === undefined ? run(x, b(row)) : early);
+      };
     const y = constants[1];
     if (plain(y)) {
       return (row) => {

@@ -9,7 +9,7 @@ export interface Taken {
 }
 
 /** Where in its text the value of the operation that has just run stands, as it said itself. */
-export function takenBy([text]: readonly Value[], value: Value): Taken | undefined {
+export function takenBy([text]: readonly (Value | undefined)[], value: Value): Taken | undefined {
   const start = placeTaken();
   if (start < 0 || typeof text !== "string" || typeof value !== "string") return undefined;
   return { text, range: { start, end: start + value.length } };

@@ -1,6 +1,7 @@
 import { agree } from "../contrast/equal.ts";
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
+import { worked } from "../dialects/step.ts";
 import { type Column, type Program, type RunBudget, type Sample, columnsUsed, compile } from "../evaluate/index.ts";
 import { isText, mistake } from "../evaluate/mistakes.ts";
 import { type Job, type Treatment, treatment } from "../lists/index.ts";
@@ -195,7 +196,8 @@ export function planColumns(
     ok: !problems.some(({ diagnostics }) => diagnostics.some(({ severity }) => severity === "error")),
     stages: (rows) => stages(rows),
     run(rows, budget) {
-      const truths = (program: Program) => program.run(rows, budget).map((value) => dialect.types.truth(value));
+      const truths = (program: Program) =>
+        program.run(rows, budget).map(worked(dialect.types.conversion(program.type, "condition")?.convert));
       const [changes, gives] = [where && truths(where), only && truths(only)];
       const all = Array.from({ length: rows.rows }, (_, row) => row);
       const isChanged = changes?.map((value) => value === true);

@@ -9,6 +9,7 @@ import { charOf, codeOf, compare, measure } from "./measure-test.ts";
 import type { Answers } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Operation } from "./operation.ts";
+import { connect, decisiveOf, not, truthOf } from "./logic.ts";
 import { numberOf } from "./number-of.ts";
 import { pad, repeat } from "./pad.ts";
 import { recase } from "./recase.ts";
@@ -18,6 +19,7 @@ import { textOf } from "./text-of.ts";
 import { trim } from "./trim.ts";
 
 export * from "./operation.ts";
+export { decisiveOf };
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { placeTaken } from "./taken.ts";
 
@@ -47,6 +49,9 @@ export const operations = {
   pad,
   calculate,
   is,
+  connect,
+  not,
+  "truth-of": truthOf,
   "number-of": numberOf,
   fit,
   "text-of": textOf,

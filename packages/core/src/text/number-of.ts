@@ -74,7 +74,7 @@ const digit: Readonly<Record<AnswerOf<"separators">, string>> = {
 const digitsOfBase: Readonly<Record<AnswerOf<"bases">, string>> = {
   ten: "",
   sixteen: "0x[0-9a-f]+",
-  "two and sixteen": "0x[0-9a-f]+|0b[01]+",
+  "two and sixteen": "0x[0-9a-f]+(?:_[0-9a-f]+)*|0b[01]+(?:_[01]+)*",
   "two, eight and sixteen": "0x(?:_?[0-9a-f])+|0o(?:_?[0-7])+|0b(?:_?[01])+",
 };
 
@@ -251,6 +251,8 @@ export const numberOf = operation({
       if (value instanceof Double) {
         if (numberKind === "integer") return wholeOf(value.value);
         if (numberKind === "decimal") return decimalFrom(value.value);
+        if (is32Bits && Number.isFinite(value.value) && !Number.isFinite(Math.fround(value.value)) && own.tooLarge === "error")
+          return outside();
         return is32Bits || numbers === "double" ? double(value.value) : value;
       }
       return bad(value);

@@ -31,6 +31,8 @@ export interface Slot {
   readonly nullable?: "left out" | "kept";
   /** The trait that says in which language it is written; two sides may then write the same in their own. */
   readonly writtenBy?: "pattern" | "replacement";
+  /** The kernel sees failures, too. */
+  readonly failing?: true;
   /** Always set by the function row, and known when the kernel is prepared. */
   readonly settled?: true;
 }
@@ -50,6 +52,8 @@ export interface Operation<T extends TraitId = TraitId> {
   readonly result?: "small";
   /** `fixed` holds the slots whose value the function row sets once for all. */
   prepare(answers: Answers<T>, fixed: Readonly<Record<string, Value>>): Kernel;
+  /** What the value in the first slot comes to by itself, so that the second is not evaluated; undefined where that counts. */
+  settles?(answers: Answers<T>, fixed: Readonly<Record<string, Value>>): (first: Value) => Value | undefined;
 }
 
 export const operation = <const T extends TraitId>(definition: Operation<T>): Operation<T> => definition;
@@ -61,6 +65,7 @@ export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
 export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "left out" });
 export const kept = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "kept" });
 export const written = (slot: Slot, by: "pattern" | "replacement"): Slot => ({ ...slot, writtenBy: by });
+export const failing = (slot: Slot): Slot => ({ ...slot, failing: true });
 export const settled = (slot: Slot): Slot => ({ ...slot, settled: true });
 
 /** UTF-16 units beyond which no operation makes a text. */

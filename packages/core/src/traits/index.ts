@@ -275,6 +275,28 @@ export const traits = {
     "true or false": "As true or false, which are no numbers.",
     "1 or 0": "As the number 1 or 0.",
   }),
+  textTruth: trait("Which texts are true or false?", {
+    "true or false": "Those that say so in any case; others are errors.",
+    "true, false or unknown": "Those that say so in any case; unknown is missing, others are errors.",
+    "words and what they begin with":
+      "true, yes, on and 1, false, no, off and 0, and what they alone begin with; others are errors.",
+    "words and letters": "true, yes, t, y and 1, false, no, f, n and 0; others are errors.",
+    "the number it begins with": "Those that begin with a number that is not 0 are true, all others false.",
+  }),
+  evaluates: trait("When is the second of two conditions evaluated?", {
+    "left first": "Where the first does not settle it.",
+    both: "Always; an error of either is that of the whole.",
+    "rows left open": "Where both may still hold: after true for AND, after what is not true for OR.",
+  }),
+  inConditions: trait("And where it only decides which rows something is done for?", {
+    "the same": "As everywhere.",
+    "rows left open": "Only for rows that may still be meant.",
+  }),
+  constants: trait("Which constant side settles it, so that the other one may fail?", {
+    none: "None, unless it comes first.",
+    "whole numbers": "A whole number that is written.",
+    any: "Any that no row changes.",
+  }),
   mixed: trait("How do values of different kinds compare?", {
     error: "It is an error.",
     "by kind": "Numbers come before texts, texts before truth values and bytes; they are never equal.",

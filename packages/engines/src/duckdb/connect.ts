@@ -72,6 +72,8 @@ export async function connect(settings: Settings): Promise<Connection> {
     threads: "1",
     lock_configuration: "true",
     disabled_optimizers: "statistics_propagation",
+    // A list of more than that is a mistake, not a reason to fill the machine.
+    memory_limit: "2GB",
   });
   const connection = await instance.connect();
   const version = (await connection.runAndReadAll("select version()")).getRows()[0][0];

@@ -225,28 +225,6 @@ function bignumOf(value: number): Uint8Array {
   return value < 0 ? bytes.map((byte) => 255 - byte) : bytes;
 }
 
-/**
- * AND and OR look at both sides whatever the left one is, unless one that is the same for every row decides. In a condition
- * only the rows that the left side leaves open go on to the right one.
- */
-const joined = (decisive: boolean): Code => ({
-  lazy: ([left, right], { steady, isCondition }) => {
-    if (isCondition)
-      return (row) => {
-        const first = left(row);
-        return isFailure(first) || (first === true) === decisive ? first : right(row);
-      };
-    const fixed = [left, right].filter((_, i) => steady(i));
-    return (row) => {
-      if (fixed.some((cell) => cell(row) === decisive)) return decisive;
-      const a = left(row);
-      const b = isFailure(a) ? a : right(row);
-      if (isFailure(b)) return b;
-      return a === decisive || b === decisive ? decisive : a === null || b === null ? null : !decisive;
-    };
-  },
-});
-
 /** Functions that are not rows of data. */
 export const duckdbCode: Readonly<Record<string, Code>> = {
   ...aggregateCode,
@@ -307,9 +285,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   greatest: extreme(1),
   least: extreme(-1),
   "is distinct from": { run: ([a, b]) => !same(a, b) },
-  and: joined(false),
-  or: joined(true),
-  not: strict((value: boolean) => !value),
   itself: { run: ([value]) => value },
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },

@@ -1,7 +1,6 @@
 import {
   Bytes,
   Decimal,
-  Double,
   Failure,
   type Value,
   isDate,
@@ -81,12 +80,6 @@ const names: Readonly<Record<string, string>> = lookup({
   varbinary: "blob",
 });
 
-function readBoolean(text: string): Value {
-  const word = text.trim().toLowerCase();
-  if (["true", "t", "yes", "y", "1"].includes(word)) return true;
-  return ["false", "f", "no", "n", "0"].includes(word) ? false : new Failure("not-a-boolean", { text });
-}
-
 const two = (digits: string): string => digits.padStart(2, "0");
 
 /** A date, and what stands after it; undefined where there is none. */
@@ -157,7 +150,7 @@ export function read(type: string, text: string): Value {
   if (isNumeric(type)) return worked(steps[type])(text);
   switch (type) {
     case "boolean":
-      return readBoolean(text);
+      return worked(steps.truth)(text);
     case "date":
       return readDate(text);
     case "timestamp":
@@ -174,7 +167,11 @@ export function read(type: string, text: string): Value {
 
 const literalTo = (type: string): Conversion => ({
   cost: type === "text" ? 1 : 2,
-  convert: isNumeric(type) ? steps[type] : unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
+  convert: isNumeric(type)
+    ? steps[type]
+    : type === "boolean"
+      ? steps.truth
+      : unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
 });
 
 const preferredTypes: Readonly<Record<string, number>> = lookup({ bigint: 1.01, integer: 1.03, hugeint: 1.2 });
@@ -248,7 +245,7 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (to === "condition") {
     if (from === "boolean") return { cost: 0 };
     if (from === "literal" || from === "text") return { ...literalTo("boolean"), late: true };
-    return isNumeric(from) ? { cost: 2, convert: unlessMissing((value) => truthOfNumber(value)) } : undefined;
+    return isNumeric(from) ? { cost: 2, convert: steps.truth } : undefined;
   }
   if (to === "output") return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: textFrom(from) }) };
   if (to === "nonlist") return from.endsWith("[]") ? undefined : { cost: 1, convert: textFrom(from) };
@@ -300,9 +297,6 @@ const eachItem = (work: Work): Own => {
   });
 };
 
-const truthOfNumber = (value: Value): boolean =>
-  value instanceof Double ? value.value !== 0 : value instanceof Decimal ? !value.isZero : Number(value) !== 0;
-
 /** A side of a comparison: a text beside another type is read as that type. */
 function comparedAs(from: string, to: string): Conversion | undefined {
   if (from === to) return { cost: 0 };
@@ -326,8 +320,9 @@ function castTo(from: string, type: string, sizes: readonly number[]): Work | un
   const isOpen = from === "text" || from === "literal" || from === "any" || from === "null";
   if (isNumeric(type))
     return isOpen || isNumeric(from) || from === "boolean" ? [steps[type], ...sizeWork(type, sizes)] : undefined;
+  if (isOpen && type === "boolean") return steps.truth;
   if (isOpen) return (value) => (typeof value === "string" ? read(type, value) : castAny(type, value));
-  if (isNumeric(from) && type === "boolean") return truthOfNumber;
+  if (isNumeric(from) && type === "boolean") return steps.truth;
   if (from === "date" && type === "timestamp") return (value) => `${value as string} 00:00:00`;
   if (from === "timestamp" && type === "date") return (value) => (value as string).slice(0, 10);
   if (from === "timestamp" && type === "time") return (value) => (value as string).slice(11);
@@ -336,7 +331,7 @@ function castTo(from: string, type: string, sizes: readonly number[]): Work | un
 
 /** A number or truth value as one of a type. */
 export const castAny = (type: string, value: Value): Value =>
-  isNumeric(type) ? worked(steps[type])(value) : type === "boolean" ? truthOfNumber(value) : value;
+  isNumeric(type) ? worked(steps[type])(value) : type === "boolean" ? worked(steps.truth)(value) : value;
 
 /** A decimal has so many digits, so many of them after the point: 18 and 3 unless said otherwise. */
 const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly Step[] =>
@@ -565,7 +560,6 @@ export const typeRules: TypeRules = {
     const parts = partsOfWork(convert).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
     return { type: target, convert: parts, ...(isTry && { tries: true as const }) };
   },
-  truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify,
   // A whole number that is written takes the type of those beside it, where it fits.
   numberBeside(value, own, others) {

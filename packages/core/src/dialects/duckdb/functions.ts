@@ -1,4 +1,4 @@
-import { beingRows } from "../shared/being.ts";
+import { logicRows } from "../shared/logic.ts";
 import { aggregates } from "./aggregates.ts";
 import { unitFunctions } from "./intervals.ts";
 import { roundedTypes, wholeTypes } from "./numbers.ts";
@@ -233,9 +233,6 @@ const coded = (
     ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
     ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
     ...compared.map((type): Coded => ["is distinct from", "logic", "Whether they differ, null being like null.", `left side.${type}, right side.${type}`, "boolean", operatorsDoc]),
-    ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", operatorsDoc],
-    ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", operatorsDoc],
-    ["not", "logic", "True for false.", "value condition", "boolean", operatorsDoc],
     ...["binary", "c", "posix", "nocase", "noaccent", "nocase.noaccent"].map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
     ...wholeTypes.map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
     ...["decimal", "double"].map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, "negate"]),
@@ -387,7 +384,7 @@ const coded = (
     parameters: params(form),
     result,
     code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
     evidence,
   }),
 );
@@ -396,7 +393,15 @@ const coded = (
 export const duckdbRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
-  ...beingRows({ truth: "true or false", result: "boolean", condition: "condition", evidence: [operatorsDoc, operatorsDoc] }),
+  ...logicRows({
+    truth: "true or false",
+    result: "boolean",
+    condition: "condition",
+    evaluates: "both",
+    inConditions: "rows left open",
+    constants: "any",
+    evidence: [operatorsDoc, operatorsDoc, operatorsDoc],
+  }),
   ...coded,
   ...aggregates,
 ];

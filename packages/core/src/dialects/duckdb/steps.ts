@@ -30,7 +30,7 @@ const read = {
   plusSign: "refused",
   exponent: "read",
   fractionRead: "rounded",
-  separators: "none",
+  separators: "underscores",
   bases: "ten",
   bytesRead: "as text",
   numberWords: "refused",
@@ -38,17 +38,18 @@ const read = {
   digitsBeyond: "error",
   tooLarge: "error",
   tooSmall: "zero",
-  beyondDouble: "no number",
+  beyondDouble: "infinity",
   decimalHalves: "away from zero",
   doubleHalves: "to even",
   doubleDigits: "shortest",
 } as const;
-const double = { ...read, separators: "underscores", numberWords: "read" } as const;
+const double = { ...read, numberWords: "read" } as const;
 const whole = (range: AnswerOf<"range">) =>
-  step("number-of", { ...read, numberKind: "integer", range, separators: "underscores", bases: "two and sixteen" });
+  step("number-of", { ...read, numberKind: "integer", range, bases: "two and sixteen" });
 
 /** What DuckDB does to values without a function. */
 export const steps = {
+  truth: step("truth-of", { missing, textTruth: "words and letters" }),
   text: step("text-of", written),
   "text of 32 bits": step("text-of", { ...written, digits: "shortest of 32 bits" }),
   tinyint: whole("8 bits"),

@@ -20,7 +20,7 @@ import {
   roundHalfEven,
 } from "../../values/index.ts";
 import type { Cell, Code } from "../dialect.ts";
-import { logic as logicBy, strict } from "../shared/code.ts";
+import { strict } from "../shared/code.ts";
 import { digestText } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
 import { type Collation, baseType, byBytes, collationFor, collations, conversion, extremeType, unify } from "./coercions.ts";
@@ -28,10 +28,8 @@ import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arit
 import { dateCode } from "./dates.ts";
 import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
 import { readTime } from "./moments.ts";
-import { int64, truthOf, uint64 } from "./numbers.ts";
+import { int64, uint64 } from "./numbers.ts";
 import { toText, doubleText, toDecimal, toDouble } from "./steps.ts";
-
-const logic = (decisive: boolean): Code => logicBy(decisive, truthOf, Number);
 
 type Order = (a: Value, b: Value) => number;
 
@@ -452,10 +450,6 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
         return isFailure(equal) ? equal : Number(equal);
       },
     },
-    and: logic(false),
-    or: logic(true),
-    xor: strict((a: Value, b: Value) => Number(truthOf(a) !== truthOf(b))),
-    not: strict((value: Value) => Number(truthOf(value) === false)),
     itself,
     ...arithmeticCode,
     ...dateCode,

@@ -21,7 +21,7 @@ import { isPure, parameterAt, relations } from "../row.ts";
 import { cutTo, fitted } from "../shared/sizes.ts";
 import { type Own, type Step, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { clockText, hasZeroPart, dateText, longest, momentText, readMoment, readSpan, readTime, spanText } from "./moments.ts";
-import { int64, isBeyondTimes, ofBytes, truthOf, uint64 } from "./numbers.ts";
+import { int64, isBeyondTimes, ofBytes, uint64 } from "./numbers.ts";
 import { steps, toText, toDecimal, toInteger } from "./steps.ts";
 
 /** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
@@ -155,9 +155,7 @@ export function conversion(from: string, to: string): Conversion | undefined {
     case "any":
       return { cost: 0 };
     case "condition":
-      return { cost: 0 };
-    case "truth":
-      return { cost: 0, convert: unlessMissing(truthOf) };
+      return { cost: 0, convert: steps.truth };
     case "escape":
       return {
         cost: 0,
@@ -507,7 +505,6 @@ export const typeRules = (collation: Collation): TypeRules => ({
     const result = type === "text" ? castText : (kinds[type] ?? type);
     return { type: result, convert: castWork(type, sizes, from) };
   },
-  truth: truthOf,
   unify,
   nullStops: true,
   rows: {

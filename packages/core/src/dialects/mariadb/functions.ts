@@ -1,4 +1,4 @@
-import { beingRows } from "../shared/being.ts";
+import { logicRows } from "../shared/logic.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params, relations } from "../row.ts";
 import { byBytes, collations } from "./coercions.ts";
@@ -200,10 +200,6 @@ const coded = (
     ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["<=>", "logic", "Whether two values are equal, null being like null.", "left any, right any", "integer", operatorsDoc],
-    ["and", "logic", "Whether both are true.", "left any, right any", "integer", operatorsDoc],
-    ["or", "logic", "Whether one is true.", "left any, right any", "integer", operatorsDoc],
-    ["xor", "logic", "Whether just one is true.", "left any, right any", "integer", operatorsDoc],
-    ["not", "logic", "1 for what is false, 0 for what is true.", "value any", "integer", operatorsDoc],
     ...Object.keys(collations).map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
     ...[["whole", "integer"], ["exact", "decimal"], ["floating", "double"]].flatMap(([type, result]): Coded[] => [
       ["-", "convert", "The negative of a number.", `number ${type}`, result, operatorsDoc, "negate"],
@@ -285,7 +281,7 @@ const coded = (
     parameters: params(form),
     result,
     code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "xor", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
     evidence,
   }),
 );
@@ -313,7 +309,14 @@ export const mariadbRows: readonly FunctionRow[] = [
   ...text,
   ...bytes,
   ...operators,
-  ...beingRows({ truth: "1 or 0", result: "integer", condition: "truth", evidence: [operatorsDoc, operatorsDoc] }),
+  ...logicRows({
+    truth: "1 or 0",
+    result: "integer",
+    condition: "condition",
+    evaluates: "left first",
+    hasXor: true,
+    evidence: [operatorsDoc, operatorsDoc, operatorsDoc],
+  }),
   {
     name: "isnull",
     family: "logic",

@@ -1,4 +1,4 @@
-import { Bytes, Decimal, Double, Failure, type Value, isFailure } from "../../values/index.ts";
+import { Bytes, Double, type Value } from "../../values/index.ts";
 import { toDouble } from "./steps.ts";
 
 export const int64 = 9223372036854775807n;
@@ -10,11 +10,3 @@ export const ofBytes = ({ bytes }: Bytes): bigint => bytes.reduce((sum, byte) =>
 /** Whether a number is too large for a time HHMMSS, so that it is read as a date. */
 export const isBeyondTimes = (value: Value): boolean =>
   value !== null && typeof value !== "string" && (toDouble(value) as Double).value > 8_385_959;
-
-/** The truth of a value: a number that is not 0. */
-export function truthOf(value: Value): boolean | null | Failure {
-  if (value === null || isFailure(value)) return value;
-  if (value instanceof Decimal) return !value.isZero;
-  const number = toDouble(value);
-  return number instanceof Double ? number.value !== 0 : false;
-}

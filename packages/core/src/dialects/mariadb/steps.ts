@@ -29,6 +29,7 @@ const read = {
 
 /** What MariaDB does to values without a function. */
 export const steps = {
+  truth: step("truth-of", { missing, textTruth: "the number it begins with" }),
   text: step("text-of", {
     missing,
     numbers: "exact",

@@ -4,13 +4,14 @@ import type { Expression } from "../../syntax/index.ts";
 import type { Cell, Code, CodeContext } from "../dialect.ts";
 import { arithmetic, bad, finite, onNumbers, shifted } from "./arithmetic.ts";
 import { typeRules } from "./coercions.ts";
+import { worked } from "../step.ts";
 import { numberOfText, toNumber, toText } from "./steps.ts";
 import type { TableOptions } from "./functions.ts";
 import { formatNumber, grouped } from "./number-format.ts";
 
 const number = toNumber;
 const rules = typeRules("convert");
-const truth = (value: Value) => rules.truth(value);
+const truth = worked(rules.conversion("any", "condition")?.convert);
 
 /** The values of an argument: the whole column where it names one, the items of a list, or the one value. */
 function valuesOf(value: Value, index: number, context: CodeContext): readonly Value[] {
@@ -250,7 +251,6 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
   AND: logical((values) => values.every(Boolean)),
   OR: logical((values) => values.some(Boolean)),
   XOR: logical((values) => values.filter(Boolean).length % 2 === 1),
-  NOT: { run: ([value]) => value !== true },
   TRUE: { run: () => true },
   FALSE: { run: () => false },
   CHOOSE: {

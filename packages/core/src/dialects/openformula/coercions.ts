@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value, isFailure, isList } from "../../values/index.ts";
+import { Decimal, type Value, isList } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import type { Work } from "../step.ts";
 import { stepsBy } from "./steps.ts";
@@ -8,13 +8,6 @@ const single = (value: Value): Value => (isList(value) ? (value[0] ?? null) : va
 
 const isNumber = (value: Value): boolean => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal;
 
-function toBoolean(value: Value): Value {
-  if (typeof value === "boolean" || value === null || isFailure(value)) return value;
-  if (typeof value === "number") return value !== 0;
-  if (typeof value === "string" && /^(?:true|false)$/i.test(value)) return value.toLowerCase() === "true";
-  return new Failure("not-a-boolean", { text: String(value) });
-}
-
 export function typeRules(textRule: string): TypeRules {
   const steps = stepsBy(textRule);
   const identity: Conversion = { cost: 0 };
@@ -23,7 +16,8 @@ export function typeRules(textRule: string): TypeRules {
     texts: { same: "text", convert: steps.text },
     single: { same: "single", convert: single },
     number: { same: "number", convert: [single, steps.number] },
-    boolean: { same: "boolean", convert: (value) => toBoolean(single(value)) },
+    boolean: { same: "boolean", convert: [single, steps.truth] },
+    condition: { same: "boolean", convert: [single, steps.truth] },
   };
   return {
     dynamic: true,
@@ -43,10 +37,6 @@ export function typeRules(textRule: string): TypeRules {
     },
     resultType: (row) => row.result,
     cast: () => undefined,
-    truth(value) {
-      const result = toBoolean(single(value));
-      return typeof result === "boolean" || result === null || isFailure(result) ? result : false;
-    },
     unify: (types) => (types.every((type) => type === types[0]) ? (types[0] ?? "any") : "any"),
     list: (_form, values) => values.flat(),
   };

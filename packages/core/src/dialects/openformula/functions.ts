@@ -85,6 +85,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     ...["+", "-", "*", "/", "^"].map((sign): FunctionRow => ({ name: sign, family: "convert", summary: "Arithmetic on two numbers.", parameters: params("left number > a, right number > b"), result: "number", operation: "calculate", answers: calculated, fixed: { sign }, notation: "operator", evidence: section("6.4.2 to 6.4.6") })),
     { name: "-", family: "convert", summary: "The negative of a number.", parameters: params("number number"), result: "number", code: "negate", notation: "operator", evidence: section("6.4.12") },
     { name: "+", family: "convert", summary: "The value itself.", parameters: params("value any"), result: "any", code: "itself", notation: "operator", evidence: section("6.4.13") },
+    { name: "NOT", family: "logic", summary: "True for false.", parameters: params("condition boolean > value"), result: "boolean", operation: "not", answers: { missing, truth: "true or false" }, evidence: section("6.15.7") },
     { name: "%", family: "convert", summary: "A hundredth of a number.", parameters: params("number number"), result: "number", code: "percent", notation: "operator", evidence: section("6.4.14") },
   ];
   return [
@@ -169,7 +170,6 @@ const otherRows: FunctionRow[] = (
     ["AND", "logic", "Whether all are true.", "conditions* any", "boolean", "6.15.2"],
     ["OR", "logic", "Whether one is true.", "conditions* any", "boolean", "6.15.8"],
     ["XOR", "logic", "Whether an odd number are true.", "conditions* any", "boolean", "6.15.10"],
-    ["NOT", "logic", "True for false.", "condition boolean", "boolean", "6.15.7"],
     ["TRUE", "logic", "True.", "", "boolean", "6.15.9"],
     ["FALSE", "logic", "False.", "", "boolean", "6.15.3"],
     ["CHOOSE", "logic", "The nth of several values.", "index number, values* any", "any", "6.14.3"],

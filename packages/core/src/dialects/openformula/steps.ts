@@ -37,6 +37,7 @@ const numbers: Readonly<Record<string, Step>> = {
 /** What OpenFormula does to values without a function. */
 export const stepsBy = (textRule: string) => ({
   number: numbers[textRule],
+  truth: step("truth-of", { missing, textTruth: "true or false" }),
   text: step("text-of", {
     missing,
     numbers: "double",

@@ -18,7 +18,7 @@ import {
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, negate } from "../shared/arithmetic.ts";
-import { bad, logic as logicBy, strict } from "../shared/code.ts";
+import { bad, strict } from "../shared/code.ts";
 import { areAllIn, isAnyIn } from "../shared/lists.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
@@ -57,26 +57,6 @@ const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>>
 };
 
 const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
-
-/** AND and OR; a right side that is the same for every row, and decides, is known before the left one is looked at. */
-const logic = (decisive: boolean): Code => {
-  const plain = logicBy(
-    decisive,
-    (value) => value as boolean | null,
-    (value) => value,
-  ) as Extract<Code, { lazy: unknown }>;
-  return {
-    lazy: (cells, context) => {
-      const either = plain.lazy(cells, context);
-      if (!context.steady(1)) return either;
-      let decides: boolean | undefined;
-      return (row) => {
-        decides ??= cells[1](row) === decisive;
-        return decides ? decisive : either(row);
-      };
-    },
-  };
-};
 
 const quotient = kernelFor(
   "calculate",
@@ -396,9 +376,6 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
   to_bin: unsignedDigits(2),
   to_oct: unsignedDigits(8),
   parse_ident: strict(parseIdent),
-  and: logic(false),
-  or: logic(true),
-  not: strict((value: boolean) => !value),
   "is distinct from": { run: ([a, b]) => !same(a, b) },
   "compare any": quantified(true),
   "compare all": quantified(false),

@@ -53,14 +53,6 @@ export const names: Readonly<Record<string, string>> = lookup({
 
 const sameType: Conversion = { cost: 0 };
 
-function readBoolean(text: string): Value {
-  const word = trimmedInput(text).toLowerCase();
-  if (word === "") return new Failure("not-a-boolean", { text });
-  if (["true", "yes", "on", "1"].some((name) => name.startsWith(word) && (word.length > 1 || word !== "o"))) return true;
-  if (["false", "no", "off", "0"].some((name) => name.startsWith(word) && (word.length > 1 || word !== "o"))) return false;
-  return new Failure("not-a-boolean", { text });
-}
-
 /** The forms of a date that are read (8.5.1, with the order month, day, year): what each group of digits or letters is. */
 const dateForms: readonly (readonly [RegExp, string])[] = [
   [/^(\d{4})-(\d{1,2})-(\d{1,2})$/, "ymd"],
@@ -120,7 +112,7 @@ const readBytes = (text: string): Value => (text.startsWith("\\x") ? readHex(tex
 function read(type: string, value: Value): Value {
   if (typeof value !== "string") return value;
   if (isNumeric(type)) return worked(steps[type])(value);
-  if (type === "boolean") return readBoolean(value);
+  if (type === "boolean") return worked(steps.truth)(value);
   if (type === "date") return readDate(value);
   if (type === "timestamp") return readTimestamp(value);
   if (type === "timestamptz") return inUtc(readTimestamp(value));
@@ -169,11 +161,7 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (from === to || to === "any") return sameType;
   if (to.endsWith("!")) return from === to.slice(0, -1) || from === "unknown" ? conversion(from, to.slice(0, -1)) : undefined;
   if (to === "condition")
-    return from === "boolean"
-      ? sameType
-      : from === "unknown"
-        ? { cost: 1, convert: unlessMissing((v) => read("boolean", v)) }
-        : undefined;
+    return from === "boolean" ? sameType : from === "unknown" ? { cost: 1, convert: steps.truth } : undefined;
   if (to === "subscript")
     return numeric.includes(from)
       ? { cost: 0, ...(from !== "integer" && { convert: steps.integer }) }
@@ -201,7 +189,7 @@ function conversion(given: string, to: string): Conversion | undefined {
     return {
       // Of the numeric types double precision is preferred where nothing else decides (10.3).
       cost: to === "text" ? 1 : to.endsWith("[]") || to === "anyarray" ? 4 : to === "double" ? 1.9 : 2,
-      convert: isNumeric(to) ? steps[to] : unlessMissing((value) => read(to, value)),
+      convert: isNumeric(to) ? steps[to] : to === "boolean" ? steps.truth : unlessMissing((value) => read(to, value)),
     };
   if (to === "anyarray") return from.endsWith("[]") ? sameType : undefined;
   if (to === "text") return from === "bpchar" ? { cost: 1, convert: trimBlanks } : undefined;
@@ -261,6 +249,7 @@ const isText = (type: string) => type === "text" || type === "bpchar";
 function castWork(from: string, type: string): Work {
   if (isText(type)) return from === "bpchar" && type === "text" ? trimBlanks : steps.text;
   if (isNumeric(type)) return from === type ? [] : steps[type];
+  if (type === "boolean") return from === type ? [] : steps.truth;
   return unlessMissing((value) => castValue(from, type, value));
 }
 
@@ -272,7 +261,7 @@ function castValue(from: string, type: string, value: Value): Value {
     return type === "date" ? date + era : `${date} ${time}${type === "timestamptz" ? "+00" : ""}${era}`;
   }
   if (from === type) return value;
-  return type === "boolean" && typeof value === "number" ? value !== 0 : value;
+  return value;
 }
 
 /** What the size of a type in a cast does. */
@@ -368,7 +357,6 @@ export const typeRules: TypeRules = {
       convert: [...partsOfWork(castWork(from, type)), ...(to === "name" ? [asName] : sizeWork(type, size, scale))],
     };
   },
-  truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   nullifType(left, right) {
     const both = [left, right];
     // There are operators between integers of all sizes.

@@ -1,4 +1,4 @@
-import { beingRows } from "../shared/being.ts";
+import { logicRows } from "../shared/logic.ts";
 import { aggregates } from "./aggregates.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./lexis.ts";
@@ -242,9 +242,6 @@ const coded = (
     ["make_timestamp", "convert", "A date and time from their parts.", "year integer, month integer, day integer, hour integer, minute integer, second double", "timestamp", "9.9"],
     ...["date", "timestamp", "timestamptz"].map((type): Coded => ["isfinite", "convert", "Whether it is no infinity.", `date ${type}`, "boolean", "9.9"]),
     ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
-    ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "9.1"],
-    ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "9.1"],
-    ["not", "logic", "True for false.", "value condition", "boolean", "9.1"],
     ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "anyarray"].flatMap((type): Coded[] => [
       ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "9.2"],
       ...(type === "anyarray" ? [] : ([["greatest", "logic", "The largest value.", `values* ${type}`, type, "9.18.4"], ["least", "logic", "The smallest value.", `values* ${type}`, type, "9.18.4"]] as Coded[])),
@@ -366,7 +363,7 @@ const coded = (
     parameters: params(form),
     result,
     code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
     evidence: doc(section),
   }),
 );
@@ -420,7 +417,15 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...recasing("ascii", "text_c"),
   ...ilikeInC,
   ...operators,
-  ...beingRows({ truth: "true or false", result: "boolean", condition: "condition", evidence: ["9.2", "9.2"] }, true),
+  ...logicRows({
+    truth: "true or false",
+    result: "boolean",
+    condition: "condition",
+    evaluates: "left first",
+    constants: "any",
+    hasUnknown: true,
+    evidence: ["9.1", "9.2", "9.2"],
+  }),
   ...coded,
   ...aggregates,
   ...named,

@@ -44,6 +44,7 @@ const read = {
 
 /** What PostgreSQL does to values without a function. */
 export const steps = {
+  truth: step("truth-of", { missing, textTruth: "words and what they begin with" }),
   text: step("text-of", written),
   output: step("text-of", { ...written, truthText: "t" }),
   smallint: step("number-of", { ...read, numberKind: "integer", range: "16 bits" }),

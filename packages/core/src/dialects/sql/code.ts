@@ -3,7 +3,7 @@ import { orderFor } from "../../text/index.ts";
 import { Double, Failure, type Value } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
-import { bad, logic, strict } from "../shared/code.ts";
+import { bad, strict } from "../shared/code.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
 const order = orderFor({ case: "minded", padding: "counted", mixed: "error", notANumber: "there is none" });
@@ -14,8 +14,6 @@ const extreme = (direction: number): Code => ({
   strict: true,
   run: (args) => args.reduce((best, arg) => (order(arg, best) * direction > 0 ? arg : best)),
 });
-
-const truth = (value: Value) => value as boolean | null;
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
   strict((a: Double, b?: Double) => {
@@ -34,9 +32,6 @@ function extract(field: string, date: string): Value {
 /** Functions that are not rows of data. */
 export const sqlCode: Readonly<Record<string, Code>> = {
   ...aggregateCode,
-  and: logic(false, truth, (value) => value),
-  or: logic(true, truth, (value) => value),
-  not: strict((value: boolean) => !value),
   "is distinct from": { run: ([a, b]) => !same(a, b) },
   greatest: extreme(1),
   least: extreme(-1),

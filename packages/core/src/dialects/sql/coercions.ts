@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value, isDate, isFailure, isWholeNumber, lookup } from "../../values/index.ts";
+import { Decimal, Failure, type Value, isDate, isWholeNumber, lookup } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
@@ -55,15 +55,10 @@ const names: Readonly<Record<string, string>> = lookup({
   date: "date",
 });
 
-function read(type: string, text: string): Value {
+function readDate(text: string): Value {
   const trimmed = text.trim();
-  const bad = new Failure(type === "boolean" ? "not-a-boolean" : "not-a-date", { text });
-  if (type === "boolean") {
-    const word = trimmed.toUpperCase();
-    return word === "TRUE" ? true : word === "FALSE" ? false : word === "UNKNOWN" ? null : bad;
-  }
   const found = /^(\d{4})-(\d{2})-(\d{2})$/.exec(trimmed);
-  return found && isDate(Number(found[1]), Number(found[2]), Number(found[3])) ? trimmed : bad;
+  return found && isDate(Number(found[1]), Number(found[2]), Number(found[3])) ? trimmed : new Failure("not-a-date", { text });
 }
 
 /** What a cast to a type of this name and these sizes does. */
@@ -80,7 +75,7 @@ function castWork(type: string, word: string, [size, scale = 0]: readonly number
     case "double":
       return steps.double;
   }
-  return unlessMissing((value) => (typeof value === "string" ? read(type, value) : value));
+  return type === "boolean" ? steps.truth : unlessMissing((value) => readDate(value as string));
 }
 
 /** The rules of values in SQL. */
@@ -110,7 +105,6 @@ export const typeRules: TypeRules = {
     if (!allowed) return undefined;
     return { type: isText ? "text" : type, convert: castWork(type, match[1], sizes) };
   },
-  truth: (value) => (typeof value === "boolean" || value === null || isFailure(value) ? value : false),
   unify(types) {
     const known = types.filter((type) => type !== "null");
     if (known.length === 0) return "null";

@@ -1,4 +1,4 @@
-import { beingRows } from "../shared/being.ts";
+import { logicRows } from "../shared/logic.ts";
 import { aggregates } from "./aggregates.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
@@ -103,9 +103,6 @@ const math = "acos asin atan cos cosh exp ln log10 sin sinh sqrt tan tanh".split
 // prettier-ignore
 const coded = (
   [
-    ["and", "logic", "Whether both are true.", "left condition, right condition", "boolean", "6.39 <boolean value expression>"],
-    ["or", "logic", "Whether one is true.", "left condition, right condition", "boolean", "6.39 <boolean value expression>"],
-    ["not", "logic", "True for false.", "value condition", "boolean", "6.39 <boolean value expression>"],
     ...kinds.flatMap((type): Coded[] => [
       ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "8.15 <distinct predicate>"],
       ["greatest", "logic", "The largest value; null if one is null.", `values* ${type}`, type, "6.36 <greatest or least function>"],
@@ -132,7 +129,7 @@ const coded = (
     parameters: params(form),
     result,
     code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "not"].includes(name) ? {} : { notation: "operator" as const }),
+    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
     evidence: iso(section),
   }),
 );
@@ -141,15 +138,14 @@ const coded = (
 export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] => [
   ...text,
   ...operators(padding),
-  ...beingRows(
-    {
-      truth: "true or false",
-      result: "boolean",
-      condition: "condition",
-      evidence: ["8.8 <null predicate>", "6.39 <boolean test>"],
-    },
-    true,
-  ),
+  ...logicRows({
+    truth: "true or false",
+    result: "boolean",
+    condition: "condition",
+    evaluates: "left first",
+    hasUnknown: true,
+    evidence: ["6.39 <boolean value expression>", "8.8 <null predicate>", "6.39 <boolean test>"],
+  }),
   ...coded,
   ...aggregates,
 ];

@@ -28,6 +28,7 @@ const read = {
 
 /** What SQL does to values without a function. */
 export const steps = {
+  truth: step("truth-of", { missing, textTruth: "true, false or unknown" }),
   text: step("text-of", {
     missing,
     numbers: "exact",

@@ -17,11 +17,11 @@ import {
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { affinityOf, collationFor, collations, truthOf } from "./coercions.ts";
+import { affinityOf, collationFor, collations } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { fitInteger, isNumeral } from "./numbers.ts";
-import { toText, toDouble, toInteger, toNumeric, toNumber } from "./steps.ts";
+import { toText, toDouble, toInteger, toNumeric, toNumber, toTruth } from "./steps.ts";
 import { printf } from "./printf.ts";
 
 type Order = (a: Value, b: Value) => number;
@@ -54,22 +54,6 @@ function same(a: Value, b: Value, { types }: CodeContext): boolean {
   const [x, y] = compared(a, b, types);
   return orderOf(types)(x, y) === 0;
 }
-
-/** Both sides are evaluated, whatever the first is; but beside a whole number that settles it nothing is. */
-const logic = (decisive: boolean): Code => ({
-  lazy: ([left, right], { constant }) => {
-    const isSettled = [constant(0), constant(1)].some((side) => typeof side === "number" && (side !== 0) === decisive);
-    if (isSettled) return () => Number(decisive);
-    return (row) => {
-      const values = [left(row), right(row)];
-      const failure = values.find(isFailure);
-      if (failure) return failure;
-      const [a, b] = values.map(truthOf);
-      if (a === decisive || b === decisive) return Number(decisive);
-      return a === null || b === null ? null : Number(!decisive);
-    };
-  },
-});
 
 const extreme = (direction: number): Code => ({
   strict: true,
@@ -197,7 +181,7 @@ const choose: Code = {
     for (let i = 0; i + 1 < cells.length; i += 2) {
       const condition = cells[i](row);
       if (isFailure(condition)) return condition;
-      if (truthOf(condition) === true) return cells[i + 1](row);
+      if (toTruth(condition) === true) return cells[i + 1](row);
     }
     return cells.length % 2 === 1 ? cells[cells.length - 1](row) : null;
   },
@@ -274,9 +258,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   "<<": bits(shifted),
   ">>": bits((a, b) => shifted(a, -b)),
   is: { run: ([a, b], context) => same(a, b, context) },
-  and: logic(false),
-  or: logic(true),
-  not: { run: ([value]) => (value === null ? null : !truthOf(value)) },
   ...Object.fromEntries(
     (
       [

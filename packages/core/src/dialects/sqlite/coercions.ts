@@ -1,4 +1,4 @@
-import { Bytes, Double, Failure, type Value, isFailure, isWholeNumber, utf8Of } from "../../values/index.ts";
+import { Bytes, Double, Failure, type Value, isWholeNumber, utf8Of } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
 import { type Own, type Step, type Work, unlessMissing } from "../step.ts";
@@ -55,7 +55,7 @@ const parameters: Readonly<Record<string, Conversion>> = {
   integer: by(steps.integer),
   position: by(steps.integer, unlessMissing(Number)),
   real: by(steps.real),
-  truth: by(unlessMissing(truthOf)),
+  condition: by(steps.truth),
 };
 
 /** How the sides of a comparison take affinity from each other (4.2). */
@@ -85,13 +85,6 @@ export function affinityNamed(name: string): Affinity {
   if (/char|clob|text/i.test(name)) return "text";
   if (name === "" || /blob/i.test(name)) return "blob";
   return /real|floa|doub/i.test(name) ? "real" : "numeric";
-}
-
-/** True, false or null for a condition: a number that is not 0. */
-export function truthOf(value: Value): boolean | null {
-  if (value === null) return null;
-  const number = toNumber(value);
-  return number instanceof Double ? number.value !== 0 : Number(number) !== 0;
 }
 
 /** The rules of values in SQLite, for text columns with a collation. */
@@ -128,7 +121,6 @@ export const typeRules = (collation: string): TypeRules => ({
     const affinity = to === "" ? "numeric" : affinityNamed(to);
     return { type: [affinity, ...from.split(" ").slice(1)].join(" "), convert: casts[affinity] };
   },
-  truth: (value) => (isFailure(value) ? value : truthOf(value)),
   unify: () => "none",
   rows: {
     compares: new Set([...relations, "is"]),

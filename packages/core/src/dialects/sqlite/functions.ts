@@ -1,4 +1,4 @@
-import { beingRows } from "../shared/being.ts";
+import { logicRows } from "../shared/logic.ts";
 import { aggregates } from "./aggregates.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./coercions.ts";
@@ -141,9 +141,6 @@ const coded = (
     ["collate nocase", "logic", "The value, compared without the case of A to Z.", "value any", operatorDoc, "collated", "itself"],
     ["collate rtrim", "logic", "The value, compared without spaces at the end.", "value any", operatorDoc, "collated", "itself"],
     ["is", "logic", "Whether two values are the same, null being like null.", "left any, right any", operatorDoc],
-    ["and", "logic", "Whether both are true.", "left any, right any", operatorDoc],
-    ["or", "logic", "Whether one is true.", "left any, right any", operatorDoc],
-    ["not", "logic", "1 for what is false, 0 for what is true.", "value any", operatorDoc],
     ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number any", mathDoc]),
     ["ceil", "convert", "The next higher whole number.", "number any", mathDoc],
     ["ceiling", "convert", "The next higher whole number.", "number any", mathDoc, "none", "ceil"],
@@ -171,7 +168,7 @@ const coded = (
     parameters: params(form),
     result,
     code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) && !["and", "or", "not", "is"].includes(name) ? {} : { notation: "operator" as const }),
+    ...(/^[a-z_0-9]+$/.test(name) && name !== "is" ? {} : { notation: "operator" as const }),
     evidence,
   }),
 );
@@ -180,7 +177,14 @@ const coded = (
 export const sqliteRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
-  ...beingRows({ truth: "1 or 0", result: "none", condition: "truth", evidence: [operatorDoc, operatorDoc] }),
+  ...logicRows({
+    truth: "1 or 0",
+    result: "none",
+    condition: "condition",
+    evaluates: "both",
+    constants: "whole numbers",
+    evidence: [operatorDoc, operatorDoc, operatorDoc],
+  }),
   ...coded,
   ...aggregates,
 ];

@@ -28,6 +28,7 @@ const read = {
 
 /** What SQLite does to values without a function. */
 export const steps = {
+  truth: step("truth-of", { missing, textTruth: "the number it begins with" }),
   text: step("text-of", {
     missing,
     numbers: "exact",
@@ -71,3 +72,6 @@ export const toDouble = worked(steps.real) as (value: Value) => Double;
 
 /** NUMERIC affinity: a text that is a number becomes one, an integer where it is whole; others stay. */
 export const toNumeric = worked(steps.numeric);
+
+/** True, false or null for a condition: a number that is not 0. */
+export const toTruth = worked(steps.truth);

@@ -27,7 +27,6 @@ import {
   mapKey,
   sameAtom,
   sequenceOf,
-  truthOf,
   wrongKind,
 } from "./items.ts";
 import { stringOf } from "./steps.ts";
@@ -41,16 +40,6 @@ const invalid = (code: string, problem: string) => new Failure("invalid-value", 
 /** Code on the items of the first argument. */
 const onItems = (compute: (items: readonly Value[], rest: readonly Value[], context: CodeContext) => Value): Code =>
   run(([first, ...rest], context) => compute(itemsOf(first), rest, context));
-
-/** `and` and `or`; `decisive` settles it without the right side. */
-const logic = (decisive: boolean): Code => ({
-  lazy:
-    ([left, right]) =>
-    (row) => {
-      const a = truthOf(left(row));
-      return a === decisive || isFailure(a) ? a : truthOf(right(row));
-    },
-});
 
 /** A general comparison: true when it holds for some pair of items (XPath 3.1, 3.7.2). */
 const general = (holds: (order: number) => boolean): Code =>
@@ -332,13 +321,6 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     return value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
   }),
   "+": run(([value]) => value),
-  and: logic(false),
-  or: logic(true),
-  not: run(([value]) => {
-    const truth = truthOf(value);
-    return isFailure(truth) ? truth : !truth;
-  }),
-  boolean: run(([value]) => truthOf(value)),
   true: run(() => true),
   false: run(() => false),
   "=": general((order) => order === 0),

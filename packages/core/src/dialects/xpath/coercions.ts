@@ -74,6 +74,8 @@ const conversions: Readonly<Record<string, (value: Value) => Value>> = {
       ? item
       : wrongKind("xs:integer?", item);
   },
+  // The effective boolean value (2.4.3).
+  condition: truthOf,
   "atomic?": atomOf,
   "atomic*": (value) => {
     const items = atoms(value);
@@ -92,6 +94,7 @@ const unchanged: Readonly<Record<string, readonly string[]>> = {
   text: ["string?", "string", "stringify?", "atomic?"],
   literal: ["string?", "string", "stringify?", "atomic?"],
   integer: ["numeric?", "integer", "integer?", "atomic?"],
+  boolean: ["condition", "atomic?"],
 };
 
 export const typeRules: TypeRules = {
@@ -132,7 +135,6 @@ export const typeRules: TypeRules = {
       },
     };
   },
-  truth: truthOf,
   unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : "any"),
   list(form, values) {
     if (form === "array") return new ArrayItem(values);

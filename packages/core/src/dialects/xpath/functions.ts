@@ -77,6 +77,9 @@ const text: FunctionRow[] = [
 const operators: FunctionRow[] = [
   ...([["eq", "="], ["ne", "<>"], ["lt", "<"], ["le", "<="], ["gt", ">"], ["ge", ">="]] as const).map(([name, relation]): FunctionRow => ({ name, family: "measure-test", summary: "Compares two single values.", parameters: params("left atomic? > a, right atomic? > b"), result: "any", operation: "compare", answers: compared, fixed: { relation }, notation: "operator", evidence: "XPath 3.1, 3.7.1" })),
   ...([["+", "+"], ["-", "-"], ["*", "*"], ["div", "/"], ["idiv", "idiv"], ["mod", "mod"]] as const).map(([name, sign]): FunctionRow => ({ name, family: "convert", summary: "Arithmetic on two numbers.", parameters: params("left numeric? > a, right numeric? > b"), result: "any", operation: "calculate", answers: calculated, fixed: { sign }, notation: "operator", evidence: "XPath 3.1, 3.5" })),
+  ...(["and", "or"] as const).map((joiner): FunctionRow => ({ name: joiner, family: "logic", summary: `Whether ${joiner === "and" ? "both are" : "one is"} true.`, parameters: params("left condition > a, right condition > b"), result: "boolean", operation: "connect", answers: { truth: "true or false", evaluates: "left first", inConditions: "the same", constants: "none" }, fixed: { joiner }, notation: "operator", evidence: "XPath 3.1, 3.8" })),
+  { name: "not", family: "logic", summary: "True for false.", parameters: params("value condition"), result: "boolean", operation: "not", answers: { missing, truth: "true or false" }, evidence: fo("7.3.2") },
+  { name: "boolean", family: "logic", summary: "The effective boolean value.", parameters: params("value condition"), result: "boolean", operation: "is", answers: { truth: "true or false" }, fixed: { what: "true" }, evidence: fo("7.3.1") },
 ];
 
 type Coded = readonly [
@@ -122,10 +125,6 @@ const coded = (
     ["math:pow", "convert", "A number raised to a power.", "number numeric?, exponent numeric", "any", fo("4.8.8")],
     ["-", "convert", "The negative of a number.", "number numeric?", "any", "XPath 3.1, 3.5"],
     ["+", "convert", "The number itself.", "number numeric?", "any", "XPath 3.1, 3.5"],
-    ["and", "logic", "Whether both are true.", "left any, right any", "boolean", "XPath 3.1, 3.8"],
-    ["or", "logic", "Whether one is true.", "left any, right any", "boolean", "XPath 3.1, 3.8"],
-    ["not", "logic", "True for false.", "value any", "boolean", fo("7.3.2")],
-    ["boolean", "logic", "The effective boolean value.", "value any", "boolean", fo("7.3.1")],
     ["true", "logic", "True.", "", "boolean", fo("7.1.1")],
     ["false", "logic", "False.", "", "boolean", fo("7.1.2")],
     ["=", "logic", "Whether items of both sides are equal.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
