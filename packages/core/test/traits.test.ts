@@ -41,7 +41,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     truth: { slots: [true, true, _], answers: ["true or false", "1 or 0"], fixed: { joiner: "and" } },
     evaluates: { slots: [false, new Failure("not-a-number"), _], answers: ["left first", "both"], fixed: { joiner: "and" } },
     inConditions: { expression: "case when false and cast('x' as integer) > 1 then 1 end", answers: ["the same", "rows left open"], with: { constants: "none" } },
-    constants: { expression: "cast('x' as integer) > 1 and false", answers: ["none", "any"] },
+    constants: { expression: "false and cast('x' as integer) > 1", answers: ["none", "any"] },
   },
   not: {
     missing: { slots: [null], answers: blank },

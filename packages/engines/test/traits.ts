@@ -224,7 +224,7 @@ const own: Readonly<Record<string, Probes>> = {
     textTruth: "'y'::boolean",
     evaluates: "(length('a') = 2) and cast('x' as integer) = 1",
     inConditions: "case when 1 = 2 and cast('x' as integer) = 1 then 1 else 2 end",
-    constants: "cast('x' as integer) = 1 and 1 = 2",
+    constants: "1 = 1 or cast('x' as integer) = 1",
   },
 };
 

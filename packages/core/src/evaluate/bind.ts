@@ -522,7 +522,10 @@ export class Binder {
       return known && constantValue(converted[i], this.dialect) === decisive;
     };
     const at = args.findIndex(isSettling);
-    if (at < 0) return bound;
+    // Where constants are worked out, one before it that fails is an error, whatever comes after.
+    const isFailing = (side: Bound) =>
+      constants === "any" && !dependsOnRow(side) && isFailure(constantValue(side, this.dialect) ?? null);
+    if (at < 0 || converted.slice(0, at).some(isFailing)) return bound;
     const value = truthBy(row.answers.truth)(decisive);
     // What stands before it is looked at first.
     return { kind: "constant", value, dropped: converted.slice(0, at), type, source: node };

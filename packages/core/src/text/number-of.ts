@@ -71,11 +71,12 @@ const digit: Readonly<Record<AnswerOf<"separators">, string>> = {
   underscores: "\\d+(?:_\\d+)*",
   commas: "(?:\\d{1,3}(?:,\\d{3})+|\\d+)",
 };
-const digitsOfBase: Readonly<Record<AnswerOf<"bases">, string>> = {
+/** A sign, and digits in another base. */
+const ofBase: Readonly<Record<AnswerOf<"bases">, string>> = {
   ten: "",
-  sixteen: "0x[0-9a-f]+",
-  "two and sixteen": "0x[0-9a-f]+(?:_[0-9a-f]+)*|0b[01]+(?:_[01]+)*",
-  "two, eight and sixteen": "0x(?:_?[0-9a-f])+|0o(?:_?[0-7])+|0b(?:_?[01])+",
+  sixteen: "([+-]?)(0x[0-9a-f]+)",
+  "two and sixteen": "()(0x[0-9a-f]+(?:_[0-9a-f]+)*|0b[01]+(?:_[01]+)*)",
+  "two, eight and sixteen": "([+-]?)(0x(?:_?[0-9a-f])+|0o(?:_?[0-7])+|0b(?:_?[01])+)",
 };
 
 const words = /^([+-]?)(?:(inf(?:inity)?)|nan)$/i;
@@ -92,7 +93,7 @@ function reader({ numberKind, reads, blanks, plusSign, exponent, fractionRead, s
   const power = exponent === "read" && !isWhole ? `(?:e[+-]?${fraction})?` : "";
   const number = isWhole ? count : `(?:${count}(?:\\.(?:${fraction})?)?|\\.${fraction})${power}`;
   const found = new RegExp(`^${blank[blanks]}(${sign}${number})${reads === "all of it" ? `${blank[blanks]}$` : ""}`, "i");
-  const based = bases === "ten" ? undefined : new RegExp(`^(${plusSign === "read" ? sign : ""})(${digitsOfBase[bases]})$`, "i");
+  const based = bases === "ten" ? undefined : new RegExp(`^${ofBase[bases]}$`, "i");
   const trimmed = new RegExp(`^${blank[blanks]}([^]*?)${blank[blanks]}$`);
   return (text) => {
     const [, digits] = found.exec(text) ?? [];

@@ -27,7 +27,7 @@ const read = {
   reads: "all of it",
   blanks: "ascii",
   notNumber: "error",
-  plusSign: "refused",
+  plusSign: "read",
   exponent: "read",
   fractionRead: "rounded",
   separators: "underscores",
