@@ -86,12 +86,14 @@ export class Printer {
   #call(node: Call): Printed {
     const { forms, calls, infix, prefix } = this.table;
     const own = (node.notation === "operator" ? forms : calls)[node.name];
-    const isPrefix = node.notation === "operator" && node.args.length === 1 && node.name in prefix;
+    // One sign may stand before a value and between two.
+    const standsBefore = (call: Call) => call.notation === "operator" && call.args.length === 1 && call.name in prefix;
+    const isPrefix = standsBefore(node);
     if (own && !isPrefix) return own.print(this, node.args, false);
     if (node.notation === "operator") {
       if (node.name === "not" && node.args.length === 1) {
         const inner = ungrouped(node.args[0]);
-        const named = inner.written?.form ?? (inner.kind === "call" ? inner.name : "");
+        const named = inner.written?.form ?? (inner.kind === "call" && !standsBefore(inner) ? inner.name : "");
         if (forms[named]?.negatable) return forms[named].print(this, inner.written?.parts ?? (inner as Call).args, true);
       }
       if (isPrefix) return this.#prefix(node.name, node.args[0], prefix[node.name]);

@@ -1236,6 +1236,8 @@ const recorded: readonly ExpressionCase[] = [
   ["length((0.12345678901234567890 ^ 400000)::text)", 22],
   ["length((9.99 ^ -5000)::text)", 18],
   ["length((1.5::numeric(30,20) ^ -400000)::text)", 22],
+  ["not ~5", error],
+  ["not (~5 = 1)", true],
 ];
 
 /** The same server, with the row as a derived table of typed columns. */
