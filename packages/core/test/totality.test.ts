@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { Bytes, Decimal, Double, Failure, type Value, applyKernel, message } from "indigo-quill";
-import { type OperationId, operationOf, operations } from "indigo-quill/text";
+import { type OperationId, mathFunctions, operationOf, operations } from "indigo-quill/text";
 import { type Answers, describeTrait } from "indigo-quill/traits";
 import { pick, random } from "./random.ts";
 
@@ -64,6 +64,7 @@ const byKind: Readonly<Record<string, readonly Value[]>> = {
 const settled: Readonly<Record<string, readonly string[]>> = {
   sign: ["+", "-", "*", "/", "idiv", "mod", "^"],
   joiner: ["and", "or", "xor"],
+  name: mathFunctions,
   what: ["missing", "present", "true", "false"],
   relation: ["=", "<>", "<", "<=", ">", ">=", "order"],
 };

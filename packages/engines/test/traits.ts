@@ -67,6 +67,8 @@ const shared: Readonly<Record<TraitId, string>> = {
   asked: "upper('a')",
   farEnd: "substr('abc', 2, 2147483647)",
   measure: "levenshtein('ab', 'ba') + 10 * damerau_levenshtein('ab', 'ba')",
+  outside: "sqrt(-1)",
+  closeness: "exp(1.5)",
   numberKind: "cast('12' as integer)",
   range: "cast('-2147483648' as integer)",
   reads: "cast('12abc' as integer)",

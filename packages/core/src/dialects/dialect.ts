@@ -79,6 +79,8 @@ export interface RowRules {
   readonly nullsLast?: true;
   /** Whether a query is worked out for every row, whether the row needs it or not. */
   readonly eager?: true;
+  /** Whether what does not depend on a row in the condition of a query is worked out, whether the query is needed or not. */
+  readonly checksConditions?: true;
   /** The type of a query whose one column has a type; left out where it is that of a choice. */
   queryType?(type: string): string;
   /** How a truth value is written. */

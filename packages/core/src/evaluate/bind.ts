@@ -384,8 +384,18 @@ export class Binder {
     const bound = condition
       ? this.#choice({ kind: "choice", branches: [{ condition, result }], range }, true)
       : this.#scalar(node, result);
-    const type = this.dialect.types.rows?.queryType?.(this.bind(result).type) ?? bound.type;
+    const rules = this.dialect.types.rows;
+    if (condition && rules?.checksConditions && this.#scope.length === 0) this.#queries.push(...this.#failingParts(condition));
+    const type = rules?.queryType?.(this.bind(result).type) ?? bound.type;
     return this.#aboutQuery({ ...bound, type, source: node });
+  }
+
+  /** The parts of a condition, joined by AND, that fail on every row. */
+  #failingParts(condition: Expression): readonly Bound[] {
+    const node = ungrouped(condition);
+    if (node.kind === "call" && node.name === "and") return node.args.flatMap((arg) => this.#failingParts(arg));
+    const bound = this.bind(node);
+    return !dependsOnRow(bound) && isFailure(constantValue(bound, this.dialect) ?? null) ? [bound] : [];
   }
 
   #scalar(node: Query, result: Expression): Bound {

@@ -9,7 +9,9 @@ import { charOf, codeOf, compare, measure } from "./measure-test.ts";
 import type { Answers } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Operation } from "./operation.ts";
+import { itself } from "./itself.ts";
 import { connect, decisiveOf, not, truthOf } from "./logic.ts";
+import { math, mathFunctions } from "./math.ts";
 import { numberOf } from "./number-of.ts";
 import { pad, repeat } from "./pad.ts";
 import { recase } from "./recase.ts";
@@ -19,7 +21,7 @@ import { textOf } from "./text-of.ts";
 import { trim } from "./trim.ts";
 
 export * from "./operation.ts";
-export { decisiveOf };
+export { decisiveOf, mathFunctions };
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { placeTaken } from "./taken.ts";
 
@@ -54,6 +56,8 @@ export const operations = {
   "truth-of": truthOf,
   "number-of": numberOf,
   fit,
+  math,
+  itself,
   "text-of": textOf,
 } as const;
 

@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Bytes, Decimal, Double, Failure, type Value, isFailure, textOfBytes } from "../values/index.ts";
+import { Bytes, Decimal, Double, Failure, type Value, asciiTrimmed, isFailure, textOfBytes } from "../values/index.ts";
 import { any, failing, kept, operation, settled, text, truthBy } from "./operation.ts";
 
 type ReadTruth = (text: string) => boolean | null | undefined;
@@ -11,13 +11,13 @@ const textsBy: Readonly<Record<AnswerOf<"textTruth">, ReadTruth>> = {
   "true or false": (given) => ({ true: true, false: false })[given.toLowerCase()],
   "true, false or unknown": (given) => ({ true: true, false: false, unknown: null })[given.trim().toLowerCase()],
   "words and what they begin with": (given) => {
-    const word = given.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "").toLowerCase();
+    const word = asciiTrimmed(given).toLowerCase();
     if (word === "") return undefined;
     if (["true", "yes", "on", "1"].some((name) => begins(word, name))) return true;
     return ["false", "no", "off", "0"].some((name) => begins(word, name)) ? false : undefined;
   },
   "words and letters": (given) => {
-    const word = given.trim().toLowerCase();
+    const word = given.toLowerCase();
     if (["true", "t", "yes", "y", "1"].includes(word)) return true;
     return ["false", "f", "no", "n", "0"].includes(word) ? false : undefined;
   },

@@ -241,7 +241,8 @@ export const numberOf = operation({
           return exact(Number(value));
       }
       if (value === null) return toKind(0, "0");
-      if (value instanceof Bytes) return own.bytesRead === "kept" ? value : fromText(textOfBytes(value.bytes));
+      if (value instanceof Bytes)
+        return own.bytesRead === "kept" ? value : own.bytesRead === "never" ? bad(value) : fromText(textOfBytes(value.bytes));
       if (value instanceof Decimal) {
         if (numberKind === "integer")
           return ofNumber(decimalHalves === "cut off" ? value.quotient(Decimal.of(1)) : value.rounded(0).coefficient);

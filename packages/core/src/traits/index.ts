@@ -319,6 +319,15 @@ export const traits = {
     error: "It is an error.",
     infinity: "Infinity.",
   }),
+  outside: trait("What does a mathematical function give where it has no value?", {
+    error: "It is an error: sqrt(-1).",
+    null: "Nothing.",
+    "not a number": "What is not a number (NaN).",
+  }),
+  closeness: trait("How close are angles, and logarithms to 10 and 2, to the true ones?", {
+    nearest: "As close as can be.",
+    "the host's": "The last digit may be another.",
+  }),
   remainder: trait("What is the remainder of numbers with fractions?", {
     "of fractions": "5.5 mod 2 is 1.5.",
     "of whole parts": "Fractions are cut first: 5.5 mod 2 is 1.",
@@ -385,6 +394,7 @@ export const traits = {
   bytesRead: trait("Are bytes read as a number?", {
     "as text": "As the text that they are the UTF-8 form of.",
     kept: "They stay bytes.",
+    never: "They are no numbers.",
   }),
   numberWords: trait("Are words for infinity and for what is not a number read?", {
     read: "inf, -infinity and nan are numbers.",

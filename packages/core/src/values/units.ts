@@ -150,3 +150,6 @@ export const rulers: Readonly<Record<Unit, UnitRuler>> = {
     },
   },
 };
+
+/** A text without white space at its ends, as C knows it; a no-break space is none. */
+export const asciiTrimmed = (text: string): string => text.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");

@@ -1238,6 +1238,17 @@ const recorded: readonly ExpressionCase[] = [
   ["length((1.5::numeric(30,20) ^ -400000)::text)", 22],
   ["not ~5", error],
   ["not (~5 = 1)", true],
+  ["('{'||chr(160)||'1}')::int[]", error],
+  ["('{a'||chr(160)||'}')::text[]", ["a "]],
+  ["(chr(160)||'{1}')::int[]", error],
+  ["to_date(chr(160)||'2019-01-02', 'YYYY-MM-DD')", error],
+  ["to_date('2019-'||chr(160)||'01-02', 'YYYY-MM-DD')", error],
+  ["to_date('2019-01-'||chr(160)||'02', 'YYYY-MM-DD')", error],
+  ["to_timestamp('2019-01-02'||chr(160)||'07:08', 'YYYY-MM-DD HH24:MI')", error],
+  ["to_timestamp('2019-01-02 07:08', 'YYYY-MM-DD'||chr(160)||'HH24:MI')", "2019-01-02 07:08:00+00"],
+  ["to_number(chr(160)||'12', '99')", error],
+  ["decode(chr(160)||'61', 'hex')", error],
+  ["to_date('2019'||chr(160)||'01', 'YYYY MM')", error],
 ];
 
 /** The same server, with the row as a derived table of typed columns. */

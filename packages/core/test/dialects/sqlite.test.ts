@@ -640,6 +640,23 @@ const recorded: readonly ExpressionCase[] = [
   ["3 = (select cast(3 as text) where 1)", 1],
   ["'7' < (values (cast(8 as integer)))", 1],
   ["(select 'A' collate nocase) = 'a'", 0],
+  ["date('2020-02-29', char(160)||'+1 day')", null],
+  ["date('2020-02-29', ' +1 day')", null],
+  ["date('2020-02-29', '+1 day ')", null],
+  ["date('2020-02-29', '+1'||char(160)||'day')", null],
+  ["date('2020-02-29', '+1'||char(9)||'day')", "2020-03-01"],
+  ["date('2020-02-29', 'START OF month')", "2020-02-01"],
+  ["date('2020-02-29', 'start of month ')", null],
+  ["date('2020-02-29', '+1 day'||char(160))", null],
+  ["date('2020-02-29'||char(9))", "2020-02-29"],
+  ["date('2020-02-29'||char(11)||'07:08')", "2020-02-29"],
+  ["strftime(1, '2020-02-29 07:08:09 ')", "1"],
+  ["strftime(1, '2020-02-29 07:08:09'||char(160))", null],
+  ["date('2020-02-29 07:08:09'||char(160))", null],
+  ["date('2020-02-29'||char(160))", null],
+  ["date(char(160)||'2020-02-29')", null],
+  ["strftime('%d', '2020-02-29 07:08:09'||char(160))", null],
+  ["date('2020-02-29 07:08'||char(8239))", null],
 ];
 
 describe("SQLite: recorded", () => testCases(sqlite(), recorded));

@@ -13,12 +13,6 @@ const onDouble = (run: (value: number, other: number) => number): Code =>
       : new Double(result);
   });
 
-/** The logarithm of what is above 0. */
-const logarithm = (run: (value: number) => number): Code =>
-  strict(({ value }: Double) =>
-    value > 0 || Number.isNaN(value) ? new Double(run(value)) : bad("there is no logarithm of a number that is not above 0"),
-  );
-
 const halfAway = (value: number): number => Math.sign(value) * Math.floor(Math.abs(value) + 0.5);
 
 function round(value: Value, digits: number = 0): Value {
@@ -144,39 +138,16 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   "&": bits((a, b) => a & b),
   "|": bits((a, b) => a | b),
   xor: bits((a, b) => a ^ b),
-  acos: onDouble(nearest.acos),
-  acosh: strict(({ value }: Double) => new Double(Math.acosh(value))),
-  asin: onDouble(nearest.asin),
-  asinh: onDouble(Math.asinh),
-  atan: onDouble(nearest.atan),
   // The engine gives infinity on both sides.
   atanh: onDouble((value) => (Math.abs(Math.atanh(value)) === Infinity ? Infinity : Math.atanh(value))),
-  cbrt: onDouble(Math.cbrt),
-  cos: onDouble(nearest.cos),
-  cosh: onDouble(Math.cosh),
-  cot: strict(({ value }: Double) =>
-    value === 0 || Math.abs(value) === Infinity ? new Failure("number-out-of-range") : new Double(1 / nearest.tan(value)),
-  ),
-  degrees: onDouble((value) => value * (180 / Math.PI)),
-  exp: onDouble(nearest.exp),
   gamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
   lgamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
-  ln: logarithm(nearest.ln),
-  log10: logarithm(nearest.log10),
-  log2: logarithm(nearest.log2),
-  radians: onDouble((value) => value * (Math.PI / 180)),
-  sin: onDouble(nearest.sin),
-  sinh: onDouble(Math.sinh),
-  sqrt: strict(({ value }: Double) => (value < 0 ? bad("a negative number has no square root") : new Double(Math.sqrt(value)))),
-  tan: onDouble(nearest.tan),
-  tanh: onDouble(Math.tanh),
   log: strict((a: Double, b?: Double) => {
     const [base, value] = b === undefined ? [10, a.value] : [a.value, b.value];
     if (base === 1) return bad("1 is no base of a logarithm");
     if (value <= 0 || base <= 0) return bad("there is no logarithm of a number that is not above 0");
     return new Double(b === undefined ? nearest.log10(value) : nearest.log10(value) / nearest.log10(base));
   }),
-  atan2: onDouble(nearest.atan2),
   pi: { run: () => new Double(Math.PI) },
   factorial: strict((value: number) => {
     if (value < 0) return new Failure("number-out-of-range");

@@ -11,6 +11,7 @@ import {
   latinOfBytes,
   lookup,
   utf8Of,
+  asciiTrimmed,
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
@@ -84,13 +85,13 @@ const two = (digits: string): string => digits.padStart(2, "0");
 
 /** A date, and what stands after it; undefined where there is none. */
 function readDay(text: string): { date: string; rest: string } | undefined {
-  const found = /^\s*(\d{1,6})([-/ \\])(\d{1,2})\2(\d{1,2})([\s\S]*)$/.exec(text);
+  const found = /^[ \t\n\v\f\r]*(\d{1,6})([-/ \\])(\d{1,2})\2(\d{1,2})([\s\S]*)$/.exec(text);
   if (!found || !isDate(Number(found[1]), Number(found[3]), Number(found[4]))) return undefined;
   return { date: isoDate(Number(found[1]), Number(found[3]), Number(found[4])), rest: found[5] };
 }
 
 function readClock(text: string): string | undefined {
-  const found = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:\.(\d{1,9}))?)?$/.exec(text.trim());
+  const found = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:\.(\d{1,9}))?)?$/.exec(asciiTrimmed(text));
   if (!found || Number(found[1]) > 23 || Number(found[2]) > 59 || Number(found[3] ?? 0) > 59) return undefined;
   const fraction = (found[4] ?? "").slice(0, 6).replace(/0+$/, "");
   return `${two(found[1])}:${found[2]}:${found[3] ?? "00"}${fraction && `.${fraction}`}`;
@@ -99,7 +100,7 @@ function readClock(text: string): string | undefined {
 function readDate(text: string): Value {
   const day = readDay(text);
   if (day && (day.rest.trim() === "" || readClock(day.rest.replace(/^[T ]/, "")) !== undefined)) return day.date;
-  return /^\s*(?:epoch|-?infinity)\s*$|\(BC\)|^\s*-\d+[-/]/i.test(text)
+  return /^[ \t\n\v\f\r]*(?:epoch|-?infinity)[ \t\n\v\f\r]*$|\(BC\)|^[ \t\n\v\f\r]*-\d+[-/]/i.test(text)
     ? new Failure("not-covered", { what: `the date ${text}` })
     : new Failure("not-a-date", { text });
 }
@@ -107,7 +108,7 @@ function readDate(text: string): Value {
 function readTimestamp(text: string): Value {
   const day = readDay(text);
   const rest = day?.rest.replace(/^[T ]/, "") ?? "";
-  const clock = rest.trim() === "" ? "00:00:00" : readClock(rest);
+  const clock = asciiTrimmed(rest) === "" ? "00:00:00" : readClock(rest);
   if (day && clock) return `${day.date} ${clock}`;
   return day && /[zZ]|[+-]\d\d/.test(rest)
     ? new Failure("not-covered", { what: "time zones" })
@@ -126,13 +127,14 @@ function readBytes(text: string): Value {
 
 /** Reads the text form of a list. */
 function readList(text: string, item: string): Value {
-  const inner = /^\s*\[([\s\S]*)\]\s*$/.exec(text)?.[1];
+  const inner = /^\[([\s\S]*)\]$/.exec(asciiTrimmed(text))?.[1];
   const bad = new Failure("invalid-value", { problem: `"${text}" is not a list` });
   if (inner === undefined) return bad;
   if (/[[{]/.test(inner)) return new Failure("not-covered", { what: "lists of lists as text" });
-  if (inner.trim() === "") return [];
+  if (asciiTrimmed(inner) === "") return [];
   const items: Value[] = [];
-  const shape = /\s*(?:'((?:[^'\\]|\\[\s\S]|'')*)'|"((?:[^"\\]|\\[\s\S])*)"|((?:[^,'"\\]|\\[\s\S])*?))\s*(,|$)/y;
+  const shape =
+    /[ \t\n\v\f\r]*(?:'((?:[^'\\]|\\[\s\S]|'')*)'|"((?:[^"\\]|\\[\s\S])*)"|((?:[^,'"\\]|\\[\s\S])*?))[ \t\n\v\f\r]*(,|$)/y;
   for (let more = true; more;) {
     const match = shape.exec(inner);
     if (!match) return bad;
@@ -231,7 +233,7 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (to === "floating") return from === "double" || from === "float" ? { cost: 1 } : undefined;
   if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
   if (to === "options" || to === "replace_options") {
-    const allowed = to === "options" ? /^[cimnpsl\s]*$/ : /^[cgimnpsl\s]*$/;
+    const allowed = to === "options" ? /^[cimnpsl \t\n\v\f\r]*$/ : /^[cgimnpsl \t\n\v\f\r]*$/;
     return early(conversion(given, "text"), (value) =>
       allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }),
     );

@@ -1,4 +1,6 @@
+import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
+import { mathRows } from "../shared/math.ts";
 import { aggregates } from "./aggregates.ts";
 import { unitFunctions } from "./intervals.ts";
 import { roundedTypes, wholeTypes } from "./numbers.ts";
@@ -182,10 +184,12 @@ type Coded = readonly [
   code?: string,
 ];
 
-const math =
-  "acos acosh asin asinh atan atanh cbrt cos cosh cot degrees exp gamma lgamma ln log10 log2 radians sin sinh sqrt tan tanh".split(
-    " ",
-  );
+const math = {
+  type: "double",
+  result: "double",
+  answers: { missing, numbers: "exact", outside: "error", overflow: "infinity", tooSmall: "zero", closeness: "nearest" },
+  evidence: numbers,
+} as const;
 
 // prettier-ignore
 const coded = (
@@ -233,11 +237,9 @@ const coded = (
     ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
     ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
     ...compared.map((type): Coded => ["is distinct from", "logic", "Whether they differ, null being like null.", `left side.${type}, right side.${type}`, "boolean", operatorsDoc]),
-    ...["binary", "c", "posix", "nocase", "noaccent", "nocase.noaccent"].map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
     ...wholeTypes.map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
     ...["decimal", "double"].map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, "negate"]),
     ...[...wholeTypes, "decimal", "double"].flatMap((type): Coded[] => [
-      ["+", "convert", "The number itself.", `number ${type}`, type, numbers, "itself"],
       ["abs", "convert", "The number without its sign.", `number ${type}`, type, numbers],
       ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "tinyint", numbers],
     ]),
@@ -267,9 +269,8 @@ const coded = (
       ["<<", "convert", "The bits of a number shifted left.", `left ${type}, right ${type}`, type, numbers, `<< ${type}`],
       [">>", "convert", "The bits of a number shifted right.", `left ${type}, right ${type}`, type, numbers, `>> ${type}`],
     ]),
-    ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numbers]),
+    ...["atanh", "gamma", "lgamma"].map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numbers]),
     ["log", "convert", "The logarithm to base 10, or to a base.", "number double, argument? double", "double", numbers],
-    ["atan2", "convert", "The angle of a point.", "y double, x double", "double", numbers],
     ["try", "logic", "The value, or null where it is an error.", "value any", "same", numbers],
     ["pi", "convert", "The number pi.", "", "double", numbers],
     ["factorial", "convert", "The product of the numbers up to one.", "number integer", "hugeint", numbers],
@@ -402,6 +403,24 @@ export const duckdbRows: readonly FunctionRow[] = [
     constants: "any",
     evidence: [operatorsDoc, operatorsDoc, operatorsDoc],
   }),
+  ...mathRows({ names: "acosh", ...math, answers: { ...math.answers, outside: "not a number" } }),
+  ...mathRows({
+    names: "acos asin asinh atan atan2 cbrt cos cosh degrees exp ln log10 log2 radians sin sinh sqrt tan tanh",
+    ...math,
+  }),
+  ...mathRows({ names: "cot", ...math, answers: { ...math.answers, overflow: "error" } }),
+  ...[...wholeTypes, "decimal", "double"].flatMap((type) =>
+    itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: numbers }),
+  ),
+  ...["binary", "c", "posix", "nocase", "noaccent", "nocase.noaccent"].flatMap((name) =>
+    itselfRows([`collate ${name}`], {
+      type: "text",
+      summary: "The text, compared in a collation.",
+      result: "collated",
+      notation: "operator",
+      evidence: operatorsDoc,
+    }),
+  ),
   ...coded,
   ...aggregates,
 ];

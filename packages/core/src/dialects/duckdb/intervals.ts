@@ -1,4 +1,4 @@
-import { Failure, type Value, clockAt, dateFromDays, daysFromDate, isoDate, lookup } from "../../values/index.ts";
+import { Failure, type Value, clockAt, dateFromDays, daysFromDate, isoDate, lookup, asciiTrimmed } from "../../values/index.ts";
 
 /** A stretch of time as DuckDB keeps it: months and days are not always of one length. */
 export interface Interval {
@@ -101,14 +101,14 @@ const checked = (interval: Interval): Interval | Failure =>
 /** Reads `1 year 2 days 03:04:05 ago`; a number alone at the end is seconds. */
 export function readInterval(text: string): Interval | Failure {
   const broken = new Failure("invalid-value", { problem: `"${text}" is no stretch of time` });
-  const body = text.replace(/^\s*@/, "").trim();
-  const isAgo = /\sago$/i.test(body);
+  const body = asciiTrimmed(text.replace(/^[ \t\n\v\f\r]*@/, ""));
+  const isAgo = /[ \t\n\v\f\r]ago$/i.test(body);
   let rest = isAgo ? body.slice(0, -3) : body;
   let sum = none;
-  if (rest.trim() === "") return broken;
-  while (rest.trim() !== "") {
-    const clock = /^\s*(-?)(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d{1,6})\d*)?)?(?=\s|$)/.exec(rest);
-    const counted = clock ? null : /^\s*(-?\d*\.?\d+)\s*([a-z]*)/i.exec(rest);
+  if (asciiTrimmed(rest) === "") return broken;
+  while (asciiTrimmed(rest) !== "") {
+    const clock = /^[ \t\n\v\f\r]*(-?)(\d+):(\d{1,2})(?::(\d{1,2})(?:\.(\d{1,6})\d*)?)?(?=[ \t\n\v\f\r]|$)/.exec(rest);
+    const counted = clock ? null : /^[ \t\n\v\f\r]*(-?\d*\.?\d+)[ \t\n\v\f\r]*([a-z]*)/i.exec(rest);
     if (clock) {
       const [, sign, hours, minutes, seconds = "0", fraction = ""] = clock;
       if (Number(minutes) > 59 || Number(seconds) > 59) return broken;
@@ -117,7 +117,7 @@ export function readInterval(text: string): Interval | Failure {
       sum = plus(sum, { ...none, micros }, sign ? -1 : 1);
     } else if (counted) {
       const [whole, count, name] = counted;
-      const isLast = rest.slice(whole.length).trim() === "";
+      const isLast = asciiTrimmed(rest.slice(whole.length)) === "";
       const unit = name ? unitNamed(name) : isLast ? "second" : undefined;
       if (!unit) return broken;
       sum = plus(sum, intervalOf(Number(count), unit));

@@ -12,6 +12,7 @@ import {
   isoWeekOf,
   lookup,
   monthNames,
+  asciiTrimmed,
 } from "../../values/index.ts";
 
 /** A date and time as its parts; `micro` is the fraction of the second in millionths. */
@@ -149,13 +150,13 @@ export function readDate(text: string, format: string): string | undefined | Fai
   if (/(?:^|[^%])(?:%%)*%$/.test(format)) return new Failure("invalid-value", { problem: "a % ends the date format" });
   const full = format.replace(/%c/g, "%Y-%m-%d %H:%M:%S").replace(/%x/g, "%Y-%m-%d").replace(/%X/g, "%H:%M:%S");
   const found: Record<string, string> = {};
-  let rest = text.replace(/^\s+/, "");
+  let rest = text.replace(/^[ \t\n\v\f\r]+/, "");
   for (const [part, letter] of full.matchAll(/%(-?[\s\S]|$)|[\s\S]/gu)) {
     if (letter === undefined || letter === "%") {
       const char = letter ?? part;
-      if (/\s/.test(char)) {
-        if (!/^\s/.test(rest)) return undefined;
-        rest = rest.replace(/^\s+/, "");
+      if (/[ \t\n\v\f\r]/.test(char)) {
+        if (!/^[ \t\n\v\f\r]/.test(rest)) return undefined;
+        rest = rest.replace(/^[ \t\n\v\f\r]+/, "");
         continue;
       }
       if (!rest.startsWith(char)) return undefined;
@@ -172,7 +173,7 @@ export function readDate(text: string, format: string): string | undefined | Fai
     found[reader[0]] = match[0];
     rest = rest.slice(match[0].length);
   }
-  if (rest.trim() !== "") return undefined;
+  if (asciiTrimmed(rest) !== "") return undefined;
   return assembled(found);
 }
 

@@ -33,12 +33,6 @@ const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
     integer(BigInt.asUintN(64, operate(BigInt.asUintN(64, bigOf(a)), BigInt.asUintN(64, bigOf(b))))),
   );
 
-const onDouble = (run: (value: number, other: number) => number): Code =>
-  strict((a: Double, b?: Double) => {
-    const result = run(a.value, b?.value ?? 0);
-    return Number.isNaN(result) ? null : Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
-  });
-
 const unit = (digits: number): bigint => 10n ** BigInt(digits);
 
 function cutDecimal(value: Decimal, digits: number): Decimal {
@@ -118,20 +112,7 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   "<<": bits((a, b) => (places(b) > 63n ? 0n : a << places(b))),
   ">>": bits((a, b) => (places(b) > 63n ? 0n : a >> places(b))),
   bit_count: strict((value: Value) => bitsOf(value).toString(2).replaceAll("0", "").length),
-  acos: onDouble(nearest.acos),
-  asin: onDouble(nearest.asin),
   atan: strict((y: Double, x?: Double) => new Double(x === undefined ? nearest.atan(y.value) : nearest.atan2(y.value, x.value))),
-  cos: onDouble(nearest.cos),
-  cot: onDouble((value) => 1 / nearest.tan(value)),
-  degrees: onDouble((value) => value * (180 / Math.PI)),
-  exp: onDouble(nearest.exp),
-  ln: onDouble((value) => (value > 0 ? nearest.ln(value) : NaN)),
-  log10: onDouble((value) => (value > 0 ? nearest.log10(value) : NaN)),
-  log2: onDouble((value) => (value > 0 ? nearest.log2(value) : NaN)),
-  radians: onDouble((value) => value * (Math.PI / 180)),
-  sin: onDouble(nearest.sin),
-  sqrt: onDouble(Math.sqrt),
-  tan: onDouble(nearest.tan),
   log: strict((a: Double, b?: Double) => {
     if (b === undefined) return a.value > 0 ? new Double(nearest.ln(a.value)) : null;
     return a.value > 0 && a.value !== 1 && b.value > 0 ? new Double(nearest.ln(b.value) / nearest.ln(a.value)) : null;

@@ -511,6 +511,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
     compares: new Set([...relations, "<=>"]),
     nested: true,
     queries: true,
+    checksConditions: true,
     truth: (value, range) => ({ kind: "literal", value: Number(value), type: "integer", range }),
   },
   list: (_form, values) => values,

@@ -1,4 +1,6 @@
+import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
+import { mathRows } from "../shared/math.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params, relations } from "../row.ts";
 import { byBytes, collations } from "./coercions.ts";
@@ -141,8 +143,6 @@ const ofDate = (name: string, summary: string, result = "integer"): Coded => [
   result,
   dates,
 ];
-const math = "acos asin cos cot degrees exp ln log10 log2 radians sin sqrt tan".split(" ");
-
 // prettier-ignore
 const coded = (
   [
@@ -200,7 +200,6 @@ const coded = (
     ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["<=>", "logic", "Whether two values are equal, null being like null.", "left any, right any", "integer", operatorsDoc],
-    ...Object.keys(collations).map((name): Coded => [`collate ${name}`, "logic", "The text, compared in a collation.", "text text", "collated", operatorsDoc, "itself"]),
     ...[["whole", "integer"], ["exact", "decimal"], ["floating", "double"]].flatMap(([type, result]): Coded[] => [
       ["-", "convert", "The negative of a number.", `number ${type}`, result, operatorsDoc, "negate"],
       ["abs", "convert", "The number without its sign.", `number ${type}`, result, numeric],
@@ -211,7 +210,6 @@ const coded = (
       ["truncate", "convert", "Cut to a number of decimals.", `number ${type}, decimals integer`, result, numeric],
       ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "integer", numeric],
     ]),
-    ["+", "convert", "The value itself.", "value any", "same", operatorsDoc, "itself"],
     ["~", "convert", "The bits of a number inverted.", "number bits", "unsigned", operatorsDoc],
     ["&", "convert", "The bits that both numbers have.", "left bits, right bits", "unsigned", operatorsDoc],
     ["|", "convert", "The bits that one of two numbers has.", "left bits, right bits", "unsigned", operatorsDoc],
@@ -219,7 +217,6 @@ const coded = (
     ["<<", "convert", "The bits of a number shifted left.", "left bits, right integer", "unsigned", operatorsDoc],
     [">>", "convert", "The bits of a number shifted right.", "left bits, right integer", "unsigned", operatorsDoc],
     ["bit_count", "convert", "How many bits are set.", "number bits", "integer", numeric],
-    ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numeric]),
     ["log", "convert", "The natural logarithm, or one to a base.", "number double, argument? double", "double", numeric],
     ["pow", "convert", "A power.", "base double, exponent double", "double", numeric],
     ["power", "convert", "A power.", "base double, exponent double", "double", numeric, "pow"],
@@ -328,6 +325,24 @@ export const mariadbRows: readonly FunctionRow[] = [
     fixed: { what: "missing" },
     evidence: operatorsDoc,
   },
+  ...mathRows({
+    names: "acos asin cos cot degrees exp ln log10 log2 radians sin sqrt tan",
+    type: "double",
+    result: "double",
+    answers: { missing, numbers: "exact", outside: "null", overflow: "error", tooSmall: "zero", closeness: "nearest" },
+    evidence: numeric,
+  }),
+  ...itselfRows(["+"], { summary: "The value itself.", result: "same", notation: "operator", evidence: operatorsDoc }),
+  ...itselfRows(
+    Object.keys(collations).map((name) => `collate ${name}`),
+    {
+      type: "text",
+      summary: "The text, compared in a collation.",
+      result: "collated",
+      notation: "operator",
+      evidence: operatorsDoc,
+    },
+  ),
   ...coded,
   ...aggregates,
   meanRow(operators, "exact"),

@@ -520,11 +520,11 @@ export function readByFormat(text: string, format: string): string | null {
   const found: Record<string, string> = {};
   let rest = text;
   for (const [part, letter] of full.matchAll(/%([\s\S])|[\s\S]/gu)) {
-    rest = rest.replace(/^\s+/, "");
+    rest = rest.replace(/^[ \t\n\v\f\r]+/, "");
     if (rest === "") break;
     if (letter === undefined || letter === "%") {
       const char = letter ?? part;
-      if (/\s/.test(char)) continue;
+      if (/[ \t\n\v\f\r]/.test(char)) continue;
       if (!rest.startsWith(char)) return null;
       rest = rest.slice(char.length);
       continue;

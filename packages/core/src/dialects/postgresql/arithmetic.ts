@@ -1,5 +1,5 @@
 import { Decimal as Big } from "decimal.js";
-import { Decimal, Double, Failure, type Value, nearest } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
 
@@ -116,21 +116,6 @@ function bucketOf(value: number, low: number, high: number, count: number, versi
   return version === "15" ? before + 1 : Math.min(before + 1, count);
 }
 
-const any = () => true;
-const isFinite = (value: number) => Number.isNaN(value) || Number.isFinite(value);
-
-/** A function of a double that may give infinity, and has values where `allows` says so. */
-const unbounded = (run: (value: number) => number, allows: (value: number) => boolean = any): Code =>
-  strict(({ value }: Double) => (allows(value) ? new Double(run(value)) : bad(`${value} has no value here`)));
-
-/** A function of a double whose result must have room in one. */
-const onDouble = (run: (value: number) => number, allows: (value: number) => boolean = any): Code =>
-  strict(({ value }: Double) => {
-    if (!allows(value)) return bad(`${value} has no value here`);
-    const result = run(value);
-    return Number.isFinite(value) && !Number.isFinite(result) ? new Failure("number-out-of-range") : new Double(result);
-  });
-
 /** The number of the one of so many equal buckets between two bounds in which a value lies. */
 function bucket(value: Decimal, low: Decimal, high: Decimal, count: number): Value {
   if (count < 1) return bad("there must be one bucket at least");
@@ -143,42 +128,19 @@ function bucket(value: Decimal, low: Decimal, high: Decimal, count: number): Val
   return Number(at.minus(start).times(Decimal.of(count)).quotient(end.minus(start))) + 1;
 }
 
-/** Angles and the logarithm to 10: one C library gives the nearest double, the other what the host gives. */
-type Angles = Readonly<Record<"sin" | "cos" | "tan" | "asin" | "acos" | "atan" | "log10", (value: number) => number>> & {
-  readonly atan2: (y: number, x: number) => number;
-};
-const angles = (library: string): Angles => (library === "glibc" ? nearest : Math);
-
-/** The code of what is calculated with decimals and doubles, in a version, with a C library. */
-export const arithmeticCode = (version: string, library: string): Readonly<Record<string, Code>> => ({
+/** The code of what is calculated with decimals and doubles, in a version. */
+export const arithmeticCode = (version: string): Readonly<Record<string, Code>> => ({
   "power decimal": power(version),
   "sqrt decimal": squareRoot,
   "ln decimal": naturalLogarithm,
   "log decimal": onNumeric((value) => logarithm(Decimal.of(10), value)),
   "log base": onNumeric(logarithm),
   "exp decimal": exponential,
-  sqrt: onDouble(Math.sqrt, (value) => !(value < 0)),
-  cbrt: onDouble(Math.cbrt),
   // Neither overflow nor underflow gives a value.
-  exp: onDouble((value) => (Number.isNaN(value) ? NaN : nearest.exp(value) || (value === -Infinity ? 0 : Infinity))),
-  ln: onDouble(nearest.ln, (value) => !(value <= 0)),
-  log: onDouble(angles(library).log10, (value) => !(value <= 0)),
-  degrees: onDouble((value) => value / (Math.PI / 180)),
-  radians: onDouble((value) => value * (Math.PI / 180)),
-  sin: unbounded(angles(library).sin, isFinite),
-  cos: unbounded(angles(library).cos, isFinite),
-  tan: unbounded(angles(library).tan, isFinite),
-  cot: unbounded((value) => 1 / angles(library).tan(value), isFinite),
-  asin: onDouble(angles(library).asin, (value) => !(Math.abs(value) > 1)),
-  acos: onDouble(angles(library).acos, (value) => !(Math.abs(value) > 1)),
-  atan: onDouble(angles(library).atan),
-  sinh: unbounded(Math.sinh),
-  cosh: unbounded(Math.cosh),
-  tanh: onDouble(Math.tanh),
-  asinh: onDouble(Math.asinh),
-  acosh: onDouble(Math.acosh, (value) => !(value < 1)),
-  atanh: unbounded(Math.atanh, (value) => !(Math.abs(value) > 1)),
-  atan2: strict((y: Double, x: Double) => new Double(angles(library).atan2(y.value, x.value))),
+  degrees: strict(({ value }: Double) => {
+    const result = value / (Math.PI / 180);
+    return Number.isFinite(value) && !Number.isFinite(result) ? new Failure("number-out-of-range") : new Double(result);
+  }),
   width_bucket: strict(bucket),
   "width_bucket bounds": strict((value: Decimal | Double, bounds: readonly (Decimal | Double | null)[]) => {
     if (bounds.includes(null)) return bad("a bound of the buckets must not be null");

@@ -349,7 +349,7 @@ const unsignedDigits = (base: number): Code => ({
 const withoutZone = (version: string, read: (text: string, format: string) => Value) => (text: string, format: string) =>
   version !== "15" && /TZ/i.test(format) ? new Failure("not-covered", { what: "the format TZ" }) : read(text, format);
 
-export const postgresqlCode = (version: string, library: string): Readonly<Record<string, Code>> => ({
+export const postgresqlCode = (version: string): Readonly<Record<string, Code>> => ({
   ...aggregateCode,
   "aggregate spread": strict(({ value }: Double) => new Double(Number.isFinite(value) ? 0 : NaN)),
   "aggregate exact": strict((value: number | bigint) => Decimal.of(value)),
@@ -357,7 +357,7 @@ export const postgresqlCode = (version: string, library: string): Readonly<Recor
     quotient(value instanceof Decimal ? value : Decimal.of(value), Decimal.of(1)),
   ),
   ...bytesCode,
-  ...arithmeticCode(version, library),
+  ...arithmeticCode(version),
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
   format: { run: format },
   "format variadic": { run: ([template, list]) => format([template, ...(list === null ? [] : outputs(list))]) },

@@ -9,13 +9,14 @@ import {
   isWholeNumber,
   lookup,
   monthNames,
+  asciiTrimmed,
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { readEscaped, readHex } from "./bytes.ts";
-import { inRange, readArray, trimmedInput } from "./numbers.ts";
+import { inRange, readArray } from "./numbers.ts";
 import { later, steps, toDecimal, toText } from "./steps.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
@@ -72,7 +73,7 @@ function monthNumber(written: string): number {
 
 /** A date, and a time of day after it, as ISO text; a form that the engine may know and we do not is not covered. */
 function readMoment(text: string): { date: string; time: string } | Failure {
-  const trimmed = trimmedInput(text);
+  const trimmed = asciiTrimmed(text);
   const [, written, hour, minute, second] =
     /^([\s\S]*?)(?:(?: +|T)([01]?\d|2[0-3]):([0-5]\d)(?::([0-5]\d(?:\.\d{1,6})?))?)?$/.exec(trimmed)!;
   const form = dateForms.find(([shape]) => shape.test(written));

@@ -208,7 +208,7 @@ class Reader {
   }
 
   #blanks(): number {
-    const { length } = /^\s*/.exec(this.#rest)![0];
+    const { length } = /^[ \t\n\v\f\r]*/.exec(this.#rest)![0];
     this.#at += length;
     return length;
   }
@@ -226,11 +226,11 @@ class Reader {
   #literal({ text = "", isQuoted }: Part): void {
     for (const char of text) {
       if (this.#rest === "") return;
-      const isSeparator = !isQuoted && /[\s!-/:-@[-`{-~]/.test(char);
+      const isSeparator = !isQuoted && /[ \t\n\v\f\r!-/:-@[-`{-~]/.test(char);
       if (this.#isFixed) this.#pass();
       else if (isSeparator) {
         this.#extra--;
-        if (/^[\s!-/:-@[-`{-~]/.test(this.#rest)) {
+        if (/^[ \t\n\v\f\r!-/:-@[-`{-~]/.test(this.#rest)) {
           this.#pass();
           this.#extra++;
         }
@@ -259,7 +259,7 @@ class Reader {
     const wrong = (problem: string) =>
       new Failure("invalid-value", { problem: `${problem} for ${part.pattern}` }, undefined, "22007");
     if (!isOpen && this.#rest.length < width) return wrong(`"${this.#rest}" is too short`);
-    const found = /^\s*[+-]?\d+/.exec(isOpen ? this.#rest : this.#rest.slice(0, width))?.[0] ?? "";
+    const found = /^[ \t\n\v\f\r]*[+-]?\d+/.exec(isOpen ? this.#rest : this.#rest.slice(0, width))?.[0] ?? "";
     if (found === "" || (!isOpen && found.length < width))
       return wrong(`"${this.#rest.slice(0, width)}" is no number of ${width} digits`);
     this.#at += found.length;
@@ -373,7 +373,7 @@ class Reader {
       case "J":
         return number("julian");
       case "Y,YYY": {
-        const found = /^\s*([+-]?\d+),(\s*\d{1,3})/.exec(this.#rest);
+        const found = /^[ \t\n\v\f\r]*([+-]?\d+),([ \t\n\v\f\r]*\d{1,3})/.exec(this.#rest);
         if (!found) return bad(`"${this.#rest}" is not like Y,YYY`);
         this.#at += found[0].length;
         this.#suffix(part);

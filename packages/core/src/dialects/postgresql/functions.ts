@@ -1,4 +1,6 @@
+import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
+import { mathRows } from "../shared/math.ts";
 import { aggregates } from "./aggregates.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./lexis.ts";
@@ -279,7 +281,6 @@ const coded = (
     ["num_nonnulls", "logic", "How many values are not null.", "values* any", "integer", "9.2"],
     ...["smallint", "integer", "bigint", "decimal", "double"].flatMap((type): Coded[] => [
       ["-", "convert", "The negative of a number.", `number ${type}`, type, "9.3", "negate"],
-      ["+", "convert", "The number itself.", `number ${type}`, type, "9.3", "itself"],
       ["abs", "convert", "The number without its sign.", `number ${type}`, type, "9.3"],
     ]),
     ...["decimal", "double"].flatMap((type): Coded[] => [
@@ -303,9 +304,6 @@ const coded = (
       ["lcm", "convert", "The least common multiple.", `left ${type}, right ${type}`, type, "9.3"],
     ]),
     ...["smallint", "integer", "bigint", "decimal", "double"].map((type): Coded => ["@", "convert", "The number without its sign.", `number ${type}`, type, "9.3", "abs"]),
-    ["|/", "convert", "The square root.", "number double", "double", "9.3", "sqrt"],
-    ["||/", "convert", "The cube root.", "number double", "double", "9.3", "cbrt"],
-    ["cbrt", "convert", "The cube root.", "number double", "double", "9.3"],
     ["pi", "convert", "The number π.", "", "double", "9.3"],
     ["factorial", "convert", "The product of the numbers up to one.", "number bigint", "decimal", "9.3"],
     ["scale", "convert", "The number of decimals.", "number decimal", "integer", "9.3"],
@@ -314,27 +312,18 @@ const coded = (
     ["round", "convert", "Rounded to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
     ["trunc", "convert", "Cut to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
     ["div", "convert", "The quotient cut towards zero.", "left decimal, right decimal", "decimal", "9.3"],
-    ["sqrt", "convert", "The square root.", "number double", "double", "9.3"],
     ["sqrt", "convert", "The square root.", "number decimal", "decimal", "9.3", "sqrt decimal"],
     ...["^", "power", "pow"].map((name): Coded => [name, "convert", "A power.", "base decimal, exponent decimal", "decimal", "9.3", "power decimal"]),
-    ["exp", "convert", "A power of e.", "exponent double", "double", "9.3"],
     ["exp", "convert", "A power of e.", "exponent decimal", "decimal", "9.3", "exp decimal"],
-    ["ln", "convert", "The natural logarithm.", "number double", "double", "9.3"],
     ["ln", "convert", "The natural logarithm.", "number decimal", "decimal", "9.3", "ln decimal"],
     ...["log", "log10"].flatMap((name): Coded[] => [
-      [name, "convert", "The logarithm to base 10.", "number double", "double", "9.3", "log"],
       [name, "convert", "The logarithm to base 10.", "number decimal", "decimal", "9.3", "log decimal"],
     ]),
     ["log", "convert", "The logarithm to a base.", "base decimal, number decimal", "decimal", "9.3", "log base"],
-    ...["degrees", "radians", "sin", "cos", "tan", "cot", "asin", "acos", "atan", "sinh", "cosh", "tanh", "asinh", "acosh", "atanh"].map(
-      (name): Coded => [name, "convert", "A function of angles.", "number double", "double", "9.3"],
-    ),
-    ["atan2", "convert", "The angle of a point.", "y double, x double", "double", "9.3"],
+    ["degrees", "convert", "An angle in degrees.", "number double", "double", "9.3"],
     ...["decimal", "double"].map((type): Coded => ["width_bucket", "convert", "How many of the bounds, which are in order, a number has reached.", `number ${type}, bounds ${type}[]`, "integer", "9.3", "width_bucket bounds"]),
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number decimal, low decimal, high decimal, count integer", "integer", "9.3"],
     ["width_bucket", "convert", "In which of some equal buckets a number lies.", "number double, low double, high double, count integer", "integer", "9.3", "width_bucket double"],
-    ...collations.map((name): Coded => [`collate ${name}`, "convert", "A text with a collation.", "text text", /^(?:C|POSIX|ucs_basic)$/.test(name) ? "text_c" : "text", "24.2.2", "itself"]),
-    ...collations.map((name): Coded => [`collate ${name}`, "convert", "A text of a fixed length with a collation.", "text padded", "bpchar", "24.2.2", "itself"]),
     ["to_char", "convert", "A date in a format.", "date timestamp, format text", "text", "9.8", "to_char date"],
     ["to_char", "convert", "A date in a format.", "date timestamptz, format text", "text", "9.8", "to_char date"],
     ["to_timestamp", "convert", "A moment read by a format.", "text text, format text", "timestamptz", "9.8"],
@@ -409,6 +398,21 @@ const since16: FunctionRow[] = (["to_bin", "to_oct"] as const).map((name) => ({
   evidence: "PostgreSQL 17 documentation, 9.4",
 }));
 
+/** What the functions of doubles have, with a C library. */
+const math = (library: string, overflow: "error" | "infinity" = "error") =>
+  ({
+    type: "double",
+    result: "double",
+    answers: {
+      missing,
+      numbers: "exact",
+      outside: "error",
+      overflow,
+      tooSmall: "error",
+      closeness: library === "glibc" ? "nearest" : "the host's",
+    },
+  }) as const;
+
 /** The functions and operators of a version, with the case mapping of a C library. */
 export const postgresqlRows = (version: string, library: string): readonly FunctionRow[] => [
   ...text,
@@ -417,6 +421,28 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...recasing("ascii", "text_c"),
   ...ilikeInC,
   ...operators,
+  ...mathRows({ names: "sqrt |/=sqrt cbrt ||/=cbrt exp ln log=log10 log10 radians", ...math(library), evidence: "9.3" }),
+  ...mathRows({ names: "asin acos atan atan2 tanh asinh acosh", ...math(library), evidence: "9.3" }),
+  ...mathRows({ names: "sin cos tan cot sinh cosh atanh", ...math(library, "infinity"), evidence: "9.3" }),
+  ...["smallint", "integer", "bigint", "decimal", "double"].flatMap((type) =>
+    itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: "9.3" }),
+  ),
+  ...collations.flatMap((name) => [
+    ...itselfRows([`collate ${name}`], {
+      type: "text",
+      summary: "A text with a collation.",
+      result: /^(?:C|POSIX|ucs_basic)$/.test(name) ? "text_c" : "text",
+      notation: "operator",
+      evidence: "24.2.2",
+    }),
+    ...itselfRows([`collate ${name}`], {
+      type: "padded",
+      summary: "A text of a fixed length with a collation.",
+      result: "bpchar",
+      notation: "operator",
+      evidence: "24.2.2",
+    }),
+  ]),
   ...logicRows({
     truth: "true or false",
     result: "boolean",

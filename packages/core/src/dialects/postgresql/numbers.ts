@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value, integer } from "../../values/index.ts";
+import { Decimal, Failure, type Value, integer, asciiTrimmed } from "../../values/index.ts";
 
 const int4 = 2147483647;
 const int8 = 9223372036854775807n;
@@ -24,18 +24,15 @@ export function inRange(type: string, value: Value): Value {
   return BigInt(value) > int8 || BigInt(value) < -int8 - 1n ? new Failure("number-out-of-range") : value;
 }
 
-/** Without white space at the ends as the engine's input functions know it; a no-break space stays. */
-export const trimmedInput = (text: string): string => text.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
-
 /** Reads the text form of a one-dimensional array; undefined when it is none. */
 export function readArray(text: string): (string | null)[] | Failure | undefined {
-  const inner = /^\s*\{([\s\S]*)\}\s*$/.exec(text)?.[1];
-  if (/^\s*\[/.test(text)) return new Failure("not-covered", { what: "arrays whose first position is not 1" });
+  const inner = /^[ \t\n\v\f\r]*\{([\s\S]*)\}[ \t\n\v\f\r]*$/.exec(text)?.[1];
+  if (/^[ \t\n\v\f\r]*\[/.test(text)) return new Failure("not-covered", { what: "arrays whose first position is not 1" });
   if (inner === undefined) return undefined;
-  if (/^\s*\{/.test(inner)) return new Failure("not-covered", { what: "arrays of arrays" });
-  if (inner.trim() === "") return [];
+  if (/^[ \t\n\v\f\r]*\{/.test(inner)) return new Failure("not-covered", { what: "arrays of arrays" });
+  if (asciiTrimmed(inner) === "") return [];
   const items: (string | null)[] = [];
-  const item = /\s*(?:"((?:[^"\\]|\\[\s\S])*)"|([^{}",]*?))\s*(,|$)/y;
+  const item = /[ \t\n\v\f\r]*(?:"((?:[^"\\]|\\[\s\S])*)"|([^{}",]*?))[ \t\n\v\f\r]*(,|$)/y;
   for (let more = true; more;) {
     const match = item.exec(inner);
     if (!match || (match[1] === undefined && match[2] === "")) return undefined;

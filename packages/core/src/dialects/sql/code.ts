@@ -15,15 +15,6 @@ const extreme = (direction: number): Code => ({
   run: (args) => args.reduce((best, arg) => (order(arg, best) * direction > 0 ? arg : best)),
 });
 
-const onDouble = (run: (value: number, other: number) => number): Code =>
-  strict((a: Double, b?: Double) => {
-    const result = run(a.value, b?.value ?? 0);
-    return Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
-  });
-
-const logarithm = (run: (value: number) => number): Code =>
-  strict(({ value }: Double) => (value > 0 ? new Double(run(value)) : new Failure("logarithm-argument")));
-
 function extract(field: string, date: string): Value {
   const part = ["YEAR", "MONTH", "DAY"].indexOf(field.toUpperCase());
   return part < 0 ? bad(`"${field}" is no field of a date that is covered`) : Number(date.split("-")[part]);
@@ -36,23 +27,9 @@ export const sqlCode: Readonly<Record<string, Code>> = {
   greatest: extreme(1),
   least: extreme(-1),
   negate,
-  itself: { run: ([value]) => value },
   abs: absolute(),
   ceiling: onNumber(ceiling, Math.ceil),
   floor: onNumber(floor, Math.floor),
-  acos: onDouble(Math.acos),
-  asin: onDouble(Math.asin),
-  atan: onDouble(Math.atan),
-  cos: onDouble(Math.cos),
-  cosh: onDouble(Math.cosh),
-  exp: onDouble(Math.exp),
-  ln: logarithm(Math.log),
-  log10: logarithm(Math.log10),
-  sin: onDouble(Math.sin),
-  sinh: onDouble(Math.sinh),
-  sqrt: onDouble(Math.sqrt),
-  tan: onDouble(Math.tan),
-  tanh: onDouble(Math.tanh),
   log: strict((base: Double, value: Double) =>
     base.value > 0 && base.value !== 1 && value.value > 0
       ? new Double(Math.log(value.value) / Math.log(base.value))

@@ -1,4 +1,6 @@
+import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
+import { mathRows } from "../shared/math.ts";
 import { aggregates } from "./aggregates.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
@@ -98,8 +100,6 @@ type Coded = readonly [
   code?: string,
 ];
 
-const math = "acos asin atan cos cosh exp ln log10 sin sinh sqrt tan tanh".split(" ");
-
 // prettier-ignore
 const coded = (
   [
@@ -110,13 +110,11 @@ const coded = (
     ]),
     ...["integer", "decimal", "double"].flatMap((type): Coded[] => [
       ["-", "convert", "The negative of a number.", `number ${type}`, type, "6.29 <factor>", "negate"],
-      ["+", "convert", "The number itself.", `number ${type}`, type, "6.29 <factor>", "itself"],
       ["abs", "convert", "The number without its sign.", `number ${type}`, type, "6.30 <absolute value expression>"],
       ["ceiling", "convert", "The next higher whole number.", `number ${type}`, type, "6.30 <ceiling function>"],
       ["ceil", "convert", "The next higher whole number.", `number ${type}`, type, "6.30 <ceiling function>", "ceiling"],
       ["floor", "convert", "The next lower whole number.", `number ${type}`, type, "6.30 <floor function>"],
     ]),
-    ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", "6.30 <numeric value function>"]),
     ["log", "convert", "The logarithm to a base.", "base double, number double", "double", "6.30 <general logarithm function>"],
     ["power", "convert", "A power.", "base double, exponent double", "double", "6.30 <power function>"],
     ["extract", "convert", "A field of a date.", "field text, date date", "integer", "6.30 <extract expression>"],
@@ -146,6 +144,29 @@ export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] =>
     hasUnknown: true,
     evidence: ["6.39 <boolean value expression>", "8.8 <null predicate>", "6.39 <boolean test>"],
   }),
+  ...mathRows({
+    names: "acos asin atan cos cosh exp ln log10 sin sinh sqrt tan tanh",
+    type: "double",
+    result: "double",
+    answers: {
+      missing: "null",
+      numbers: "exact",
+      outside: "error",
+      overflow: "error",
+      tooSmall: "zero",
+      closeness: "the host's",
+    },
+    evidence: iso("6.30 <numeric value function>"),
+  }),
+  ...["integer", "decimal", "double"].flatMap((type) =>
+    itselfRows(["+"], {
+      type,
+      summary: "The number itself.",
+      result: type,
+      notation: "operator",
+      evidence: iso("6.29 <factor>"),
+    }),
+  ),
   ...coded,
   ...aggregates,
 ];

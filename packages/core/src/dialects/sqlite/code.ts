@@ -99,8 +99,6 @@ const wholeOf = (run: (value: number) => number): Code =>
     return number instanceof Double ? new Double(run(number.value)) : number;
   });
 
-const degrees = Math.PI / 180;
-
 function round(value: Double, digits: number | bigint = 0): Value {
   const size = Math.min(30, Math.max(0, Number(digits)));
   const given = value.value;
@@ -261,28 +259,8 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   ...Object.fromEntries(
     (
       [
-        ["acos", Math.acos],
-        ["acosh", Math.acosh],
-        ["asin", Math.asin],
-        ["asinh", Math.asinh],
-        ["atan", Math.atan],
-        ["atanh", Math.atanh],
-        ["cos", Math.cos],
-        ["cosh", Math.cosh],
-        ["degrees", (value) => value * (180 / Math.PI)],
-        ["exp", nearest.exp],
-        ["ln", positive(nearest.ln)],
-        ["log10", positive(Math.log10)],
-        ["log2", positive(Math.log2)],
-        ["radians", (value) => value * degrees],
-        ["sin", Math.sin],
-        ["sinh", Math.sinh],
-        ["sqrt", Math.sqrt],
-        ["tan", Math.tan],
-        ["tanh", Math.tanh],
         ["mod", (a, b) => a % b],
         ["pow", nearest.pow],
-        ["atan2", Math.atan2],
       ] satisfies [string, (a: number, b: number) => number][]
     ).map(([name, run]) => [name, onDouble(run)]),
   ),
@@ -301,7 +279,3 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   floor: wholeOf(Math.floor),
   trunc: wholeOf(Math.trunc),
 };
-
-function positive(run: (value: number) => number): (value: number) => number {
-  return (value) => (value > 0 ? run(value) : NaN);
-}

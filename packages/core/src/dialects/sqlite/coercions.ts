@@ -52,6 +52,7 @@ const parameters: Readonly<Record<string, Conversion>> = {
       return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
     }),
   ),
+  numeral: by(steps.numeral),
   integer: by(steps.integer),
   position: by(steps.integer, unlessMissing(Number)),
   real: by(steps.real),

@@ -1,4 +1,6 @@
+import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
+import { mathRows } from "../shared/math.ts";
 import { aggregates } from "./aggregates.ts";
 import { type FunctionRow, params, relations } from "../row.ts";
 import { collations } from "./coercions.ts";
@@ -100,8 +102,6 @@ type Coded = readonly [
   code?: string,
 ];
 
-const math = "acos acosh asin asinh atan atanh cos cosh degrees exp ln log10 log2 radians sin sinh sqrt tan tanh".split(" ");
-
 // prettier-ignore
 const coded = (
   [
@@ -127,21 +127,14 @@ const coded = (
     ["nullif", "logic", "Null where two values are equal, otherwise the first.", "value any, other any", doc],
     ["iif", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc],
     ["if", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc, "none", "iif"],
-    ["likely", "logic", "The value itself.", "value any", doc, "same collation", "itself"],
-    ["unlikely", "logic", "The value itself.", "value any", doc, "same collation", "itself"],
     ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation", "itself"],
-    ["+", "logic", "The value itself, without its affinity.", "value any", operatorDoc, "same collation", "itself"],
     ["-", "convert", "The negative of a number.", "number number", operatorDoc, "none", "negate"],
     ["~", "convert", "The bits of an integer inverted.", "number integer", operatorDoc],
     ["&", "convert", "The bits that both integers have.", "left integer, right integer", operatorDoc],
     ["|", "convert", "The bits that one of two integers has.", "left integer, right integer", operatorDoc],
     ["<<", "convert", "The bits of an integer shifted left.", "left integer, right integer", operatorDoc],
     [">>", "convert", "The bits of an integer shifted right.", "left integer, right integer", operatorDoc],
-    ["collate binary", "logic", "The value, compared byte by byte.", "value any", operatorDoc, "collated", "itself"],
-    ["collate nocase", "logic", "The value, compared without the case of A to Z.", "value any", operatorDoc, "collated", "itself"],
-    ["collate rtrim", "logic", "The value, compared without spaces at the end.", "value any", operatorDoc, "collated", "itself"],
     ["is", "logic", "Whether two values are the same, null being like null.", "left any, right any", operatorDoc],
-    ...math.map((name): Coded => [name, "convert", "A mathematical function.", "number any", mathDoc]),
     ["ceil", "convert", "The next higher whole number.", "number any", mathDoc],
     ["ceiling", "convert", "The next higher whole number.", "number any", mathDoc, "none", "ceil"],
     ["floor", "convert", "The next lower whole number.", "number any", mathDoc],
@@ -150,7 +143,6 @@ const coded = (
     ["mod", "convert", "What is left of a quotient.", "number any, divisor any", mathDoc],
     ["pow", "convert", "A power.", "base any, exponent any", mathDoc],
     ["power", "convert", "A power.", "base any, exponent any", mathDoc, "none", "pow"],
-    ["atan2", "convert", "The angle of a point.", "y any, x any", mathDoc],
     ["pi", "convert", "The number pi.", "", mathDoc],
     ["date", "convert", "A date as YYYY-MM-DD.", "value?* any", dateDoc],
     ["time", "convert", "A time of day as HH:MM:SS.", "value?* any", dateDoc],
@@ -184,6 +176,26 @@ export const sqliteRows: readonly FunctionRow[] = [
     evaluates: "both",
     constants: "whole numbers",
     evidence: [operatorDoc, operatorDoc, operatorDoc],
+  }),
+  ...mathRows({
+    names: "acos acosh asin asinh atan atan2 atanh cos cosh degrees exp ln log10 log2 radians sin sinh sqrt tan tanh",
+    type: "numeral",
+    result: "none",
+    answers: { missing, numbers: "exact", outside: "null", overflow: "infinity", tooSmall: "zero", closeness: "the host's" },
+    evidence: mathDoc,
+  }),
+  ...itselfRows(["likely", "unlikely"], { summary: "The value itself.", result: "same collation", evidence: doc }),
+  ...itselfRows(["+"], {
+    summary: "The value itself, without its affinity.",
+    result: "same collation",
+    notation: "operator",
+    evidence: operatorDoc,
+  }),
+  ...itselfRows(["collate binary", "collate nocase", "collate rtrim"], {
+    summary: "The value, compared in a collation.",
+    result: "collated",
+    notation: "operator",
+    evidence: operatorDoc,
   }),
   ...coded,
   ...aggregates,

@@ -24,8 +24,9 @@ interface Moment {
   shown: { readonly year: number; readonly month: number; readonly day: number } | undefined;
 }
 
-const clock = "(\\d\\d):(\\d\\d)(?::(\\d\\d)(\\.\\d+)?)?\\s*(?:([+-])(\\d\\d):(\\d\\d)|([zZ]))?\\s*";
-const dateForm = new RegExp(`^(-?)(\\d{4})-(\\d\\d)-(\\d\\d)(?:[\\sT]+${clock})?\\s*$`);
+const clock =
+  "(\\d\\d):(\\d\\d)(?::(\\d\\d)(\\.\\d+)?)?[ \\t\\n\\v\\f\\r]*(?:([+-])(\\d\\d):(\\d\\d)|([zZ]))?[ \\t\\n\\v\\f\\r]*";
+const dateForm = new RegExp(`^(-?)(\\d{4})-(\\d\\d)-(\\d\\d)(?:[ \\t\\n\\v\\f\\rT]+${clock})?[ \\t\\n\\v\\f\\r]*$`);
 const clockForm = new RegExp(`^${clock}$`);
 
 const fromParts = (year: number, month: number, day: number, milliseconds = 0): number =>
@@ -99,7 +100,7 @@ const units: Readonly<Record<string, number>> = { day: 1, hour: 1 / 24, minute: 
 
 /** Changes a moment by one modifier (3); false where it is none. */
 function modify(moment: Moment, written: string, isFirst: boolean): boolean {
-  const word = written.trim().toLowerCase();
+  const word = written.toLowerCase();
   const wasRaw = moment.raw;
   moment.raw = undefined;
   moment.shown = undefined;
@@ -144,7 +145,7 @@ function modify(moment: Moment, written: string, isFirst: boolean): boolean {
     moment.time += ((wanted - weekday + 7) % 7) * dayLength;
     return true;
   }
-  const shift = /^([+-]?\d+(?:\.\d*)?|[+-]?\.\d+)\s+(second|minute|hour|day|month|year)s?$/.exec(word);
+  const shift = /^([+-]?\d+(?:\.\d*)?|[+-]?\.\d+)[ \t\n\v\f\r]+(second|minute|hour|day|month|year)s?$/.exec(word);
   if (shift) return shiftBy(moment, { year, month, day, weekday, days, clock: timeOfDay }, Number(shift[1]), shift[2]);
   const clockShift = /^([+-])?(\d\d):(\d\d)(?::(\d\d)(\.\d+)?)?$/.exec(word);
   if (clockShift) {
@@ -154,7 +155,7 @@ function modify(moment: Moment, written: string, isFirst: boolean): boolean {
     moment.time += (sign === "-" ? -time : time) % dayLength;
     return true;
   }
-  const dateShift = /^([+-])(\d{4})-(\d\d)-(\d\d)(?:\s+(\d\d:\d\d(?::\d\d(?:\.\d+)?)?))?$/.exec(word);
+  const dateShift = /^([+-])(\d{4})-(\d\d)-(\d\d)(?:[ \t\n\v\f\r]+(\d\d:\d\d(?::\d\d(?:\.\d+)?)?))?$/.exec(word);
   if (!dateShift || Number(dateShift[3]) > 11 || Number(dateShift[4]) > 30) return false;
   const sign = dateShift[1] === "-" ? -1 : 1;
   const [years, months, dayCount] = dateShift.slice(2, 5).map((part) => sign * Number(part));

@@ -313,7 +313,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   floor: rounding((value) => new Decimal(value.floor(), 0), Math.floor),
   round: rounding((value, digits) => scaled(value, digits, halfUp), doubleBy(halfUp)),
   "round-half-to-even": rounding((value, digits) => scaled(value, digits, halfToEven), doubleBy(halfToEven)),
-  "math:sqrt": run(([value]) => (value === null ? null : new Double(Math.sqrt(asDouble(value))))),
+  "math:pi": run(() => new Double(Math.PI)),
   "math:pow": run(([value, exponent]) => (value === null ? null : new Double(power(asDouble(value), asDouble(exponent))))),
   "-": run(([value]) => {
     if (value === null) return null;

@@ -1,4 +1,5 @@
 import { type FunctionRow, params } from "../row.ts";
+import { mathRows } from "../shared/math.ts";
 
 const fo = (section: string) => `XPath and XQuery Functions and Operators 3.1, ${section}`;
 
@@ -121,7 +122,7 @@ const coded = (
     ["floor", "convert", "The next lower whole number.", "number numeric?", "any", fo("4.4.3")],
     ["round", "convert", "Rounded, halves up.", "number numeric?, digits? integer", "any", fo("4.4.4")],
     ["round-half-to-even", "convert", "Rounded, halves to even.", "number numeric?, digits? integer", "any", fo("4.4.5")],
-    ["math:sqrt", "convert", "The square root.", "number numeric?", "any", fo("4.8.9")],
+    ["math:pi", "convert", "The number pi.", "", "any", fo("4.8.1")],
     ["math:pow", "convert", "A number raised to a power.", "number numeric?, exponent numeric", "any", fo("4.8.8")],
     ["-", "convert", "The negative of a number.", "number numeric?", "any", "XPath 3.1, 3.5"],
     ["+", "convert", "The number itself.", "number numeric?", "any", "XPath 3.1, 3.5"],
@@ -203,5 +204,31 @@ const coded = (
   }),
 );
 
+const math = {
+  result: "any",
+  answers: {
+    missing,
+    numbers: "exact",
+    outside: "not a number",
+    overflow: "infinity",
+    tooSmall: "zero",
+    closeness: "nearest",
+  },
+  evidence: fo("4.8"),
+} as const;
+
 /** The functions and operators of XPath 3.1. */
-export const xpathRows: readonly FunctionRow[] = [...text, ...operators, ...coded];
+export const xpathRows: readonly FunctionRow[] = [
+  ...text,
+  ...operators,
+  ...mathRows({
+    names: [
+      "math:acos=acos math:asin=asin math:atan=atan math:cos=cos math:exp=exp math:exp10=exp10 math:log=ln",
+      "math:log10=log10 math:sin=sin math:sqrt=sqrt math:tan=tan",
+    ].join(" "),
+    type: "numeric?",
+    ...math,
+  }),
+  ...mathRows({ names: "math:atan2=atan2", type: "double", ...math }),
+  ...coded,
+];

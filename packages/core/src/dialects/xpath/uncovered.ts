@@ -11,8 +11,6 @@ export const xpathUncovered = byName({
     years-from-duration`,
   "functions of arrays, maps and functions": `array:fold-left array:fold-right array:for-each-pair array:insert-before array:put array:remove array:sort
     function-lookup function-name map:find`,
-  mathematics: `math:acos math:asin math:atan math:atan2 math:cos math:exp math:exp10 math:log math:log10 math:pi math:sin
-    math:tan`,
   "nodes, documents and the environment": `analyze-string available-environment-variables base-uri collection default-language doc doc-available
     document-uri element-with-id environment-variable generate-id has-children id idref in-scope-prefixes innermost
     lang local-name local-name-from-qname name namespace-uri namespace-uri-for-prefix namespace-uri-from-qname
