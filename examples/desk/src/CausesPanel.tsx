@@ -37,7 +37,7 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: Ca
 function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undefined; readonly isFull: boolean }) {
   if (!parting)
     return <p>No operation got the same inputs in both and gave another output: they do the job by different operations.</p>;
-  const { place, outputs, causes } = parting;
+  const { place, outputs, causes, oneWay } = parting;
   return (
     <>
       {isFull && <p>{place}</p>}
@@ -53,6 +53,7 @@ function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undef
           ))}
         </dl>
       ))}
+      {isFull && oneWay && <p className="quiet">{oneWay}</p>}
     </>
   );
 }

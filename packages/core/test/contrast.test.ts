@@ -23,7 +23,7 @@ const partings: readonly (readonly [SideText, SideText, Record<string, Value>, s
   [["postgresql", "substring(label, 1, -1)"], ["xpath", "substring($label, 1, -1)"], { label: "Alnus" }, "slice", [["negativeLength"]]],
   [["openformula", "MID(label;1.5;2)"], ["xpath", "substring($label, 1.5, 2)"], { label: "Alnus" }, "slice", [["fraction"]]],
   [["openformula", 'FIND("x";label)'], ["postgresql", "strpos(label, 'x')"], { label: "Alnus" }, "locate", [["absent"]]],
-  [["openformula", 'SEARCH("L";label)'], ["postgresql", "strpos(label, 'L')"], { label: "Alnus" }, "locate", [["case", "absent"]]],
+  [["openformula", 'SEARCH("L";label)'], ["postgresql", "strpos(label, 'L')"], { label: "Alnus" }, "locate", [["case"]]],
   [["postgresql", "regexp_replace(label, 'a', '-')"], ["xpath", "replace($label, 'a', '-')"], { label: "aaa" }, "substitute", [["occurrences"]]],
   [["postgresql", "regexp_replace(label, '(a)(b)', '\\2\\1', 'g')"], ["xpath", "replace($label, '(a)(b)', '$2$1')"], { label: null }, "substitute", [["missing"]]],
   [["postgresql", "split_part(label, ',', 1)"], ["xpath", "substring-before($label, ',')"], { label: "Alnus" }, "segment", [["absent"]]],
@@ -36,6 +36,14 @@ const partings: readonly (readonly [SideText, SideText, Record<string, Value>, s
   [["openformula", 'CODE(label)'], ["postgresql", "ascii(label)"], { label: "" }, "code-of", [["ofEmpty"]]],
   [["openformula", "MID(UPPER(label);2;2)"], ["postgresql", "substring(upper(label), 2, 2)"], { label: "aß" }, "recase", [["mapping"]]],
   [["postgresql", "length(label)"], ["postgresql", "octet_length(label)"], { label: "é" }, "measure", [["counted"]]],
+  [["mariadb", "concat(label, n / 2)"], ["postgresql", "label || n / 2"], { label: "x", n: 7 }, "calculate", [["quotient"]]],
+  [["mariadb", "concat(label, n / 2)"], ["postgresql", "label || n / 2"], { label: "x", n: 2 }, "calculate", [["quotient"]]],
+  [["mariadb", "label + 1"], ["duckdb", "cast(label as integer) + 1"], { label: "12abc" }, "number-of", [["reads"]]],
+  [["sqlite", "label || 1e20"], ["duckdb", "label || 1e20"], { label: "x" }, "text-of", [["power"]]],
+  [["openformula", 'label&x'], ["xpath", "concat($label, $x)"], { label: "x", x: 12000000.5 }, "text-of", [["powerFrom"]]],
+  [["mariadb", "case when label then 1 else 2 end"], ["duckdb", "case when label then 1 else 2 end"], { label: "yes" }, "truth-of", [["textTruth"]]],
+  [["sqlite", "sqrt(n)"], ["postgresql", "sqrt(n)"], { label: "", n: -1 }, "math", [["outside"]]],
+  [["mariadb", "cast(label as signed)"], ["postgresql", "cast(label as bigint)"], { label: "abc" }, "number-of", [["notNumber"]]],
   [["postgresql", "label like 'a%'"], ["postgresql", "label ilike 'a%'"], { label: "Alnus" }, "test", [["case"]]],
 ];
 

@@ -100,11 +100,11 @@ function causesText(result: Contrast, titles: readonly string[], { colour, width
       const head = `\n${colour.yellow(`Row${rows.length > 1 ? "s" : ""} ${numbers}`)}  `;
       const told = (text: string) => wrapped(text, width ?? Infinity, head, "  ");
       if (!parting) return `${told(noCommonStep(pair))}\n`;
-      const { place, outputs, causes } = explainParting(parting, pair);
+      const { place, outputs, causes, oneWay } = explainParting(parting, pair);
       const reasons = causes.map((cause) =>
         cause.map(({ question, sides }) => `${question}\n    ${sides.join("\n    ")}`).join("\n  and "),
       );
-      return `${told(place)}\n  ${outputs}\n${(reasons.length > 0 ? reasons : [unexplained]).map((reason) => `  ${colour.cyan("Why:")} ${reason}\n`).join("")}`;
+      return `${told(place)}\n  ${outputs}\n${(reasons.length > 0 ? reasons : [unexplained]).map((reason) => `  ${colour.cyan("Why:")} ${reason}\n`).join("")}${oneWay ? `  ${oneWay}\n` : ""}`;
     })
     .join("");
 }
@@ -119,6 +119,7 @@ function asNdjson(result: Contrast): string {
     operation: parting?.operation ?? null,
     ranges: parting?.ranges ?? null,
     causes: parting?.causes ?? [],
+    ...(parting && parting.causes.length > 0 && { ways: parting.oneWay === undefined ? 2 : 1 }),
   }));
   return [...rows, ...causes].map((line) => `${JSON.stringify(line)}\n`).join("");
 }

@@ -32,6 +32,8 @@ export interface Parting {
   readonly outputs: readonly [Value, Value];
   /** All smallest sets of traits that explain it; empty when no set of up to three does. */
   readonly causes: readonly (readonly Difference[])[];
+  /** The side that gives the other's output with the other's answers, where only one does; both do where it is left out. */
+  readonly oneWay?: 0 | 1;
 }
 
 /** The most traits that a cause may have. */
@@ -57,30 +59,47 @@ export function withAnswers(bound: BoundOperation, slots: Step["slots"], answers
 const subsets = <T>(items: readonly T[], size: number): T[][] =>
   size === 0 ? [[]] : items.flatMap((item, i) => subsets(items.slice(i + 1), size - 1).map((rest) => [item, ...rest]));
 
+/** Whether two outputs are the same; what is only written in another way may count as another, too. */
+type Alike = (a: Value, b: Value) => boolean;
+
+/** The kind and the digits of a number, which a text that is made of it shows. */
+const formOf = (value: Value): string =>
+  value instanceof Decimal
+    ? `decimal ${String(value)}`
+    : value instanceof Double
+      ? "double"
+      : typeof value === "bigint"
+        ? "number"
+        : typeof value;
+
+const sameForm: Alike = (a, b) => agree(a, b) && formOf(a) === formOf(b);
+
 /**
  * The smallest sets of traits such that one side with the other's answers to them gives the
- * other's output, and the other way round. Found by carrying the operation out again.
+ * other's output, and the other way round; where none of a size does, those for which it holds one
+ * way. Found by carrying the operation out again.
  */
-export function causesOf(a: Step, b: Step): (readonly Difference[])[] {
-  const own = a.bound.answers;
-  const other = b.bound.answers;
-  const differing = operationOf(a.bound.operation).traits.filter((trait) => own[trait] !== other[trait]);
+export function causesOf(a: Step, b: Step, alike: Alike): Pick<Parting, "causes" | "oneWay"> {
+  const sides = [a, b] as const;
+  const differing = operationOf(a.bound.operation).traits.filter((trait) => a.bound.answers[trait] !== b.bound.answers[trait]);
+  /** Whether a side gives the other's output with the other's answers to these. */
+  const follows = (side: 0 | 1, set: readonly TraitId[]): boolean => {
+    const [own, other] = [sides[side], sides[1 - side]];
+    const swapped = Object.fromEntries(set.map((trait) => [trait, other.bound.answers[trait]]));
+    return alike(withAnswers(own.bound, own.slots, { ...own.bound.answers, ...swapped }), other.value);
+  };
+  const told = (set: readonly TraitId[]) =>
+    set.map((trait): Difference => ({ trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] }));
   for (let size = 1; size <= Math.min(causeSize, differing.length); size++) {
-    const found = subsets(differing, size).filter((set) => {
-      const swap = (from: typeof own, to: typeof own) => ({
-        ...from,
-        ...Object.fromEntries(set.map((trait) => [trait, to[trait]])),
-      });
-      return (
-        agree(withAnswers(a.bound, a.slots, swap(own, other)), b.value) &&
-        agree(withAnswers(b.bound, b.slots, swap(other, own)), a.value)
-      );
-    });
-    if (found.length > 0) {
-      return found.map((set) => set.map((trait): Difference => ({ trait, answers: [own[trait], other[trait]] })));
+    const sets = subsets(differing, size).map((set) => ({ set, ways: ([0, 1] as const).filter((side) => follows(side, set)) }));
+    const both = sets.filter(({ ways }) => ways.length === 2);
+    if (both.length > 0) return { causes: both.map(({ set }) => told(set)) };
+    for (const side of [0, 1] as const) {
+      const single = sets.filter(({ ways }) => ways[0] === side);
+      if (single.length > 0) return { causes: single.map(({ set }) => told(set)), oneWay: side };
     }
   }
-  return [];
+  return { causes: [] };
 }
 
 /**
@@ -107,19 +126,26 @@ function sharedSlots(a: Step, b: Step) {
   });
 }
 
-/** The first steps, innermost first, at which two evaluations part. */
+/** The first steps, innermost first, at which two evaluations part; by their values, or by how their numbers are written. */
 export function partingOf(left: readonly Step[], right: readonly Step[]): Parting | undefined {
+  const parting = partingBy(left, right, agree);
+  if (parting && parting.causes.length > 0) return parting;
+  const written = partingBy(left, right, sameForm);
+  return written && written.causes.length > 0 ? written : parting;
+}
+
+function partingBy(left: readonly Step[], right: readonly Step[], alike: Alike): Parting | undefined {
   let unexplained: Parting | undefined;
   for (const a of left) {
     for (const b of right) {
-      if (agree(a.value, b.value) || !sameInputs(a, b)) continue;
+      if (alike(a.value, b.value) || !sameInputs(a, b)) continue;
       const parting: Parting = {
         operation: a.bound.operation,
         ranges: [a.range, b.range],
         functions: [nameOf(a), nameOf(b)],
         inputs: Object.fromEntries(sharedSlots(a, b).map(({ name, own }) => [name, own])),
         outputs: [a.value, b.value],
-        causes: causesOf(a, b),
+        ...causesOf(a, b, alike),
       };
       if (parting.causes.length > 0) return parting;
       unexplained ??= parting;

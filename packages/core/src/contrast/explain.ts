@@ -27,6 +27,8 @@ export interface ExplainedParting {
   readonly outputs: string;
   /** Empty when no set of up to three traits explains it. */
   readonly causes: readonly (readonly ExplainedDifference[])[];
+  /** Which side alone was tried with success, where only one was. */
+  readonly oneWay?: string;
 }
 
 export function explainDifference({ trait, answers }: Difference, titles: readonly [string, string]): ExplainedDifference {
@@ -37,12 +39,15 @@ export function explainDifference({ trait, answers }: Difference, titles: readon
 
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
-  const { functions, outputs, inputs, operation, causes } = parting;
+  const { functions, outputs, inputs, operation, causes, oneWay } = parting;
   const given = Object.entries(inputs).map(([name, value]) => `${name} ${showValue(value)}`);
   return {
     place: `${functions[0]} (${titles[0]}) and ${functions[1]} (${titles[1]}): each ${operationOf(operation).summary}.`,
     outputs: `Given ${given.join(", ")}, they give ${showValue(outputs[0])} and ${showValue(outputs[1])}.`,
     causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles))),
+    ...(oneWay !== undefined && {
+      oneWay: `With the other's answer ${titles[oneWay]} gives ${showValue(outputs[1 - oneWay])}, too; the other way round it does not show.`,
+    }),
   };
 }
 

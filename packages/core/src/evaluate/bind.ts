@@ -47,6 +47,8 @@ export type Bound = {
   | {
       readonly kind: "constant";
       readonly value: Value;
+      /** What it was made by, which is carried out again only where someone watches. */
+      readonly by?: Bound;
       /** The arguments of a call that is null whatever they are. */
       readonly dropped?: readonly Bound[];
     }
@@ -900,11 +902,14 @@ const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailu
 
 function convertBound(bound: Bound, { convert }: Conversion, type: string): Bound {
   if (!convert) return bound;
-  if (bound.kind === "constant") return { ...bound, value: worked(convert)(bound.value), type };
-  return partsOfWork(convert).reduce<Bound>(
-    (inner, part) => partBound(inner, part, { type, source: bound.source, implicit: true }),
+  const { source } = bound;
+  const converted = partsOfWork(convert).reduce<Bound>(
+    (inner, part) => partBound(inner, part, { type, source, implicit: true }),
     bound,
   );
+  if (bound.kind !== "constant") return converted;
+  const value = worked(convert)(bound.value);
+  return { ...bound, value, type, ...(!isFailure(value) && { by: converted }) };
 }
 
 /** A cast that is written: its value is what the last part of its work gives. */

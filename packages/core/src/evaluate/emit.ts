@@ -47,7 +47,7 @@ function remembered(cell: Cell, frame: Frame): Cell {
 
 function emitOnce(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
   const cell = emitPlain(observe ? bound : faster(bound), frame, dialect, observe);
-  if (!observe || bound.kind === "operation") return cell;
+  if (!observe || bound.kind === "operation" || (bound.kind === "constant" && bound.by)) return cell;
   return (row) => {
     const value = cell(row);
     observe(bound.source, value, bound);
@@ -58,6 +58,7 @@ function emitOnce(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observ
 function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
   switch (bound.kind) {
     case "constant": {
+      if (observe && bound.by) return emit(bound.by, frame, dialect, observe);
       const { value } = bound;
       return () => value;
     }

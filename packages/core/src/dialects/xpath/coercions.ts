@@ -11,6 +11,7 @@ import {
   isWholeNumber,
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { type Work, unlessMissing } from "../step.ts";
 import {
   asDouble,
   atomOf,
@@ -24,10 +25,10 @@ import {
   typeOf,
   wrongKind,
 } from "./items.ts";
-import { stringOf } from "./steps.ts";
+import { steps, stringOf } from "./steps.ts";
 
 /** The function conversion rules for a parameter type (XPath 3.1, 3.1.5.2). */
-const conversions: Readonly<Record<string, (value: Value) => Value>> = {
+const conversions: Readonly<Record<string, Work>> = {
   "string?": (value) => {
     const item = atomOf(value);
     return item === null || typeof item === "string" || isFailure(item) ? item : wrongKind("xs:string?", item);
@@ -37,10 +38,7 @@ const conversions: Readonly<Record<string, (value: Value) => Value>> = {
     return typeof item === "string" || isFailure(item) ? item : wrongKind("xs:string", item);
   },
   // What concat and || do: any atomic item as text.
-  "stringify?": (value) => {
-    const item = atomOf(value);
-    return item === null || isFailure(item) ? item : stringOf(item);
-  },
+  "stringify?": [atomOf, steps.text],
   "strings*": (value) => {
     const items = atoms(value);
     return isFailure(items) ? items : items.map(stringOf);
@@ -116,24 +114,18 @@ export const typeRules: TypeRules = {
     const optional = from.endsWith("?");
     const known = unchanged[optional ? from.slice(0, -1) : from] ?? [];
     if (known.includes(to) && (!optional || to.endsWith("?"))) return { cost: 0 };
-    const convert = conversions[to] as Conversion["convert"];
+    const convert = conversions[to] as Work | undefined;
     return convert ? { cost: 1, convert } : { cost: 0 };
   },
   resultType: (row) => row.result,
   dates: "xs:date",
   cast(_from, written) {
     const optional = written.endsWith("?");
-    const convert = castAtom(optional ? written.slice(0, -1) : written);
+    const name = optional ? written.slice(0, -1) : written;
+    const convert = name === "xs:string" ? steps.text : castAtom(name);
     if (!convert) return undefined;
-    return {
-      type: "any",
-      convert: (value) => {
-        if (isFailure(value)) return value;
-        const item = atomOf(value);
-        if (item === null) return optional ? null : wrongKind(written, null);
-        return isFailure(item) ? item : convert(item);
-      },
-    };
+    const one = (value: Value) => atomOf(value) ?? (optional ? null : wrongKind(written, null));
+    return { type: "any", convert: [one, typeof convert === "function" ? unlessMissing(convert) : convert] };
   },
   unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : "any"),
   list(form, values) {
