@@ -272,6 +272,7 @@ describe("from raw rows to kept columns", () => {
     // The page begins with white space tidied there, too.
     await told("2 of 3 rows change");
     expect(await column(0).innerText()).toContain("2 changed");
+    await tableRow("Before and after", 0).locator("del").nth(1).waitFor();
     expect(await tableRow("Before and after", 0).locator("del").allInnerTexts()).toEqual(["·", "·"]);
     await page.getByLabel("show").selectOption("all");
     await tableRow("Before and after", 1).getByText("SALIX").waitFor();
