@@ -1,6 +1,18 @@
 import { describe, expect, test } from "@jest/globals";
-import { Decimal, countBytes, countCodePoints, dateFromDays, daysFromDate, forward, isDate, rulers, Double } from "indigo-quill";
-import { openformula, postgresql, worked, xpath } from "indigo-quill/dialects";
+import {
+  Decimal,
+  Double,
+  compile,
+  countBytes,
+  countCodePoints,
+  dateFromDays,
+  daysFromDate,
+  forward,
+  isDate,
+  rulers,
+  sampleOf,
+} from "indigo-quill";
+import { dialects, openformula, postgresql, worked, xpath } from "indigo-quill/dialects";
 
 const decimal = (text: string): Decimal => Decimal.parse(text)!;
 
@@ -88,4 +100,21 @@ test.each([
 ])("%i-%i-%i is a date: %p", (year, month, day, expected) => {
   expect(isDate(year, month, day)).toBe(expected);
   if (expected) expect(dateFromDays(daysFromDate(year, month, day))).toMatchObject({ year, month, day });
+});
+
+describe("what is read takes time in proportion to the text, however much white space it has", () => {
+  const space = " ".repeat(200_000);
+  test.each([
+    ["openformula", "label + 0", `x${space}%`],
+    ["postgresql", "cast(label as integer)", `1${space}x`],
+    ["postgresql", "cast(label as text[])", `{a${space}b,"c"${space}d}`],
+    ["duckdb", "cast(label as text[])", `[a${space}b,'c'${space}d]`],
+    ["duckdb", "cast(label as date)", `2019-01-01${space}x`],
+    ["sqlite", "cast(label as numeric)", `${space}1${space}x`],
+  ])("%s: %s", (id, expression, label) => {
+    const sample = sampleOf([{ label }]);
+    const started = performance.now();
+    compile(dialects[id](), expression, sample).run(sample);
+    expect(performance.now() - started).toBeLessThan(2000);
+  });
 });

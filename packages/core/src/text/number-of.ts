@@ -6,6 +6,7 @@ import {
   Double,
   Failure,
   type Value,
+  asciiTrimmed,
   integer,
   roundHalfEven,
   roundedDigits,
@@ -66,6 +67,11 @@ function fitted(answer: AnswerOf<"range">, rule: AnswerOf<"digitsBeyond">): (val
 }
 
 const blank: Readonly<Record<AnswerOf<"blanks">, string>> = { ascii: "[ \\t\\n\\v\\f\\r]*", unicode: "\\s*", none: "" };
+const trimmedBy: Readonly<Record<AnswerOf<"blanks">, (text: string) => string>> = {
+  ascii: asciiTrimmed,
+  unicode: (text) => text.trim(),
+  none: (text) => text,
+};
 const digit: Readonly<Record<AnswerOf<"separators">, string>> = {
   none: "\\d+",
   underscores: "\\d+(?:_\\d+)*",
@@ -94,11 +100,11 @@ function reader({ numberKind, reads, blanks, plusSign, exponent, fractionRead, s
   const number = isWhole ? count : `(?:${count}(?:\\.(?:${fraction})?)?|\\.${fraction})${power}`;
   const found = new RegExp(`^${blank[blanks]}(${sign}${number})${reads === "all of it" ? `${blank[blanks]}$` : ""}`, "i");
   const based = bases === "ten" ? undefined : new RegExp(`^${ofBase[bases]}$`, "i");
-  const trimmed = new RegExp(`^${blank[blanks]}([^]*?)${blank[blanks]}$`);
+  const trimmed = trimmedBy[blanks];
   return (text) => {
     const [, digits] = found.exec(text) ?? [];
     if (digits !== undefined) return separators === "none" ? digits : digits.replaceAll(/[_,]/g, "");
-    const [, inner] = trimmed.exec(text)!;
+    const inner = trimmed(text);
     const [, minus, other] = based?.exec(inner) ?? [];
     if (other !== undefined) return BigInt(other.replaceAll("_", "").toLowerCase()) * (minus === "-" ? -1n : 1n);
     if (own.numberWords === "read" && words.test(inner)) {
@@ -111,9 +117,9 @@ function reader({ numberKind, reads, blanks, plusSign, exponent, fractionRead, s
 
 /** A percentage, a whole number with a fraction, or a date as a serial number. */
 function otherForm(text: string): Value | undefined {
-  const percent = /^(.*?)\s*%$/.exec(text);
-  if (percent && /^[+-]?(?:(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?$/.test(percent[1]))
-    return Number(percent[1].replaceAll(",", "")) / 100;
+  const percent = text.endsWith("%") ? text.slice(0, -1).trimEnd() : "";
+  if (/^[+-]?(?:(?:\d{1,3}(?:,\d{3})+|\d+)(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?$/.test(percent))
+    return Number(percent.replaceAll(",", "")) / 100;
   const mixed = /^([+-]?)(\d+) (\d+)\/(\d+)$/.exec(text);
   if (mixed && Number(mixed[4]) !== 0)
     return (mixed[1] === "-" ? -1 : 1) * (Number(mixed[2]) + Number(mixed[3]) / Number(mixed[4]));

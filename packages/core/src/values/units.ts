@@ -151,5 +151,13 @@ export const rulers: Readonly<Record<Unit, UnitRuler>> = {
   },
 };
 
+/** Whether a UTF-16 unit is white space as C knows it. */
+const isAsciiBlank = (unit: number): boolean => unit === 32 || (unit >= 9 && unit <= 13);
+
 /** A text without white space at its ends, as C knows it; a no-break space is none. */
-export const asciiTrimmed = (text: string): string => text.replace(/^[ \t\n\v\f\r]+|[ \t\n\v\f\r]+$/g, "");
+export function asciiTrimmed(text: string): string {
+  let [start, end] = [0, text.length];
+  while (start < end && isAsciiBlank(text.charCodeAt(start))) start++;
+  while (end > start && isAsciiBlank(text.charCodeAt(end - 1))) end--;
+  return text.slice(start, end);
+}

@@ -134,12 +134,12 @@ function readList(text: string, item: string): Value {
   if (asciiTrimmed(inner) === "") return [];
   const items: Value[] = [];
   const shape =
-    /[ \t\n\v\f\r]*(?:'((?:[^'\\]|\\[\s\S]|'')*)'|"((?:[^"\\]|\\[\s\S])*)"|((?:[^,'"\\]|\\[\s\S])*?))[ \t\n\v\f\r]*(,|$)/y;
+    /(?:[ \t\n\v\f\r]*'((?:[^'\\]|\\[\s\S]|'')*)'[ \t\n\v\f\r]*|[ \t\n\v\f\r]*"((?:[^"\\]|\\[\s\S])*)"[ \t\n\v\f\r]*|((?:[^,'"\\]|\\[\s\S])*))(,|$)/y;
   for (let more = true; more;) {
     const match = shape.exec(inner);
     if (!match) return bad;
     const quoted = match[1] ?? match[2];
-    const value = quoted !== undefined ? quoted.replace(/\\([\s\S])/g, "$1") : match[3];
+    const value = quoted !== undefined ? quoted.replace(/\\([\s\S])/g, "$1") : asciiTrimmed(match[3]);
     items.push(quoted === undefined && /^null$/i.test(value) ? null : read(item, value));
     more = match[4] === ",";
   }

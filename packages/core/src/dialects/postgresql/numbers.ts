@@ -32,11 +32,11 @@ export function readArray(text: string): (string | null)[] | Failure | undefined
   if (/^[ \t\n\v\f\r]*\{/.test(inner)) return new Failure("not-covered", { what: "arrays of arrays" });
   if (asciiTrimmed(inner) === "") return [];
   const items: (string | null)[] = [];
-  const item = /[ \t\n\v\f\r]*(?:"((?:[^"\\]|\\[\s\S])*)"|([^{}",]*?))[ \t\n\v\f\r]*(,|$)/y;
+  const item = /(?:[ \t\n\v\f\r]*"((?:[^"\\]|\\[\s\S])*)"[ \t\n\v\f\r]*|([^{}",]*))(,|$)/y;
   for (let more = true; more;) {
     const match = item.exec(inner);
-    if (!match || (match[1] === undefined && match[2] === "")) return undefined;
-    const value = match[1] === undefined ? match[2] : match[1];
+    if (!match || (match[1] === undefined && asciiTrimmed(match[2]) === "")) return undefined;
+    const value = match[1] === undefined ? asciiTrimmed(match[2]) : match[1];
     items.push(match[1] === undefined && /^null$/i.test(value) ? null : value.replace(/\\([\s\S])/g, "$1"));
     more = match[3] === ",";
   }
