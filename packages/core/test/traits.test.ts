@@ -188,6 +188,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
   repeat: {
     missing: { slots: [null, 2], answers: blank },
     negativeCount: { slots: ["a", -1], answers: ["error", "empty"] },
+    tooLong: { slots: ["é", 9_000_000], answers: ["error", "null beyond 16 MiB"] },
     fraction: { slots: ["a", 1.5], answers: ["truncated", "rounded"] },
   },
   pad: {
@@ -195,6 +196,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     unit: { slots: ["😀", 2, "x"], answers: ["code point", "utf-16 unit"] },
     side: { slots: ["a", 3, "x"], answers: ["left", "right"] },
     negativeCount: { slots: ["a", -1, "x"], answers: ["empty", "null"] },
+    tooLong: { slots: ["a", 5_000_000, "x"], answers: ["error", "null beyond 16 MiB"] },
     emptyFill: { slots: ["a", 3, ""], answers: ["whole", "null"] },
   },
   calculate: {

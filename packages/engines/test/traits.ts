@@ -53,6 +53,7 @@ const shared: Readonly<Record<TraitId, string>> = {
   overflow: "1e308 * 10",
   remainder: "5.5 % 2",
   negativeCount: "repeat('ab', -1)",
+  tooLong: "repeat('ab', 2147483647)",
   side: "lpad('a', 3, '*')",
   emptyFill: "lpad('a', 3, '')",
   part: "split_part('a,b', ',', 2)",
@@ -171,6 +172,7 @@ const own: Readonly<Record<string, Probes>> = {
   },
   mariadb: {
     absent: "locate('x', 'abc')",
+    tooLong: "repeat('é', 9000000) is null",
     emptyNeedle: "locate('', 'abc')",
     fraction: "left('abc', 1.5)",
     pattern: "'abc' regexp 'a.c'",
@@ -197,6 +199,7 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "exp(1000) and 0",
   },
   duckdb: {
+    tooLong: "repeat('ab', 9000000000000000000)",
     absent: "strpos('abc', 'x')",
     emptyNeedle: "strpos('abc', '')",
     negativeLength: "left('abcdef', -2)",

@@ -35,16 +35,17 @@ function prepare({ operation, answers, fixed = {} }: Step): Own {
   return (value) => kernel(value, ...others);
 }
 
-/** A step as a function of what is neither missing nor failed. */
+/** A step as a function, which null and failures go through; made once. */
 function ran(part: Step): Own {
-  const known = prepared.get(part) ?? prepare(part);
+  const known = prepared.get(part) ?? unlessMissing(prepare(part));
   prepared.set(part, known);
   return known;
 }
 
 /** Work as a function of the value; failures go through, and null through steps. Without work the value stays. */
 export function worked(work: Work = []): Own {
-  const parts = partsOfWork(work).map((part) => (typeof part === "function" ? part : unlessMissing(ran(part))));
+  if ("operation" in work) return ran(work);
+  const parts = partsOfWork(work).map((part) => (typeof part === "function" ? part : ran(part)));
   return (value) => {
     let result = value;
     for (const run of parts) {

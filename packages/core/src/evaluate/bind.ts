@@ -526,21 +526,16 @@ export class Binder {
     if (inConditions === "rows left open" && this.#conditions.has(node))
       return { ...bound, answers: { ...bound.answers, evaluates: "rows left open" } };
     const decisive = decisiveOf(row.fixed?.joiner ?? null);
-    const isSettling = (side: Bound, i: number): boolean => {
-      const known =
-        constants === "any"
-          ? !dependsOnRow(side)
-          : constants === "whole numbers" && side.kind === "constant" && typeof side.value === "number";
-      return known && constantValue(converted[i], this.dialect) === decisive;
-    };
-    const at = args.findIndex(isSettling);
+    if (decisive === undefined || constants === "none") return bound;
+    const valueOf = (part: Bound) => (dependsOnRow(part) ? undefined : constantValue(part, this.dialect));
+    const isWritten = (side: Bound) => side.kind === "constant" && typeof side.value === "number";
+    const at = converted.findIndex((side, i) => (constants === "any" || isWritten(args[i])) && valueOf(side) === decisive);
     // Where constants are worked out, one before it that fails is an error, whatever comes after.
-    const isFailing = (side: Bound) =>
-      constants === "any" && !dependsOnRow(side) && isFailure(constantValue(side, this.dialect) ?? null);
+    const isFailing = (side: Bound) => constants === "any" && valueOf(side) instanceof Failure;
     if (at < 0 || converted.slice(0, at).some(isFailing)) return bound;
-    const value = truthBy(row.answers.truth)(decisive);
     // What stands before it is looked at first.
-    return { kind: "constant", value, dropped: converted.slice(0, at), type, source: node };
+    const dropped = converted.slice(0, at);
+    return { kind: "constant", value: truthBy(row.answers.truth)(decisive), dropped, type, source: node };
   }
 
   /** Checks the range of a result where the dialect's types have one. */

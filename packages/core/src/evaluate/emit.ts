@@ -77,7 +77,9 @@ function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Obser
       const { range } = bound.source;
       return (row) => {
         const value = inner(row);
-        return value instanceof Failure ? value : settle(convert(value), range, dialect);
+        if (value instanceof Failure) return value;
+        const result = convert(value);
+        return typeof result === "object" && result instanceof Failure ? settle(result, range, dialect) : result;
       };
     }
     case "code":
@@ -118,7 +120,7 @@ export function applyKernel(
   return (kernel as (...values: readonly (Value | undefined)[]) => Value)(...filled);
 }
 
-/** What the first value of an operation settles, where it may; null is never settled by itself. */
+/** What the first value of an operation comes to by itself, where it may. */
 const settlerOf = ({ operation, answers, fixed }: BoundOperation) => operationOf(operation).settles?.(answers as Answers, fixed);
 
 /** The kernel of a bound operation, perhaps with other answers. */
@@ -234,14 +236,15 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
         };
       return items ? concatenated(items, joining(listed(items, false))) : joining(a);
     }
-    // Where a value of any kind is taken, only what is missing or failed is looked at.
-    const isSeen =
-      kinds[0].kind === "any" && missing === "null" && !kinds[0].nullable
-        ? (x: Value) => x === null || x instanceof Failure
-        : (x: Value) => typeof x === "object";
+    // Where a value of any kind is taken, only what is missing or failed is looked at with care.
+    if (kinds[0].kind === "any" && missing === "null" && !kinds[0].nullable)
+      return (row) => {
+        const x = a(row);
+        return typeof x === "object" && (x === null || x instanceof Failure) ? careful([x]) : done(run(x));
+      };
     return (row) => {
       const x = a(row);
-      return isSeen(x) ? careful([x]) : done(run(x));
+      return typeof x === "object" ? careful([x]) : done(run(x));
     };
   }
   if (cells.length === 2 && a && b) {

@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Bytes, Decimal, Double, Failure, type Value, asciiTrimmed, isFailure, textOfBytes } from "../values/index.ts";
+import { Bytes, Decimal, Double, Failure, type Value, asciiTrimmed, isFailure, lookup, textOfBytes } from "../values/index.ts";
 import { any, failing, kept, operation, settled, text, truthBy } from "./operation.ts";
 
 type ReadTruth = (text: string) => boolean | null | undefined;
@@ -7,9 +7,14 @@ type ReadTruth = (text: string) => boolean | null | undefined;
 /** Whether a word is another or what it begins with; what two words begin with is none of them. */
 const begins = (word: string, name: string): boolean => name.startsWith(word) && (word.length > 1 || word !== "o");
 
+const truthWords: Readonly<Record<string, boolean | undefined>> = lookup({ true: true, false: false });
+
 const textsBy: Readonly<Record<AnswerOf<"textTruth">, ReadTruth>> = {
-  "true or false": (given) => ({ true: true, false: false })[given.toLowerCase()],
-  "true, false or unknown": (given) => ({ true: true, false: false, unknown: null })[given.trim().toLowerCase()],
+  "true or false": (given) => truthWords[given.toLowerCase()],
+  "true, false or unknown": (given) => {
+    const word = given.trim().toLowerCase();
+    return word === "unknown" ? null : truthWords[word];
+  },
   "words and what they begin with": (given) => {
     const word = asciiTrimmed(given).toLowerCase();
     if (word === "") return undefined;
@@ -36,8 +41,10 @@ export const truthOf = operation({
   traits: ["missing", "textTruth"],
   prepare({ textTruth }) {
     const read = textsBy[textTruth];
-    const ofText = (given: string): Value =>
-      read(given) ?? (read(given) === null ? null : new Failure("not-a-boolean", { text: given }));
+    const ofText = (given: string): Value => {
+      const found = read(given);
+      return found === undefined ? new Failure("not-a-boolean", { text: given }) : found;
+    };
     return (value: Value): Value => {
       switch (typeof value) {
         case "boolean":
@@ -59,8 +66,22 @@ export const truthOf = operation({
   },
 });
 
-/** The truth value that settles an AND or OR whatever the other side is. */
-export const decisiveOf = (joiner: Value): boolean => joiner === "or";
+/** The truth value that settles an AND or OR whatever the other side is; there is none for XOR. */
+export const decisiveOf = (joiner: Value): boolean | undefined => (joiner === "and" ? false : joiner === "or" ? true : undefined);
+
+/** What the first of two conditions comes to by itself; undefined where the second counts. */
+function settledBy(
+  evaluates: AnswerOf<"evaluates">,
+  decisive: boolean | undefined,
+  settled: Value,
+): (a: Value) => Value | undefined {
+  const decides = evaluates === "both" ? undefined : decisive;
+  const keepsMissing = evaluates === "rows left open" && decisive === false;
+  return (a) => {
+    if (typeof a === "boolean") return a === decides ? settled : undefined;
+    return isFailure(a) || (keepsMissing && a === null) ? a : undefined;
+  };
+}
 
 /** Two conditions as one; `joiner` is `and`, `or` or `xor`. What is missing may be true or false. */
 export const connect = operation({
@@ -70,37 +91,26 @@ export const connect = operation({
   slots: [failing(kept(any("a"))), failing(kept(any("b"))), settled(text("joiner"))],
   traits: ["truth", "evaluates", "inConditions", "constants"],
   prepare({ truth, evaluates }, { joiner }) {
-    const given = truthBy(truth);
-    if (joiner === "xor")
-      return (a: Value = null, b: Value = null): Value =>
-        isFailure(a) ? a : isFailure(b) ? b : a === null || b === null ? null : given((a === true) !== (b === true));
     const decisive = decisiveOf(joiner);
-    const first = settledBy(evaluates, decisive);
+    const [no, yes] = [false, true].map(truthBy(truth));
+    const [settled, open] = decisive ? [yes, no] : [no, yes];
+    const early = settledBy(evaluates, decisive, settled);
     return (a: Value = null, b: Value = null): Value => {
-      const early = first(a);
-      if (early !== undefined) return typeof early === "boolean" ? given(early) : early;
-      if (isFailure(b)) return b;
-      if (evaluates === "rows left open") return typeof b === "boolean" ? given(b) : null;
-      return a === decisive || b === decisive ? given(decisive) : a === null || b === null ? null : given(!decisive);
+      if (typeof a === "boolean" && typeof b === "boolean")
+        return decisive === undefined ? (a === b ? no : yes) : a === decisive || b === decisive ? settled : open;
+      const known = early(a);
+      if (known !== undefined) return known;
+      if (typeof b === "object" && b !== null) return isFailure(b) ? b : null;
+      if (decisive === undefined) return null;
+      if (a === decisive || b === decisive) return settled;
+      return b === null || (a === null && evaluates !== "rows left open") ? null : open;
     };
   },
   settles({ truth, evaluates }, { joiner }) {
-    if (joiner === "xor") return () => undefined;
-    const given = truthBy(truth);
-    const first = settledBy(evaluates, decisiveOf(joiner));
-    return (a) => {
-      const early = first(a);
-      return typeof early === "boolean" ? given(early) : early;
-    };
+    const decisive = decisiveOf(joiner);
+    return settledBy(evaluates, decisive, truthBy(truth)(decisive === true));
   },
 });
-
-/** What the first of two conditions comes to by itself; undefined where the second counts. */
-function settledBy(evaluates: AnswerOf<"evaluates">, decisive: boolean): (a: Value) => Value | undefined {
-  if (evaluates === "both") return (a) => (isFailure(a) ? a : undefined);
-  if (evaluates === "left first") return (a) => (a === decisive || isFailure(a) ? a : undefined);
-  return (a) => (isFailure(a) || (a === true) === decisive ? a : undefined);
-}
 
 /** The opposite of a truth value. */
 export const not = operation({

@@ -101,9 +101,10 @@ function reader({ numberKind, reads, blanks, plusSign, exponent, fractionRead, s
   const found = new RegExp(`^${blank[blanks]}(${sign}${number})${reads === "all of it" ? `${blank[blanks]}$` : ""}`, "i");
   const based = bases === "ten" ? undefined : new RegExp(`^${ofBase[bases]}$`, "i");
   const trimmed = trimmedBy[blanks];
+  const mark = { none: "", underscores: "_", commas: "," }[separators];
   return (text) => {
     const [, digits] = found.exec(text) ?? [];
-    if (digits !== undefined) return separators === "none" ? digits : digits.replaceAll(/[_,]/g, "");
+    if (digits !== undefined) return mark !== "" && digits.includes(mark) ? digits.replaceAll(mark, "") : digits;
     const inner = trimmed(text);
     const [, minus, other] = based?.exec(inner) ?? [];
     if (other !== undefined) return BigInt(other.replaceAll("_", "").toLowerCase()) * (minus === "-" ? -1n : 1n);
@@ -164,9 +165,9 @@ export const numberOf = operation({
             ? null
             : toKind(0, "0");
 
-    /** A double by the rules for what is beyond its range; `text` is what it was read from. */
-    function doubleBy(value: number, given: Value, isNothing: boolean): Value {
-      if (Number.isFinite(value) && (value !== 0 || isNothing || tooSmall === "zero")) return double(value);
+    /** A double by the rules for what is beyond its range; `isNothing` says whether a 0 is what `given` says. */
+    function doubleBy(value: number, given: Value, isNothing: () => boolean): Value {
+      if (Number.isFinite(value) && (value !== 0 || tooSmall === "zero" || isNothing())) return double(value);
       if (Number.isFinite(value) || beyondDouble === "error") return outside();
       if (beyondDouble === "no number") return bad(given);
       return double(beyondDouble === "largest" ? Math.sign(value) * Number.MAX_VALUE : value);
@@ -189,33 +190,24 @@ export const numberOf = operation({
 
     /** Plain digits, with a sign, a point and a power of ten perhaps, as a number of the kind. */
     function toKind(given: Value, digits: string): Value {
-      const isWhole = /^[+-]?\d+$/.test(digits);
-      switch (numberKind) {
-        case "double":
-        case "double of 32 bits":
-          return doubleBy(Number(digits), given, !/[1-9]/.test(digits.replace(/e.*/i, "")));
-        case "as written":
-          return isWhole ? ofDigits(BigInt(digits)) : doubleBy(Number(digits), given, true);
-        case "integer if whole": {
-          const value = Number(digits);
-          if (isWhole) return ofDigits(BigInt(digits));
-          // As many bits as a floating-point number has and a few to spare.
-          return Number.isInteger(value) && Math.abs(value) < 2 ** 51 ? value : doubleBy(value, given, true);
-        }
-        case "decimal":
-          return Decimal.parse(digits.replace(/\.(?=$|e)/i, "")) ?? bad(given);
-        case "integer": {
-          if (isWhole) return ofDigits(BigInt(digits));
-          const value = Decimal.parse(digits.replace(/\.(?=$|e)/i, ""));
-          return value ? ofDigits(value.rounded(0).coefficient) : bad(given);
-        }
+      if (numberKind === "decimal") return Decimal.parse(digits) ?? bad(given);
+      if (numberKind === "double" || is32Bits)
+        return doubleBy(Number(digits), given, () => !/[1-9]/.test(digits.replace(/e.*/i, "")));
+      if (/^[+-]?\d+$/.test(digits)) return ofDigits(BigInt(digits));
+      if (numberKind === "integer") {
+        const value = Decimal.parse(digits);
+        return value ? ofDigits(value.rounded(0).coefficient) : bad(given);
       }
+      const value = Number(digits);
+      // As many bits as a floating-point number has, less a few.
+      const isWhole = numberKind === "integer if whole" && Number.isInteger(value) && Math.abs(value) < 2 ** 51;
+      return isWhole ? value : doubleBy(value, given, () => true);
     }
 
     function fromText(text: string): Value {
       const found = read(text);
       if (found === undefined) return bad(text);
-      if (typeof found === "string") return toKind(text, found.replace(/^\+/, ""));
+      if (typeof found === "string") return toKind(text, found);
       if (typeof found === "bigint") return toKind(text, String(found));
       if (numberKind === "decimal") return new Failure("not-covered", { what: "numeric NaN and infinity" });
       if (typeof found === "number") return Number.isFinite(found) ? double(found) : bad(text);
@@ -254,7 +246,7 @@ export const numberOf = operation({
           return ofNumber(decimalHalves === "cut off" ? value.quotient(Decimal.of(1)) : value.rounded(0).coefficient);
         return numberKind === "decimal" || (isOpen && numbers === "exact")
           ? value
-          : doubleBy(value.toNumber(), value, value.isZero);
+          : doubleBy(value.toNumber(), value, () => value.isZero);
       }
       if (value instanceof Double) {
         if (numberKind === "integer") return wholeOf(value.value);

@@ -1,5 +1,7 @@
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
-import { type SlotNumber, countBy, number, operation, optional, text, textLimit, tooLong } from "./operation.ts";
+import { type SlotNumber, countBy, number, operation, optional, text, withinLimit } from "./operation.ts";
+
+const bytes = rulers["utf-8 byte"];
 
 /** Repeats a text. */
 export const repeat = operation({
@@ -7,8 +9,8 @@ export const repeat = operation({
   family: "pad",
   summary: "repeats a text",
   slots: [text("text"), number("count")],
-  traits: ["missing", "negativeCount", "fraction"],
-  prepare({ negativeCount, fraction }) {
+  traits: ["missing", "negativeCount", "fraction", "tooLong"],
+  prepare({ negativeCount, fraction, tooLong }) {
     const whole = countBy(fraction);
     return (value: string, count: SlotNumber): Value => {
       const times = whole(count);
@@ -16,8 +18,8 @@ export const repeat = operation({
       if (times < 0 && negativeCount === "error") return new Failure("negative-count", { count: times });
       if (times < 0) return negativeCount === "empty" ? "" : null;
       if (value === "") return "";
-      if (times * value.length > textLimit) return tooLong(times * value.length);
-      return value.repeat(times);
+      const limited = withinLimit(tooLong, times * value.length, times * bytes.count(value));
+      return limited === undefined ? value.repeat(times) : limited;
     };
   },
 });
@@ -28,17 +30,19 @@ export const pad = operation({
   family: "pad",
   summary: "fills a text up to a length, or cuts it to that",
   slots: [text("text"), number("length"), optional(text("fill"))],
-  traits: ["missing", "unit", "side", "negativeCount", "emptyFill"],
-  prepare({ unit, side, negativeCount, emptyFill }) {
+  traits: ["missing", "unit", "side", "negativeCount", "emptyFill", "tooLong"],
+  prepare({ unit, side, negativeCount, emptyFill, tooLong }) {
     const ruler = rulers[unit];
     return (value: string, given: SlotNumber, fill: string = " "): Value => {
       const length = Number(given);
       if (length < 0 && negativeCount === "error") return new Failure("negative-count", { count: length });
       if (length < 0 && negativeCount === "null") return null;
       if (length <= 0) return "";
-      if (length > textLimit) return tooLong(length);
       const lacking = length - ruler.count(value);
       if (lacking <= 0) return value.slice(0, ruler.forward(value, length));
+      // Each character may take four bytes.
+      const limited = withinLimit(tooLong, length, length * 4);
+      if (limited !== undefined) return limited;
       const size = ruler.count(fill);
       if (size === 0) return emptyFill === "whole" ? value : emptyFill === "null" ? null : new Failure("empty-fill");
       const long = fill.repeat(Math.ceil(lacking / size));

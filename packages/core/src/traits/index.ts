@@ -87,6 +87,10 @@ export const traits = {
     empty: "Empty text.",
     null: "Nothing.",
   }),
+  tooLong: trait("What happens where a text would become longer than it may?", {
+    error: "It is an error.",
+    "null beyond 16 MiB": "Nothing comes back.",
+  }),
   fraction: trait("What happens to a fraction in a position or a count?", {
     truncated: "It is cut off: 2.9 counts as 2.",
     rounded: "It is rounded, halves up: 2.5 counts as 3.",

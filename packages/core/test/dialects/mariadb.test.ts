@@ -1791,6 +1791,15 @@ const recorded: readonly ExpressionCase[] = [
   ["case when 3 > 0 then 2 else (select 3 where 3 > 1 and exp(1000) > 1) end", error],
   ["case when 3 > 0 then 2 else (select 3 where exp(1000) > 1 and 3 > 100) end", error],
   ["0 and (select 3 where exp(1000) > 1)", error],
+  ["repeat('', 1000000)", ""],
+  ["length(repeat('é', 8388608))", 16777216],
+  ["repeat('é', 8388609)", null],
+  ["lpad('', 4194305, 'a')", null],
+  ["length(lpad('', 4194304, 'a'))", 4194304],
+  ["length(rpad(repeat('a', 5000000), 4500000, ''))", 4500000],
+  ["rpad(repeat('a', 5000000), 5000001, 'a')", null],
+  ["length(space(16777216))", 16777216],
+  ["space(16777217)", null],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

@@ -133,6 +133,7 @@ const bySection: Readonly<Record<string, readonly ExpressionCase[]>> = {
     ["NULLIF('a', 'a')", null],
     ["CAST(' 12 ' AS INTEGER)", 12],
     ["CAST('x' AS INTEGER)", error],
+    ["CAST('constructor' AS BOOLEAN)", error],
     ["CAST(70000 AS SMALLINT)", error],
     ["CAST(1.50 AS VARCHAR(10))", "1.50"],
     ["CAST(1E10 AS VARCHAR(10))", "1E10"],

@@ -182,9 +182,14 @@ export function selfCheck(dialect: Dialect, { count: wanted, seed, most = 20 }: 
   const faults: Fault[] = [];
   for (let i = 0; i < wanted && faults.length < most; i++) {
     const expression = make(dialect.rows[i % dialect.rows.length]);
-    const started = performance.now();
-    const what = faultOf(dialect, expression, { ...rowFor(next) }, next);
-    const took = performance.now() - started;
+    const row = { ...rowFor(next) };
+    const timed = () => {
+      const started = performance.now();
+      return { what: faultOf(dialect, expression, row, next), took: performance.now() - started };
+    };
+    let { what, took } = timed();
+    // What other programs held up is not slow twice.
+    if (took > 1000) ({ what, took } = timed());
     if (what !== undefined) faults.push({ expression, what });
     else if (took > 1000) faults.push({ expression, what: `it took ${Math.round(took)} ms` });
   }

@@ -285,7 +285,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   greatest: extreme(1),
   least: extreme(-1),
   "is distinct from": { run: ([a, b]) => !same(a, b) },
-  itself: { run: ([value]) => value },
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },
   ...listCode,

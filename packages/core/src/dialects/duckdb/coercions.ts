@@ -3,6 +3,7 @@ import {
   Decimal,
   Failure,
   type Value,
+  asciiTrimmed,
   isDate,
   countBytes,
   isFailure,
@@ -11,7 +12,6 @@ import {
   latinOfBytes,
   lookup,
   utf8Of,
-  asciiTrimmed,
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";

@@ -1,3 +1,4 @@
+import { type Coded, codedRows } from "../shared/coded.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows } from "../shared/math.ts";
@@ -42,7 +43,7 @@ const trimmed = { missing, inner: "kept", characters: "separator", removed: "eac
 const recased = { missing, mapping: "simple, capital ß", words: "space" } as const;
 const matching = { missing, pattern: "re2", case: "minded" } as const;
 const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
-const padded = { missing, unit: "code point", negativeCount: "empty", emptyFill: "error" } as const;
+const padded = { missing, unit: "code point", negativeCount: "empty", emptyFill: "error", tooLong: "error" } as const;
 const literalSplit = {
   missing,
   pattern: "literal",
@@ -104,7 +105,7 @@ const text: FunctionRow[] = [
   ...([["levenshtein", "edits"], ["editdist3", "edits"], ["damerau_levenshtein", "edits and swaps"], ["hamming", "differing bytes"], ["mismatches", "differing bytes"]] as const).map(([name, measure]): FunctionRow => ({ name, family: "measure-test", summary: "How far two texts are apart.", parameters: params("left text > a, right text > b"), result: "bigint", operation: "likeness", answers: { missing, measure }, evidence: strings })),
   { name: "jaccard", family: "measure-test", summary: "How alike two texts are, from 0 to 1.", parameters: params("left text > a, right text > b"), result: "double", operation: "likeness", answers: { missing, measure: "shared bytes" }, evidence: strings },
   ...([["jaro_similarity", "jaro"], ["jaro_winkler_similarity", "jaro-winkler"]] as const).map(([name, measure]): FunctionRow => ({ name, family: "measure-test", summary: "How alike two texts are, from 0 to 1.", parameters: params("left text > a, right text > b, cutoff? double"), result: "double", operation: "likeness", answers: { missing, measure }, evidence: strings })),
-  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count position"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused" }, evidence: strings },
+  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count position"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused", tooLong: "error" }, evidence: strings },
   { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
   { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
   { name: "concat", family: "split-join", summary: "Joins values, skipping null.", parameters: params("values* nonlist > items"), result: "text", operation: "join", answers: joined, evidence: strings },
@@ -174,16 +175,6 @@ const operators: FunctionRow[] = [
   ),
 ];
 
-type Coded = readonly [
-  name: string,
-  family: FunctionRow["family"],
-  summary: string,
-  parameters: string,
-  result: string,
-  evidence: string,
-  code?: string,
-];
-
 const math = {
   type: "double",
   result: "double",
@@ -192,7 +183,7 @@ const math = {
 } as const;
 
 // prettier-ignore
-const coded = (
+const coded = codedRows(
   [
     ["hex", "convert", "The bytes of a text in base 16.", "value text", "text", strings],
     ...["bigint", "hugeint", "floating"].map((type): Coded => ["hex", "convert", "A number in base 16.", `value ${type}`, "text", strings, "hex"]),
@@ -244,7 +235,6 @@ const coded = (
       ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "tinyint", numbers],
     ]),
     ...roundedTypes.map((type): Coded => ["round", "convert", "Rounded, halves away from zero.", `number ${type}, digits?${type === "decimal" ? "!" : ""} integer`, type, numbers, `round ${type}`]),
-    ...wholeTypes.map((type): Coded => ["trunc", "convert", "The whole number itself.", `number ${type}`, type, numbers, "itself"]),
     ...[...wholeTypes, "decimal", "double"].map((type): Coded => ["trunc", "convert", "Cut to a number of decimals.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, type, numbers, "trunc at"]),
     ["regexp_extract", "extract", "The groups of the first match as a struct.", "text text, pattern text, names text[]", "any", regexes, "struct"],
     ...["round_even", "roundbankers"].flatMap((name) => roundedTypes.map((type): Coded => [name, "convert", "Rounded, halves to the even neighbour.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, "double", numbers, `round_even ${type}`])),
@@ -376,18 +366,7 @@ const coded = (
     ["-", "convert", "A stretch of time backwards.", "span interval", "interval", dates, "negate interval"],
     ["-", "convert", "The days and the time between two moments.", "later timestamp, earlier timestamp", "interval", dates, "interval between"],
     ["date_trunc", "convert", "The start of a part.", "part text, date timestamp", "timestamp", dates],
-  ] satisfies Coded[]
-).map(
-  ([name, family, summary, form, result, evidence, code]: Coded): FunctionRow => ({
-    name,
-    family,
-    summary,
-    parameters: params(form),
-    result,
-    code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
-    evidence,
-  }),
+  ],
 );
 
 /** The functions and operators of DuckDB 1.5. */
@@ -409,6 +388,9 @@ export const duckdbRows: readonly FunctionRow[] = [
     ...math,
   }),
   ...mathRows({ names: "cot", ...math, answers: { ...math.answers, overflow: "error" } }),
+  ...wholeTypes.flatMap((type) =>
+    itselfRows(["trunc"], { type, summary: "The whole number itself.", result: type, evidence: numbers }),
+  ),
   ...[...wholeTypes, "decimal", "double"].flatMap((type) =>
     itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: numbers }),
   ),

@@ -1,4 +1,4 @@
-import { Failure, type Value, clockAt, dateFromDays, daysFromDate, isoDate, lookup, asciiTrimmed } from "../../values/index.ts";
+import { Failure, type Value, asciiTrimmed, clockAt, dateFromDays, daysFromDate, isoDate, lookup } from "../../values/index.ts";
 
 /** A stretch of time as DuckDB keeps it: months and days are not always of one length. */
 export interface Interval {

@@ -2,6 +2,7 @@ import {
   Double,
   Failure,
   type Value,
+  asciiTrimmed,
   clockAt,
   dateFromDays,
   dayNames,
@@ -12,7 +13,6 @@ import {
   isoWeekOf,
   lookup,
   monthNames,
-  asciiTrimmed,
 } from "../../values/index.ts";
 
 /** A date and time as its parts; `micro` is the fraction of the second in millionths. */

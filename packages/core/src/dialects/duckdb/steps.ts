@@ -1,48 +1,24 @@
 import type { AnswerOf } from "../../traits/index.ts";
 import { doubleTextBy } from "../../text/index.ts";
+import { readAsWhole, written } from "../shared/numbers.ts";
 import { step, worked } from "../step.ts";
 
 const missing = "null" as const;
 
-const written = {
-  missing,
-  numbers: "exact",
-  digits: "shortest",
+const text = {
+  ...written,
   powerFrom: "1e16",
-  powerBelow: "1e-4",
   power: "1e+20",
   wholeDouble: "with .0",
   negativeZero: "kept",
   beyondNumbers: "nan and inf",
-  decimalZeros: "kept",
   truthText: "true",
   bytesText: "escaped",
   listText: "[a, b]",
 } as const;
 
-const read = {
-  missing,
-  numbers: "exact",
-  range: "any",
-  reads: "all of it",
-  blanks: "ascii",
-  notNumber: "error",
-  plusSign: "read",
-  exponent: "read",
-  fractionRead: "rounded",
-  separators: "underscores",
-  bases: "ten",
-  bytesRead: "as text",
-  numberWords: "refused",
-  otherForms: "none",
-  digitsBeyond: "error",
-  tooLarge: "error",
-  tooSmall: "zero",
-  beyondDouble: "infinity",
-  decimalHalves: "away from zero",
-  doubleHalves: "to even",
-  doubleDigits: "shortest",
-} as const;
+const read = { ...readAsWhole, fractionRead: "rounded", separators: "underscores", beyondDouble: "infinity" } as const;
+
 const double = { ...read, numberWords: "read" } as const;
 const whole = (range: AnswerOf<"range">) =>
   step("number-of", { ...read, numberKind: "integer", range, bases: "two and sixteen" });
@@ -50,8 +26,8 @@ const whole = (range: AnswerOf<"range">) =>
 /** What DuckDB does to values without a function. */
 export const steps = {
   truth: step("truth-of", { missing, textTruth: "words and letters" }),
-  text: step("text-of", written),
-  "text of 32 bits": step("text-of", { ...written, digits: "shortest of 32 bits" }),
+  text: step("text-of", text),
+  "text of 32 bits": step("text-of", { ...text, digits: "shortest of 32 bits" }),
   tinyint: whole("8 bits"),
   utinyint: whole("8 bits without a sign"),
   smallint: whole("16 bits"),
@@ -73,7 +49,7 @@ export const toText = worked(steps.text);
 export const floatText = worked(steps["text of 32 bits"]);
 
 /** A double as text: shortest digits, always with a point or an exponent. */
-export const doubleText = doubleTextBy(written);
+export const doubleText = doubleTextBy(text);
 
 export const toDecimal = worked(steps.decimal);
 export const toDouble = worked(steps.double);

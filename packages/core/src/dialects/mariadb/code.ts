@@ -307,8 +307,6 @@ const dateFormats: Readonly<Record<string, Readonly<Record<string, string>>>> = 
   }),
 });
 
-const itself: Code = { run: ([value]) => value };
-
 /** Functions that are not rows of data, for texts of a collation. */
 export function mariadbCode(collation: Collation): Readonly<Record<string, Code>> {
   return {
@@ -450,7 +448,6 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
         return isFailure(equal) ? equal : Number(equal);
       },
     },
-    itself,
     ...arithmeticCode,
     ...dateCode,
   };

@@ -111,12 +111,6 @@ function numeric(from: string, ...work: readonly (Step | Own)[]): readonly (Step
 const whole = (from: string, ...work: readonly Own[]) =>
   numeric(from, ...(["integer", "unsigned"].includes(baseType(from)) ? [] : [steps.integer]), ...work.map(unlessMissing));
 
-/** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
-const packet = 16 * 1024 * 1024;
-
-/** A number of characters; null where no text may be that long. */
-const withinPacket = (count: Value, most = packet): Value => ((count as number) > most ? null : count);
-
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
   const found = cachedPattern("pcre", pattern, "");
@@ -207,11 +201,6 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return kind === "text" ? { cost: 4, convert: unlessMissing(asSpan) } : undefined;
     case "position":
       return { cost: isWhole ? 0 : 2, convert: whole(from, Number) };
-    case "width":
-      // Where characters are filled up to a number, each may take four bytes.
-      return { cost: isWhole ? 0 : 2, convert: whole(from, (value) => withinPacket(Number(value), packet / 4)) };
-    case "count":
-      return { cost: isWhole ? 0 : 2, convert: whole(from, (value) => withinPacket(Number(value))) };
     case "int32":
       return {
         cost: isWhole ? 0 : 2,
@@ -224,7 +213,10 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return { cost: kind === "decimal" ? 0 : isWhole ? 1 : 3, convert: numeric(from, steps.decimal) };
     case "double":
     case "floating":
-      return { cost: kind === "double" ? 0 : 6, convert: numeric(from, steps.double, plainDouble) };
+      return {
+        cost: kind === "double" ? 0 : 6,
+        convert: numeric(from, steps.double, ...(kind === "double" ? [plainDouble] : [])),
+      };
     case "date":
       if (kind === to) return { cost: 0 };
       return {
@@ -374,6 +366,9 @@ const literals: Readonly<Record<string, (text: string) => string | undefined>> =
     return span === undefined || Math.abs(span) > longest ? undefined : asWritten(spanText(span), text);
   },
 });
+
+/** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
+const packet = 16 * 1024 * 1024;
 
 function fits(type: string): ((value: Value) => Value) | undefined {
   const decimals = /^double (\d+)$/.exec(type)?.[1];

@@ -1,3 +1,4 @@
+import { type Coded, codedRows } from "../shared/coded.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows } from "../shared/math.ts";
@@ -29,7 +30,13 @@ export const sliced = {
 const trimmed = { missing, inner: "kept", characters: "space", removed: "whole" } as const;
 const joined = { missing, missingItem: "null", emptyItem: "kept" } as const;
 const recased = { missing, mapping: "early simple", words: "space" } as const;
-export const padded = { missing, unit: "code point", negativeCount: "null", emptyFill: "null" } as const;
+export const padded = {
+  missing,
+  unit: "code point",
+  negativeCount: "null",
+  emptyFill: "null",
+  tooLong: "null beyond 16 MiB",
+} as const;
 const found = { missing, pattern: "pcre", group: "match" } as const;
 const letterCases = ["general", "unicode", "minded"] as const;
 
@@ -66,10 +73,10 @@ const text: FunctionRow[] = [
   { name: "length", aliases: ["octet_length", "lengthb"], family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
   { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
   { name: "ascii", family: "measure-test", summary: "The first byte.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "utf-8 byte", ofEmpty: "zero" }, evidence: strings },
-  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count count"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded" }, evidence: strings },
-  { name: "space", family: "pad", summary: "A number of spaces.", parameters: params("count count"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded" }, fixed: { text: " " }, evidence: strings },
-  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length width, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
-  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length width, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
+  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count position"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded", tooLong: "null beyond 16 MiB" }, evidence: strings },
+  { name: "space", family: "pad", summary: "A number of spaces.", parameters: params("count position"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded", tooLong: "null beyond 16 MiB" }, fixed: { text: " " }, evidence: strings },
+  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length position, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
+  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length position, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
   { name: "concat", family: "split-join", summary: "Joins values; null with anything is null.", parameters: params("values* text > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: strings },
   ...Object.values(collations).map((collation): FunctionRow => ({ name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
@@ -125,16 +132,6 @@ const operators: FunctionRow[] = [
   ),
 ];
 
-type Coded = readonly [
-  name: string,
-  family: FunctionRow["family"],
-  summary: string,
-  parameters: string,
-  result: string,
-  evidence: string,
-  code?: string,
-];
-
 const ofDate = (name: string, summary: string, result = "integer"): Coded => [
   name,
   "convert",
@@ -144,7 +141,7 @@ const ofDate = (name: string, summary: string, result = "integer"): Coded => [
   dates,
 ];
 // prettier-ignore
-const coded = (
+const coded = codedRows(
   [
     ["ord", "convert", "The bytes of the first character as a number.", "text text", "integer", strings],
     ["char", "convert", "The bytes of numbers.", "codes* integer", "hextext", strings],
@@ -166,10 +163,6 @@ const coded = (
     ["soundex", "convert", "A key of how a text sounds.", "text text", "text", strings],
     ["to_base64", "convert", "The bytes in base 64.", "text binary", "text", strings],
     ["from_base64", "convert", "Bytes from base 64; null for anything else.", "text text", "hextext", strings],
-    ["upper", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
-    ["ucase", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
-    ["lower", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
-    ["lcase", "convert", "Bytes as they are.", "bytes binary", "binary", strings, "itself"],
     ["md5", "convert", "The MD5 digest in base 16.", "text binary", "text", strings],
     ...["sha", "sha1"].map((name): Coded => [name, "convert", "The SHA-1 digest in base 16.", "text binary", "text", strings]),
     ["sha2", "convert", "A SHA-2 digest of so many bits in base 16, null where there is none.", "text binary, bits integer", "digest", strings],
@@ -184,8 +177,8 @@ const coded = (
     ["charset", "convert", "The character set of a value.", "value any", "own text", misc],
     ["collation", "convert", "The collation of a value.", "value any", "own text", misc],
     ["get_format", "convert", "A format of dates by its place.", "kind text, place text", "own text", dates],
-    ["lpad_oracle", "convert", "lpad(), null for empty text.", "text text, length count, fill? text", "text", oracle],
-    ["rpad_oracle", "convert", "rpad(), null for empty text.", "text text, length count, fill? text", "text", oracle],
+    ["lpad_oracle", "convert", "lpad(), null for empty text.", "text text, length position, fill? text", "text", oracle],
+    ["rpad_oracle", "convert", "rpad(), null for empty text.", "text text, length position, fill? text", "text", oracle],
     ["ltrim_oracle", "convert", "ltrim(), null for empty text.", "text text", "text", oracle],
     ["rtrim_oracle", "convert", "rtrim(), null for empty text.", "text text", "text", oracle],
     ["trim_oracle", "convert", "trim(), null for empty text.", "text text", "text", oracle],
@@ -269,18 +262,7 @@ const coded = (
     ["maketime", "convert", "A time from its parts.", "hour integer, minute integer, second decimal", "time", dates],
     ["period_add", "convert", "A period YYYYMM some months later.", "period integer, months integer", "integer", dates],
     ["period_diff", "convert", "The months between two periods.", "left integer, right integer", "integer", dates],
-  ] satisfies Coded[]
-).map(
-  ([name, family, summary, form, result, evidence, code]: Coded): FunctionRow => ({
-    name,
-    family,
-    summary,
-    parameters: params(form),
-    result,
-    code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
-    evidence,
-  }),
+  ],
 );
 
 /** Functions of texts that count bytes where they are given bytes, and then give bytes. */
@@ -331,6 +313,12 @@ export const mariadbRows: readonly FunctionRow[] = [
     result: "double",
     answers: { missing, numbers: "exact", outside: "null", overflow: "error", tooSmall: "zero", closeness: "nearest" },
     evidence: numeric,
+  }),
+  ...itselfRows(["upper", "ucase", "lower", "lcase"], {
+    type: "binary",
+    summary: "Bytes as they are.",
+    result: "binary",
+    evidence: strings,
   }),
   ...itselfRows(["+"], { summary: "The value itself.", result: "same", notation: "operator", evidence: operatorsDoc }),
   ...itselfRows(

@@ -1,49 +1,21 @@
 import { doubleTextBy } from "../../text/index.ts";
+import { readFromBeginning, written } from "../shared/numbers.ts";
 import { type Own, step, worked } from "../step.ts";
 
 const missing = "null" as const;
 
-const read = {
-  missing,
-  numbers: "exact",
-  range: "64 bits",
-  reads: "its beginning",
-  blanks: "ascii",
-  notNumber: "zero",
-  plusSign: "read",
-  exponent: "read",
-  fractionRead: "refused",
-  separators: "none",
-  bases: "ten",
-  bytesRead: "as text",
-  numberWords: "refused",
-  otherForms: "none",
-  digitsBeyond: "counted round",
-  tooLarge: "nearest",
-  tooSmall: "zero",
-  beyondDouble: "largest",
-  decimalHalves: "away from zero",
-  doubleHalves: "to even",
-  doubleDigits: "shortest",
-} as const;
+const read = { ...readFromBeginning, digitsBeyond: "counted round", beyondDouble: "largest" } as const;
 
 /** What MariaDB does to values without a function. */
 export const steps = {
   truth: step("truth-of", { missing, textTruth: "the number it begins with" }),
   text: step("text-of", {
-    missing,
-    numbers: "exact",
-    digits: "shortest",
+    ...written,
     powerFrom: "1e15",
     powerBelow: "1e-15",
     power: "1e20",
-    wholeDouble: "bare",
-    negativeZero: "dropped",
     beyondNumbers: "nan and inf",
-    decimalZeros: "kept",
     truthText: "1",
-    bytesText: "utf-8",
-    listText: "item by item",
   }),
   integer: step("number-of", { ...read, numberKind: "integer" }),
   decimal: step("number-of", { ...read, numberKind: "decimal" }),

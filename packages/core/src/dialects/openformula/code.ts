@@ -202,7 +202,6 @@ function choose(cells: readonly Cell[], { args }: CodeContext): Cell {
 /** Functions that are not rows of data, by name; `pattern` is the option `searchPattern`. */
 export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonly<Record<string, Code>> => ({
   ...arithmetic,
-  itself: { run: ([value]) => value },
   T: { run: ([value]) => (typeof value === "string" ? value : "") },
   VALUE: {
     run: ([value]) => (value === null ? 0 : typeof value === "boolean" ? bad("a truth value is no number") : number(value)),

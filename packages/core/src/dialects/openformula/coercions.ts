@@ -1,6 +1,6 @@
 import { Decimal, type Value, isList } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import type { Work } from "../step.ts";
+import type { Step } from "../step.ts";
 import { stepsBy } from "./steps.ts";
 
 /** The one value that an array stands for where one is wanted: its first (3.3). */
@@ -11,13 +11,11 @@ const isNumber = (value: Value): boolean => typeof value === "number" || typeof 
 export function typeRules(textRule: string): TypeRules {
   const steps = stepsBy(textRule);
   const identity: Conversion = { cost: 0 };
-  const targets: Readonly<Record<string, { readonly same: string; readonly convert: Work }>> = {
-    text: { same: "text", convert: [single, steps.text] },
-    texts: { same: "text", convert: steps.text },
-    single: { same: "single", convert: single },
-    number: { same: "number", convert: [single, steps.number] },
-    boolean: { same: "boolean", convert: [single, steps.truth] },
-    condition: { same: "boolean", convert: [single, steps.truth] },
+  const targets: Readonly<Record<string, { readonly same: string; readonly step: Step }>> = {
+    text: { same: "text", step: steps.text },
+    number: { same: "number", step: steps.number },
+    boolean: { same: "boolean", step: steps.truth },
+    condition: { same: "boolean", step: steps.truth },
   };
   return {
     dynamic: true,
@@ -31,9 +29,12 @@ export function typeRules(textRule: string): TypeRules {
     },
     readColumn: (_type, value) => (isNumber(value) ? Number(value) : value),
     conversion(from, to) {
+      const isSingle = ["text", "number", "boolean"].includes(from);
+      if (to === "texts") return from === "text" ? identity : { cost: 1, convert: steps.text };
+      if (to === "single") return isSingle ? identity : { cost: 1, convert: single };
       const target = targets[to];
-      const isSame = from === target?.same || (to === "single" && ["text", "number", "boolean"].includes(from));
-      return !target || isSame ? identity : { cost: 1, convert: target.convert };
+      if (!target || from === target.same) return identity;
+      return { cost: 1, convert: isSingle ? target.step : [single, target.step] };
     },
     resultType: (row) => row.result,
     cast: () => undefined,

@@ -1,4 +1,5 @@
 import { type FunctionRow, params } from "../row.ts";
+import { itselfRows } from "../shared/itself.ts";
 
 /** The dialect's options as the table needs them; see `options` in `index.ts`. */
 export interface TableOptions {
@@ -56,7 +57,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     { name: "UNICODE", family: "measure-test", summary: "The code point of the first character.", parameters: params("text text"), result: "number", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "error" }, evidence: section("6.20.26") },
     { name: "CHAR", family: "measure-test", summary: "The character of a number in an 8-bit code page.", parameters: params("number number"), result: "text", operation: "char-of", answers: { missing, alphabet: "windows-1252", fraction: "truncated" }, evidence: section("6.20.3") },
     { name: "UNICHAR", family: "measure-test", summary: "The character of a code point.", parameters: params("number number"), result: "text", operation: "char-of", answers: { missing, alphabet: "unicode", fraction: "truncated" }, evidence: section("6.20.25") },
-    { name: "REPT", family: "pad", summary: "A text several times over.", parameters: params("text text, count number"), result: "text", operation: "repeat", answers: { missing, negativeCount: "error", fraction: "truncated" }, evidence: section("6.20.18") },
+    { name: "REPT", family: "pad", summary: "A text several times over.", parameters: params("text text, count number"), result: "text", operation: "repeat", answers: { missing, negativeCount: "error", fraction: "truncated", tooLong: "error" }, evidence: section("6.20.18") },
     { name: "CONCATENATE", family: "split-join", summary: "Texts one after the other.", parameters: params("texts* text > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, evidence: section("6.20.6") },
     { name: "CONCAT", family: "split-join", summary: "Texts one after the other.", parameters: params("texts* texts > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, evidence: "shared extension", extension: true },
     { name: "TEXTJOIN", family: "split-join", summary: "Texts with a separator between them, empty ones skipped if wanted.", parameters: params("separator text, skipEmpty boolean, texts* texts > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, evidence: "shared extension", extension: true },
@@ -84,7 +85,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     ...["=", "<>", "<", "<=", ">", ">="].map((relation): FunctionRow => ({ name: relation, family: "measure-test", summary: "Compares two values.", parameters: params("left single > a, right single > b"), result: "boolean", operation: "compare", answers: compared, fixed: { relation }, notation: "operator", evidence: section("6.4.7 to 6.4.9") })),
     ...["+", "-", "*", "/", "^"].map((sign): FunctionRow => ({ name: sign, family: "convert", summary: "Arithmetic on two numbers.", parameters: params("left number > a, right number > b"), result: "number", operation: "calculate", answers: calculated, fixed: { sign }, notation: "operator", evidence: section("6.4.2 to 6.4.6") })),
     { name: "-", family: "convert", summary: "The negative of a number.", parameters: params("number number"), result: "number", code: "negate", notation: "operator", evidence: section("6.4.12") },
-    { name: "+", family: "convert", summary: "The value itself.", parameters: params("value any"), result: "any", code: "itself", notation: "operator", evidence: section("6.4.13") },
+    ...itselfRows(["+"], { summary: "The value itself.", result: "any", notation: "operator", evidence: section("6.4.13") }),
     { name: "NOT", family: "logic", summary: "True for false.", parameters: params("condition boolean > value"), result: "boolean", operation: "not", answers: { missing, truth: "true or false" }, evidence: section("6.15.7") },
     { name: "%", family: "convert", summary: "A hundredth of a number.", parameters: params("number number"), result: "number", code: "percent", notation: "operator", evidence: section("6.4.14") },
   ];

@@ -136,7 +136,6 @@ export const arithmeticCode = (version: string): Readonly<Record<string, Code>> 
   "log decimal": onNumeric((value) => logarithm(Decimal.of(10), value)),
   "log base": onNumeric(logarithm),
   "exp decimal": exponential,
-  // Neither overflow nor underflow gives a value.
   degrees: strict(({ value }: Double) => {
     const result = value / (Math.PI / 180);
     return Number.isFinite(value) && !Number.isFinite(result) ? new Failure("number-out-of-range") : new Double(result);

@@ -344,11 +344,11 @@ const unsignedDigits = (base: number): Code => ({
     BigInt.asUintN(type === "integer" || type === "smallint" ? 32 : 64, BigInt(value as number)).toString(base),
 });
 
-/** Functions that are not rows of data. */
 /** Later versions than 15 read the names of time zones, which are not covered. */
 const withoutZone = (version: string, read: (text: string, format: string) => Value) => (text: string, format: string) =>
   version !== "15" && /TZ/i.test(format) ? new Failure("not-covered", { what: "the format TZ" }) : read(text, format);
 
+/** Functions that are not rows of data. */
 export const postgresqlCode = (version: string): Readonly<Record<string, Code>> => ({
   ...aggregateCode,
   "aggregate spread": strict(({ value }: Double) => new Double(Number.isFinite(value) ? 0 : NaN)),
@@ -444,7 +444,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   num_nulls: { run: (args) => args.filter((arg) => arg === null).length },
   num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
   negate,
-  itself: strict((value: Value) => value),
   abs: absolute(),
   round: rounding({ decimal: (value, digits) => value.rounded(digits), double: halfEven }),
   trunc: rounding({ decimal: cut, double: Math.trunc }),

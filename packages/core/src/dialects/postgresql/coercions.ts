@@ -3,13 +3,13 @@ import {
   Double,
   Failure,
   type Value,
+  asciiTrimmed,
   countBytes,
   isDate,
   isFailure,
   isWholeNumber,
   lookup,
   monthNames,
-  asciiTrimmed,
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
@@ -17,7 +17,7 @@ import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, readArray } from "./numbers.ts";
-import { later, steps, toDecimal, toText } from "./steps.ts";
+import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
 type Numeric = "smallint" | "integer" | "bigint" | "decimal" | "double";
@@ -396,13 +396,13 @@ export const typeRules: TypeRules = {
 export const isNumber = (value: Value): boolean =>
   typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
 
-/** How numbers are read since version 16: in other bases, and with marks between the digits. */
-const laterSteps = new Map(
-  (["smallint", "integer", "bigint", "decimal"] as const).map((type): [Step | Own, Step] => [steps[type], later[type]]),
+/** Each step of version 15 with the one that does it since 16. */
+const sinceLater = new Map<Step | Own, Step>(
+  (Object.keys(steps) as (keyof typeof steps)[]).map((name) => [steps[name], laterSteps[name]]),
 );
 
 const withLaterSteps = <C extends { readonly convert?: Work }>(given: C | undefined): C | undefined =>
-  given?.convert ? { ...given, convert: partsOfWork(given.convert).map((part) => laterSteps.get(part) ?? part) } : given;
+  given?.convert ? { ...given, convert: partsOfWork(given.convert).map((part) => sinceLater.get(part) ?? part) } : given;
 
 /** The rules of values since version 16. */
 export const laterTypeRules: TypeRules = {

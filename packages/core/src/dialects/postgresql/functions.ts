@@ -1,3 +1,4 @@
+import { type Coded, codedRows } from "../shared/coded.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows } from "../shared/math.ts";
@@ -121,9 +122,9 @@ const text: FunctionRow[] = [
   { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
   { name: "ascii", family: "measure-test", summary: "The code point of the first character.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "zero" }, evidence: strings },
   { name: "chr", family: "measure-test", summary: "The character of a code point.", parameters: params("code integer > number"), result: "text", operation: "char-of", answers: { missing, alphabet: "unicode", fraction: "refused" }, evidence: strings },
-  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count integer"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused" }, evidence: strings },
-  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "left", negativeCount: "empty", emptyFill: "whole" }, evidence: strings },
-  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "right", negativeCount: "empty", emptyFill: "whole" }, evidence: strings },
+  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count integer"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "refused", tooLong: "error" }, evidence: strings },
+  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "left", negativeCount: "empty", emptyFill: "whole", tooLong: "error" }, evidence: strings },
+  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length integer, fill? text"), result: "text", operation: "pad", answers: { missing, unit: "code point", side: "right", negativeCount: "empty", emptyFill: "whole", tooLong: "error" }, evidence: strings },
   { name: "concat", family: "split-join", summary: "Joins values, skipping null.", parameters: params("values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* output > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "||", family: "split-join", summary: "Joins two texts; null with anything is null.", parameters: params("left text > items, right nonarray > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: strings },
@@ -188,18 +189,8 @@ const operators: FunctionRow[] = [
   ),
 ];
 
-type Coded = readonly [
-  name: string,
-  family: FunctionRow["family"],
-  summary: string,
-  parameters: string,
-  result: string,
-  section: string,
-  code?: string,
-];
-
 // prettier-ignore
-const coded = (
+const coded = codedRows(
   [
     ["concat variadic", "split-join", "Joins the items of an array, skipping null.", "list anyarray", "text", "9.4"],
     ["concat_ws variadic", "split-join", "Joins the items of an array with a separator, skipping null.", "separator text, list anyarray", "text", "9.4"],
@@ -343,18 +334,7 @@ const coded = (
     ["-", "convert", "The days between two dates.", "left date, right date", "integer", "9.9", "days between"],
     ["+", "convert", "A date some days later.", "date date, days integer", "date", "9.9", "add days"],
     ["-", "convert", "A date some days earlier.", "date date, days integer", "date", "9.9", "subtract days"],
-  ] satisfies Coded[]
-).map(
-  ([name, family, summary, form, result, section, code]): FunctionRow => ({
-    name,
-    family,
-    summary,
-    parameters: params(form),
-    result,
-    code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
-    evidence: doc(section),
-  }),
+  ], doc,
 );
 
 /** Functions that stand behind operators and others, by the name of what they do. */

@@ -10,7 +10,7 @@ import { parserOf } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { phrases } from "./phrases.ts";
 import { print } from "./printer.ts";
-import { steps, toText } from "./steps.ts";
+import { laterSteps, steps, toText } from "./steps.ts";
 import { statements } from "./statements.ts";
 import { postgresqlUncovered } from "./uncovered.ts";
 
@@ -78,7 +78,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     parse: parserOf(chosen.version),
     rows: postgresqlRows(chosen.version, chosen.library),
     code: postgresqlCode(chosen.version),
-    steps,
+    steps: chosen.version === "15" ? steps : laterSteps,
     uncovered: postgresqlUncovered,
     types: chosen.version === "15" ? typeRules : laterTypeRules,
     functionCase: "minded",

@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value, integer, asciiTrimmed } from "../../values/index.ts";
+import { Decimal, Failure, type Value, asciiTrimmed, integer } from "../../values/index.ts";
 
 const int4 = 2147483647;
 const int8 = 9223372036854775807n;

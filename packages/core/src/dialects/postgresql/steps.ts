@@ -1,56 +1,36 @@
+import type { TraitsOf } from "../../text/index.ts";
+import type { Answers } from "../../traits/index.ts";
+import { readAsWhole, written } from "../shared/numbers.ts";
 import { step, worked } from "../step.ts";
 
 const missing = "null" as const;
 
-const written = {
-  missing,
-  numbers: "exact",
-  digits: "shortest",
+const text = {
+  ...written,
   powerFrom: "1e15",
-  powerBelow: "1e-4",
   power: "1e+20",
-  wholeDouble: "bare",
   negativeZero: "kept",
   beyondNumbers: "NaN and Infinity",
-  decimalZeros: "kept",
   truthText: "true",
   bytesText: "base 16",
   listText: "{a,b}",
 } as const;
 
-const read = {
-  missing,
-  numbers: "exact",
-  range: "any",
-  reads: "all of it",
-  blanks: "ascii",
-  notNumber: "error",
-  plusSign: "read",
-  exponent: "read",
-  fractionRead: "refused",
-  separators: "none",
-  bases: "ten",
-  bytesRead: "as text",
-  numberWords: "read",
-  otherForms: "none",
-  digitsBeyond: "error",
-  tooLarge: "error",
-  tooSmall: "error",
-  beyondDouble: "error",
-  decimalHalves: "away from zero",
-  doubleHalves: "to even",
-  doubleDigits: "fifteen",
-} as const;
+const read = { ...readAsWhole, numberWords: "read", tooSmall: "error", beyondDouble: "error", doubleDigits: "fifteen" } as const;
+
+const exactSteps = (answers: Omit<Answers<TraitsOf<"number-of">>, "numberKind">) => ({
+  smallint: step("number-of", { ...answers, numberKind: "integer", range: "16 bits" }),
+  integer: step("number-of", { ...answers, numberKind: "integer", range: "32 bits" }),
+  bigint: step("number-of", { ...answers, numberKind: "integer", range: "64 bits" }),
+  decimal: step("number-of", { ...answers, numberKind: "decimal" }),
+});
 
 /** What PostgreSQL does to values without a function. */
 export const steps = {
   truth: step("truth-of", { missing, textTruth: "words and what they begin with" }),
-  text: step("text-of", written),
-  output: step("text-of", { ...written, truthText: "t" }),
-  smallint: step("number-of", { ...read, numberKind: "integer", range: "16 bits" }),
-  integer: step("number-of", { ...read, numberKind: "integer", range: "32 bits" }),
-  bigint: step("number-of", { ...read, numberKind: "integer", range: "64 bits" }),
-  decimal: step("number-of", { ...read, numberKind: "decimal" }),
+  text: step("text-of", text),
+  output: step("text-of", { ...text, truthText: "t" }),
+  ...exactSteps(read),
   double: step("number-of", { ...read, numberKind: "double", bases: "sixteen" }),
 };
 
@@ -63,12 +43,5 @@ export const outputText = worked(steps.output);
 export const toDecimal = worked(steps.decimal);
 export const toDouble = worked(steps.double);
 
-const laterRead = { ...read, separators: "underscores", bases: "two, eight and sixteen" } as const;
-
 /** How texts are read as numbers since version 16, in other bases and with marks between the digits. */
-export const later = {
-  smallint: step("number-of", { ...laterRead, numberKind: "integer", range: "16 bits" }),
-  integer: step("number-of", { ...laterRead, numberKind: "integer", range: "32 bits" }),
-  bigint: step("number-of", { ...laterRead, numberKind: "integer", range: "64 bits" }),
-  decimal: step("number-of", { ...laterRead, numberKind: "decimal" }),
-};
+export const laterSteps = { ...steps, ...exactSteps({ ...read, separators: "underscores", bases: "two, eight and sixteen" }) };

@@ -22,7 +22,11 @@ export const cutTo = (length: number) =>
 
 /** A text cut, or filled up with spaces, to so many characters, as a cast to CHARACTER of a length does. */
 export const filledTo = (length: number) =>
-  step("pad", { missing, unit: "code point", side: "right", negativeCount: "empty", emptyFill: "whole" }, { length, fill: " " });
+  step(
+    "pad",
+    { missing, unit: "code point", side: "right", negativeCount: "empty", emptyFill: "whole", tooLong: "error" },
+    { length, fill: " " },
+  );
 
 /** A number with so many digits, `scale` of them after the point; of any number of digits without `size`. */
 export const fitted = (tooLarge: AnswerOf<"tooLarge">, scale: number, size?: number) =>

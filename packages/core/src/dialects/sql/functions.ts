@@ -1,3 +1,4 @@
+import { type Coded, codedRows } from "../shared/coded.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows } from "../shared/math.ts";
@@ -23,7 +24,7 @@ const sliced = {
 } as const;
 const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const recased = { missing, mapping: "full", words: "space" } as const;
-const padded = { missing, unit: "code point", negativeCount: "error", emptyFill: "whole" } as const;
+const padded = { missing, unit: "code point", negativeCount: "error", emptyFill: "whole", tooLong: "error" } as const;
 const matching = { missing, pattern: "xpath", case: "minded" } as const;
 
 /** Functions of the text families: each is an operation with answers. */
@@ -90,18 +91,8 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
   ),
 ];
 
-type Coded = readonly [
-  name: string,
-  family: FunctionRow["family"],
-  summary: string,
-  parameters: string,
-  result: string,
-  section: string,
-  code?: string,
-];
-
 // prettier-ignore
-const coded = (
+const coded = codedRows(
   [
     ...kinds.flatMap((type): Coded[] => [
       ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "8.15 <distinct predicate>"],
@@ -118,18 +109,7 @@ const coded = (
     ["log", "convert", "The logarithm to a base.", "base double, number double", "double", "6.30 <general logarithm function>"],
     ["power", "convert", "A power.", "base double, exponent double", "double", "6.30 <power function>"],
     ["extract", "convert", "A field of a date.", "field text, date date", "integer", "6.30 <extract expression>"],
-  ] satisfies Coded[]
-).map(
-  ([name, family, summary, form, result, section, code]: Coded): FunctionRow => ({
-    name,
-    family,
-    summary,
-    parameters: params(form),
-    result,
-    code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
-    evidence: iso(section),
-  }),
+  ], iso,
 );
 
 /** The functions and operators of SQL:2023, texts compared with this padding. */

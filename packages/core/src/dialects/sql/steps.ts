@@ -1,49 +1,20 @@
+import { readAsWhole, written } from "../shared/numbers.ts";
 import { step, worked } from "../step.ts";
 
 const missing = "null" as const;
 
 const read = {
-  missing,
-  numbers: "exact",
-  range: "any",
-  reads: "all of it",
+  ...readAsWhole,
   blanks: "unicode",
-  notNumber: "error",
-  plusSign: "read",
-  exponent: "read",
   fractionRead: "rounded",
-  separators: "none",
-  bases: "ten",
-  bytesRead: "as text",
-  numberWords: "refused",
-  otherForms: "none",
-  digitsBeyond: "error",
-  tooLarge: "error",
-  tooSmall: "zero",
   beyondDouble: "infinity",
-  decimalHalves: "away from zero",
   doubleHalves: "away from zero",
-  doubleDigits: "shortest",
 } as const;
 
 /** What SQL does to values without a function. */
 export const steps = {
   truth: step("truth-of", { missing, textTruth: "true, false or unknown" }),
-  text: step("text-of", {
-    missing,
-    numbers: "exact",
-    digits: "shortest",
-    powerFrom: "always",
-    powerBelow: "1e-4",
-    power: "1E20",
-    wholeDouble: "bare",
-    negativeZero: "dropped",
-    beyondNumbers: "NaN and Infinity",
-    decimalZeros: "kept",
-    truthText: "TRUE",
-    bytesText: "utf-8",
-    listText: "item by item",
-  }),
+  text: step("text-of", { ...written, powerFrom: "always", power: "1E20", beyondNumbers: "NaN and Infinity", truthText: "TRUE" }),
   smallint: step("number-of", { ...read, numberKind: "integer", range: "16 bits" }),
   integer: step("number-of", { ...read, numberKind: "integer", range: "32 bits" }),
   bigint: step("number-of", { ...read, numberKind: "integer", range: "64 bits" }),

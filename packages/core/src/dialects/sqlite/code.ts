@@ -20,8 +20,9 @@ import { bad, strict } from "../shared/code.ts";
 import { affinityOf, collationFor, collations } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
-import { fitInteger, isNumeral } from "./numbers.ts";
-import { toText, toDouble, toInteger, toNumeric, toNumber, toTruth } from "./steps.ts";
+import { worked } from "../step.ts";
+import { fitInteger } from "./numbers.ts";
+import { steps, toText, toDouble, toInteger, toNumeric, toTruth } from "./steps.ts";
 import { printf } from "./printf.ts";
 
 type Order = (a: Value, b: Value) => number;
@@ -87,10 +88,7 @@ const onDouble = (run: (value: number, other: number) => number): Code => ({
 const numberOf = (value: Value): number => (value instanceof Double ? value.value : Number(value));
 
 /** A number, or a text that is one; null for anything else. */
-function numberOrNull(value: Value): Value {
-  if (typeof value === "string") return isNumeral(value) ? toNumber(value) : null;
-  return value instanceof Bytes ? null : value;
-}
+const numberOrNull = worked(steps.numeral);
 
 /** The whole number next to one; an integer stays one. */
 const wholeOf = (run: (value: number) => number): Code =>
@@ -195,8 +193,6 @@ const coalesce: Code = {
   },
 };
 
-const itself: Code = { run: ([value]) => value };
-
 /** Functions that are not rows of data. */
 export const sqliteCode: Readonly<Record<string, Code>> = {
   ...aggregateCode,
@@ -248,7 +244,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   // A function: no side takes the affinity of the other.
   nullif: { run: ([a, b], { types }) => (a !== null && b !== null && orderOf(types)(a, b) === 0 ? null : a) },
   iif: choose,
-  itself,
+  likelihood: { run: ([value]) => value },
   negate: strict((value: Value) => (value instanceof Double ? new Double(-value.value) : fitInteger(-BigInt(value as number)))),
   "~": strict((value: number) => integer(~BigInt(value))),
   "&": bits((a, b) => a & b),

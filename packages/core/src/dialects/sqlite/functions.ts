@@ -127,7 +127,7 @@ const coded = (
     ["nullif", "logic", "Null where two values are equal, otherwise the first.", "value any, other any", doc],
     ["iif", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc],
     ["if", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc, "none", "iif"],
-    ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation", "itself"],
+    ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation"],
     ["-", "convert", "The negative of a number.", "number number", operatorDoc, "none", "negate"],
     ["~", "convert", "The bits of an integer inverted.", "number integer", operatorDoc],
     ["&", "convert", "The bits that both integers have.", "left integer, right integer", operatorDoc],

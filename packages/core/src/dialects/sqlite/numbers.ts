@@ -12,7 +12,3 @@ export function untilNul(text: string): string {
   const end = text.indexOf("\0");
   return end < 0 ? text : text.slice(0, end);
 }
-
-/** Whether the whole text is a number, with white space around it at most. */
-export const isNumeral = (text: string): boolean =>
-  /^[ \t\n\v\f\r]*[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?[ \t\n\v\f\r]*$/.test(text);

@@ -1,48 +1,22 @@
 import type { Double, Value } from "../../values/index.ts";
+import { readFromBeginning, written } from "../shared/numbers.ts";
 import { step, worked } from "../step.ts";
 
 const missing = "null" as const;
 
-const read = {
-  missing,
-  numbers: "exact",
-  range: "64 bits",
-  reads: "its beginning",
-  blanks: "ascii",
-  notNumber: "zero",
-  plusSign: "read",
-  exponent: "read",
-  fractionRead: "refused",
-  separators: "none",
-  bases: "ten",
-  bytesRead: "as text",
-  numberWords: "refused",
-  otherForms: "none",
-  tooLarge: "nearest",
-  tooSmall: "zero",
-  beyondDouble: "infinity",
-  decimalHalves: "cut off",
-  doubleHalves: "cut off",
-  doubleDigits: "shortest",
-} as const;
+const read = { ...readFromBeginning, beyondDouble: "infinity", decimalHalves: "cut off", doubleHalves: "cut off" } as const;
 
 /** What SQLite does to values without a function. */
 export const steps = {
   truth: step("truth-of", { missing, textTruth: "the number it begins with" }),
   text: step("text-of", {
-    missing,
-    numbers: "exact",
+    ...written,
     digits: "seventeen",
     powerFrom: "1e17",
-    powerBelow: "1e-4",
     power: "1.0e+20",
     wholeDouble: "with .0",
-    negativeZero: "dropped",
     beyondNumbers: "NaN and Inf",
-    decimalZeros: "kept",
     truthText: "1",
-    bytesText: "utf-8",
-    listText: "item by item",
   }),
   number: step("number-of", { ...read, numberKind: "as written", digitsBeyond: "double" }),
   numeric: step("number-of", {

@@ -320,7 +320,6 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     if (value instanceof Double) return new Double(-value.value);
     return value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
   }),
-  "+": run(([value]) => value),
   true: run(() => true),
   false: run(() => false),
   "=": general((order) => order === 0),

@@ -1,4 +1,5 @@
 import { type FunctionRow, params } from "../row.ts";
+import { itselfRows } from "../shared/itself.ts";
 import { mathRows } from "../shared/math.ts";
 
 const fo = (section: string) => `XPath and XQuery Functions and Operators 3.1, ${section}`;
@@ -125,7 +126,6 @@ const coded = (
     ["math:pi", "convert", "The number pi.", "", "any", fo("4.8.1")],
     ["math:pow", "convert", "A number raised to a power.", "number numeric?, exponent numeric", "any", fo("4.8.8")],
     ["-", "convert", "The negative of a number.", "number numeric?", "any", "XPath 3.1, 3.5"],
-    ["+", "convert", "The number itself.", "number numeric?", "any", "XPath 3.1, 3.5"],
     ["true", "logic", "True.", "", "boolean", fo("7.1.1")],
     ["false", "logic", "False.", "", "boolean", fo("7.1.2")],
     ["=", "logic", "Whether items of both sides are equal.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
@@ -207,7 +207,7 @@ const coded = (
 const math = {
   result: "any",
   answers: {
-    missing,
+    missing: "null",
     numbers: "exact",
     outside: "not a number",
     overflow: "infinity",
@@ -230,5 +230,12 @@ export const xpathRows: readonly FunctionRow[] = [
     ...math,
   }),
   ...mathRows({ names: "math:atan2=atan2", type: "double", ...math }),
+  ...itselfRows(["+"], {
+    type: "numeric?",
+    summary: "The number itself.",
+    result: "any",
+    notation: "operator",
+    evidence: "XPath 3.1, 3.5",
+  }),
   ...coded,
 ];

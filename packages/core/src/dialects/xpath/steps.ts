@@ -1,24 +1,18 @@
 import type { Value } from "../../values/index.ts";
+import { written } from "../shared/numbers.ts";
 import { step, worked } from "../step.ts";
-
-const missing = "null" as const;
 
 /** What XPath does to values without a function. */
 export const steps = {
   text: step("text-of", {
-    missing,
-    numbers: "exact",
-    digits: "shortest",
+    ...written,
     powerFrom: "1e6",
     powerBelow: "1e-6",
     power: "1.0E20",
-    wholeDouble: "bare",
     negativeZero: "kept",
     beyondNumbers: "NaN and INF",
     decimalZeros: "dropped",
     truthText: "true",
-    bytesText: "utf-8",
-    listText: "item by item",
   }),
 };
 

@@ -1,0 +1,25 @@
+import { type FunctionRow, params } from "../row.ts";
+
+/** A function with code of its own in a line; `code` names it where that is not the function's name. */
+export type Coded = readonly [
+  name: string,
+  family: FunctionRow["family"],
+  summary: string,
+  parameters: string,
+  result: string,
+  evidence: string,
+  code?: string,
+];
+
+/** Rows of such lines; a name that is no word is an operator's. */
+export const codedRows = (lines: readonly Coded[], cite = (evidence: string) => evidence): FunctionRow[] =>
+  lines.map(([name, family, summary, form, result, evidence, code = name]) => ({
+    name,
+    family,
+    summary,
+    parameters: params(form),
+    result,
+    code,
+    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
+    evidence: cite(evidence),
+  }));
