@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { Bytes, Decimal, Double, Failure, type Value, applyKernel, message } from "indigo-quill";
-import { type OperationId, mathFunctions, operationOf, operations } from "indigo-quill/text";
+import { type OperationId, operationOf, operations } from "indigo-quill/text";
 import { type Answers, describeTrait } from "indigo-quill/traits";
 import { pick, random } from "./random.ts";
 
@@ -61,15 +61,6 @@ const byKind: Readonly<Record<string, readonly Value[]>> = {
   texts: lists,
   any: [...texts.slice(0, 8), ...numbers, ...others],
 };
-/** Slots that a row sets once for all. */
-const settled: Readonly<Record<string, readonly string[]>> = {
-  sign: ["+", "-", "*", "/", "idiv", "mod", "^"],
-  joiner: ["and", "or", "xor"],
-  name: mathFunctions,
-  what: ["missing", "present", "true", "false"],
-  relation: ["=", "<>", "<", "<=", ">", ">=", "order"],
-};
-
 const half = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
 const hasHalf = (value: Value): boolean =>
   typeof value === "string" ? half.test(value) : Array.isArray(value) && (value as readonly Value[]).some(hasHalf);
@@ -107,7 +98,7 @@ describe("every operation, with any answers and any values of its slots, gives a
     const { slots } = operationOf(id);
     const problems: string[] = [];
     for (const answers of pairwise(id, next)) {
-      const constants = slots.filter((slot) => slot.settled).map(({ name }) => [name, pick(next, settled[name])]);
+      const constants = slots.flatMap(({ name, settled }) => (settled ? [[name, pick(next, settled)]] : []));
       const fixed = Object.fromEntries(constants) as Record<string, string>;
       const told = `${id} ${shown(answers)} ${shown(fixed)}`;
       const kernel = operationOf(id).prepare(answers as Answers, fixed);

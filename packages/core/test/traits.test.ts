@@ -166,6 +166,13 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     padding: { slots: ["a ", "a", "="], answers: ["counted", "padded"], fixed: { relation: "=" } },
     truth: { slots: ["a", "a", "="], answers: ["true or false", "1 or 0"], fixed: { relation: "=" } },
   },
+  distinct: {
+    case: { slots: ["a", "A", _], answers: ["minded", "ignored"], fixed: { told: "same" } },
+    padding: { slots: ["a ", "a", _], answers: ["counted", "padded"], fixed: { told: "same" } },
+    mixed: { slots: ["a", 1, _], answers: ["error", "by kind"], fixed: { told: "same" } },
+    notANumber: { slots: [new Double(NaN), new Double(NaN), _], answers: ["unordered", "above all"], fixed: { told: "same" } },
+    truth: { slots: [null, null, _], answers: ["true or false", "1 or 0"], fixed: { told: "same" } },
+  },
   likeness: {
     missing: { slots: [null, "a", _], answers: blank, with: { measure: "edits" } },
     measure: { slots: ["ab", "ba", _], answers: ["edits", "edits and swaps"] },
@@ -206,6 +213,27 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     byZero: { slots: [1, 0, "/"], answers: ["error", "null"], with: { numbers: "exact" }, fixed: { sign: "/" } },
     overflow: { slots: [new Double(1e308), new Double(1e308), "*"], answers: ["error", "infinity"], with: { numbers: "exact" }, fixed: { sign: "*" } },
     remainder: { slots: [new Double(5.5), new Double(2), "mod"], answers: ["of fractions", "of whole parts"], with: { numbers: "exact", overflow: "infinity" }, fixed: { sign: "mod" } },
+  },
+  signed: {
+    missing: { slots: [null, _], answers: blank, fixed: { wanted: "size" } },
+    numbers: { slots: [-2.5, _], answers: ["double", "exact"], fixed: { wanted: "size" } },
+    signKind: { slots: [new Double(2.5), _], answers: ["whole", "the number's"], with: { numbers: "exact" }, fixed: { wanted: "sign" } },
+  },
+  round: {
+    missing: { slots: [null, _], answers: blank },
+    numbers: { slots: [2.5, _], answers: ["double", "exact"] },
+    direction: { slots: [2.5, _], answers: ["half away from zero", "half to even"] },
+    moreDigits: { slots: [Decimal.parse("1.5")!, 3], answers: ["kept", "zeros"], with: { numbers: "exact" } },
+    fraction: { slots: [2.25, 1.5], answers: ["truncated", "rounded"], with: { numbers: "double" } },
+  },
+  bits: {
+    missing: { slots: [null, _, _], answers: blank, fixed: { does: "not" } },
+    range: { slots: [0, _, _], answers: ["64 bits", "64 bits without a sign"], fixed: { does: "not" } },
+    placesBelow: { slots: [4, -1, _], answers: ["the other way", "error, or 0"], fixed: { does: "left" } },
+    placesBeyond: { slots: [-1, 99, _], answers: ["zero", "filled"], with: { range: "64 bits", placesBelow: "the other way" }, fixed: { does: "right" } },
+  },
+  "of-one": {
+    ofOne: { slots: ["a", _], answers: ["the value", "1 or 0"] },
   },
   "text-of": {
     missing: { slots: [null], answers: blank },

@@ -70,6 +70,12 @@ const shared: Readonly<Record<TraitId, string>> = {
   measure: "levenshtein('ab', 'ba') + 10 * damerau_levenshtein('ab', 'ba')",
   outside: "sqrt(-1)",
   closeness: "exp(1.5)",
+  signKind: "sign(-2.5)",
+  direction: "concat(round(-2.5), ' ', floor(-2.1), ' ', ceil(2.1))",
+  moreDigits: "round(1.5, 3)",
+  placesBelow: "4 << -1",
+  placesBeyond: "8 >> 70",
+  ofOne: "count(null) + count(1)",
   numberKind: "cast('12' as integer)",
   range: "cast('-2147483648' as integer)",
   reads: "cast('12abc' as integer)",
@@ -110,6 +116,9 @@ type Probes = Partial<Record<TraitId, string>>;
 
 const own: Readonly<Record<string, Probes>> = {
   postgresql: {
+    signKind: "sign(-2.5e0::float8)",
+    direction: "concat(round(-2.5), ' ', round(2.5::float8), ' ', trunc(-2.9), ' ', ceil(2.1), ' ', floor(-2.1))",
+    placesBeyond: "((-5)::smallint >> 16) + (1::smallint << 16)",
     startBelow: "substring('abcdef' from -1 for 3)",
     negativeLength: "left('abcdef', -2)",
     absent: "strpos('abc', 'x')",
@@ -147,6 +156,8 @@ const own: Readonly<Record<string, Probes>> = {
     textTruth: "'y'::boolean",
   },
   sqlite: {
+    direction: "floor(-2.1) || ' ' || ceil(2.1) || ' ' || trunc(-2.9)",
+    placesBeyond: "(-8 >> 70) || ' ' || (8 << 70)",
     absent: "instr('abc', 'x')",
     emptyNeedle: "instr('abc', '')",
     fraction: "substr('abc', 2.9)",
@@ -171,6 +182,7 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "abs(-9223372036854775807 - 1) and 0",
   },
   mariadb: {
+    placesBeyond: "(8 >> 70) + (8 << 70)",
     absent: "locate('x', 'abc')",
     tooLong: "repeat('é', 9000000) is null",
     emptyNeedle: "locate('', 'abc')",
@@ -199,6 +211,7 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "exp(1000) and 0",
   },
   duckdb: {
+    direction: "concat(trunc(-2.9), ' ', ceil(2.1), ' ', floor(-2.1))",
     tooLong: "repeat('ab', 9000000000000000000)",
     absent: "strpos('abc', 'x')",
     emptyNeedle: "strpos('abc', '')",

@@ -1,5 +1,5 @@
 import type { Value } from "../values/index.ts";
-import { any, kept, operation, settled, text, truthBy } from "./operation.ts";
+import { any, kept, operation, settled, truthBy } from "./operation.ts";
 
 const tests: Readonly<Record<string, (value: Value) => boolean>> = {
   missing: (value) => value === null,
@@ -13,7 +13,7 @@ export const is = operation({
   id: "is",
   family: "logic",
   summary: "tells whether a value is missing, present, true or false",
-  slots: [kept(any("value")), settled(text("what"))],
+  slots: [kept(any("value")), settled("what", Object.keys(tests))],
   traits: ["truth"],
   prepare({ truth }, { what }) {
     const given = truthBy(truth);

@@ -1,7 +1,6 @@
 import { Decimal, Double, Failure, type Value, integer, isFailure, nearest } from "../values/index.ts";
-import { any, operation, settled, text } from "./operation.ts";
-
-type Exact = number | bigint;
+import { type Exact, known } from "./numeric.ts";
+import { any, operation, settled } from "./operation.ts";
 
 const onDoubles: Readonly<Record<string, (a: number, b: number) => Value>> = {
   "+": (a, b) => a + b,
@@ -52,7 +51,7 @@ export const calculate = operation({
   id: "calculate",
   family: "convert",
   summary: "does arithmetic on two numbers",
-  slots: [any("a"), any("b"), settled(text("sign"))],
+  slots: [any("a"), any("b"), settled("sign", Object.keys(onDoubles))],
   traits: ["missing", "numbers", "quotient", "byZero", "overflow", "remainder"],
   prepare({ numbers, quotient, byZero, overflow, remainder }, fixed) {
     const sign = fixed.sign as string;
@@ -126,15 +125,6 @@ export const calculate = operation({
     function remainderOfWholes(a: Value, b: Value): Value {
       const [x, y] = [whole64(a), whole64(b)];
       return y === 0n ? divideByZero(Number(x)) : new Double(Number(x % y));
-    }
-
-    /** Another dialect's values may be missing, of other kinds, or fractions that are no decimals. */
-    function known(value: Value): Exact | Double | Decimal | Failure {
-      if (value === null) return 0;
-      if (typeof value === "number") return Number.isInteger(value) ? value : new Double(value);
-      if (typeof value === "boolean") return Number(value);
-      if (typeof value === "bigint" || value instanceof Double || value instanceof Decimal) return value;
-      return new Failure("wrong-kind", { expected: "a number", given: typeof value === "string" ? "text" : "another value" });
     }
 
     return (first: Value, second: Value): Value => {

@@ -5,14 +5,16 @@ import { reverse, segment, slice } from "./extract.ts";
 import { fit } from "./fit.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
-import { charOf, codeOf, compare, measure } from "./measure-test.ts";
+import { charOf, codeOf, compare, distinct, measure } from "./measure-test.ts";
 import type { Answers } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Operation } from "./operation.ts";
 import { itself } from "./itself.ts";
 import { connect, decisiveOf, not, truthOf } from "./logic.ts";
-import { math, mathFunctions } from "./math.ts";
+import { math } from "./math.ts";
 import { numberOf } from "./number-of.ts";
+import { bits, round, signed } from "./numeric.ts";
+import { ofOne } from "./of-one.ts";
 import { pad, repeat } from "./pad.ts";
 import { recase } from "./recase.ts";
 import { join, split } from "./split-join.ts";
@@ -21,7 +23,7 @@ import { textOf } from "./text-of.ts";
 import { trim } from "./trim.ts";
 
 export * from "./operation.ts";
-export { decisiveOf, mathFunctions };
+export { decisiveOf };
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { placeTaken } from "./taken.ts";
 
@@ -44,12 +46,16 @@ export const operations = {
   "code-of": codeOf,
   "char-of": charOf,
   compare,
+  distinct,
   likeness,
   join,
   split,
   repeat,
   pad,
   calculate,
+  signed,
+  round,
+  bits,
   is,
   connect,
   not,
@@ -58,6 +64,7 @@ export const operations = {
   fit,
   math,
   itself,
+  "of-one": ofOne,
   "text-of": textOf,
 } as const;
 

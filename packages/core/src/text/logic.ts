@@ -1,6 +1,6 @@
 import type { AnswerOf } from "../traits/index.ts";
 import { Bytes, Decimal, Double, Failure, type Value, asciiTrimmed, isFailure, lookup, textOfBytes } from "../values/index.ts";
-import { any, failing, kept, operation, settled, text, truthBy } from "./operation.ts";
+import { any, failing, kept, operation, settled, truthBy } from "./operation.ts";
 
 type ReadTruth = (text: string) => boolean | null | undefined;
 
@@ -88,7 +88,7 @@ export const connect = operation({
   id: "connect",
   family: "logic",
   summary: "joins two conditions",
-  slots: [failing(kept(any("a"))), failing(kept(any("b"))), settled(text("joiner"))],
+  slots: [failing(kept(any("a"))), failing(kept(any("b"))), settled("joiner", ["and", "or", "xor"])],
   traits: ["truth", "evaluates", "inConditions", "constants"],
   prepare({ truth, evaluates }, { joiner }) {
     const decisive = decisiveOf(joiner);

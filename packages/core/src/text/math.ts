@@ -1,5 +1,5 @@
 import { Decimal, Double, Failure, type Value, nearest } from "../values/index.ts";
-import { any, operation, optional, settled, text } from "./operation.ts";
+import { any, givenBy, operation, optional, settled } from "./operation.ts";
 
 type OfNumbers = (x: number, y: number) => number;
 
@@ -36,9 +36,6 @@ const nearestOnes: Readonly<Record<string, OfNumbers>> = {
   cot: (x) => 1 / tan(x),
 };
 
-/** The functions that there are. */
-export const mathFunctions: readonly string[] = Object.keys(byHost);
-
 const logarithms = ["ln", "log10", "log2"];
 
 const doubleOf = (value: Value): number | undefined =>
@@ -55,11 +52,11 @@ export const math = operation({
   id: "math",
   family: "convert",
   summary: "works out a mathematical function",
-  slots: [any("x"), optional(any("y")), settled(text("name"))],
+  slots: [any("x"), optional(any("y")), settled("name", Object.keys(byHost))],
   traits: ["missing", "numbers", "outside", "overflow", "tooSmall", "closeness"],
   prepare({ numbers, outside, overflow, tooSmall, closeness }, { name }) {
     const run = (closeness === "nearest" ? nearestOnes : byHost)[name as string];
-    const given = (value: number): Value => (numbers === "double" ? value : new Double(value));
+    const given = givenBy(numbers);
     const isLogarithm = logarithms.includes(name as string);
     const nowhere = (): Value => {
       if (outside === "null") return null;

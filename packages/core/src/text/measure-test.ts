@@ -13,7 +13,7 @@ import {
   textOfBytes,
 } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
-import { any, type SlotNumber, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
+import { any, kept, type SlotNumber, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
 
 const characterCounts: Readonly<Record<string, ((value: string) => number) | undefined>> = {
   "code point": (value) => countCodePoints(value),
@@ -151,7 +151,7 @@ export const compare = operation({
   id: "compare",
   family: "measure-test",
   summary: "compares two values",
-  slots: [any("a"), any("b"), settled(text("relation"))],
+  slots: [any("a"), any("b"), settled("relation", Object.keys(relations))],
   traits: ["missing", "case", "padding", "mixed", "notANumber", "truth"],
   prepare({ case: letterCase, padding, mixed, notANumber, truth, missing }, fixed) {
     const relation = relations[fixed.relation as string];
@@ -200,6 +200,25 @@ export const compare = operation({
     return (a: Value, b: Value): Value => {
       const result = missing === "blank" ? order(filled(a, b), filled(b, a)) : order(a, b);
       return typeof result === "number" ? answer(result) : result;
+    };
+  },
+});
+
+/** Tells whether two values `differ` or are the `same`; two that are missing are the same. */
+export const distinct = operation({
+  id: "distinct",
+  family: "logic",
+  summary: "tells whether two values differ, missing ones being alike",
+  slots: [kept(any("a")), kept(any("b")), settled("told", ["differ", "same"])],
+  traits: ["case", "padding", "mixed", "notANumber", "truth"],
+  prepare(answers, { told }) {
+    const order = compare.prepare({ ...answers, missing: "null" }, { relation: "order" }) as (a: Value, b: Value) => Value;
+    const given = truthBy(answers.truth);
+    const tell = (isSame: boolean): Value => given(isSame === (told === "same"));
+    return (a: Value = null, b: Value = null): Value => {
+      if (a === null || b === null) return tell(a === b);
+      const result = order(a, b);
+      return isFailure(result) ? result : tell(result === 0);
     };
   },
 });

@@ -42,7 +42,8 @@ const traits = [
 ] as const;
 type Own = Answers<(typeof traits)[number]>;
 
-const bits = (answer: AnswerOf<"range">): readonly [bigint, bigint] | undefined => {
+/** The least and the greatest whole number of a range; undefined where any may be. */
+export const rangeOf = (answer: AnswerOf<"range">): readonly [least: bigint, most: bigint] | undefined => {
   if (answer === "any") return undefined;
   const [size, kind] = answer.split(" bits");
   const all = 1n << BigInt(size);
@@ -51,7 +52,7 @@ const bits = (answer: AnswerOf<"range">): readonly [bigint, bigint] | undefined 
 
 /** A whole number within a range, by what becomes of others. */
 function fitted(answer: AnswerOf<"range">, rule: AnswerOf<"digitsBeyond">): (value: bigint) => Value {
-  const range = bits(answer);
+  const range = rangeOf(answer);
   if (!range) return integer;
   const [least, most] = range;
   const size = (most - least).toString(2).length;

@@ -1,5 +1,5 @@
 import type { Answers, TraitId } from "../traits/index.ts";
-import { Failure, type Value, countCodePoints } from "../values/index.ts";
+import { Double, Failure, type Value, countCodePoints } from "../values/index.ts";
 
 /** The groups in which functions are browsed. */
 export const families = [
@@ -33,8 +33,8 @@ export interface Slot {
   readonly writtenBy?: "pattern" | "replacement";
   /** The kernel sees failures, too. */
   readonly failing?: true;
-  /** Always set by the function row, and known when the kernel is prepared. */
-  readonly settled?: true;
+  /** Always set by the function row to one of these, and known when the kernel is prepared. */
+  readonly settled?: readonly string[];
 }
 
 /** An operation with its answers and constants settled; it gets a present value (or undefined) for each slot. */
@@ -66,7 +66,7 @@ export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullab
 export const kept = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "kept" });
 export const written = (slot: Slot, by: "pattern" | "replacement"): Slot => ({ ...slot, writtenBy: by });
 export const failing = (slot: Slot): Slot => ({ ...slot, failing: true });
-export const settled = (slot: Slot): Slot => ({ ...slot, settled: true });
+export const settled = (name: string, values: readonly string[]): Slot => ({ ...text(name), settled: values });
 
 /** UTF-16 units beyond which no operation makes a text. */
 export const textLimit = 1 << 28;
@@ -93,6 +93,12 @@ export function charactersOf(value: string): string[] | Failure {
 /** A truth value in the form of the trait `truth`. */
 export const truthBy = (form: Answers<"truth">["truth"]): ((value: boolean) => boolean | number) =>
   form === "1 or 0" ? Number : (value) => value;
+
+/** A double as a value by the trait `numbers`: plain ones are finite. */
+export const givenBy = (numbers: Answers<"numbers">["numbers"]): ((value: number) => Value) =>
+  numbers === "exact"
+    ? (value) => new Double(value)
+    : (value) => (Number.isFinite(value) ? value : new Failure("number-out-of-range"));
 
 /** A number in a slot: a whole one beyond the exact ones may be a BigInt. */
 export type SlotNumber = number | bigint;

@@ -336,6 +336,41 @@ export const traits = {
     "of fractions": "5.5 mod 2 is 1.5.",
     "of whole parts": "Fractions are cut first: 5.5 mod 2 is 1.",
   }),
+  signKind: trait("What kind of number is the sign of one?", {
+    whole: "A whole number.",
+    "the number's": "A number of the same kind: the sign of 2.5e0 is 1e0.",
+  }),
+  direction: trait("Which way is a number rounded?", {
+    "half away from zero": "To the nearest; 2.5 is 3, -2.5 is -3.",
+    "half up": "To the nearest; 2.5 is 3, -2.5 is -2.",
+    "half to even": "To the nearest; 2.5 is 2, 3.5 is 4.",
+    up: "2.1 is 3, -2.9 is -2.",
+    down: "2.9 is 2, -2.1 is -3.",
+    "toward zero": "2.9 is 2, -2.9 is -2.",
+    "away from zero": "2.1 is 3, -2.1 is -3.",
+  }),
+  moreDigits: trait("What does rounding an exact number to more digits than it has give?", {
+    kept: "The number as it is: 1.5 stays 1.5.",
+    zeros: "The number with zeros: 1.5 to 3 digits is 1.500.",
+  }),
+  placesBelow: trait("What does shifting bits by less than 0 places do?", {
+    "the other way": "It shifts the other way.",
+    "a count of 32 bits": "The count is read without a sign in 32 bits: -1 is 4294967295.",
+    "counted round": "The count is taken modulo 32, or 64 for numbers of 64 bits.",
+    "error, or 0": "To the left it is an error, to the right it gives 0.",
+  }),
+  placesBeyond: trait("What does shifting bits by more places than there are give?", {
+    zero: "0.",
+    filled: "0, or -1 where a negative number is shifted to the right.",
+    error: "To the left it is an error, as for a negative number; to the right 0.",
+  }),
+  ofOne: trait("What does the aggregate give over one row?", {
+    "the value": "The row's own value.",
+    "1 or 0": "1, or 0 where the value is missing.",
+    "a list": "A list of the one value.",
+    nothing: "Nothing: one value has no spread.",
+    zero: "0, or nothing where the value is missing.",
+  }),
   numberKind: trait("Which kind of number is wanted?", {
     integer: "A whole number.",
     decimal: "An exact number with its fraction.",

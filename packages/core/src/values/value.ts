@@ -55,6 +55,11 @@ export class Failure {
 /** A binary floating-point number, in dialects that tell it apart from integers and decimals. */
 export class Double {
   constructor(readonly value: number) {}
+
+  /** Another double, shown as this one is. */
+  with(value: number): Double {
+    return new Double(value);
+  }
 }
 
 /** A double that is shown with so many decimals, where rounding and the like give one. */
@@ -64,6 +69,10 @@ export class FixedDouble extends Double {
     readonly decimals: number,
   ) {
     super(value);
+  }
+
+  override with(value: number): FixedDouble {
+    return new FixedDouble(value, this.decimals);
   }
 }
 

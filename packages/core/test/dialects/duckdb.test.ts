@@ -1363,6 +1363,13 @@ const recorded: readonly ExpressionCase[] = [
   ["regexp_matches('a', 'A', chr(160)||'i')", error],
   ["regexp_matches('a', 'A', ' i')", true],
   ["cast(chr(160)||'epoch' as date)", error],
+  ["'a' collate nocase is distinct from 'A'", false],
+  ["'é' collate noaccent is not distinct from 'e'", true],
+  ["round(0.49999999999999994::double)", 0],
+  ["round((-0.4)::double)::text", "-0.0"],
+  ["7::tinyint << 4", 112],
+  ["-1::smallint >> 20", 0],
+  ["bit_count(-1::hugeint)", -128],
 ];
 
 describe("DuckDB: recorded", () => testCases(duckdb(), recorded));

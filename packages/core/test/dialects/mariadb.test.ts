@@ -1800,6 +1800,13 @@ const recorded: readonly ExpressionCase[] = [
   ["rpad(repeat('a', 5000000), 5000001, 'a')", null],
   ["length(space(16777216))", 16777216],
   ["space(16777217)", null],
+  ["-(18446744073709551615)", -18446744073709552000],
+  ["'a' <=> 'A '", 1],
+  ["null <=> null", 1],
+  ["bit_count(1.5)", 1],
+  ["-1 >> 1", 9223372036854776000],
+  ["ceil(-0.5)", 0],
+  ["concat(floor(1e20))", "100000000000000000000"],
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));

@@ -1249,6 +1249,14 @@ const recorded: readonly ExpressionCase[] = [
   ["to_number(chr(160)||'12', '99')", error],
   ["decode(chr(160)||'61', 'hex')", error],
   ["to_date('2019'||chr(160)||'01', 'YYYY MM')", error],
+  ["'2020-01-01'::timestamp is distinct from null", true],
+  ["round((-0.4)::float8)::text", "-0"],
+  ["(-(0::float8))::text", "-0"],
+  ["sign('nan'::float8)", 0],
+  ["(-8)::smallint >> 20", -1],
+  ["1::smallint << 20", 0],
+  ["1 << 33", 2],
+  ["round(123456::numeric, -10)", 0],
 ];
 
 /** The same server, with the row as a derived table of typed columns. */

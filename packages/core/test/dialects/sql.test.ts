@@ -151,6 +151,8 @@ for (const [section, cases] of Object.entries(bySection)) describe(`Standard SQL
 
 describe("Standard SQL: PAD SPACE", () =>
   testCases(sql({ padding: "pad space" }), [
+    ["'a' IS DISTINCT FROM 'a '", false],
+    ["'a' IS NOT DISTINCT FROM 'b'", false],
     ["'a' = 'a '", true],
     ["'a' < 'a b'", true],
   ]));

@@ -657,6 +657,13 @@ const recorded: readonly ExpressionCase[] = [
   ["date(char(160)||'2020-02-29')", null],
   ["strftime('%d', '2020-02-29 07:08:09'||char(160))", null],
   ["date('2020-02-29 07:08'||char(8239))", null],
+  ["'a' is 'a ' collate rtrim", 1],
+  ["'1' is 1", 0],
+  ["8 >> -2", 32],
+  ["-8 >> 70", -1],
+  ["sign('12x')", null],
+  ["trunc('2.5')", 2],
+  ["-(-9223372036854775807 - 1)", 9223372036854776000],
 ];
 
 describe("SQLite: recorded", () => testCases(sqlite(), recorded));

@@ -1,8 +1,7 @@
 import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, strict } from "../shared/code.ts";
-import { bitsOfType, inRange, ranges, roundedTypes, wholeTypes, wrapped } from "./numbers.ts";
+import { inRange, ranges, roundedTypes, wholeTypes, wrapped } from "./numbers.ts";
 import { doubleText, toDouble } from "./steps.ts";
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
@@ -13,7 +12,7 @@ const onDouble = (run: (value: number, other: number) => number): Code =>
       : new Double(result);
   });
 
-const halfAway = (value: number): number => Math.sign(value) * Math.floor(Math.abs(value) + 0.5);
+const halfAway = (value: number): number => Math.sign(value) * Math.round(Math.abs(value));
 
 function round(value: Value, digits: number = 0): Value {
   if (value instanceof Double) {
@@ -67,36 +66,7 @@ function roundEven(value: Value, digits: number): Value {
   return new Double(size === 0 && value instanceof Double && value.value < 0 ? -0 : size);
 }
 
-const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
-  strict((a: number, b: number) => integer(operate(BigInt(a), BigInt(b))));
-
-function shiftLeft(a: number, b: number, size: number): Value {
-  if (a < 0) return bad("a negative number cannot be shifted to the left");
-  if (b < 0) return bad("a number cannot be shifted by less than 0");
-  if (b >= size) return a === 0 ? 0 : new Failure("number-out-of-range");
-  return integer(BigInt(a) << BigInt(b));
-}
-
-const shiftRight = (a: number, b: number, size: number): Value => (b < 0 || b >= size ? 0 : integer(BigInt(a) >> BigInt(b)));
-
 const onesIn = (value: bigint): number => value.toString(2).replaceAll("0", "").length;
-
-/** What is calculated in the bits of an integer type. */
-function ofType(type: string): Readonly<Record<string, Code>> {
-  const size = bitsOfType(type);
-  const own = (value: bigint): Value => integer(wrapped(type, value));
-  return {
-    // A type without a sign counts round from its other end; what has one and no room fails.
-    [`- ${type}`]: ranges[type][0] < 0n ? negate : strict((value: number) => own(-BigInt(value))),
-    [`~ ${type}`]: strict((value: number) => own(~BigInt(value))),
-    [`<< ${type}`]: strict((a: number, b: number) => shiftLeft(a, b, size)),
-    [`>> ${type}`]: strict((a: number, b: number) => shiftRight(a, b, size)),
-    // The count of 128 bits has no room in the eight of its type.
-    [`bit_count ${type}`]: strict((value: number) =>
-      Number(BigInt.asIntN(8, BigInt(onesIn(BigInt.asUintN(size, BigInt(value)))))),
-    ),
-  };
-}
 
 /** The functions that round, for a type of numbers; whole numbers stay in the bits of theirs. */
 function rounding(type: string): Readonly<Record<string, Code>> {
@@ -121,23 +91,16 @@ function gcd(a: bigint, b: bigint): bigint {
 
 /** The code of what is calculated. */
 export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
-  negate,
-  abs: absolute(),
-  sign: strict((value: Value) =>
-    value instanceof Decimal
-      ? value.compare(Decimal.of(0))
-      : Math.sign(value instanceof Double ? value.value : Number(value)) || 0,
+  // A type without a sign counts round from its other end.
+  ...Object.fromEntries(
+    wholeTypes.map((type) => [`- ${type}`, strict((value: number) => integer(wrapped(type, -BigInt(value))))]),
   ),
-  ...Object.fromEntries([...wholeTypes.map(ofType), ...roundedTypes.map(rounding)].flatMap((codes) => Object.entries(codes))),
+  // The count of 128 bits has no room in the eight of its type.
+  bit_count: strict((value: number) => Number(BigInt.asIntN(8, BigInt(onesIn(BigInt.asUintN(128, BigInt(value))))))),
+  ...Object.fromEntries(roundedTypes.map(rounding).flatMap((codes) => Object.entries(codes))),
   "trunc at": strict(truncate),
   fdiv: strict((a: Double, b: Double) => new Double(Math.floor(a.value / b.value))),
   fmod: strict((a: Double, b: Double) => new Double(b.value === 0 ? NaN : a.value - Math.floor(a.value / b.value) * b.value)),
-  trunc: onNumber((value) => new Decimal(value.coefficient / 10n ** BigInt(value.scale), 0), Math.trunc),
-  ceil: onNumber(ceiling, Math.ceil),
-  floor: onNumber(floor, Math.floor),
-  "&": bits((a, b) => a & b),
-  "|": bits((a, b) => a | b),
-  xor: bits((a, b) => a ^ b),
   // The engine gives infinity on both sides.
   atanh: onDouble((value) => (Math.abs(Math.atanh(value)) === Infinity ? Infinity : Math.atanh(value))),
   gamma: { run: () => new Failure("not-covered", { what: "the gamma function" }) },
@@ -148,7 +111,6 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
     if (value <= 0 || base <= 0) return bad("there is no logarithm of a number that is not above 0");
     return new Double(b === undefined ? nearest.log10(value) : nearest.log10(value) / nearest.log10(base));
   }),
-  pi: { run: () => new Double(Math.PI) },
   factorial: strict((value: number) => {
     if (value < 0) return new Failure("number-out-of-range");
     let result = 1n;

@@ -1,4 +1,3 @@
-import { aggregateCode } from "../shared/aggregates.ts";
 import {
   Bytes,
   base64Of,
@@ -21,7 +20,7 @@ import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { baseType } from "./coercions.ts";
-import { type List, converted, order, same, together } from "./compare.ts";
+import { type List, converted, order, together } from "./compare.ts";
 import { listCode } from "./lists.ts";
 import {
   borders,
@@ -227,7 +226,6 @@ function bignumOf(value: number): Uint8Array {
 
 /** Functions that are not rows of data. */
 export const duckdbCode: Readonly<Record<string, Code>> = {
-  ...aggregateCode,
   "aggregate with separator": { strict: true, run: ([value]) => toText(value) },
   hex: digitsOf(16),
   try: {
@@ -284,7 +282,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   coalesce,
   greatest: extreme(1),
   least: extreme(-1),
-  "is distinct from": { run: ([a, b]) => !same(a, b) },
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },
   ...listCode,

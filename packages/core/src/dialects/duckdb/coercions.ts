@@ -15,10 +15,11 @@ import {
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { isComparison } from "../shared/comparisons.ts";
 import { formatDate, formatFault } from "./moments.ts";
 import { readIntervalText } from "./intervals.ts";
 import { mostDecimals } from "../shared/code.ts";
-import { type FunctionRow, isPure, relations } from "../row.ts";
+import { type FunctionRow, relations } from "../row.ts";
 import { fitted } from "../shared/sizes.ts";
 import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
@@ -437,17 +438,7 @@ export const collationOf = (types: readonly string[]): (typeof collations)[strin
   collations[types.find(isCollated)?.slice("text ".length) ?? "binary"];
 
 /** Functions that look for a text in a collation there. */
-const searches = new Set([
-  "like",
-  "ilike",
-  "like_escape",
-  "ilike_escape",
-  "glob",
-  "contains",
-  "starts_with",
-  "strpos",
-  "is distinct from",
-]);
+const searches = new Set(["like", "ilike", "like_escape", "ilike_escape", "glob", "contains", "starts_with", "strpos"]);
 
 const resultName = (row: { result: string }, types: readonly string[]): string => {
   const kinds = types.map(baseType);
@@ -494,7 +485,7 @@ export const typeRules: TypeRules = {
   },
   conversion,
   preference(row, types) {
-    if (!isPure(row) || row.operation !== "compare" || row.parameters[0].type !== "side.text") return 0;
+    if (!isComparison(row) || row.parameters[0].type !== "side.text") return 0;
     return row.answers.case === collationOf(types) ? 0 : 100;
   },
   refuses(row, types) {

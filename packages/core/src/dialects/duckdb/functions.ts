@@ -1,11 +1,13 @@
 import { type Coded, codedRows } from "../shared/coded.ts";
+import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
-import { mathRows } from "../shared/math.ts";
+import { mathRows, piRow } from "../shared/math.ts";
+import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import { unitFunctions } from "./intervals.ts";
-import { roundedTypes, wholeTypes } from "./numbers.ts";
-import { type FunctionRow, params, relations } from "../row.ts";
+import { rangeOf, ranges, roundedTypes, wholeTypes } from "./numbers.ts";
+import { type FunctionRow, params } from "../row.ts";
 
 const doc = (section: string) => `DuckDB 1.5.6, ${section}`;
 const strings = doc("Text Functions");
@@ -142,20 +144,17 @@ const textCases = ["minded", "ignored", "accents ignored", "both ignored"] as co
 
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...relations.flatMap((relation) =>
+  ...relationsWith("is distinct from").flatMap((relation) =>
     compared.flatMap((type) =>
-      (type === "text" ? textCases : (["minded"] as const)).map((letterCase): FunctionRow => ({
-        name: relation,
-        family: "measure-test",
-        summary: "Compares two values.",
-        parameters: params(`left side.${type} > a, right side.${type} > b`),
-        result: "boolean",
-        operation: "compare",
-        answers: { missing, case: letterCase, padding: "counted", mixed: "error", notANumber: "above all", truth },
-        fixed: { relation },
-        notation: "operator",
-        evidence: operatorsDoc,
-      })),
+      (type === "text" ? textCases : (["minded"] as const)).map((letterCase) =>
+        comparisonRow(relation, {
+          left: `side.${type}`,
+          right: `side.${type}`,
+          result: "boolean",
+          answers: { missing, case: letterCase, padding: "counted", mixed: "error", notANumber: "above all", truth },
+          evidence: operatorsDoc,
+        }),
+      ),
     ),
   ),
   ...[["+", "+"], ["-", "-"], ["*", "*"], ["/", "/"], ["//", "idiv"], ["%", "mod"], ["^", "^"]].flatMap(([name, sign]) =>
@@ -175,6 +174,8 @@ const operators: FunctionRow[] = [
   ),
 ];
 
+const signs = { missing, numbers: "exact", signKind: "whole" } as const;
+const shifting = { missing, placesBelow: "error, or 0", placesBeyond: "error" } as const;
 const math = {
   type: "double",
   result: "double",
@@ -227,13 +228,8 @@ const coded = codedRows(
     ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", operatorsDoc, "coalesce"],
     ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
     ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
-    ...compared.map((type): Coded => ["is distinct from", "logic", "Whether they differ, null being like null.", `left side.${type}, right side.${type}`, "boolean", operatorsDoc]),
-    ...wholeTypes.map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
-    ...["decimal", "double"].map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, "negate"]),
-    ...[...wholeTypes, "decimal", "double"].flatMap((type): Coded[] => [
-      ["abs", "convert", "The number without its sign.", `number ${type}`, type, numbers],
-      ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "tinyint", numbers],
-    ]),
+    ...wholeTypes.filter((type) => ranges[type][0] === 0n).map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
+    ["bit_count", "convert", "How many bits are set.", "number hugeint", "tinyint", numbers],
     ...roundedTypes.map((type): Coded => ["round", "convert", "Rounded, halves away from zero.", `number ${type}, digits?${type === "decimal" ? "!" : ""} integer`, type, numbers, `round ${type}`]),
     ...[...wholeTypes, "decimal", "double"].map((type): Coded => ["trunc", "convert", "Cut to a number of decimals.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, type, numbers, "trunc at"]),
     ["regexp_extract", "extract", "The groups of the first match as a struct.", "text text, pattern text, names text[]", "any", regexes, "struct"],
@@ -242,27 +238,9 @@ const coded = codedRows(
     ["fmod", "convert", "The remainder of such a quotient.", "left double, right double", "double", numbers],
     ["repeat", "list", "The items of a list several times over.", "list anylist, count bigint", "list", lists],
     ["pg_typeof", "convert", "The type of a value, in small letters.", "value any", "own text", doc("Utility Functions")],
-    ...[["fraction", "decimal"], ["double", "double"]].flatMap(([type, result]): Coded[] => [
-      ["trunc", "convert", "Cut towards zero.", `number ${type}`, result, numbers],
-      ["ceil", "convert", "The next higher whole number.", `number ${type}`, result, numbers],
-      ["ceiling", "convert", "The next higher whole number.", `number ${type}`, result, numbers, "ceil"],
-      ["floor", "convert", "The next lower whole number.", `number ${type}`, result, numbers],
-    ]),
-    ...wholeTypes.flatMap((type): Coded[] => [
-      ["~", "convert", "The bits of a number inverted.", `number ${type}`, type, numbers, `~ ${type}`],
-      ["bit_count", "convert", "How many bits are set.", `number ${type}`, "tinyint", numbers, `bit_count ${type}`],
-    ]),
-    ...wholeTypes.flatMap((type): Coded[] => [
-      ["&", "convert", "The bits that both numbers have.", `left ${type}, right ${type}`, type, numbers],
-      ["|", "convert", "The bits that one of two numbers has.", `left ${type}, right ${type}`, type, numbers],
-      ["xor", "convert", "The bits that just one of two numbers has.", `left ${type}, right ${type}`, type, numbers],
-      ["<<", "convert", "The bits of a number shifted left.", `left ${type}, right ${type}`, type, numbers, `<< ${type}`],
-      [">>", "convert", "The bits of a number shifted right.", `left ${type}, right ${type}`, type, numbers, `>> ${type}`],
-    ]),
     ...["atanh", "gamma", "lgamma"].map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numbers]),
     ["log", "convert", "The logarithm to base 10, or to a base.", "number double, argument? double", "double", numbers],
     ["try", "logic", "The value, or null where it is an error.", "value any", "same", numbers],
-    ["pi", "convert", "The number pi.", "", "double", numbers],
     ["factorial", "convert", "The product of the numbers up to one.", "number integer", "hugeint", numbers],
     ...["bigint", "hugeint"].flatMap((type): Coded[] => [
       ["gcd", "convert", "The greatest common divisor.", `left ${type}, right ${type}`, type, numbers],
@@ -388,6 +366,30 @@ export const duckdbRows: readonly FunctionRow[] = [
     ...math,
   }),
   ...mathRows({ names: "cot", ...math, answers: { ...math.answers, overflow: "error" } }),
+  piRow("pi", math),
+  ...[...wholeTypes.filter((type) => ranges[type][0] < 0n), "decimal", "double"].flatMap((type) =>
+    signedRows({ "-": "opposite" }, { type, answers: signs, evidence: numbers }),
+  ),
+  ...[...wholeTypes, "decimal", "double"].flatMap((type) => [
+    ...signedRows({ abs: "size" }, { type, answers: signs, evidence: numbers }),
+    ...signedRows({ sign: "sign" }, { type, result: "tinyint", answers: signs, evidence: numbers }),
+  ]),
+  ...[
+    { type: "fraction", result: "decimal" },
+    { type: "double", result: "double" },
+  ].flatMap((kind) =>
+    roundRows(
+      { trunc: "toward zero", ceil: "up", ceiling: "up", floor: "down" },
+      { ...kind, answers: { missing, numbers: "exact" }, evidence: numbers },
+    ),
+  ),
+  ...wholeTypes.flatMap((type) => {
+    const row = { type, answers: { ...shifting, range: rangeOf(type) }, evidence: numbers } as const;
+    return [
+      ...bitRows({ "~": "not", "&": "and", "|": "or", xor: "xor", "<<": "left", ">>": "right" }, row),
+      ...(type === "hugeint" ? [] : bitRows({ bit_count: "count" }, { ...row, result: "tinyint" })),
+    ];
+  }),
   ...wholeTypes.flatMap((type) =>
     itselfRows(["trunc"], { type, summary: "The whole number itself.", result: type, evidence: numbers }),
   ),

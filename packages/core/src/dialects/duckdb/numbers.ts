@@ -1,3 +1,4 @@
+import type { AnswerOf } from "../../traits/index.ts";
 import { Decimal, Double, Failure, type Value, integer } from "../../values/index.ts";
 
 /** The ranges of the integer types. */
@@ -21,6 +22,10 @@ export const roundedTypes = ["tinyint", "smallint", "integer", "bigint", "hugein
 
 /** The bits of an integer type. */
 export const bitsOfType = (type: string): number => (ranges[type][1] - ranges[type][0]).toString(2).length;
+
+/** The answer that tells the range of an integer type. */
+export const rangeOf = (type: string): AnswerOf<"range"> =>
+  `${bitsOfType(type)} bits${ranges[type][0] < 0n ? "" : " without a sign"}` as AnswerOf<"range">;
 
 /** A number in the bits that a type has, counted round from its other end where it does not fit. */
 export const wrapped = (type: string, value: bigint): bigint =>

@@ -3,20 +3,15 @@ import { type Aggregate, aggregateRows } from "../shared/aggregates.ts";
 
 export const aggregates = aggregateRows(
   [
-    ["count", "", "integer", "aggregate count"],
-    ["count", "any", "integer", "aggregate count"],
+    ["count", "", "integer", "1 or 0"],
+    ["count", "any", "integer", "1 or 0"],
     ...["max", "min"].map((name): Aggregate => [name, "any", "unified"]),
     ["sum", "exact", "decimal"],
     ["sum", "floating", "double"],
     ["avg", "floating", "double"],
-    ["group_concat", "values* text", "text", "aggregate joined"],
-    ...["std", "stddev", "stddev_pop", "variance", "var_pop"].map((name): Aggregate => [
-      name,
-      "floating",
-      "double",
-      "aggregate zero",
-    ]),
-    ...["stddev_samp", "var_samp"].map((name): Aggregate => [name, "floating", "double", "aggregate nothing"]),
+    ["group_concat", "values* text > items", "text", "joined"],
+    ...["std", "stddev", "stddev_pop", "variance", "var_pop"].map((name): Aggregate => [name, "floating", "double", "zero"]),
+    ...["stddev_samp", "var_samp"].map((name): Aggregate => [name, "floating", "double", "nothing"]),
   ],
   "MariaDB documentation, Aggregate Functions",
 );

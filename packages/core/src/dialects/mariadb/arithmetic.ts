@@ -10,7 +10,6 @@ import {
   roundHalfEven,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { absolute, ceiling, floor, onNumber } from "../shared/arithmetic.ts";
 import { strict } from "../shared/code.ts";
 import { int64, uint64 } from "./numbers.ts";
 import { toInteger } from "./steps.ts";
@@ -24,14 +23,6 @@ export const bigOf = (value: Value): bigint => {
   if (value instanceof Double) return inBits(BigInt(Math.sign(value.value) * Math.round(Math.abs(value.value))));
   return BigInt(toInteger(value) as number);
 };
-
-/** By how many places bits are shifted: the engine takes the count's lower 32 bits, without a sign. */
-const places = (count: bigint): bigint => BigInt.asUintN(32, count);
-
-const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
-  strict((a: Value, b: Value) =>
-    integer(BigInt.asUintN(64, operate(BigInt.asUintN(64, bigOf(a)), BigInt.asUintN(64, bigOf(b))))),
-  );
 
 const unit = (digits: number): bigint => 10n ** BigInt(digits);
 
@@ -80,38 +71,13 @@ export function roundDouble(value: number, digits: number, whole: (value: number
   return digits < 0 ? whole(scaled) * power : whole(scaled) / power;
 }
 
-const whole = (value: number): Value => new FixedDouble(value, 0);
-
-function negate(value: Value): Value {
-  if (value instanceof FixedDouble) return new FixedDouble(-value.value, value.decimals);
-  if (value instanceof Double) return new Double(-value.value);
-  return value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
-}
-
 /** The bits of a number, as one without a sign. */
 export const bitsOf = (value: Value): bigint => BigInt.asUintN(64, bigOf(value));
 
 /** The code of what is calculated. */
 export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
-  negate: {
-    strict: true,
-    run: ([value], { types }) => (types[0] === "unsigned" ? Decimal.of(-BigInt(value as number)) : negate(value)),
-  },
-  abs: absolute(negate),
-  ceiling: onNumber(ceiling, Math.ceil, whole),
-  floor: onNumber(floor, Math.floor, whole),
   round: toDecimals(roundDecimal, roundHalfEven),
   truncate: toDecimals(cutDecimal, Math.trunc),
-  sign: strict((value: Value) =>
-    value instanceof Decimal ? value.compare(Decimal.of(0)) : Math.sign(value instanceof Double ? value.value : Number(value)),
-  ),
-  "~": strict((value: Value) => integer(BigInt.asUintN(64, ~bigOf(value)))),
-  "&": bits((a, b) => a & b),
-  "|": bits((a, b) => a | b),
-  "^": bits((a, b) => a ^ b),
-  "<<": bits((a, b) => (places(b) > 63n ? 0n : a << places(b))),
-  ">>": bits((a, b) => (places(b) > 63n ? 0n : a >> places(b))),
-  bit_count: strict((value: Value) => bitsOf(value).toString(2).replaceAll("0", "").length),
   atan: strict((y: Double, x?: Double) => new Double(x === undefined ? nearest.atan(y.value) : nearest.atan2(y.value, x.value))),
   log: strict((a: Double, b?: Double) => {
     if (b === undefined) return a.value > 0 ? new Double(nearest.ln(a.value)) : null;

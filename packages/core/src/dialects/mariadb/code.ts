@@ -1,4 +1,3 @@
-import { aggregateCode } from "../shared/aggregates.ts";
 import { worked } from "../step.ts";
 import { kernelFor, orderFor } from "../../text/index.ts";
 import {
@@ -62,15 +61,6 @@ function comparison(
   if (kinds.includes("time")) return { convert: (value, from) => spanOf(to("time")(value, from)), order: orders.binary };
   const isExact = kinds.every((kind) => numericKinds.includes(kind) && kind !== "double");
   return { convert: to(isExact ? "decimal" : "double"), order: orders.binary };
-}
-
-/** Whether two present values are equal; a failure where one cannot be brought to what they are compared as. */
-function same(a: Value, b: Value, types: readonly string[], collation: Collation): boolean | Failure {
-  const { convert, order } = comparison(types, collation);
-  const [x, y] = [convert(a, types[0]), convert(b, types[1])];
-  if (isFailure(x)) return x;
-  if (isFailure(y)) return y;
-  return x !== null && y !== null && order(x, y) === 0;
 }
 
 /** The greatest (`direction` 1) or least of present values, as the type that they have together. */
@@ -310,7 +300,6 @@ const dateFormats: Readonly<Record<string, Readonly<Record<string, string>>>> = 
 /** Functions that are not rows of data, for texts of a collation. */
 export function mariadbCode(collation: Collation): Readonly<Record<string, Code>> {
   return {
-    ...aggregateCode,
     ord: strict(ord),
     char: { run: (args) => new Bytes(bytesOfCodes(args)) },
     "char using": { run: (args) => textOfUtf8(bytesOfCodes(args)) ?? null },
@@ -442,12 +431,6 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     },
     greatest: extreme(1, collation),
     least: extreme(-1, collation),
-    "<=>": {
-      run: ([a, b], { types }) => {
-        const equal = a === null || b === null ? a === b : same(a, b, types, collation);
-        return isFailure(equal) ? equal : Number(equal);
-      },
-    },
     ...arithmeticCode,
     ...dateCode,
   };

@@ -15,7 +15,9 @@ import {
   roundHalfEven,
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
+import { bitsOf } from "./arithmetic.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
+import { isComparison } from "../shared/comparisons.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { isPure, parameterAt, relations } from "../row.ts";
 import { cutTo, fitted } from "../shared/sizes.ts";
@@ -174,7 +176,12 @@ export function conversion(from: string, to: string): Conversion | undefined {
         convert: unlessMissing((value) => latinOfBytes((asBytes(value) as Bytes).bytes)),
       };
     case "bits":
-      return { cost: 0, ...(isWhole || kind === "double" ? {} : { convert: numeric(from, steps.decimal) }) };
+      return {
+        cost: 0,
+        ...(!isWhole && {
+          convert: [...(kind === "double" ? [] : numeric(from, steps.decimal)), unlessMissing((value) => integer(bitsOf(value)))],
+        }),
+      };
     case "pattern":
       return {
         cost: kind === "text" ? 0 : 1,
@@ -423,7 +430,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
     const wanted = collationFor(types, collation);
     const answers = row.answers as Readonly<Record<string, string>>;
     const { case: letterCase, padding } = wanted === "binary" ? byBytes : collations[wanted];
-    if (row.operation === "compare") {
+    if (isComparison(row)) {
       const [{ type }] = row.parameters;
       if (type !== "string" && type !== "bytes") return 0;
       return (type === "bytes") === (wanted === "binary") &&

@@ -1,9 +1,11 @@
 import { type Coded, codedRows } from "../shared/coded.ts";
+import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
-import { mathRows } from "../shared/math.ts";
+import { mathRows, piRow } from "../shared/math.ts";
+import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
-import { type FunctionRow, isPure, params, relations } from "../row.ts";
+import { type FunctionRow, isPure, params } from "../row.ts";
 import { byBytes, collations } from "./coercions.ts";
 
 const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
@@ -17,6 +19,18 @@ const misc = doc("Information and Miscellaneous Functions");
 const oracle = doc("sql_mode, functions of compatible names");
 
 const missing = "null" as const;
+const signs = { missing, numbers: "exact", signKind: "whole" } as const;
+const inBits = {
+  missing,
+  range: "64 bits without a sign",
+  placesBelow: "a count of 32 bits",
+  placesBeyond: "zero",
+} as const;
+const math = {
+  result: "double",
+  answers: { missing, numbers: "exact", outside: "null", overflow: "error", tooSmall: "zero", closeness: "nearest" },
+  evidence: numeric,
+} as const;
 export const sliced = {
   missing,
   unit: "code point",
@@ -99,19 +113,16 @@ const kinds: readonly (readonly [
 
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...relations.flatMap((relation) =>
-    kinds.map(([type, collation]): FunctionRow => ({
-      name: relation,
-      family: "measure-test",
-      summary: "Compares two values.",
-      parameters: params(`left ${type} > a, right ${type} > b`),
-      result: "integer",
-      operation: "compare",
-      answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" },
-      fixed: { relation },
-      notation: "operator",
-      evidence: operatorsDoc,
-    })),
+  ...relationsWith("<=>").flatMap((relation) =>
+    kinds.map(([type, collation]) =>
+      comparisonRow(relation, {
+        left: type,
+        right: type,
+        result: "integer",
+        answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" },
+        evidence: operatorsDoc,
+      }),
+    ),
   ),
   ...[["+", "+"], ["-", "-"], ["*", "*"], ["/", "/"], ["%", "mod"], ["div", "idiv"]].flatMap(([name, sign]) =>
     [["whole", "integer"], ["exact", "decimal"], ["floating", "double"]]
@@ -192,30 +203,15 @@ const coded = codedRows(
     ["nvl2", "logic", "The second value where the first is not null, otherwise the third.", "value any, present any, absent any", "unified", control],
     ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
-    ["<=>", "logic", "Whether two values are equal, null being like null.", "left any, right any", "integer", operatorsDoc],
     ...[["whole", "integer"], ["exact", "decimal"], ["floating", "double"]].flatMap(([type, result]): Coded[] => [
-      ["-", "convert", "The negative of a number.", `number ${type}`, result, operatorsDoc, "negate"],
-      ["abs", "convert", "The number without its sign.", `number ${type}`, result, numeric],
-      ["ceiling", "convert", "The next higher whole number.", `number ${type}`, result, numeric],
-      ["ceil", "convert", "The next higher whole number.", `number ${type}`, result, numeric, "ceiling"],
-      ["floor", "convert", "The next lower whole number.", `number ${type}`, result, numeric],
       ["round", "convert", "Rounded, halves away from zero.", `number ${type}, decimals? integer`, result, numeric],
       ["truncate", "convert", "Cut to a number of decimals.", `number ${type}, decimals integer`, result, numeric],
-      ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, "integer", numeric],
     ]),
-    ["~", "convert", "The bits of a number inverted.", "number bits", "unsigned", operatorsDoc],
-    ["&", "convert", "The bits that both numbers have.", "left bits, right bits", "unsigned", operatorsDoc],
-    ["|", "convert", "The bits that one of two numbers has.", "left bits, right bits", "unsigned", operatorsDoc],
-    ["^", "convert", "The bits that just one of two numbers has.", "left bits, right bits", "unsigned", operatorsDoc],
-    ["<<", "convert", "The bits of a number shifted left.", "left bits, right integer", "unsigned", operatorsDoc],
-    [">>", "convert", "The bits of a number shifted right.", "left bits, right integer", "unsigned", operatorsDoc],
-    ["bit_count", "convert", "How many bits are set.", "number bits", "integer", numeric],
     ["log", "convert", "The natural logarithm, or one to a base.", "number double, argument? double", "double", numeric],
     ["pow", "convert", "A power.", "base double, exponent double", "double", numeric],
     ["power", "convert", "A power.", "base double, exponent double", "double", numeric, "pow"],
     ["atan", "convert", "The angle of a tangent, or of a point.", "y double, x? double", "double", numeric],
     ["atan2", "convert", "The angle of a point.", "y double, x? double", "double", numeric, "atan"],
-    ["pi", "convert", "The number pi.", "", "double", numeric],
     ofDate("year", "The year of a date."),
     ofDate("quarter", "The quarter of a date."),
     ofDate("month", "The month of a date."),
@@ -307,13 +303,26 @@ export const mariadbRows: readonly FunctionRow[] = [
     fixed: { what: "missing" },
     evidence: operatorsDoc,
   },
-  ...mathRows({
-    names: "acos asin cos cot degrees exp ln log10 log2 radians sin sqrt tan",
-    type: "double",
-    result: "double",
-    answers: { missing, numbers: "exact", outside: "null", overflow: "error", tooSmall: "zero", closeness: "nearest" },
-    evidence: numeric,
-  }),
+  ...mathRows({ names: "acos asin cos cot degrees exp ln log10 log2 radians sin sqrt tan", type: "double", ...math }),
+  piRow("pi", math),
+  ...[
+    { type: "whole", result: "integer" },
+    { type: "exact", result: "decimal" },
+    { type: "floating", result: "double" },
+  ].flatMap((kind) => [
+    ...signedRows({ "-": "opposite" }, { ...kind, answers: signs, evidence: operatorsDoc }),
+    ...signedRows({ abs: "size" }, { ...kind, answers: signs, evidence: numeric }),
+    ...signedRows({ sign: "sign" }, { ...kind, result: "integer", answers: signs, evidence: numeric }),
+    ...roundRows(
+      { ceiling: "up", ceil: "up", floor: "down" },
+      { ...kind, answers: { missing, numbers: "exact" }, evidence: numeric },
+    ),
+  ]),
+  ...bitRows(
+    { "~": "not", "&": "and", "|": "or", "^": "xor", "<<": "left", ">>": "right" },
+    { type: "bits", places: "integer", result: "unsigned", answers: inBits, evidence: operatorsDoc },
+  ),
+  ...bitRows({ bit_count: "count" }, { type: "bits", result: "integer", answers: inBits, evidence: numeric }),
   ...itselfRows(["upper", "ucase", "lower", "lcase"], {
     type: "binary",
     summary: "Bytes as they are.",

@@ -30,12 +30,6 @@ export function shifted(value: number, digits: number): number {
   return Number(`${mantissa}e${Number(exponent) + digits}`);
 }
 
-const roundedBy = (round: (value: number) => number) =>
-  onNumbers((value, digits) => {
-    const places = Math.trunc(digits);
-    return Math.sign(value) * shifted(round(shifted(Math.abs(value), places)), -places);
-  });
-
 const romanLetters = { M: 1000, D: 500, C: 100, L: 50, X: 10, V: 5, I: 1 } as const;
 type RomanLetter = keyof typeof romanLetters;
 
@@ -151,8 +145,6 @@ function week(serial: number, kind: number): Value {
 
 /** Functions of numbers and dates, by name. */
 export const arithmetic: Readonly<Record<string, Code>> = {
-  negate: onNumbers((value) => -value),
-  percent: onNumbers((value) => value / 100),
   BASE: onNumbers((value, base, least) => {
     if (value < 0 || base < 2 || base > 36) return bad("the base must be 2 to 36 and the number not negative");
     return Math.trunc(value).toString(Math.trunc(base)).toUpperCase().padStart(Math.trunc(least), "0");
@@ -160,17 +152,8 @@ export const arithmetic: Readonly<Record<string, Code>> = {
   DECIMAL: { run: ([text, base]) => inBase((text as string | null) ?? "", Math.trunc((base as number | null) ?? 0)) },
   ROMAN: onNumbers(roman),
   ARABIC: { run: ([text]) => arabic((text as string) ?? "") },
-  ABS: onNumbers(Math.abs),
-  INT: onNumbers(Math.floor),
-  TRUNC: roundedBy(Math.floor),
-  ROUND: roundedBy(Math.round),
-  ROUNDUP: roundedBy(Math.ceil),
-  ROUNDDOWN: roundedBy(Math.floor),
   CEILING: onNumbers((value, multiple) => (multiple === 0 ? 0 : Math.ceil(value / multiple) * multiple)),
   FLOOR: onNumbers((value, multiple) => (multiple === 0 ? 0 : Math.floor(value / multiple) * multiple)),
-  SIGN: onNumbers(Math.sign),
-  SQRT: onNumbers(Math.sqrt),
-  POWER: onNumbers(Math.pow),
   QUOTIENT: onNumbers((value, divisor) => (divisor === 0 ? new Failure("division-by-zero") : Math.trunc(value / divisor))),
   EVEN: onNumbers((value) => Math.sign(value) * Math.ceil(Math.abs(value) / 2) * 2),
   ODD: onNumbers((value) => (value < 0 ? -1 : 1) * (Math.ceil((Math.abs(value) - 1) / 2) * 2 + 1)),

@@ -250,8 +250,6 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
   AND: logical((values) => values.every(Boolean)),
   OR: logical((values) => values.some(Boolean)),
   XOR: logical((values) => values.filter(Boolean).length % 2 === 1),
-  TRUE: { run: () => true },
-  FALSE: { run: () => false },
   CHOOSE: {
     lazy:
       ([index, ...values]) =>

@@ -1,5 +1,7 @@
 import { type FunctionRow, params } from "../row.ts";
-import { itselfRows } from "../shared/itself.ts";
+import { itselfRows, truthRows } from "../shared/itself.ts";
+import { mathRows } from "../shared/math.ts";
+import { roundRows, signedRows } from "../shared/numeric.ts";
 
 /** The dialect's options as the table needs them; see `options` in `index.ts`. */
 export interface TableOptions {
@@ -84,15 +86,37 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     { name: "&", family: "split-join", summary: "Joins two texts.", parameters: params("left text > items, right text > items"), result: "text", operation: "join", answers: { missing, missingItem: "empty", emptyItem: "kept" }, notation: "operator", evidence: section("6.4.10") },
     ...["=", "<>", "<", "<=", ">", ">="].map((relation): FunctionRow => ({ name: relation, family: "measure-test", summary: "Compares two values.", parameters: params("left single > a, right single > b"), result: "boolean", operation: "compare", answers: compared, fixed: { relation }, notation: "operator", evidence: section("6.4.7 to 6.4.9") })),
     ...["+", "-", "*", "/", "^"].map((sign): FunctionRow => ({ name: sign, family: "convert", summary: "Arithmetic on two numbers.", parameters: params("left number > a, right number > b"), result: "number", operation: "calculate", answers: calculated, fixed: { sign }, notation: "operator", evidence: section("6.4.2 to 6.4.6") })),
-    { name: "-", family: "convert", summary: "The negative of a number.", parameters: params("number number"), result: "number", code: "negate", notation: "operator", evidence: section("6.4.12") },
     ...itselfRows(["+"], { summary: "The value itself.", result: "any", notation: "operator", evidence: section("6.4.13") }),
     { name: "NOT", family: "logic", summary: "True for false.", parameters: params("condition boolean > value"), result: "boolean", operation: "not", answers: { missing, truth: "true or false" }, evidence: section("6.15.7") },
-    { name: "%", family: "convert", summary: "A hundredth of a number.", parameters: params("number number"), result: "number", code: "percent", notation: "operator", evidence: section("6.4.14") },
+    { name: "%", family: "convert", summary: "A hundredth of a number.", parameters: params("number number > a"), result: "number", operation: "calculate", answers: calculated, fixed: { sign: "/", b: 100 }, notation: "operator", evidence: section("6.4.14") },
+    { name: "POWER", family: "convert", summary: "A number raised to a power.", parameters: params("number number > a, exponent number > b"), result: "number", operation: "calculate", answers: calculated, fixed: { sign: "^" }, evidence: section("6.16.46") },
   ];
+  const numbers = { missing, numbers: "double" } as const;
+  const signs = { type: "number", answers: { ...numbers, signKind: "whole" } } as const;
   return [
     ...text,
     ...operators,
     ...otherRows,
+    ...truthRows({ TRUE: true, FALSE: false }, { result: "boolean", evidence: section("6.15.3 and 6.15.9") }),
+    ...signedRows({ "-": "opposite" }, { ...signs, evidence: section("6.4.12") }),
+    ...signedRows({ ABS: "size", SIGN: "sign" }, { ...signs, evidence: section("6.16.2 and 6.16.60") }),
+    ...roundRows({ INT: "down" }, { type: "number", answers: numbers, evidence: section("6.17.2") }),
+    ...roundRows(
+      { TRUNC: "toward zero", ROUND: "half away from zero", ROUNDUP: "away from zero", ROUNDDOWN: "toward zero" },
+      {
+        type: "number",
+        digits: "digits? number = 0",
+        answers: { ...numbers, fraction: "truncated" },
+        evidence: section("6.17.5 to 6.17.8"),
+      },
+    ),
+    ...mathRows({
+      names: "SQRT=sqrt",
+      type: "number",
+      result: "number",
+      answers: { ...numbers, outside: "error", overflow: "error", tooSmall: "zero", closeness: "nearest" },
+      evidence: section("6.16.61"),
+    }),
     {
       name: "MOD",
       family: "convert",
@@ -131,17 +155,8 @@ const otherRows: FunctionRow[] = (
     ["DECIMAL", "convert", "A number read in another base.", "text text, base number", "number", "6.19.10"],
     ["ROMAN", "convert", "A number in Roman numerals.", "number number, format? number = 0", "text", "6.19.17"],
     ["ARABIC", "convert", "Roman numerals as a number.", "text text", "number", "6.19.2"],
-    ["ABS", "convert", "The number without its sign.", "number number", "number", "6.16.2"],
-    ["INT", "convert", "The next lower whole number.", "number number", "number", "6.17.2"],
-    ["TRUNC", "convert", "The number cut after a digit.", "number number, digits? number = 0", "number", "6.17.8"],
-    ["ROUND", "convert", "The number rounded, halves away from zero.", "number number, digits? number = 0", "number", "6.17.5"],
-    ["ROUNDUP", "convert", "The number rounded away from zero.", "number number, digits? number = 0", "number", "6.17.7"],
-    ["ROUNDDOWN", "convert", "The number rounded towards zero.", "number number, digits? number = 0", "number", "6.17.6"],
     ["CEILING", "convert", "The number rounded up to a multiple.", "number number, multiple? number = 1", "number", "6.17.1"],
     ["FLOOR", "convert", "The number rounded down to a multiple.", "number number, multiple? number = 1", "number", "6.17.3"],
-    ["SIGN", "convert", "-1, 0 or 1 by the sign.", "number number", "number", "6.16.60"],
-    ["SQRT", "convert", "The square root.", "number number", "number", "6.16.61"],
-    ["POWER", "convert", "A number raised to a power.", "number number, exponent number", "number", "6.16.46"],
     ["QUOTIENT", "convert", "The whole part of a quotient.", "number number, divisor number", "number", "6.16.49"],
     ["EVEN", "convert", "Rounded away from zero to an even number.", "number number", "number", "6.16.30"],
     ["ODD", "convert", "Rounded away from zero to an odd number.", "number number", "number", "6.16.44"],
@@ -171,8 +186,6 @@ const otherRows: FunctionRow[] = (
     ["AND", "logic", "Whether all are true.", "conditions* any", "boolean", "6.15.2"],
     ["OR", "logic", "Whether one is true.", "conditions* any", "boolean", "6.15.8"],
     ["XOR", "logic", "Whether an odd number are true.", "conditions* any", "boolean", "6.15.10"],
-    ["TRUE", "logic", "True.", "", "boolean", "6.15.9"],
-    ["FALSE", "logic", "False.", "", "boolean", "6.15.3"],
     ["CHOOSE", "logic", "The nth of several values.", "index number, values* any", "any", "6.14.3"],
     ["IFS", "logic", "The value after the first true condition.", "pairs* any", "any", ""],
     ["SWITCH", "logic", "The value after the first equal one.", "value any, cases* any", "any", ""],

@@ -1,4 +1,3 @@
-import { aggregateCode } from "../shared/aggregates.ts";
 import { worked } from "../step.ts";
 import { listLimit, kernelFor, orderFor } from "../../text/index.ts";
 import {
@@ -17,7 +16,6 @@ import {
   lookup,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { absolute, ceiling, floor, negate } from "../shared/arithmetic.ts";
 import { bad, strict } from "../shared/code.ts";
 import { areAllIn, isAnyIn } from "../shared/lists.ts";
 import { arithmeticCode } from "./arithmetic.ts";
@@ -84,26 +82,6 @@ const extreme = (direction: number): Code => ({
   run: (args) =>
     args.reduce<Value>((best, arg) => (best === null || (arg !== null && order(arg, best) * direction > 0) ? arg : best), null),
 });
-
-type Rounding = { decimal: (value: Decimal, digits: number) => Decimal; double: (value: number) => number };
-
-const halfEven = (value: number) => {
-  const floor = Math.floor(value);
-  const part = value - floor;
-  return part > 0.5 || (part === 0.5 && floor % 2 !== 0) ? floor + 1 : floor;
-};
-
-const cut = (value: Decimal, digits: number) => {
-  const unit = 10n ** BigInt(Math.max(0, value.scale - digits));
-  const kept = new Decimal((value.coefficient / unit) * unit, value.scale);
-  return digits >= 0 ? kept.rounded(digits) : new Decimal((kept.at(0) / 10n ** BigInt(-digits)) * 10n ** BigInt(-digits), 0);
-};
-
-const rounding = ({ decimal, double }: Rounding): Code =>
-  strict((value: Value, digits: number = 0) => {
-    if (value instanceof Double) return new Double(double(value.value));
-    return decimal(value as Decimal, Math.max(-2000, Math.min(2000, digits)));
-  });
 
 /** format(): `%[position$][-][width]type` (9.4.1). */
 function format(values: readonly Value[]): Value {
@@ -302,16 +280,6 @@ function momentOf({ value }: Double): Value {
   return `${isoDate(year, month, day)} ${clock}${fraction && `.${fraction}`}+00`;
 }
 
-const bitsOf = (combine: (a: bigint, b: bigint) => bigint): Code =>
-  strict((a: number | bigint, b: number | bigint) => integer(combine(BigInt(a), BigInt(b))));
-
-/** Shifts within the bits of a type; the places are taken modulo the width in which the engine calculates, 32 bits or 64. */
-const shift = (width: number, direction: "left" | "right"): Code =>
-  strict((value: number | bigint, places: number) => {
-    const by = BigInt.asUintN(width > 32 ? 6 : 5, BigInt(places));
-    return integer(BigInt.asIntN(width, direction === "left" ? BigInt(value) << by : BigInt(value) >> by));
-  });
-
 /** A function of whole numbers, decimals being brought to the same scale. */
 const onScale = (run: (a: bigint, b: bigint) => bigint): Code =>
   strict((a: number | bigint | Decimal, b: number | bigint | Decimal) => {
@@ -350,7 +318,6 @@ const withoutZone = (version: string, read: (text: string, format: string) => Va
 
 /** Functions that are not rows of data. */
 export const postgresqlCode = (version: string): Readonly<Record<string, Code>> => ({
-  ...aggregateCode,
   "aggregate spread": strict(({ value }: Double) => new Double(Number.isFinite(value) ? 0 : NaN)),
   "aggregate exact": strict((value: number | bigint) => Decimal.of(value)),
   "aggregate mean": strict((value: number | bigint | Decimal) =>
@@ -376,7 +343,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   to_bin: unsignedDigits(2),
   to_oct: unsignedDigits(8),
   parse_ident: strict(parseIdent),
-  "is distinct from": { run: ([a, b]) => !same(a, b) },
   "compare any": quantified(true),
   "compare all": quantified(false),
   greatest: extreme(1),
@@ -443,13 +409,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   ),
   num_nulls: { run: (args) => args.filter((arg) => arg === null).length },
   num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
-  negate,
-  abs: absolute(),
-  round: rounding({ decimal: (value, digits) => value.rounded(digits), double: halfEven }),
-  trunc: rounding({ decimal: cut, double: Math.trunc }),
-  ceil: rounding({ decimal: ceiling, double: Math.ceil }),
-  floor: rounding({ decimal: floor, double: Math.floor }),
-  sign: rounding({ decimal: (value) => Decimal.of(value.compare(Decimal.of(0))), double: (value) => Math.sign(value) || 0 }),
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
   "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),
   "to_char number": strict(formatNumber),
@@ -457,19 +416,8 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   to_timestamp: strict(withoutZone(version, readTimestamp)),
   "to_timestamp seconds": strict(momentOf),
   date_trunc: strict(truncated),
-  "&": bitsOf((a, b) => a & b),
-  "|": bitsOf((a, b) => a | b),
-  "#": bitsOf((a, b) => a ^ b),
-  "bits not": strict((value: number | bigint) => integer(~BigInt(value))),
-  "smallint <<": shift(16, "left"),
-  "smallint >>": shift(16, "right"),
-  "integer <<": shift(32, "left"),
-  "integer >>": shift(32, "right"),
-  "bigint <<": shift(64, "left"),
-  "bigint >>": shift(64, "right"),
   gcd: onScale((a, b) => divisor(a, b)),
   lcm: onScale((a, b) => (a === 0n || b === 0n ? 0n : size((a / divisor(a, b)) * b))),
-  pi: { run: () => new Double(Math.PI) },
   factorial: strict(factorial),
   scale: strict((value: Decimal) => value.scale),
   min_scale: strict((value: Decimal) => value.trimmed().scale),

@@ -1,9 +1,11 @@
 import { type Coded, codedRows } from "../shared/coded.ts";
+import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
-import { mathRows } from "../shared/math.ts";
+import { mathRows, piRow } from "../shared/math.ts";
+import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
-import { type FunctionRow, params, relations } from "../row.ts";
+import { type FunctionRow, params } from "../row.ts";
 import { collations } from "./lexis.ts";
 
 const doc = (section: string) => `PostgreSQL 15 documentation, ${section}`;
@@ -11,6 +13,9 @@ const strings = doc("9.4");
 const patterns = doc("9.7");
 
 const missing = "null" as const;
+const exact = { missing, numbers: "exact" } as const;
+const signs = { ...exact, signKind: "the number's" } as const;
+const ranges = { smallint: "16 bits", integer: "32 bits", bigint: "64 bits" } as const;
 export const sliced = {
   missing,
   unit: "code point",
@@ -158,19 +163,16 @@ const comparable = [
 
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...relations.flatMap((relation) =>
-    comparable.map((type): FunctionRow => ({
-      name: relation,
-      family: "measure-test",
-      summary: "Compares two values.",
-      parameters: params(`left ${type} > a, right ${type} > b`),
-      result: "boolean",
-      operation: "compare",
-      answers: { missing, case: "minded", padding: "counted", mixed: "error", notANumber: "above all", truth: "true or false" },
-      fixed: { relation },
-      notation: "operator",
-      evidence: doc("9.2"),
-    })),
+  ...relationsWith("is distinct from").flatMap((relation) =>
+    comparable.map((type) =>
+      comparisonRow(relation, {
+        left: type,
+        right: type,
+        result: "boolean",
+        answers: { missing, case: "minded", padding: "counted", mixed: "error", notANumber: "above all", truth: "true or false" },
+        evidence: doc("9.2"),
+      }),
+    ),
   ),
   ...["+", "-", "*", "/", "mod", "^"].flatMap((sign) =>
     (sign === "^" ? ["double"] : ["smallint", "integer", "bigint", "decimal", "double"]).filter((type) => sign !== "mod" || type !== "double").map((type): FunctionRow => ({
@@ -236,7 +238,6 @@ const coded = codedRows(
     ...["date", "timestamp", "timestamptz"].map((type): Coded => ["isfinite", "convert", "Whether it is no infinity.", `date ${type}`, "boolean", "9.9"]),
     ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
     ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "anyarray"].flatMap((type): Coded[] => [
-      ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "9.2"],
       ...(type === "anyarray" ? [] : ([["greatest", "logic", "The largest value.", `values* ${type}`, type, "9.18.4"], ["least", "logic", "The smallest value.", `values* ${type}`, type, "9.18.4"]] as Coded[])),
     ]),
     ["greatest", "logic", "The largest value.", "values* char", "bpchar", "9.18.4"],
@@ -270,38 +271,14 @@ const coded = codedRows(
     ["trim_array", "list", "Without the last n items.", "list anyarray, count integer", "same", "9.19"],
     ["num_nulls", "logic", "How many values are null.", "values* any", "integer", "9.2"],
     ["num_nonnulls", "logic", "How many values are not null.", "values* any", "integer", "9.2"],
-    ...["smallint", "integer", "bigint", "decimal", "double"].flatMap((type): Coded[] => [
-      ["-", "convert", "The negative of a number.", `number ${type}`, type, "9.3", "negate"],
-      ["abs", "convert", "The number without its sign.", `number ${type}`, type, "9.3"],
-    ]),
-    ...["decimal", "double"].flatMap((type): Coded[] => [
-      ["round", "convert", "Rounded to a whole number.", `number ${type}`, type, "9.3"],
-      ["ceil", "convert", "The next higher whole number.", `number ${type}`, type, "9.3"],
-      ["ceiling", "convert", "The next higher whole number.", `number ${type}`, type, "9.3", "ceil"],
-      ["floor", "convert", "The next lower whole number.", `number ${type}`, type, "9.3"],
-      ["trunc", "convert", "Cut towards zero.", `number ${type}`, type, "9.3"],
-      ["sign", "convert", "-1, 0 or 1 by the sign.", `number ${type}`, type, "9.3"],
-    ]),
-    ...["smallint", "integer", "bigint"].flatMap((type): Coded[] => [
-      ["&", "convert", "The bits that both numbers have.", `left ${type}, right ${type}`, type, "9.3"],
-      ["|", "convert", "The bits that one of the numbers has.", `left ${type}, right ${type}`, type, "9.3"],
-      ["#", "convert", "The bits that only one of the numbers has.", `left ${type}, right ${type}`, type, "9.3"],
-      ["~", "convert", "The bits that the number has not.", `number ${type}`, type, "9.3", "bits not"],
-      ["<<", "convert", "The bits moved to the left.", `number ${type}, places integer`, type, "9.3", `${type} <<`],
-      [">>", "convert", "The bits moved to the right.", `number ${type}, places integer`, type, "9.3", `${type} >>`],
-    ]),
     ...["integer", "bigint", "decimal"].flatMap((type): Coded[] => [
       ["gcd", "convert", "The greatest common divisor.", `left ${type}, right ${type}`, type, "9.3"],
       ["lcm", "convert", "The least common multiple.", `left ${type}, right ${type}`, type, "9.3"],
     ]),
-    ...["smallint", "integer", "bigint", "decimal", "double"].map((type): Coded => ["@", "convert", "The number without its sign.", `number ${type}`, type, "9.3", "abs"]),
-    ["pi", "convert", "The number π.", "", "double", "9.3"],
     ["factorial", "convert", "The product of the numbers up to one.", "number bigint", "decimal", "9.3"],
     ["scale", "convert", "The number of decimals.", "number decimal", "integer", "9.3"],
     ["min_scale", "convert", "The number of decimals that are needed.", "number decimal", "integer", "9.3"],
     ["trim_scale", "convert", "Without zeros at the end of the decimals.", "number decimal", "decimal", "9.3"],
-    ["round", "convert", "Rounded to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
-    ["trunc", "convert", "Cut to a number of decimals.", "number decimal, digits integer", "decimal", "9.3"],
     ["div", "convert", "The quotient cut towards zero.", "left decimal, right decimal", "decimal", "9.3"],
     ["sqrt", "convert", "The square root.", "number decimal", "decimal", "9.3", "sqrt decimal"],
     ...["^", "power", "pow"].map((name): Coded => [name, "convert", "A power.", "base decimal, exponent decimal", "decimal", "9.3", "power decimal"]),
@@ -401,11 +378,41 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...recasing("ascii", "text_c"),
   ...ilikeInC,
   ...operators,
+  piRow("pi", { ...math(library), evidence: "9.3" }),
   ...mathRows({ names: "sqrt |/=sqrt cbrt ||/=cbrt exp ln log=log10 log10 radians", ...math(library), evidence: "9.3" }),
   ...mathRows({ names: "asin acos atan atan2 tanh asinh acosh", ...math(library), evidence: "9.3" }),
   ...mathRows({ names: "sin cos tan cot sinh cosh atanh", ...math(library, "infinity"), evidence: "9.3" }),
-  ...["smallint", "integer", "bigint", "decimal", "double"].flatMap((type) =>
-    itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: "9.3" }),
+  ...["smallint", "integer", "bigint", "decimal", "double"].flatMap((type) => [
+    ...itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: "9.3" }),
+    ...signedRows({ "-": "opposite", abs: "size", "@": "size" }, { type, answers: signs, evidence: "9.3" }),
+  ]),
+  ...["decimal", "double"].flatMap((type) => [
+    ...signedRows({ sign: "sign" }, { type, answers: signs, evidence: "9.3" }),
+    ...roundRows(
+      {
+        round: type === "decimal" ? "half away from zero" : "half to even",
+        ceil: "up",
+        ceiling: "up",
+        floor: "down",
+        trunc: "toward zero",
+      },
+      { type, answers: exact, evidence: "9.3" },
+    ),
+  ]),
+  ...roundRows(
+    { round: "half away from zero", trunc: "toward zero" },
+    { type: "decimal", digits: "digits integer", answers: { ...exact, moreDigits: "zeros" }, evidence: "9.3" },
+  ),
+  ...(["smallint", "integer", "bigint"] as const).flatMap((type) =>
+    bitRows(
+      { "&": "and", "|": "or", "#": "xor", "~": "not", "<<": "left", ">>": "right" },
+      {
+        type,
+        places: "integer",
+        answers: { missing, range: ranges[type], placesBelow: "counted round", placesBeyond: "filled" },
+        evidence: "9.3",
+      },
+    ),
   ),
   ...collations.flatMap((name) => [
     ...itselfRows([`collate ${name}`], {

@@ -57,3 +57,14 @@ export const mathRows = ({ names, type, answers, ...row }: MathRows): FunctionRo
       fixed: { name: means },
     };
   });
+
+/** The row of the number π: the angle whose cosine is -1. */
+export const piRow = (name: string, row: Omit<MathRows, "names" | "type">): FunctionRow => ({
+  ...row,
+  name,
+  family: "convert",
+  summary: "The number π.",
+  parameters: [],
+  operation: "math",
+  fixed: { name: "acos", x: -1 },
+});

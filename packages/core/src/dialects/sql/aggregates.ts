@@ -5,8 +5,8 @@ const numbers = ["integer", "decimal", "double"];
 
 export const aggregates = aggregateRows(
   [
-    ["count", "", "integer", "aggregate count"],
-    ...[...ordered, "boolean"].map((type): Aggregate => ["count", type, "integer", "aggregate count"]),
+    ["count", "", "integer", "1 or 0"],
+    ...[...ordered, "boolean"].map((type): Aggregate => ["count", type, "integer", "1 or 0"]),
     ...["max", "min"].flatMap((name) => ordered.map((type): Aggregate => [name, type, type])),
     ...["any_value"].flatMap((name) => [...ordered, "boolean"].map((type): Aggregate => [name, type, type])),
     ...["sum", "avg"].flatMap((name) => numbers.map((type): Aggregate => [name, type, type])),

@@ -1,14 +1,10 @@
-import { aggregateCode } from "../shared/aggregates.ts";
 import { orderFor } from "../../text/index.ts";
 import { Double, Failure, type Value } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { absolute, ceiling, floor, negate, onNumber } from "../shared/arithmetic.ts";
 import { bad, strict } from "../shared/code.ts";
 
 /** Compares two present values of one type: −1, 0 or 1. */
 const order = orderFor({ case: "minded", padding: "counted", mixed: "error", notANumber: "there is none" });
-
-const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
 
 const extreme = (direction: number): Code => ({
   strict: true,
@@ -22,14 +18,8 @@ function extract(field: string, date: string): Value {
 
 /** Functions that are not rows of data. */
 export const sqlCode: Readonly<Record<string, Code>> = {
-  ...aggregateCode,
-  "is distinct from": { run: ([a, b]) => !same(a, b) },
   greatest: extreme(1),
   least: extreme(-1),
-  negate,
-  abs: absolute(),
-  ceiling: onNumber(ceiling, Math.ceil),
-  floor: onNumber(floor, Math.floor),
   log: strict((base: Double, value: Double) =>
     base.value > 0 && base.value !== 1 && value.value > 0
       ? new Double(Math.log(value.value) / Math.log(base.value))

@@ -1,10 +1,12 @@
 import { type Coded, codedRows } from "../shared/coded.ts";
+import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows } from "../shared/math.ts";
+import { roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import type { AnswerOf } from "../../traits/index.ts";
-import { type FunctionRow, params, relations } from "../row.ts";
+import { type FunctionRow, params } from "../row.ts";
 
 const iso = (section: string) => `ISO/IEC 9075-2:2023, ${section}`;
 const characters = iso("6.34 <character value function>");
@@ -25,6 +27,7 @@ const sliced = {
 const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const recased = { missing, mapping: "full", words: "space" } as const;
 const padded = { missing, unit: "code point", negativeCount: "error", emptyFill: "whole", tooLong: "error" } as const;
+const signs = { missing, numbers: "exact", signKind: "the number's" } as const;
 const matching = { missing, pattern: "xpath", case: "minded" } as const;
 
 /** Functions of the text families: each is an operation with answers. */
@@ -61,19 +64,16 @@ const kinds = ["text", "boolean", "integer", "decimal", "double", "date"];
 
 // prettier-ignore
 const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
-  ...relations.flatMap((relation) =>
-    kinds.map((type): FunctionRow => ({
-      name: relation,
-      family: "measure-test",
-      summary: "Compares two values.",
-      parameters: params(`left ${type} > a, right ${type} > b`),
-      result: "boolean",
-      operation: "compare",
-      answers: { missing, case: "minded", padding, mixed: "error", notANumber: "there is none", truth },
-      fixed: { relation },
-      notation: "operator",
-      evidence: iso("8.2 <comparison predicate>"),
-    })),
+  ...relationsWith("is distinct from").flatMap((relation) =>
+    kinds.map((type) =>
+      comparisonRow(relation, {
+        left: type,
+        right: type,
+        result: "boolean",
+        answers: { missing, case: "minded", padding, mixed: "error", notANumber: "there is none", truth },
+        evidence: iso(relation === "is distinct from" ? "8.15 <distinct predicate>" : "8.2 <comparison predicate>"),
+      }),
+    ),
   ),
   ...["+", "-", "*", "/", "mod"].flatMap((sign) =>
     (sign === "mod" ? ["integer", "decimal"] : ["integer", "decimal", "double"]).map((type): FunctionRow => ({
@@ -95,16 +95,8 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
 const coded = codedRows(
   [
     ...kinds.flatMap((type): Coded[] => [
-      ["is distinct from", "logic", "Whether they differ, null being like null.", `left ${type}, right ${type}`, "boolean", "8.15 <distinct predicate>"],
       ["greatest", "logic", "The largest value; null if one is null.", `values* ${type}`, type, "6.36 <greatest or least function>"],
       ["least", "logic", "The smallest value; null if one is null.", `values* ${type}`, type, "6.36 <greatest or least function>"],
-    ]),
-    ...["integer", "decimal", "double"].flatMap((type): Coded[] => [
-      ["-", "convert", "The negative of a number.", `number ${type}`, type, "6.29 <factor>", "negate"],
-      ["abs", "convert", "The number without its sign.", `number ${type}`, type, "6.30 <absolute value expression>"],
-      ["ceiling", "convert", "The next higher whole number.", `number ${type}`, type, "6.30 <ceiling function>"],
-      ["ceil", "convert", "The next higher whole number.", `number ${type}`, type, "6.30 <ceiling function>", "ceiling"],
-      ["floor", "convert", "The next lower whole number.", `number ${type}`, type, "6.30 <floor function>"],
     ]),
     ["log", "convert", "The logarithm to a base.", "base double, number double", "double", "6.30 <general logarithm function>"],
     ["power", "convert", "A power.", "base double, exponent double", "double", "6.30 <power function>"],
@@ -138,15 +130,21 @@ export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] =>
     },
     evidence: iso("6.30 <numeric value function>"),
   }),
-  ...["integer", "decimal", "double"].flatMap((type) =>
-    itselfRows(["+"], {
+  ...["integer", "decimal", "double"].flatMap((type) => [
+    ...itselfRows(["+"], {
       type,
       summary: "The number itself.",
       result: type,
       notation: "operator",
       evidence: iso("6.29 <factor>"),
     }),
-  ),
+    ...signedRows({ "-": "opposite" }, { type, answers: signs, evidence: iso("6.29 <factor>") }),
+    ...signedRows({ abs: "size" }, { type, answers: signs, evidence: lengths }),
+    ...roundRows(
+      { ceiling: "up", ceil: "up", floor: "down" },
+      { type, answers: { missing, numbers: "exact" }, evidence: lengths },
+    ),
+  ]),
   ...coded,
   ...aggregates,
 ];

@@ -1,4 +1,3 @@
-import { aggregateCode } from "../shared/aggregates.ts";
 import { kernelFor, orderFor } from "../../text/index.ts";
 import {
   Bytes,
@@ -7,7 +6,6 @@ import {
   type Value,
   bytesOfHex,
   hexOf,
-  integer,
   isFailure,
   lookup,
   nearest,
@@ -15,14 +13,14 @@ import {
   isWholeNumber,
   digitsOf,
 } from "../../values/index.ts";
-import type { Code, CodeContext } from "../dialect.ts";
+import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { affinityOf, collationFor, collations } from "./coercions.ts";
+import { collationFor, collations } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
 import { fitInteger } from "./numbers.ts";
-import { steps, toText, toDouble, toInteger, toNumeric, toTruth } from "./steps.ts";
+import { steps, toText, toDouble, toInteger, toTruth } from "./steps.ts";
 import { printf } from "./printf.ts";
 
 type Order = (a: Value, b: Value) => number;
@@ -37,24 +35,7 @@ const orders: Readonly<Record<string, Order>> = lookup(
   ),
 );
 
-const isNumericType = (type: string) => ["integer", "real", "numeric"].includes(affinityOf(type));
-
-/** Two values as a comparison sees them: affinity applied (4.2). */
-function compared(a: Value, b: Value, [left, right]: readonly string[]): [Value, Value] {
-  if (isNumericType(left) && !isNumericType(right)) return [a, toNumeric(b)];
-  if (isNumericType(right) && !isNumericType(left)) return [toNumeric(a), b];
-  const asText = (value: Value) => (value instanceof Bytes ? value : toText(value));
-  if (affinityOf(left) === "text" && affinityOf(right) === "none") return [a, asText(b)];
-  return affinityOf(right) === "text" && affinityOf(left) === "none" ? [asText(a), b] : [a, b];
-}
-
 const orderOf = (types: readonly string[]): Order => orders[collationFor(types)] ?? orders.binary;
-
-function same(a: Value, b: Value, { types }: CodeContext): boolean {
-  if (a === null || b === null) return a === b;
-  const [x, y] = compared(a, b, types);
-  return orderOf(types)(x, y) === 0;
-}
 
 const extreme = (direction: number): Code => ({
   strict: true,
@@ -65,14 +46,6 @@ const extreme = (direction: number): Code => ({
     return args.reduce((best, arg) => (isBetter(arg, best) ? arg : best));
   },
 });
-
-const bits = (operate: (a: bigint, b: bigint) => bigint): Code =>
-  strict((a: number | bigint, b: number | bigint) => integer(BigInt.asIntN(64, operate(BigInt(a), BigInt(b)))));
-
-function shifted(a: bigint, by: bigint): bigint {
-  if (by < 0n) return by < -63n ? (a < 0n ? -1n : 0n) : a >> -by;
-  return by > 63n ? 0n : a << by;
-}
 
 /** A function of doubles: null for what is no number and outside its domain. */
 const onDouble = (run: (value: number, other: number) => number): Code => ({
@@ -89,13 +62,6 @@ const numberOf = (value: Value): number => (value instanceof Double ? value.valu
 
 /** A number, or a text that is one; null for anything else. */
 const numberOrNull = worked(steps.numeral);
-
-/** The whole number next to one; an integer stays one. */
-const wholeOf = (run: (value: number) => number): Code =>
-  strict((value: Value) => {
-    const number = numberOrNull(value);
-    return number instanceof Double ? new Double(run(number.value)) : number;
-  });
 
 function round(value: Double, digits: number | bigint = 0): Value {
   const size = Math.min(30, Math.max(0, Number(digits)));
@@ -195,7 +161,6 @@ const coalesce: Code = {
 
 /** Functions that are not rows of data. */
 export const sqliteCode: Readonly<Record<string, Code>> = {
-  ...aggregateCode,
   // Only what is an integer, and no text that looks like one, is summed as one.
   "aggregate sum": { strict: true, run: ([value]) => (isWholeNumber(value) ? value : toDouble(value)) },
   "aggregate total": { run: ([value]) => (value === null ? new Double(0) : toDouble(value)) },
@@ -233,10 +198,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
     if (value === -9223372036854775808n) return new Failure("number-out-of-range");
     return (value as number) < 0 ? fitInteger(-BigInt(value as number)) : value;
   }),
-  sign: strict((value: Value) => {
-    const number = numberOrNull(value);
-    return number === null ? null : Math.sign(numberOf(number));
-  }),
   round: strict(round),
   min: extreme(-1),
   max: extreme(1),
@@ -245,13 +206,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   nullif: { run: ([a, b], { types }) => (a !== null && b !== null && orderOf(types)(a, b) === 0 ? null : a) },
   iif: choose,
   likelihood: { run: ([value]) => value },
-  negate: strict((value: Value) => (value instanceof Double ? new Double(-value.value) : fitInteger(-BigInt(value as number)))),
-  "~": strict((value: number) => integer(~BigInt(value))),
-  "&": bits((a, b) => a & b),
-  "|": bits((a, b) => a | b),
-  "<<": bits(shifted),
-  ">>": bits((a, b) => shifted(a, -b)),
-  is: { run: ([a, b], context) => same(a, b, context) },
   ...Object.fromEntries(
     (
       [
@@ -270,8 +224,4 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
       return b > 0 && a > 1 ? new Double(nearest.ln(b) / nearest.ln(a)) : null;
     },
   },
-  pi: { run: () => new Double(Math.PI) },
-  ceil: wholeOf(Math.ceil),
-  floor: wholeOf(Math.floor),
-  trunc: wholeOf(Math.trunc),
 };

@@ -1,6 +1,7 @@
 import { Bytes, Double, Failure, type Value, isWholeNumber, utf8Of } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import { isPure, relations } from "../row.ts";
+import { isComparison } from "../shared/comparisons.ts";
+import { relations } from "../row.ts";
 import { type Own, type Step, type Work, unlessMissing } from "../step.ts";
 import { fitInteger, untilNul } from "./numbers.ts";
 import { steps, toDouble, toInteger, toNumber, toText } from "./steps.ts";
@@ -107,7 +108,7 @@ export const typeRules = (collation: string): TypeRules => ({
   },
   // The rows of a comparison are tried with affinity first; those of another collation are not meant.
   preference(row, types) {
-    if (!isPure(row) || row.operation !== "compare") return 0;
+    if (!isComparison(row)) return 0;
     const { case: letterCase, padding } = collations[collationFor(types) as keyof typeof collations] ?? collations.binary;
     return (
       (row.answers.case === letterCase && row.answers.padding === padding ? 0 : 100) + (row.parameters[0].type === "any" ? 1 : 0)

@@ -1,8 +1,10 @@
+import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
-import { mathRows } from "../shared/math.ts";
+import { mathRows, piRow } from "../shared/math.ts";
+import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
-import { type FunctionRow, params, relations } from "../row.ts";
+import { type FunctionRow, params } from "../row.ts";
 import { collations } from "./coercions.ts";
 
 const doc = "SQLite 3.54.1, Built-In Scalar SQL Functions";
@@ -11,6 +13,12 @@ const mathDoc = "SQLite 3.54.1, Built-In Mathematical SQL Functions";
 const dateDoc = "SQLite 3.54.1, Date And Time Functions";
 
 const missing = "null" as const;
+const math = {
+  result: "none",
+  answers: { missing, numbers: "exact", outside: "null", overflow: "infinity", tooSmall: "zero", closeness: "the host's" },
+  evidence: mathDoc,
+} as const;
+const signs = { missing, numbers: "exact", signKind: "whole" } as const;
 export const sliced = {
   missing,
   unit: "code point",
@@ -62,20 +70,17 @@ const sides = [
 /** Comparisons by affinity and collation, and arithmetic. */
 // prettier-ignore
 const operators: FunctionRow[] = [
-  ...relations.flatMap((relation) =>
+  ...relationsWith("is").flatMap((relation) =>
     Object.values(collations).flatMap((collation) =>
-      sides.map(([left, right]): FunctionRow => ({
-        name: relation,
-        family: "measure-test",
-        summary: "Compares two values.",
-        parameters: params(`left ${left} > a, right ${right} > b`),
-        result: "none",
-        operation: "compare",
-        answers: { missing, ...collation, mixed: "by kind", notANumber: "there is none", truth: "1 or 0" },
-        fixed: { relation },
-        notation: "operator",
-        evidence: operatorDoc,
-      })),
+      sides.map(([left, right]) =>
+        comparisonRow(relation, {
+          left,
+          right,
+          result: "none",
+          answers: { missing, ...collation, mixed: "by kind", notANumber: "there is none", truth: "1 or 0" },
+          evidence: operatorDoc,
+        }),
+      ),
     ),
   ),
   ...[["+", "number"], ["-", "number"], ["*", "number"], ["/", "number"], ["%", "divided"]].map(([sign, type]): FunctionRow => ({
@@ -118,7 +123,6 @@ const coded = (
     ["typeof", "convert", "The kind of a value.", "value any", doc],
     ["zeroblob", "convert", "A blob of zeros.", "length integer", doc, "blob"],
     ["abs", "convert", "The number without its sign.", "number any", doc],
-    ["sign", "convert", "-1, 0 or 1 by the sign; null for what is no number.", "number any", doc],
     ["round", "convert", "Rounded to a number of decimals, always a real.", "number real, digits? integer", doc],
     ["min", "logic", "The smallest value; null if one is null.", "first any, values* any", doc],
     ["max", "logic", "The largest value; null if one is null.", "first any, values* any", doc],
@@ -128,22 +132,10 @@ const coded = (
     ["iif", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc],
     ["if", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc, "none", "iif"],
     ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation"],
-    ["-", "convert", "The negative of a number.", "number number", operatorDoc, "none", "negate"],
-    ["~", "convert", "The bits of an integer inverted.", "number integer", operatorDoc],
-    ["&", "convert", "The bits that both integers have.", "left integer, right integer", operatorDoc],
-    ["|", "convert", "The bits that one of two integers has.", "left integer, right integer", operatorDoc],
-    ["<<", "convert", "The bits of an integer shifted left.", "left integer, right integer", operatorDoc],
-    [">>", "convert", "The bits of an integer shifted right.", "left integer, right integer", operatorDoc],
-    ["is", "logic", "Whether two values are the same, null being like null.", "left any, right any", operatorDoc],
-    ["ceil", "convert", "The next higher whole number.", "number any", mathDoc],
-    ["ceiling", "convert", "The next higher whole number.", "number any", mathDoc, "none", "ceil"],
-    ["floor", "convert", "The next lower whole number.", "number any", mathDoc],
-    ["trunc", "convert", "Cut towards zero.", "number any", mathDoc],
     ["log", "convert", "The logarithm, to base 10 unless one is given.", "number any, argument? any", mathDoc],
     ["mod", "convert", "What is left of a quotient.", "number any, divisor any", mathDoc],
     ["pow", "convert", "A power.", "base any, exponent any", mathDoc],
     ["power", "convert", "A power.", "base any, exponent any", mathDoc, "none", "pow"],
-    ["pi", "convert", "The number pi.", "", mathDoc],
     ["date", "convert", "A date as YYYY-MM-DD.", "value?* any", dateDoc],
     ["time", "convert", "A time of day as HH:MM:SS.", "value?* any", dateDoc],
     ["datetime", "convert", "A date and time as YYYY-MM-DD HH:MM:SS.", "value?* any", dateDoc],
@@ -160,7 +152,7 @@ const coded = (
     parameters: params(form),
     result,
     code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) && name !== "is" ? {} : { notation: "operator" as const }),
+    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
     evidence,
   }),
 );
@@ -180,10 +172,24 @@ export const sqliteRows: readonly FunctionRow[] = [
   ...mathRows({
     names: "acos acosh asin asinh atan atan2 atanh cos cosh degrees exp ln log10 log2 radians sin sinh sqrt tan tanh",
     type: "numeral",
-    result: "none",
-    answers: { missing, numbers: "exact", outside: "null", overflow: "infinity", tooSmall: "zero", closeness: "the host's" },
-    evidence: mathDoc,
+    ...math,
   }),
+  piRow("pi", math),
+  ...signedRows({ sign: "sign" }, { type: "numeral", result: "none", answers: signs, evidence: doc }),
+  ...signedRows({ "-": "opposite" }, { type: "number", result: "none", answers: signs, evidence: operatorDoc }),
+  ...roundRows(
+    { ceil: "up", ceiling: "up", floor: "down", trunc: "toward zero" },
+    { type: "numeral", result: "none", answers: { missing, numbers: "exact" }, evidence: mathDoc },
+  ),
+  ...bitRows(
+    { "~": "not", "&": "and", "|": "or", "<<": "left", ">>": "right" },
+    {
+      type: "integer",
+      result: "none",
+      answers: { missing, range: "64 bits", placesBelow: "the other way", placesBeyond: "filled" },
+      evidence: operatorDoc,
+    },
+  ),
   ...itselfRows(["likely", "unlikely"], { summary: "The value itself.", result: "same collation", evidence: doc }),
   ...itselfRows(["+"], {
     summary: "The value itself, without its affinity.",

@@ -1,17 +1,6 @@
 import { charactersOf, listLimit, listTooLong, kernelFor } from "../../text/index.ts";
 import { worked } from "../step.ts";
-import {
-  ArrayItem,
-  Decimal,
-  Double,
-  Failure,
-  FunctionItem,
-  MapItem,
-  Moment,
-  type Value,
-  integer,
-  isFailure,
-} from "../../values/index.ts";
+import { ArrayItem, Decimal, Double, Failure, FunctionItem, MapItem, Moment, type Value, isFailure } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { applyItem, lookUp, typeRules } from "./coercions.ts";
 import {
@@ -53,39 +42,6 @@ const general = (holds: (order: number) => boolean): Code =>
     }
     return false;
   });
-
-/** Rounds each kind of number by its own rule; null stays. */
-function rounding(decimal: (value: Decimal, digits: number) => Decimal, double: (value: number, digits: number) => number): Code {
-  return run(([value, digits = 0]) => {
-    if (value === null) return null;
-    if (value instanceof Double)
-      return new Double(Number.isFinite(value.value) ? double(value.value, digits as number) : value.value);
-    const rounded = decimal(value instanceof Decimal ? value : Decimal.of(value as number), digits as number);
-    return value instanceof Decimal ? rounded : integer(rounded.coefficient / 10n ** BigInt(rounded.scale));
-  });
-}
-
-const half = Decimal.parse("0.5")!;
-
-/** Rounded to `digits` decimals, or to tens, hundreds … where that is below 0, by a rule for whole numbers. */
-function scaled(value: Decimal, digits: number, whole: (value: Decimal) => bigint): Decimal {
-  if (digits >= 0 && digits >= value.scale) return value;
-  if (-digits > String(value.coefficient).length) return Decimal.of(0);
-  const rounded = whole(new Decimal(value.coefficient, value.scale - digits));
-  return digits >= 0 ? new Decimal(rounded, digits) : new Decimal(rounded * 10n ** BigInt(-digits), 0);
-}
-
-const halfUp = (value: Decimal) => value.plus(half).floor();
-const halfToEven = (value: Decimal) => {
-  const floor = value.floor();
-  const order = value.minus(new Decimal(floor, 0)).compare(half);
-  return order > 0 || (order === 0 && floor % 2n !== 0n) ? floor + 1n : floor;
-};
-const doubleBy = (whole: (value: Decimal) => bigint) => (value: number, digits: number) => {
-  if (value === 0 || Math.abs(value) >= 1e300) return value;
-  const result = scaled(Decimal.of(value), digits, whole).toNumber();
-  return result === 0 && value < 0 ? -0 : result;
-};
 
 const calculation = (sign: "+" | "/") =>
   kernelFor(
@@ -308,20 +264,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
       picture as string,
     ),
   ),
-  abs: rounding((value) => (value.coefficient < 0n ? value.negated() : value), Math.abs),
-  ceiling: rounding((value) => new Decimal(-value.negated().floor(), 0), Math.ceil),
-  floor: rounding((value) => new Decimal(value.floor(), 0), Math.floor),
-  round: rounding((value, digits) => scaled(value, digits, halfUp), doubleBy(halfUp)),
-  "round-half-to-even": rounding((value, digits) => scaled(value, digits, halfToEven), doubleBy(halfToEven)),
-  "math:pi": run(() => new Double(Math.PI)),
   "math:pow": run(([value, exponent]) => (value === null ? null : new Double(power(asDouble(value), asDouble(exponent))))),
-  "-": run(([value]) => {
-    if (value === null) return null;
-    if (value instanceof Double) return new Double(-value.value);
-    return value instanceof Decimal ? value.negated() : integer(-BigInt(value as number));
-  }),
-  true: run(() => true),
-  false: run(() => false),
   "=": general((order) => order === 0),
   "!=": general((order) => order !== 0),
   "<": general((order) => order < 0),

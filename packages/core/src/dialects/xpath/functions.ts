@@ -1,6 +1,7 @@
 import { type FunctionRow, params } from "../row.ts";
-import { itselfRows } from "../shared/itself.ts";
-import { mathRows } from "../shared/math.ts";
+import { itselfRows, truthRows } from "../shared/itself.ts";
+import { mathRows, piRow } from "../shared/math.ts";
+import { roundRows, signedRows } from "../shared/numeric.ts";
 
 const fo = (section: string) => `XPath and XQuery Functions and Operators 3.1, ${section}`;
 
@@ -118,16 +119,7 @@ const coded = (
     ["format-dateTime", "convert", "A date and time in a picture.", "moment atomic?, picture string", "any", fo("9.8.1")],
     ["format-integer", "convert", "A whole number in a picture.", "number integer?, picture string", "text", fo("4.6.1")],
     ["format-number", "convert", "A number in a picture.", "number numeric?, picture string", "text", fo("4.7.2")],
-    ["abs", "convert", "The number without its sign.", "number numeric?", "any", fo("4.4.1")],
-    ["ceiling", "convert", "The next higher whole number.", "number numeric?", "any", fo("4.4.2")],
-    ["floor", "convert", "The next lower whole number.", "number numeric?", "any", fo("4.4.3")],
-    ["round", "convert", "Rounded, halves up.", "number numeric?, digits? integer", "any", fo("4.4.4")],
-    ["round-half-to-even", "convert", "Rounded, halves to even.", "number numeric?, digits? integer", "any", fo("4.4.5")],
-    ["math:pi", "convert", "The number pi.", "", "any", fo("4.8.1")],
     ["math:pow", "convert", "A number raised to a power.", "number numeric?, exponent numeric", "any", fo("4.8.8")],
-    ["-", "convert", "The negative of a number.", "number numeric?", "any", "XPath 3.1, 3.5"],
-    ["true", "logic", "True.", "", "boolean", fo("7.1.1")],
-    ["false", "logic", "False.", "", "boolean", fo("7.1.2")],
     ["=", "logic", "Whether items of both sides are equal.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
     ["!=", "logic", "Whether items of both sides differ.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
     ["<", "logic", "Whether an item is below one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
@@ -204,6 +196,9 @@ const coded = (
   }),
 );
 
+const number = { type: "numeric?", result: "any" } as const;
+const exact = { missing: "null", numbers: "exact" } as const;
+const signs = { ...exact, signKind: "the number's" } as const;
 const math = {
   result: "any",
   answers: {
@@ -229,7 +224,16 @@ export const xpathRows: readonly FunctionRow[] = [
     type: "numeric?",
     ...math,
   }),
+  piRow("math:pi", math),
+  ...truthRows({ true: true, false: false }, { result: "boolean", evidence: fo("7.1.1 and 7.1.2") }),
   ...mathRows({ names: "math:atan2=atan2", type: "double", ...math }),
+  ...signedRows({ "-": "opposite" }, { ...number, answers: signs, evidence: "XPath 3.1, 3.5" }),
+  ...signedRows({ abs: "size" }, { ...number, answers: signs, evidence: fo("4.4.1") }),
+  ...roundRows({ ceiling: "up", floor: "down" }, { ...number, answers: exact, evidence: fo("4.4.2 and 4.4.3") }),
+  ...roundRows(
+    { round: "half up", "round-half-to-even": "half to even" },
+    { ...number, digits: "digits? integer", answers: exact, evidence: fo("4.4.4 and 4.4.5") },
+  ),
   ...itselfRows(["+"], {
     type: "numeric?",
     summary: "The number itself.",

@@ -1,0 +1,42 @@
+import type { TraitsOf } from "../../text/index.ts";
+import type { Answers } from "../../traits/index.ts";
+import { type FunctionRow, isPure, params, relations } from "../row.ts";
+
+/** What two values are compared as, and how. */
+interface Compared {
+  readonly left: string;
+  readonly right: string;
+  readonly result: string;
+  readonly answers: Answers<TraitsOf<"compare">>;
+  readonly evidence: string;
+}
+
+/** The relations of a dialect, and what it calls the one in which missing values are alike. */
+export const relationsWith = (same: "is distinct from" | "<=>" | "is"): readonly string[] => [...relations, same];
+
+/** The row of a relation. */
+export function comparisonRow(relation: string, { left, right, answers, ...row }: Compared): FunctionRow {
+  const common = {
+    ...row,
+    name: relation,
+    parameters: params(`left ${left} > a, right ${right} > b`),
+    notation: "operator",
+  } as const;
+  if ((relations as readonly string[]).includes(relation))
+    return {
+      ...common,
+      family: "measure-test",
+      summary: "Compares two values.",
+      operation: "compare",
+      answers,
+      fixed: { relation },
+    };
+  const { missing: _, ...others } = answers;
+  const told = relation === "is distinct from" ? "differ" : "same";
+  const summary = `Whether they ${told === "same" ? "are the same" : told}, null being like null.`;
+  return { ...common, family: "logic", summary, operation: "distinct", answers: others, fixed: { told } };
+}
+
+/** Whether a row puts two values in order, or tells them apart. */
+export const isComparison = (row: FunctionRow): row is Extract<FunctionRow, { operation: "compare" | "distinct" }> =>
+  isPure(row) && (row.operation === "compare" || row.operation === "distinct");
