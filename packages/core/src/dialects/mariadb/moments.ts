@@ -482,17 +482,16 @@ const readers: Readonly<Record<string, readonly [field: string, shape: string]>>
   p: ["half", "am|pm"],
   M: ["monthName", "\\p{L}+"],
   b: ["monthName", "\\p{L}+"],
-  W: ["", "\\p{L}+"],
-  a: ["", "\\p{L}+"],
+  W: ["weekdayName", "\\p{L}+"],
+  a: ["weekdayName", "\\p{L}+"],
   j: ["yearDay", "\\d{1,3}"],
-  w: ["", "\\d"],
-  // Weeks say nothing without the year that goes with them.
-  U: ["", "\\d{1,2}"],
-  u: ["", "\\d{1,2}"],
-  V: ["", "\\d{1,2}"],
-  v: ["", "\\d{1,2}"],
-  X: ["", "\\d{1,4}"],
-  x: ["", "\\d{1,4}"],
+  w: ["weekday", "[0-6]"],
+  U: ["week U", "\\d{1,2}"],
+  u: ["week u", "\\d{1,2}"],
+  V: ["week V", "\\d{1,2}"],
+  v: ["week v", "\\d{1,2}"],
+  X: ["year V", "\\d{1,4}"],
+  x: ["year v", "\\d{1,4}"],
 });
 const composite: Readonly<Record<string, string>> = lookup({ T: "%H:%i:%S", r: "%I:%i:%S %p" });
 
@@ -512,6 +511,23 @@ function numberOfName(written: string, names: readonly string[]): number {
   const found = names.flatMap((name, i) => (name.toLowerCase().startsWith(begin) ? [i + 1] : []));
   const whole = found.find((number) => names[number - 1].length === begin.length);
   return whole ?? (found.length === 1 ? found[0] : 0);
+}
+
+/**
+ * The day of a week day in a week, in days since 1970. U and V count weeks from the first Sunday, u and v from Monday in the
+ * first week that has four days; V and v want the year that goes with them (X, x), U and u an ordinary one.
+ */
+function dayOfWeek(found: Readonly<Record<string, string>>, letter: string, weekday: number, year: number): number | undefined {
+  const week = Number(found[`week ${letter}`]);
+  const own = found[`year ${letter}`];
+  const isStrict = letter === "V" || letter === "v";
+  const hasOwnYear = found["year V"] !== undefined || found["year v"] !== undefined;
+  if (week > 53 || (isStrict ? own === undefined || week === 0 : hasOwnYear)) return undefined;
+  const first = daysFromDate(isStrict ? Number(own) : year, 1, 1);
+  const sundayFirst = dateFromDays(first).weekday;
+  if (letter === "U" || letter === "V") return first + (sundayFirst === 0 ? 0 : 7) - sundayFirst + (week - 1) * 7 + (weekday % 7);
+  const mondayFirst = (sundayFirst + 6) % 7;
+  return first + (mondayFirst <= 3 ? 0 : 7) - mondayFirst + (week - 1) * 7 + (weekday - 1);
 }
 
 /** str_to_date(): the text by the format; null where it does not fit. */
@@ -540,7 +556,7 @@ export function readByFormat(text: string, format: string): string | null {
   let hour = number("hour") ?? (number("hour12") === undefined ? 0 : number("hour12")! % 12);
   if (number("hour12") !== undefined && (number("hour12")! > 12 || number("hour12") === 0)) return null;
   if (found.half?.toLowerCase() === "pm") hour += 12;
-  const year =
+  let year =
     found.year !== undefined
       ? fullYear(found.year.padStart(found.year.length > 2 ? 4 : 2, "0"))
       : found.shortYear !== undefined
@@ -553,6 +569,17 @@ export function readByFormat(text: string, format: string): string | null {
   const yearDay = number("yearDay");
   if (yearDay !== undefined && year === 0) return null;
   if (yearDay !== undefined && yearDay > 0) ({ month, day } = dateFromDays(daysFromDate(year, 1, yearDay)));
+  const weekday =
+    found.weekdayName === undefined
+      ? found.weekday && (Number(found.weekday) || 7)
+      : numberOfName(found.weekdayName, dayNames.slice(1)) || 7;
+  const weeks = Object.keys(found).findLast((name) => name.startsWith("week "));
+  if (weeks !== undefined && weekday !== undefined) {
+    const days = dayOfWeek(found, weeks.slice(5), Number(weekday), year);
+    if (days === undefined) return null;
+    ({ year, month, day } = dateFromDays(days));
+    if (year < 1 || year > 9999) return null;
+  }
   const [minute, second] = [number("minute") ?? 0, number("second") ?? 0];
   if (month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return null;
   const { hasDate, hasTime } = partsOfFormat(full);
