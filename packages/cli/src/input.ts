@@ -216,7 +216,34 @@ const unreadable = (path: string, error: unknown): UsageError => {
 const inFile = (path: string, error: unknown): unknown =>
   error instanceof DataError ? new UsageError(`${path}: ${error.message}`) : error;
 
-/** A dialect by its id, with options given as `name=value`. */
+/** Whether a dialect is named by a file that defines it. */
+export const isDefinition = (id: string): boolean => /\.json$/i.test(id);
+
+/** Whether there is such a dialect, or a file may define it. */
+export const isDialect = (id: string): boolean => Object.hasOwn(dialectLoaders, id) || isDefinition(id);
+
+/** The most problems of a definition that are told at once. */
+const mostProblems = 20;
+
+/** A dialect from a file that defines it; options are those of the dialect below. */
+async function definedBy(path: string, options: Readonly<Record<string, string>>): Promise<Dialect> {
+  const { defineDialect } = await import("indigo-quill/dialects/define");
+  let json: unknown;
+  try {
+    json = JSON.parse(await readFile(path, "utf8"));
+  } catch (error) {
+    throw error instanceof SyntaxError ? new UsageError(`${path}: ${error.message}`) : unreadable(path, error);
+  }
+  const { dialect, problems } = defineDialect(json, options);
+  if (dialect) return dialect;
+  const told = problems
+    .slice(0, mostProblems)
+    .map(({ path: place, message }) => `${[path, place.join(".")].filter(Boolean).join(": ")}: ${message}`);
+  const more = problems.length - told.length;
+  throw new UsageError([...told, ...(more > 0 ? [`and ${more} more`] : [])].join("\n"));
+}
+
+/** A dialect by its id or the file that defines it, with options given as `name=value`. */
 export async function dialectOf(id: string, settings: readonly string[] = []): Promise<Dialect> {
   const options = settings.map((setting): [string, string] => {
     const at = setting.indexOf("=");
@@ -226,10 +253,14 @@ export async function dialectOf(id: string, settings: readonly string[] = []): P
   return dialectWith(id, Object.fromEntries(options));
 }
 
-/** A dialect by its id, with options by their names. */
+/** A dialect by its id or the file that defines it, with options by their names. */
 export async function dialectWith(id: string, options: Readonly<Record<string, string>>): Promise<Dialect> {
+  if (isDefinition(id)) return definedBy(id, options);
   const load = dialectLoaders[id];
-  if (!load) throw new UsageError(`there is no dialect "${id}"; use one of ${Object.keys(dialectLoaders).join(", ")}`);
+  if (!load)
+    throw new UsageError(
+      `there is no dialect "${id}"; use one of ${Object.keys(dialectLoaders).join(", ")}, or a .json file that defines one`,
+    );
   const make = await load();
   try {
     return make(options);

@@ -1,6 +1,7 @@
-import { Command, CommanderError, InvalidArgumentError, Option } from "commander";
+import { Argument, Command, CommanderError, InvalidArgumentError, Option } from "commander";
 import type { StatementKind } from "indigo-quill/authoring";
 import { dialectLoaders } from "indigo-quill/dialects/load";
+import { isDialect } from "./input.ts";
 import type { ContrastOptions } from "./commands/contrast.ts";
 import type { EvalOptions } from "./commands/eval.ts";
 import type { FolioOptions } from "./commands/folio.ts";
@@ -33,8 +34,15 @@ const milliseconds = (text: string): number => {
 
 const gather = (value: string, before: readonly string[] = []): string[] => [...before, value];
 
+const dialectNames = Object.keys(dialectLoaders).join(", ");
+
 const dialectOption = () =>
-  new Option("-i, --in <dialect>", "the dialect of the expression").choices(Object.keys(dialectLoaders)).makeOptionMandatory();
+  new Option("-i, --in <dialect>", `the dialect of the expression: ${dialectNames}, or a .json file that defines one`)
+    .argParser((id: string) => {
+      if (!isDialect(id)) throw new InvalidArgumentError(`it is one of ${dialectNames}, or a .json file that defines one.`);
+      return id;
+    })
+    .makeOptionMandatory();
 
 /** The options by which a file of rows is decoded. */
 function withFile(command: Command): Command {
@@ -199,8 +207,9 @@ function build(streams: Guarded, done: (code: number) => void): Command {
 
   program
     .command("schema")
-    .description("the JSON Schema of folios")
-    .action(async () => done((await import("./commands/folio.ts")).printSchema(streams)));
+    .description("the JSON Schema of folios, or of files that define a dialect")
+    .addArgument(new Argument("[of]", "what it is of").choices(["folio", "dialect"]).default("folio"))
+    .action(async (of: "folio" | "dialect") => done(await (await import("./commands/folio.ts")).printSchema(of, streams)));
 
   withFile(program.command("look <files...>"))
     .description("what the columns of a file hold: kinds, lengths, white space, shapes, values that are nearly the same")
@@ -214,7 +223,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
 
   withRows(program.command("contrast [sides...]"))
     .description(
-      "evaluate expressions of several dialects, each given as dialect=expression or dialect[option=value]=expression, and say where and why they differ",
+      "evaluate expressions of several dialects, each given as dialect=expression or dialect[option=value]=expression, where a .json file may define the dialect, and say where and why they differ",
     )
     .requiredOption("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
     .option("-p, --pasted <expression>", "give this one text to every dialect that accepts it")

@@ -364,6 +364,46 @@ test("statements, quoted for the engine, with a warning before it refuses", asyn
   expect((await statement("-i", "xpath", "$label")).err).toContain("XPath has no statements");
 });
 
+describe("a dialect that a file defines", () => {
+  const press = "demo/labelpress.json";
+  let folder: string;
+  beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), "iquill-"))));
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  test("evaluates, lists its functions, and is a side of a contrast", async () => {
+    const { out } = await iquill(["eval", "-i", press, "-r", "-", "-f", "csv", 'BEFORE(label;",")'], rows);
+    expect(out).toBe('label,code,value\nAlnus,A#1,Alnus\n"Salix, alba",B,Salix\n');
+    expect((await iquill(["functions", "-i", press, "FILLEND"])).out).toContain("FILLEND(text; length; [fill])");
+    const sides = ['openformula=LEFT(label;FIND(",";label)-1)', `${press}=BEFORE(label;",")`];
+    expect((await iquill(["contrast", "-r", "-", ...sides], rows)).out).toContain("Label press: The whole text.");
+  });
+
+  test("is named by cases from where they lie", async () => {
+    const path = join(folder, "cases.ndjson");
+    writeFileSync(join(folder, "press.json"), readFileSync(join(root, press)));
+    writeFileSync(path, JSON.stringify({ dialect: "press.json", expression: 'SIZE("abc")', expect: { value: 3 } }));
+    expect((await iquill(["verify", path])).out).toBe("1 passed, 0 failed\n");
+  });
+
+  test("with faults says where, and what was meant", async () => {
+    const json = readFileSync(join(root, press), "utf8");
+    const path = join(folder, "press.json");
+    writeFileSync(path, json.replace('"whole"', '"wole"').replace('"number": {', '"numbr": {'));
+    const { code, err } = await iquill(["eval", "-i", path, "1"]);
+    expect(code).toBe(2);
+    expect(err).toContain(`${path}: functions.0.answers.absent: "absent" must be`);
+    expect(err).toContain('did you mean "whole"?');
+    writeFileSync(path, "{");
+    expect((await iquill(["eval", "-i", path, "1"])).err).toContain(path);
+    expect((await iquill(["eval", "-i", "gone.json", "1"])).err).toContain("gone.json: there is no such file");
+    expect((await iquill(["eval", "-i", "acme", "1"])).err).toContain("or a .json file that defines one");
+  });
+
+  test("has a schema", async () => {
+    expect(JSON.parse((await iquill(["schema", "dialect"])).out)).toMatchObject({ title: "Indigo Quill dialect, version 1" });
+  });
+});
+
 describe("verify", () => {
   let folder: string;
   beforeAll(() => void (folder = mkdtempSync(join(tmpdir(), "iquill-"))));

@@ -33,7 +33,7 @@ export async function contrastCommand(sides: readonly string[], options: Contras
 async function contrastSides(sides: readonly string[], sample: Sample): Promise<Contrast> {
   if (sides.length < 2) throw new UsageError("give at least two expressions, each as dialect=expression, or one with --pasted");
   const read = sides.map(async (side) => {
-    const found = /^([\w-]+)(?:\[([^\]]*)\])?=([^]*)$/.exec(side);
+    const found = /^([\w-]+|[^=[\]]+\.json)(?:\[([^\]]*)\])?=([^]*)$/.exec(side);
     if (!found) throw new UsageError(`"${side}" is not dialect=expression, for example postgresql='left(taxon, 3)'`);
     const [, id, settings, expression] = found;
     return { dialect: await dialectOf(id, settings?.split(",") ?? []), expression };

@@ -168,9 +168,10 @@ export async function renameCommand(
   return exit.ok;
 }
 
-/** Prints the JSON Schema of folios. */
-export function printSchema(streams: Guarded): number {
-  streams.data.write(`${JSON.stringify(folioSchema, undefined, 2)}\n`);
+/** Prints the JSON Schema of folios, or of definitions of dialects. */
+export async function printSchema(of: "folio" | "dialect", streams: Guarded): Promise<number> {
+  const schema = of === "folio" ? folioSchema : (await import("indigo-quill/dialects/define")).dialectSchema;
+  streams.data.write(`${JSON.stringify(schema, undefined, 2)}\n`);
   return exit.ok;
 }
 

@@ -1,3 +1,4 @@
+import { dirname, resolve } from "node:path";
 import { decode, parseLines } from "@indigo-quill/data";
 import {
   type DeclaredType,
@@ -10,8 +11,7 @@ import {
   message,
   sampleOf,
 } from "indigo-quill";
-import { dialectLoaders } from "indigo-quill/dialects/load";
-import { demoFile, dialectWith, readBytes } from "../input.ts";
+import { demoFile, dialectWith, isDefinition, isDialect, readBytes } from "../input.ts";
 import { styleFor } from "../output/style.ts";
 import { traceText } from "../output/trace.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
@@ -37,7 +37,9 @@ export async function verify(files: readonly string[], options: { json?: boolean
   for (const file of files) {
     const text = file === "demo" ? await demoFile("cases.ndjson") : decode(await readBytes(file, streams));
     for (const { value, line } of parseLines(text)) {
-      const item = readCase(value, `${file}, line ${line}`);
+      const given = readCase(value, `${file}, line ${line}`);
+      // A dialect that a file defines is named from where the cases lie.
+      const item = isDefinition(given.dialect) ? { ...given, dialect: resolve(dirname(file), given.dialect) } : given;
       const got = await evaluateCase(item);
       const ok = meets(item, got);
       if (ok) passed++;
@@ -100,7 +102,7 @@ async function evaluateCase(item: Case): Promise<Got> {
 }
 
 async function gotOf(item: Case): Promise<Got> {
-  if (!(item.dialect in dialectLoaders))
+  if (!isDialect(item.dialect))
     return { error: { code: "unknown-dialect", message: `there is no dialect "${item.dialect}" yet` } };
   const dialect = await dialectFor(item);
   const sample = sampleOf([item.row], item.types);
@@ -137,7 +139,7 @@ async function missText(item: Case, got: Got, streams: Streams): Promise<string>
   const expected =
     "value" in item.expect ? shownJson(item.expect.value) : `error${item.expect.error === true ? "" : ` ${item.expect.error}`}`;
   const head = `✗ ${item.id}  ${item.dialect}  ${item.expression}\n  row      ${shownJson(item.row)}\n  expected ${expected}\n  got      ${shown}\n`;
-  if (!(item.dialect in dialectLoaders)) return head;
+  if (!isDialect(item.dialect)) return head;
   const sample = { ...sampleOf([item.row]), rows: 1 };
   if ("error" in got && got.error.code === "internal") return head;
   const program = compile(await dialectFor(item), item.expression, sample);

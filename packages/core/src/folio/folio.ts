@@ -18,7 +18,7 @@ import type { TextKind } from "../survey/kinds.ts";
 import type { Value } from "../values/index.ts";
 import type { CalculatedColumn, PlanOptions } from "./columns.ts";
 import { repointed } from "./names.ts";
-import { type Shape, type ShapeProblem, problemsOf, schemaOf } from "./shape.ts";
+import { type Shape, type ShapeProblem, list, number, oneOf, problemsOf, record, schemaOf, text } from "../diagnostics/shape.ts";
 
 /** What a column must give on a row. */
 export interface Claim {
@@ -57,23 +57,8 @@ export interface Folio {
   readonly claims: readonly Claim[];
 }
 
-const text = (about: string): Shape => ({ kind: "text", about });
-const list = (about: string, of: Shape, least?: number): Shape => ({
-  kind: "list",
-  about,
-  of,
-  ...(least !== undefined && { least }),
-});
-const record = (about: string, wanted: readonly string[], fields: Readonly<Record<string, Shape>>): Shape => ({
-  kind: "record",
-  about,
-  wanted,
-  fields,
-});
 const name = text("The name of a column.");
 const row: Shape = { kind: "map", about: "The row, by column names.", of: { kind: "any", about: "A value." } };
-const number = (about: string): Shape => ({ kind: "number", about });
-const oneOf = (about: string, ...values: string[]): Shape => ({ kind: "one of", about, values });
 const oneOrMore = (of: Shape): Shape => ({ kind: "either", about: of.about, of: [of, list(of.about, of, 1)] });
 const listName = text("The name of a list.");
 const range: Shape = {
@@ -337,7 +322,7 @@ export const snippetColumn = (name: string): string => `the snippet ${name}`;
 
 /** The files of lists that a folio names, from where it lies; none where it is no folio. */
 export function listFiles(data: unknown): readonly string[] {
-  if (problemsOf(data, shape).length > 0) return [];
+  if (problemsOf(data, shape, "a folio").length > 0) return [];
   return Object.values((data as Written).lists ?? {}).flatMap(({ file }) => (file === undefined ? [] : [file]));
 }
 
@@ -349,7 +334,7 @@ export function readFolio(
   data: unknown,
   files: ReadonlyMap<string, Sample> = new Map(),
 ): { readonly folio?: Folio; readonly problems: readonly ShapeProblem[] } {
-  const problems: ShapeProblem[] = problemsOf(data, shape);
+  const problems: ShapeProblem[] = problemsOf(data, shape, "a folio");
   if (problems.length > 0) return { problems };
   /** What is made of a part; what is wrong with it is told at its place. */
   const tried = <T>(path: readonly (string | number)[], make: () => T): T | undefined => {

@@ -23,7 +23,7 @@ export {
   readFolio,
   withSnippets,
 } from "./folio.ts";
-export type { ShapeProblem } from "./shape.ts";
+export type { ShapeProblem } from "../diagnostics/shape.ts";
 export { type ClaimResult, checkClaims } from "./claims.ts";
 export { freeName, planStatement } from "./statement.ts";
 export {

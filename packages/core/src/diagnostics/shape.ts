@@ -1,9 +1,10 @@
-import { nearest } from "../diagnostics/index.ts";
+import { nearest } from "./index.ts";
 
-/** What plain data of a folio must look like; the reader and the published JSON Schema are both made from it. */
+/** What plain data must look like, a folio or a dialect; the reader and the published JSON Schema are both made from it. */
 export type Shape = { readonly about: string } & (
   | { readonly kind: "text" | "number" | "any" | "truth" }
-  | { readonly kind: "one of"; readonly values: readonly (string | number | boolean)[] }
+  /** `named`: where the schema defines it once for all places, under `$defs`. */
+  | { readonly kind: "one of"; readonly values: readonly (string | number | boolean)[]; readonly named?: string }
   /** Any keys, each with a value of one shape. */
   | { readonly kind: "map"; readonly of: Shape }
   | { readonly kind: "list"; readonly of: Shape; readonly least?: number }
@@ -11,19 +12,41 @@ export type Shape = { readonly about: string } & (
   | { readonly kind: "either"; readonly of: readonly Shape[] }
 );
 
+export const text = (about: string): Shape => ({ kind: "text", about });
+export const list = (about: string, of: Shape, least?: number): Shape => ({
+  kind: "list",
+  about,
+  of,
+  ...(least !== undefined && { least }),
+});
+export const record = (about: string, wanted: readonly string[], fields: Readonly<Record<string, Shape>>): Shape => ({
+  kind: "record",
+  about,
+  wanted,
+  fields,
+});
+export const number = (about: string): Shape => ({ kind: "number", about });
+export const oneOf = (about: string, ...values: string[]): Shape => ({ kind: "one of", about, values });
+
 /** Something that is not as it must be, and where: keys and places, 0-based, from the outside in. */
 export interface ShapeProblem {
   readonly path: readonly (string | number)[];
   readonly message: string;
 }
 
-const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
+export const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 
-/** What is wrong with data that should have a shape; nothing is passed over. */
-export function problemsOf(value: unknown, shape: Shape, path: readonly (string | number)[] = []): ShapeProblem[] {
+/** `; did you mean …?` for a name, or what there is. */
+export function mend(name: string, names: Iterable<string>, otherwise = `; it may be ${[...names].join(", ")}`): string {
+  const [near] = nearest(name, names);
+  return near === undefined ? otherwise : `; did you mean "${near}"?`;
+}
+
+/** What is wrong with data that should have a shape, which as a whole is called `whole`; nothing is passed over. */
+export function problemsOf(value: unknown, shape: Shape, whole: string, path: readonly (string | number)[] = []): ShapeProblem[] {
   const problem = (message: string): ShapeProblem[] => [{ path, message }];
-  const here = path.length === 0 ? "a folio" : `"${String(path.at(-1))}"`;
+  const here = path.length === 0 ? whole : `"${String(path.at(-1))}"`;
   switch (shape.kind) {
     case "any":
       return [];
@@ -36,16 +59,18 @@ export function problemsOf(value: unknown, shape: Shape, path: readonly (string 
     case "one of":
       return shape.values.includes(value as string)
         ? []
-        : problem(`${here} must be ${shape.values.join(" or ")}, not ${JSON.stringify(value)}`);
+        : problem(
+            `${here} must be ${shape.values.join(" or ")}, not ${JSON.stringify(value)}${typeof value === "string" ? mend(value, shape.values.map(String), "") : ""}`,
+          );
     case "map":
       if (!isRecord(value)) return problem(`${here} must have names with values`);
-      return Object.entries(value).flatMap(([key, item]) => problemsOf(item, shape.of, [...path, key]));
+      return Object.entries(value).flatMap(([key, item]) => problemsOf(item, shape.of, whole, [...path, key]));
     case "list":
       if (!Array.isArray(value)) return problem(`${here} must be a list`);
       if (value.length < (shape.least ?? 0)) return problem(`${here} must have at least ${String(shape.least)}`);
-      return value.flatMap((item, i) => problemsOf(item, shape.of, [...path, i]));
+      return value.flatMap((item, i) => problemsOf(item, shape.of, whole, [...path, i]));
     case "either": {
-      const tried = shape.of.map((each) => problemsOf(value, each, path));
+      const tried = shape.of.map((each) => problemsOf(value, each, whole, path));
       return tried.some((found) => found.length === 0)
         ? []
         : (tried.find(([first]) => first.path.length > path.length) ?? tried[0]);
@@ -56,10 +81,13 @@ export function problemsOf(value: unknown, shape: Shape, path: readonly (string 
         .filter((key) => !Object.hasOwn(value, key))
         .map((key) => ({ path, message: `${here} lacks "${key}"` }));
       const others = Object.entries(value).flatMap(([key, item]): ShapeProblem[] => {
-        if (Object.hasOwn(shape.fields, key)) return problemsOf(item, shape.fields[key], [...path, key]);
-        const near = nearest(key, Object.keys(shape.fields));
-        const mend = near.length > 0 ? `; did you mean "${near[0]}"?` : `; it has ${Object.keys(shape.fields).join(", ")}`;
-        return [{ path: [...path, key], message: `${here} has no "${key}"${mend}` }];
+        if (Object.hasOwn(shape.fields, key)) return problemsOf(item, shape.fields[key], whole, [...path, key]);
+        return [
+          {
+            path: [...path, key],
+            message: `${here} has no "${key}"${mend(key, Object.keys(shape.fields), `; it has ${Object.keys(shape.fields).join(", ")}`)}`,
+          },
+        ];
       });
       return [...missing, ...others];
     }
@@ -79,7 +107,7 @@ export function schemaOf(shape: Shape): Readonly<Record<string, unknown>> {
     case "truth":
       return { ...about, type: "boolean" };
     case "one of":
-      return { ...about, enum: shape.values };
+      return shape.named === undefined ? { ...about, enum: shape.values } : { $ref: `#/$defs/${shape.named}` };
     case "map":
       return { ...about, type: "object", additionalProperties: schemaOf(shape.of) };
     case "list":
