@@ -173,6 +173,12 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     notANumber: { slots: [new Double(NaN), new Double(NaN), _], answers: ["unordered", "above all"], fixed: { told: "same" } },
     truth: { slots: [null, null, _], answers: ["true or false", "1 or 0"], fixed: { told: "same" } },
   },
+  "unless-same": {
+    case: { slots: ["a", "A"], answers: ["minded", "ignored"] },
+    padding: { slots: ["a ", "a"], answers: ["counted", "padded"] },
+    mixed: { slots: ["a", 1], answers: ["error", "by kind"] },
+    notANumber: { slots: [new Double(NaN), new Double(NaN)], answers: ["unordered", "above all"] },
+  },
   likeness: {
     missing: { slots: [null, "a", _], answers: blank, with: { measure: "edits" } },
     measure: { slots: ["ab", "ba", _], answers: ["edits", "edits and swaps"] },

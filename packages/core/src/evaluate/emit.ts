@@ -19,17 +19,32 @@ export interface Frame {
   turn: number;
   /** The cells of what stands in several places, with an observer and without one. */
   readonly cells: readonly [observed: Map<Bound, Cell>, plain: Map<Bound, Cell>];
+  /** Parts that are the same in several places: of each, the first; set before a run over many rows. */
+  common?: ReadonlyMap<Bound, Bound>;
 }
 
 export const newFrame = (): Frame => ({ columns: [], turn: 0, cells: [new Map(), new Map()] });
 
-/** Makes the cell of a bound tree. Without an observer, known combinations are done in one step. */
+/** Makes the cell of a bound tree. Without an observer, known combinations are done in one step, and what is written twice once. */
 export function emit(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
-  if (!isShared(bound)) return emitOnce(bound, frame, dialect, observe);
+  const first = observe ? undefined : frame.common?.get(bound);
+  if (!first && !isShared(bound)) return emitOnce(bound, frame, dialect, observe);
+  const whole = first ?? bound;
   const cells = frame.cells[observe ? 0 : 1];
-  const known = cells.get(bound) ?? remembered(emitOnce(bound, frame, dialect, observe), frame);
-  cells.set(bound, known);
-  return known;
+  const known = cells.get(whole) ?? remembered(emitOnce(whole, frame, dialect, observe), frame);
+  cells.set(whole, known);
+  return whole === bound ? known : elsewhere(bound, known, frame, dialect);
+}
+
+/** A part that has been evaluated in another place; a failure has its own. */
+function elsewhere(bound: Bound, known: Cell, frame: Frame, dialect: Dialect): Cell {
+  let own: Cell | undefined;
+  return (row) => {
+    const value = known(row);
+    if (!isFailure(value)) return value;
+    own ??= emitOnce(bound, frame, dialect);
+    return own(row);
+  };
 }
 
 /** A cell that is evaluated once for each row, however often it is asked. */

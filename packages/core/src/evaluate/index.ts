@@ -17,6 +17,7 @@ import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
 import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { type Taken, takenBy } from "./taken.ts";
+import { commonParts } from "./common.ts";
 import { type Frame, type Observer, emit, newFrame } from "./emit.ts";
 
 export type { Bound, BoundOperation } from "./bind.ts";
@@ -213,6 +214,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       const result = new Array<Value>(values.rows);
       if (failure ?? folded) return result.fill((failure ?? folded)!);
       load(values);
+      frame.common ??= commonParts(bound);
       cell ??= emit(bound, frame, dialect);
       const end = Date.now() + milliseconds;
       for (let row = 0; row < values.rows; row++) {

@@ -1,3 +1,4 @@
+import { plainTest } from "./literal.ts";
 import { type ParsedPattern, type PatternNode, PatternError, partsOfPattern } from "./ast.ts";
 import { firstMatch, isVerdict } from "./first-match.ts";
 import { FirstMatcher } from "./linear.ts";
@@ -45,6 +46,8 @@ export interface Match extends ReadonlyArray<string | undefined> {
 /** A compiled pattern. Each match counts down the budget and throws OverBudget when that is used up. */
 export interface Pattern {
   readonly groups: number;
+  /** Whether a match is always the whole text. */
+  readonly isWhole: boolean;
   /** The first match that starts at or after `from`; undefined when there is none. */
   find(text: string, from: number, budget: Budget): Match | undefined;
   /** UTF-16 offsets of the same match and its groups, start and end of each (−1 where unset). */
@@ -110,6 +113,7 @@ export function compilePattern(flavour: Flavour, source: string, flags = ""): Pa
   const careful = carefulMatcher(node, groups, ignoreCase, rule);
   return {
     groups,
+    isWhole: isWhole(flavour, flags),
     ...finders(node, groups, ignoreCase, rule, careful),
     test: tester(node, ignoreCase, careful),
     ...(refusal && { refusal }),
@@ -168,6 +172,8 @@ function finders(
 }
 
 function tester(node: PatternNode, ignoreCase: boolean, offsets: OffsetFinder): Pattern["test"] {
+  const plain = ignoreCase ? undefined : plainTest(node);
+  if (plain) return plain;
   const plan = planNative(node, ignoreCase, "test");
   if (!plan) return (text, budget) => offsets(text, 0, budget) !== undefined;
   const longest = nativeLength(plan);

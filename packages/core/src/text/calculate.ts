@@ -12,6 +12,19 @@ const onDoubles: Readonly<Record<string, (a: number, b: number) => Value>> = {
   "^": nearest.pow,
 };
 
+/** Whole numbers below this in size divide without an error that would round a quotient up to the next whole one. */
+const divisible = 2 ** 51;
+
+/** What calculates with small whole numbers as the host's numbers; NaN where it has to be done with care. */
+function ofSmall(sign: string, isWhole: boolean): (a: number, b: number) => number {
+  if (sign === "+") return (a, b) => a + b;
+  if (sign === "-") return (a, b) => a - b;
+  if (sign === "*") return (a, b) => a * b;
+  if (sign === "mod") return (a, b) => a % b;
+  if (!isWhole) return () => NaN;
+  return (a, b) => (b === 0 || a >= divisible || a <= -divisible ? NaN : Math.trunc(a / b));
+}
+
 /** Decimal digits before and after which a quotient is cut: at least 16 significant ones. */
 function quotientScale(a: Decimal, b: Decimal): number {
   const weight = (value: Decimal) => {
@@ -127,10 +140,12 @@ export const calculate = operation({
       return y === 0n ? divideByZero(Number(x)) : new Double(Number(x % y));
     }
 
+    const small = ofSmall(sign, sign === "idiv" || (sign === "/" && quotient === "integer"));
     return (first: Value, second: Value): Value => {
       if (typeof first === "number" && typeof second === "number") {
-        const sum = sign === "+" ? first + second : sign === "-" ? first - second : NaN;
-        if (Number.isSafeInteger(sum)) return sum;
+        const result = small(first, second);
+        // Of whole numbers; there is no negative zero among them.
+        if (Number.isSafeInteger(result) && Number.isInteger(first) && Number.isInteger(second)) return result + 0;
       }
       const a = known(first);
       const b = isFailure(a) ? a : known(second);

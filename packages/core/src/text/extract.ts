@@ -74,6 +74,16 @@ export const slice = operation({
   },
 });
 
+/** The last place of a unit before an offset; -1 where there is none. */
+const lastBefore = (value: string, unit: string, end: number): number => (end === 0 ? -1 : value.lastIndexOf(unit, end - 1));
+
+/** The place of the nth unit from the end. Longer texts than one unit may overlap, and are counted from the start. */
+function placeFromEnd(value: string, unit: string, n: number): number {
+  let at = value.length;
+  for (let left = n; left > 0 && at >= 0; left--) at = lastBefore(value, unit, at);
+  return at;
+}
+
 /** Takes what stands before, after or between delimiters. */
 export const segment = operation({
   id: "segment",
@@ -96,6 +106,12 @@ export const segment = operation({
       if (delimiter === "" && emptyNeedle === "between characters") return [...value].at(n > 0 ? n - 1 : n) ?? "";
       if (delimiter === "" || !fold(value).includes(fold(delimiter))) {
         return n === 1 || n === -1 ? whenAbsent(value) : "";
+      }
+      if (n < 0 && delimiter.length === 1 && letterCase === "minded") {
+        const end = n === -1 ? value.length : placeFromEnd(value, delimiter, -n - 1);
+        return end < 0
+          ? ""
+          : taken(lastBefore(value, delimiter, end) + 1, value.slice(lastBefore(value, delimiter, end) + 1, end));
       }
       if (n < 0) {
         const pieces = letterCase === "ignored" ? splitFolded(value, delimiter) : value.split(delimiter);
@@ -127,10 +143,22 @@ export const segment = operation({
     /** What stands before the nth delimiter, or after the nth from the end; which they are is told from the left. */
     function through(value: string, delimiter: string, n: number): Value {
       if (n === 0 || delimiter === "") return "";
+      if (n > 0) {
+        let at = -delimiter.length;
+        for (let left = n; left > 0; left--) {
+          at = value.indexOf(delimiter, at + delimiter.length);
+          if (at < 0) return whenAbsent(value);
+        }
+        return taken(0, value.slice(0, at));
+      }
+      if (delimiter.length === 1) {
+        const at = placeFromEnd(value, delimiter, -n);
+        return at < 0 ? whenAbsent(value) : taken(at + 1, value.slice(at + 1));
+      }
       const pieces = value.split(delimiter);
-      if (Math.abs(n) >= pieces.length) return whenAbsent(value);
-      const kept = (n > 0 ? pieces.slice(0, n) : pieces.slice(n)).join(delimiter);
-      return taken(n > 0 ? 0 : value.length - kept.length, kept);
+      if (-n >= pieces.length) return whenAbsent(value);
+      const kept = pieces.slice(n).join(delimiter);
+      return taken(value.length - kept.length, kept);
     }
 
     if (part === "through nth")

@@ -5,7 +5,7 @@ import { reverse, segment, slice } from "./extract.ts";
 import { fit } from "./fit.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
-import { charOf, codeOf, compare, distinct, measure } from "./measure-test.ts";
+import { charOf, codeOf, compare, distinct, measure, unlessSame } from "./measure-test.ts";
 import type { Answers } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Operation } from "./operation.ts";
@@ -47,6 +47,7 @@ export const operations = {
   "char-of": charOf,
   compare,
   distinct,
+  "unless-same": unlessSame,
   likeness,
   join,
   split,

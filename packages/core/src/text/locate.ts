@@ -119,7 +119,7 @@ export const test = operation({
     if (plain) return (value: string, needle: string) => given(value === needle);
 
     function stands(pattern: Pattern, value: string, budget: Budget): boolean {
-      if (where === "anywhere") return pattern.test(value, budget);
+      if (where === "anywhere" || (where === "whole" && pattern.isWhole)) return pattern.test(value, budget);
       for (let from = 0; from <= value.length;) {
         const found = pattern.find(value, from, budget);
         if (!found) return false;
@@ -222,6 +222,10 @@ export const find = operation({
             if (texts.length > listLimit) return listTooLong(texts.length);
           }
           return texts;
+        }
+        if (start === 1 && n === 1 && report !== "count") {
+          const found = pattern.offsets(value, 0, budget);
+          return found ? describe(value, found, group, side) : whenAbsent();
         }
         if (start - 1 <= countCodePoints(value)) {
           for (const found of matches(pattern, value, from, budget)) {

@@ -125,6 +125,7 @@ function compareTexts(a: string, b: string): number {
 
 /** Texts as though the shorter one were filled up with `space`, the key of one. */
 function compareShorterPadded(a: string, b: string, space: string): number {
+  if (a === b) return 0;
   const length = Math.max(a.length, b.length);
   return compareTexts(a.padEnd(length, space), b.padEnd(length, space));
 }
@@ -145,6 +146,8 @@ const relations: Readonly<Record<string, (order: number) => Value>> = {
   ">=": (order) => order >= 0,
   order: (order) => order,
 };
+
+type Order = (a: Value, b: Value) => Value;
 
 /** Compares two values; `relation` is `=`, `<>`, `<`, `<=`, `>`, `>=` or `order` (−1, 0, 1). */
 export const compare = operation({
@@ -204,6 +207,23 @@ export const compare = operation({
   },
 });
 
+/** The first value, or nothing where it is the same as the second. */
+export const unlessSame = operation({
+  id: "unless-same",
+  family: "logic",
+  summary: "gives the first value, or nothing where it is the same as the second",
+  slots: [kept(any("a")), kept(any("b"))],
+  traits: ["case", "padding", "mixed", "notANumber"],
+  prepare(answers) {
+    const order = compare.prepare({ ...answers, missing: "null", truth: "true or false" }, { relation: "order" }) as Order;
+    return (a: Value = null, b: Value = null): Value => {
+      if (a === null || b === null) return a;
+      const result = order(a, b);
+      return isFailure(result) ? result : result === 0 ? null : a;
+    };
+  },
+});
+
 /** Tells whether two values `differ` or are the `same`; two that are missing are the same. */
 export const distinct = operation({
   id: "distinct",
@@ -212,7 +232,7 @@ export const distinct = operation({
   slots: [kept(any("a")), kept(any("b")), settled("told", ["differ", "same"])],
   traits: ["case", "padding", "mixed", "notANumber", "truth"],
   prepare(answers, { told }) {
-    const order = compare.prepare({ ...answers, missing: "null" }, { relation: "order" }) as (a: Value, b: Value) => Value;
+    const order = compare.prepare({ ...answers, missing: "null" }, { relation: "order" }) as Order;
     const given = truthBy(answers.truth);
     const tell = (isSame: boolean): Value => given(isSame === (told === "same"));
     return (a: Value = null, b: Value = null): Value => {

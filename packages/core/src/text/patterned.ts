@@ -98,6 +98,7 @@ function folded(pattern: Pattern, fold: (text: string) => string): Pattern {
   const offsets: Pattern["offsets"] = (text, from, budget) => pattern.offsets(fold(text), from, budget);
   return {
     groups: pattern.groups,
+    isWhole: pattern.isWhole,
     offsets,
     test: (text, budget) => pattern.test(fold(text), budget),
     find: (text, from, budget) => {

@@ -158,6 +158,7 @@ export const substitute = operation({
     }
 
     function fill(parts: Template, match: Match): string {
+      if (parts.length === 1 && typeof parts[0] === "string") return parts[0];
       let result = "";
       for (const part of parts) result += typeof part === "string" ? part : (match[part] ?? "");
       return result;
@@ -224,10 +225,11 @@ export const substitute = operation({
       if (isFailure(parts)) return parts;
       if (parts === undefined) return value;
       if (!(start >= 1)) return new Failure("start-below-first", { start, first: 1 });
-      if (start - 1 > rulers["code point"].count(value)) return value;
+      if (start > 1 && start - 1 > rulers["code point"].count(value)) return value;
       return withinBudget(old, (budget) => {
         if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: old });
-        return byPattern(value, pattern, parts, nth, rulers["code point"].forward(value, start - 1), budget);
+        const from = start > 1 ? rulers["code point"].forward(value, start - 1) : 0;
+        return byPattern(value, pattern, parts, nth, from, budget);
       });
     };
   },

@@ -21,7 +21,7 @@ export function inRange(type: string, value: Value): Value {
   if (typeof value !== "number" && typeof value !== "bigint") return value;
   if (type === "integer" && (value > int4 || value < -int4 - 1)) return new Failure("number-out-of-range");
   if (type === "smallint" && (value > 32767 || value < -32768)) return new Failure("number-out-of-range");
-  return BigInt(value) > int8 || BigInt(value) < -int8 - 1n ? new Failure("number-out-of-range") : value;
+  return typeof value === "bigint" && (value > int8 || value < -int8 - 1n) ? new Failure("number-out-of-range") : value;
 }
 
 /** Reads the text form of a one-dimensional array; undefined when it is none. */

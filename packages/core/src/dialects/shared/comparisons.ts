@@ -37,6 +37,8 @@ export function comparisonRow(relation: string, { left, right, answers, ...row }
   return { ...common, family: "logic", summary, operation: "distinct", answers: others, fixed: { told } };
 }
 
+type OfComparison = "compare" | "distinct" | "unless-same";
+
 /** Whether a row puts two values in order, or tells them apart. */
-export const isComparison = (row: FunctionRow): row is Extract<FunctionRow, { operation: "compare" | "distinct" }> =>
-  isPure(row) && (row.operation === "compare" || row.operation === "distinct");
+export const isComparison = (row: FunctionRow): row is Extract<FunctionRow, { operation: OfComparison }> =>
+  isPure(row) && (["compare", "distinct", "unless-same"] satisfies OfComparison[] as readonly string[]).includes(row.operation);

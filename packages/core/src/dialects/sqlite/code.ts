@@ -15,7 +15,7 @@ import {
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { collationFor, collations } from "./coercions.ts";
+import { collations } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
@@ -34,8 +34,6 @@ const orders: Readonly<Record<string, Order>> = lookup(
     ]),
   ),
 );
-
-const orderOf = (types: readonly string[]): Order => orders[collationFor(types)] ?? orders.binary;
 
 const extreme = (direction: number): Code => ({
   strict: true,
@@ -202,8 +200,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   min: extreme(-1),
   max: extreme(1),
   coalesce,
-  // A function: no side takes the affinity of the other.
-  nullif: { run: ([a, b], { types }) => (a !== null && b !== null && orderOf(types)(a, b) === 0 ? null : a) },
   iif: choose,
   likelihood: { run: ([value]) => value },
   ...Object.fromEntries(

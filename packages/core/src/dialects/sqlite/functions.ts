@@ -128,7 +128,6 @@ const coded = (
     ["max", "logic", "The largest value; null if one is null.", "first any, values* any", doc],
     ["coalesce", "logic", "The first value that is not null.", "first any, values* any", doc],
     ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", doc, "none", "coalesce"],
-    ["nullif", "logic", "Null where two values are equal, otherwise the first.", "value any, other any", doc],
     ["iif", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc],
     ["if", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc, "none", "iif"],
     ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation"],
@@ -175,6 +174,17 @@ export const sqliteRows: readonly FunctionRow[] = [
     ...math,
   }),
   piRow("pi", math),
+  // A function: no side takes the affinity of the other.
+  ...Object.values(collations).map((collation): FunctionRow => ({
+    name: "nullif",
+    family: "logic",
+    summary: "Null where two values are equal, otherwise the first.",
+    parameters: params("value any > a, other any > b"),
+    result: "none",
+    operation: "unless-same",
+    answers: { ...collation, mixed: "by kind", notANumber: "there is none" },
+    evidence: doc,
+  })),
   ...signedRows({ sign: "sign" }, { type: "numeral", result: "none", answers: signs, evidence: doc }),
   ...signedRows({ "-": "opposite" }, { type: "number", result: "none", answers: signs, evidence: operatorDoc }),
   ...roundRows(

@@ -22,8 +22,18 @@ export const itemsOf = (value: Value): readonly Value[] =>
 
 /** The value that is this sequence of items; sequences within are opened. */
 export function sequenceOf(items: readonly Value[]): Value {
-  const flat = items.flatMap((item) => (item === null ? [] : Array.isArray(item) ? (item as readonly Value[]) : [item]));
-  return flat.find(isFailure) ?? (flat.length === 0 ? null : flat.length === 1 ? flat[0] : flat);
+  const flat: Value[] = [];
+  let failure: Failure | undefined;
+  const take = (item: Value): void => {
+    if (item instanceof Failure) failure ??= item;
+    flat.push(item);
+  };
+  for (const item of items) {
+    if (typeof item !== "object") flat.push(item);
+    else if (Array.isArray(item)) (item as readonly Value[]).forEach(take);
+    else if (item !== null) take(item);
+  }
+  return failure ?? (flat.length === 0 ? null : flat.length === 1 ? flat[0] : flat);
 }
 
 /** The atomic items (F&O 3.1, 2.4): arrays are opened, functions and maps have none. */
