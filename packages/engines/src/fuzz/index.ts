@@ -1,4 +1,4 @@
-import { compile, isFailure, limitCodes, message, sampleOf } from "indigo-quill";
+import { type Value, compile, isFailure, limitCodes, message, sampleOf } from "indigo-quill";
 import { type Dialect, isPure } from "indigo-quill/dialects";
 import { sameTree } from "indigo-quill/syntax";
 import { type Cell, type Column, type Connection, EngineLost, type Outcome, type Query } from "../connection.ts";
@@ -196,6 +196,13 @@ export function selfCheck(dialect: Dialect, { count: wanted, seed, most = 20 }: 
   return { cases: wanted, faults };
 }
 
+/** A value in a line; a failure with its place. */
+function toldText(dialect: Dialect, value: Value): string {
+  if (isFailure(value)) return `error ${value.code} at ${value.range?.start} to ${value.range?.end}`;
+  const plain: unknown = dialect.plain(value);
+  return JSON.stringify(plain, (_key, part: unknown) => (typeof part === "bigint" ? String(part) : part)) ?? String(plain);
+}
+
 function faultOf(dialect: Dialect, expression: string, row: FuzzRow, next: () => number): string | undefined {
   try {
     const sample = { ...sampleOf([row]), rows: 1 };
@@ -208,6 +215,9 @@ function faultOf(dialect: Dialect, expression: string, row: FuzzRow, next: () =>
     const [value] = program.run(sample);
     if (isFailure(value) && /undefined|\[object/.test(message(value))) return `a sentence says "${message(value)}"`;
     program.trace(sample, 0);
+    const watched = program.runRow(sample, 0);
+    if (toldText(dialect, value) !== toldText(dialect, watched))
+      return `it gives ${toldText(dialect, value)}, and step by step ${toldText(dialect, watched)}`;
     if (program.ok) stepsAgain(program, sample, next);
     if (dialect.parse(expression).diagnostics.some(({ severity }) => severity === "error")) return undefined;
     for (const width of [undefined, 30]) {
