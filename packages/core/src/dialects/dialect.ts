@@ -129,8 +129,11 @@ export interface TypeRules {
   readonly rows?: RowRules;
   /** Makes a list of the given form from values. */
   list(form: Exclude<ListExpression["form"], "row">, values: readonly Value[]): Value;
-  /** A check or a last change for the values of a type (the range of an integer, say); undefined when there is none. */
-  fits?(type: string): ((value: Value) => Value) | undefined;
+  /**
+   * A check or a last change for the values of a type (the range of an integer, say); undefined when there is none, as for the
+   * size of what is a part of a text.
+   */
+  fits?(type: string, isPart?: boolean): ((value: Value) => Value) | undefined;
   /** The predicate of a filter on an item at a 1-based position. */
   filter?(predicate: Value, position: number): boolean | Failure;
   /** The items of a value, for bindings and filters. */

@@ -540,8 +540,9 @@ export class Binder {
 
   /** Checks the range of a result where the dialect's types have one. */
   #fitted(bound: Bound): Bound {
-    const fits = this.dialect.types.fits?.(bound.type);
-    if (!fits || (bound.kind === "operation" && operationOf(bound.operation).result === "small")) return bound;
+    const size = bound.kind === "operation" ? operationOf(bound.operation).result : undefined;
+    const fits = size === "small" ? undefined : this.dialect.types.fits?.(bound.type, size === "part");
+    if (!fits) return bound;
     return {
       kind: "convert",
       inner: bound,

@@ -52,6 +52,8 @@ export interface Pattern {
   find(text: string, from: number, budget: Budget): Match | undefined;
   /** UTF-16 offsets of the same match and its groups, start and end of each (−1 where unset). */
   offsets(text: string, from: number, budget: Budget): readonly number[] | undefined;
+  /** Every match replaced by a text, where the host can; left out for patterns that fit empty text, undefined for long texts. */
+  readonly replaceAll?: (text: string, put: string) => string | undefined;
   /** Why a text that fits is an error. */
   readonly refusal?: PatternError;
   /** Whether there is a match anywhere. */
@@ -145,7 +147,7 @@ function finders(
   ignoreCase: boolean,
   rule: Rule,
   careful: OffsetFinder,
-): Pick<Pattern, "find" | "offsets"> {
+): Pick<Pattern, "find" | "offsets" | "replaceAll"> {
   const carefully: Pattern["find"] = (text, from, budget) => {
     const found = careful(text, from, budget);
     return found && asMatch(text, found);
@@ -161,6 +163,10 @@ function finders(
     return by.exec(text) ?? undefined;
   };
   return {
+    // Without assertions about what stands around, what fits nothing fits empty text.
+    ...(!new RegExp(plan.source, plan.flags).test("") && {
+      replaceAll: (text, put) => (text.length > longest ? undefined : text.replace(engine, put.replaceAll("$", "$$$$"))),
+    }),
     find: (text, from, budget) => (text.length > longest ? carefully(text, from, budget) : exec(engine, text, from)),
     offsets(text, from, budget) {
       if (text.length > longest) return careful(text, from, budget);

@@ -5,6 +5,7 @@ import { taken } from "./taken.ts";
 /** Takes a part of a text by position. */
 export const slice = operation({
   id: "slice",
+  result: "part",
   family: "extract",
   summary: "takes a part of a text by position",
   slots: [text("text"), number("start"), optional(number("length"))],
@@ -87,6 +88,7 @@ function placeFromEnd(value: string, unit: string, n: number): number {
 /** Takes what stands before, after or between delimiters. */
 export const segment = operation({
   id: "segment",
+  result: "part",
   family: "extract",
   summary: "takes what stands before, after or between delimiters",
   slots: [text("text"), text("delimiter"), optional(number("n"))],

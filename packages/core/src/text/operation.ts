@@ -48,8 +48,8 @@ export interface Operation<T extends TraitId = TraitId> {
   readonly summary: string;
   readonly slots: readonly Slot[];
   readonly traits: readonly T[];
-  /** `small`: a number in the range of a text's length, which every integer type holds. */
-  readonly result?: "small";
+  /** `small`: a number in the range of a text's length, which every integer type holds; `part`: never longer than its text. */
+  readonly result?: "small" | "part";
   /** `fixed` holds the slots whose value the function row sets once for all. */
   prepare(answers: Answers<T>, fixed: Readonly<Record<string, Value>>): Kernel;
   /** What the value in the first slot comes to by itself, so that the second is not evaluated; undefined where that counts. */

@@ -172,6 +172,17 @@ export const substitute = operation({
       from: number,
       budget: Budget,
     ): string | Failure {
+      const put = parts.length === 0 ? "" : parts[0];
+      if (
+        which === 0 &&
+        from === 0 &&
+        parts.length < 2 &&
+        typeof put === "string" &&
+        value.length * (put.length + 1) <= textLimit
+      ) {
+        const replaced = pattern.replaceAll?.(value, put);
+        if (replaced !== undefined) return replaced;
+      }
       let match = pattern.find(value, from, budget);
       if (!match || (emptyMatch === "ends" && match[0] === "")) return value;
       if (which === 1) return spliced(value, match.index, match.index + match[0].length, fill(parts, match));

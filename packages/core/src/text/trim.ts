@@ -13,6 +13,7 @@ const defaults: Readonly<Record<AnswerOf<"characters">, string>> = {
 /** Removes characters at the ends, and collapses or removes them within. */
 export const trim = operation({
   id: "trim",
+  result: "part",
   family: "trim",
   summary: "removes spaces or other characters at the ends, and perhaps within",
   slots: [text("text"), optional(text("characters"))],

@@ -377,7 +377,7 @@ const literals: Readonly<Record<string, (text: string) => string | undefined>> =
 /** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
 const packet = 16 * 1024 * 1024;
 
-function fits(type: string): ((value: Value) => Value) | undefined {
+function fits(type: string, isPart = false): ((value: Value) => Value) | undefined {
   const decimals = /^double (\d+)$/.exec(type)?.[1];
   if (decimals !== undefined) {
     const plain = fits("double")!;
@@ -397,7 +397,7 @@ function fits(type: string): ((value: Value) => Value) | undefined {
     case "double":
       return (value) => (value instanceof Double && !Number.isFinite(value.value) ? tooLarge() : value);
     case "text":
-      return (value) => (typeof value === "string" && value.length > packet ? null : value);
+      return isPart ? undefined : (value) => (typeof value === "string" && value.length > packet ? null : value);
     case "binary":
     case "hextext":
       return (value) => (typeof value === "string" ? new Bytes(bytesOfLatin(value)) : value);
