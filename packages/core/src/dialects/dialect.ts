@@ -95,6 +95,11 @@ export interface TypeRules {
   readColumn?(type: string, value: Value): Value;
   /** How `from` becomes the parameter type `to`; undefined when it cannot. */
   conversion(from: string, to: string): Conversion | undefined;
+  /**
+   * A type of values that others may turn out to be on a row, where something of it is among what they are made of: overloads
+   * for it are then chosen on the row.
+   */
+  readonly onRow?: { readonly type: string; isOpen(type: string): boolean; holds(value: Value): boolean };
   /** Added to the cost of an overload for these argument types; left out where the conversions alone decide. */
   preference?(row: FunctionRow, types: readonly string[]): number;
   /** Why the row that fits best is still not what a call with these types means; undefined where it is. */

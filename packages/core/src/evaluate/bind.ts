@@ -124,6 +124,14 @@ const dependsOnRow: (bound: Bound) => boolean = once(
     bound.kind === "column" || bound.kind === "variable" || bound.source.kind === "query" || partsOf(bound).some(dependsOnRow),
 );
 
+/** Whether what a part gives may be of a type: where it has it, or hands on what does. */
+const mayBeOf = (type: string, bound: Bound): boolean =>
+  bound.type === type ||
+  ((bound.kind === "code" ||
+    bound.kind === "convert" ||
+    (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation))) &&
+    partsOf(bound).some((part) => mayBeOf(type, part)));
+
 /** A row that takes the types of a call, with the conversion of each argument. */
 interface Fit {
   readonly row: FunctionRow;
@@ -442,6 +450,38 @@ export class Binder {
     if (broken) return broken;
     if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.endsWith("[]"))) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
+    const bound = this.#resolved(node, sized, args, types);
+    return this.#choosing(node, sized, args, types, bound) ?? bound;
+  }
+
+  /** A call whose overload is chosen on the row: by what the arguments turn out to be that may be of another type than they have. */
+  #choosing(
+    node: Call,
+    sized: readonly FunctionRow[],
+    args: readonly Bound[],
+    types: readonly string[],
+    usual: Bound,
+  ): Bound | undefined {
+    const { onRow } = this.dialect.types;
+    if (!onRow || isBroken(usual)) return undefined;
+    const isOpen = (arg: Bound) => onRow.isOpen(arg.type) && mayBeOf(onRow.type, arg);
+    const open = args.filter(isOpen);
+    if (open.length === 0) return undefined;
+    const others = args.map((arg) => (isOpen(arg) ? onRow.type : arg.type));
+    const chosen = (of: readonly string[]) => this.#fitting(`${node.notation} ${node.name} `, sized, of).at(0)?.row;
+    if (chosen(others) === undefined || chosen(others) === chosen(types)) return undefined;
+    for (const arg of open) shared.add(arg);
+    // What is to be said of the call has been said.
+    const said = this.diagnostics.length;
+    const other = this.#resolved(node, sized, args, others);
+    this.diagnostics.length = said;
+    return this.#code(node, usual.type, [usual, other, ...open], ([first, second, ...cells]) => (row) => {
+      return cells.every((cell) => onRow.holds(cell(row))) ? second(row) : first(row);
+    });
+  }
+
+  /** A call as the overload that fits arguments of these types best. */
+  #resolved(node: Call, sized: readonly FunctionRow[], args: readonly Bound[], types: readonly string[]): Bound {
     const within = this.#within.get(node);
     const apt = within?.type === undefined ? sized : sized.filter((row) => parameterAt(row, 0).type === within.type);
     const fitting = this.#fitting(`${node.notation} ${node.name} ${within?.type ?? ""}`, apt, types, within?.types);

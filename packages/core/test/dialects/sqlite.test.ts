@@ -664,6 +664,22 @@ const recorded: readonly ExpressionCase[] = [
   ["sign('12x')", null],
   ["trunc('2.5')", 2],
   ["-(-9223372036854775807 - 1)", 9223372036854776000],
+  ["length(case 1 when 1 then cast('🂡b' as blob) end)", 5],
+  ["substr(case 1 when 1 then cast('🂡b' as blob) end, 1, 1)", "�"],
+  ["length(coalesce(null, x'f09f82a1'))", 4],
+  ["length(max(x'f09f82a1', x'00'))", 4],
+  ["length(iif(1, x'f09f82a1', 'a'))", 4],
+  ["instr(iif(1, x'f09f82a1', 'a'), x'9f')", 2],
+  ["substr(iif(1, x'f09f82a1', 'a'), 2, 1)", "�"],
+  ["length(iif(0, x'f09f82a1', '🂡'))", 1],
+  ["length(iif(1, x'f09f82a1', 1) collate nocase)", 4],
+  ["length(nullif(x'f09f82a1', 'a'))", 4],
+  ["length(+iif(1, x'f09f82a1', 'a'))", 4],
+  ["length(max(coalesce(null, x'f09f82a1'), x'00'))", 4],
+  ["substr(coalesce(null, x'f09f82a1'), -2)", "��"],
+  ["instr(coalesce(null, x'f09f82a1'), iif(1, x'82', 'a'))", 3],
+  ["instr(coalesce(null, x'f09f82a1'), iif(0, x'82', 'a'))", 0],
+  ["length(case when 1 then null else x'00' end)", null],
 ];
 
 describe("SQLite: recorded", () => testCases(sqlite(), recorded));

@@ -102,6 +102,7 @@ export const typeRules = (collation: string): TypeRules => ({
     if (affinity === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
     return affinity === "real" ? toDouble(value) : typeof value === "bigint" ? toInteger(value) : Number(value);
   },
+  onRow: { type: "blob", isOpen: (type) => affinityOf(type) === "none", holds: (value) => value instanceof Bytes },
   conversion(from, to) {
     if (to === "blob") return affinityOf(from) === "blob" ? { cost: -1 } : undefined;
     return parameters[to] ?? (to.includes("_") ? comparisonSide(from, to) : always);
