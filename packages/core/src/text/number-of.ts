@@ -100,15 +100,16 @@ function reader({ numberKind, reads, blanks, plusSign, exponent, fractionRead, s
   const power = exponent === "read" && !isWhole ? `(?:e[+-]?${fraction})?` : "";
   const number = isWhole ? count : `(?:${count}(?:\\.(?:${fraction})?)?|\\.${fraction})${power}`;
   const found = new RegExp(`^${blank[blanks]}(${sign}${number})${reads === "all of it" ? `${blank[blanks]}$` : ""}`, "i");
-  const based = bases === "ten" ? undefined : new RegExp(`^${ofBase[bases]}$`, "i");
+  const after = bases === "two and sixteen" ? "" : blank[blanks];
+  const based = bases === "ten" ? undefined : new RegExp(`^${blank[blanks]}${ofBase[bases]}${after}$`, "i");
   const trimmed = trimmedBy[blanks];
   const mark = { none: "", underscores: "_", commas: "," }[separators];
   return (text) => {
     const [, digits] = found.exec(text) ?? [];
     if (digits !== undefined) return mark !== "" && digits.includes(mark) ? digits.replaceAll(mark, "") : digits;
-    const inner = trimmed(text);
-    const [, minus, other] = based?.exec(inner) ?? [];
+    const [, minus, other] = based?.exec(text) ?? [];
     if (other !== undefined) return BigInt(other.replaceAll("_", "").toLowerCase()) * (minus === "-" ? -1n : 1n);
+    const inner = trimmed(text);
     if (own.numberWords === "read" && words.test(inner)) {
       const [, before, infinity] = words.exec(inner)!;
       return new Double(infinity ? (before === "-" ? -Infinity : Infinity) : NaN);

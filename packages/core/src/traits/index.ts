@@ -427,7 +427,7 @@ export const traits = {
   bases: trait("In which bases may a number be written besides ten?", {
     ten: "In no other.",
     sixteen: "0x10 is 16.",
-    "two and sixteen": "0x10 is 16, 0b10 is 2, without a sign.",
+    "two and sixteen": "0x10 is 16, 0b10 is 2, without a sign before it or white space after it.",
     "two, eight and sixteen": "0x10 is 16, 0o10 is 8, 0b10 is 2.",
   }),
   bytesRead: trait("Are bytes read as a number?", {

@@ -1370,6 +1370,10 @@ const recorded: readonly ExpressionCase[] = [
   ["7::tinyint << 4", 112],
   ["-1::smallint >> 20", 0],
   ["bit_count(-1::hugeint)", -128],
+  ["'0x1F '::int", error],
+  ["' 0x1F'::int", 31],
+  ["'0b11 '::hugeint", error],
+  ["'1e2 '::int", 100],
 ];
 
 describe("DuckDB: recorded", () => testCases(duckdb(), recorded));
