@@ -25,6 +25,7 @@ function eachWhereNeeded(map: (char: string) => string, host: "toUpperCase" | "t
     if (!/[^\0-\x7f]/.test(value)) return value[host]();
     // A sigma at the end of a word depends on what stands before it.
     others ??= new RegExp(`[${charsWhere((char) => char === "Σ" || map(char) !== char[host]())}]`, "gu");
+    if (value.search(others) < 0) return value[host]();
     let [result, kept] = ["", 0];
     for (const { 0: char, index } of value.matchAll(others)) {
       tick(64);
