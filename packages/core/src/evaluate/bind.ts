@@ -132,6 +132,10 @@ const mayBeOf = (type: string, bound: Bound): boolean =>
     (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation))) &&
     partsOf(bound).some((part) => mayBeOf(type, part)));
 
+/** Whether what a part gives depends on a variable. */
+const dependsOn = (bound: Bound, variable: Variable): boolean =>
+  bound.kind === "variable" ? bound.variable === variable : partsOf(bound).some((part) => dependsOn(part, variable));
+
 /** A row that takes the types of a call, with the conversion of each argument. */
 interface Fit {
   readonly row: FunctionRow;
@@ -859,13 +863,17 @@ export class Binder {
     const base = this.bind(node.base);
     return this.#declare([".", "position()", "last()"], "any", ([item, position, last]) => {
       const predicate = this.bind(node.predicate);
+      // `[last() - 1]` is the same for every item.
+      const isAlike = !dependsOn(predicate, item) && !dependsOn(predicate, position);
       return this.#code(node, "any", [base, predicate], ([from, inner]) => (row) => {
         const value = from(row);
         if (isFailure(value)) return value;
         const items = this.dialect.types.items!(value);
         const kept: Value[] = [];
+        let answer: Value = null;
         for (let i = 0; i < items.length; i++) {
-          const answer = this.spend(1) ?? within([item, position, last], [items[i], i + 1, items.length], () => inner(row));
+          if (i === 0 || !isAlike)
+            answer = this.spend(1) ?? within([item, position, last], [items[i], i + 1, items.length], () => inner(row));
           const keep = isFailure(answer) ? answer : this.dialect.types.filter!(answer, i + 1);
           if (typeof keep !== "boolean") return keep;
           if (keep) kept.push(items[i]);
@@ -920,10 +928,13 @@ function isWrittenAs(row: FunctionRow, { name, notation }: Call): boolean {
 
 /** Runs `body` with the variables set, and sets them back; so a function may be called within itself. */
 function within(variables: readonly Variable[], values: readonly Value[], body: () => Value): Value {
-  const before = variables.map((variable) => variable.value);
-  variables.forEach((variable, i) => (variable.value = values[i]));
+  const before: Value[] = [];
+  for (let i = 0; i < variables.length; i++) {
+    before.push(variables[i].value);
+    variables[i].value = values[i];
+  }
   const result = body();
-  variables.forEach((variable, i) => (variable.value = before[i]));
+  for (let i = 0; i < variables.length; i++) variables[i].value = before[i];
   return result;
 }
 

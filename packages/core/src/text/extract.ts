@@ -1,4 +1,4 @@
-import { Failure, type Value, forward, rulers, reversed } from "../values/index.ts";
+import { Failure, type Value, backward, forward, rulers, reversed } from "../values/index.ts";
 import { type SlotNumber, number, operation, optional, text, wholeBy } from "./operation.ts";
 import { taken } from "./taken.ts";
 
@@ -56,7 +56,12 @@ export const slice = operation({
       return taken(from, value.slice(from, to));
     }
 
+    const isFromEnd = byCodePoint && (answers.startBelow === "from the end" || answers.startBelow === "from the end, within");
     return (value: string, start: SlotNumber, length: SlotNumber = Infinity): Value => {
+      if (isFromEnd && start < 0 && length === Infinity && Number.isInteger(start)) {
+        const offset = backward(value, value.length, -Number(start));
+        return taken(offset, value.slice(offset));
+      }
       const begin = Number(start) - first;
       if (
         byCodePoint &&

@@ -201,7 +201,7 @@ export const find = operation({
       givenGroup?: SlotNumber,
       givenSide: SlotNumber = 0,
     ): Value => {
-      const [start, n, side] = [givenStart, givenN, givenSide].map(Number);
+      const [start, n, side] = [Number(givenStart), Number(givenN), Number(givenSide)];
       const group = givenGroup === undefined ? undefined : Math.trunc(Number(givenGroup));
       const pattern = read(needle, flags);
       if (isFailure(pattern)) return pattern;
@@ -222,6 +222,10 @@ export const find = operation({
             if (texts.length > listLimit) return listTooLong(texts.length);
           }
           return texts;
+        }
+        if (start === 1 && n === 1 && report === "text" && (group ?? (grouping === "first group" ? pattern.groups : 0)) === 0) {
+          const match = pattern.find(value, 0, budget);
+          return match ? taken(match.index, match[0]) : whenAbsent();
         }
         if (start === 1 && n === 1 && report !== "count") {
           const found = pattern.offsets(value, 0, budget);

@@ -123,6 +123,9 @@ function compareTexts(a: string, b: string): number {
   return a.length < b.length ? -1 : 1;
 }
 
+/** Whether a text begins with a letter or digit of ASCII, which stand after a space in every collation. */
+const beginsAfterSpace = (text: string): boolean => /^[0-9A-Za-z]/.test(text);
+
 /** Texts as though the shorter one were filled up with `space`, the key of one. */
 function compareShorterPadded(a: string, b: string, space: string): number {
   if (a === b) return 0;
@@ -168,7 +171,10 @@ export const compare = operation({
     const orderTexts: (a: string, b: string) => number = {
       counted: (a: string, b: string) => compareTexts(key(a), key(b)),
       stripped: (a: string, b: string) => compareTexts(withoutEnd(key(a)), withoutEnd(key(b))),
-      padded: (a: string, b: string) => compareShorterPadded(key(a), key(b), space),
+      padded: (a: string, b: string) => {
+        if (b === "" && beginsAfterSpace(a)) return 1;
+        return a === "" && beginsAfterSpace(b) ? -1 : compareShorterPadded(key(a), key(b), space);
+      },
     }[padding];
 
     /** Lists item by item, a missing item after all others, then by length. */

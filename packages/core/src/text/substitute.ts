@@ -45,6 +45,19 @@ function spliced(value: string, start: number, end: number, replacement: string)
   return length > textLimit ? tooLong(length) : value.slice(0, start) + replacement + value.slice(end);
 }
 
+/** UTF-16 units up to which a text is made without looking at the clock. */
+const shortText = 1 << 16;
+
+/** Every occurrence replaced, in a text of which not much can become; `first` is the offset of the first one. */
+function everywhere(value: string, old: string, replacement: string, first: number): string {
+  let [result, kept] = ["", 0];
+  for (let at = first; at >= 0; at = value.indexOf(old, kept)) {
+    result += value.slice(kept, at) + replacement;
+    kept = at + old.length;
+  }
+  return result + value.slice(kept);
+}
+
 /** A replacement text with its references to groups read: texts and group numbers in turn. */
 type Template = readonly (string | number)[];
 
@@ -125,6 +138,7 @@ export const substitute = operation({
       let at = old === "" ? -1 : value.indexOf(old);
       if (at < 0) return value;
       if (which === 1) return spliced(value, at, at + old.length, replacement);
+      if (which === 0 && value.length * (replacement.length + 1) <= shortText) return everywhere(value, old, replacement, at);
       const result = new GrowingText();
       let kept = 0;
       for (let seen = 1; at >= 0 && !result.isTooLong; seen++) {
