@@ -1,5 +1,5 @@
 import { type Dialect, type Statements, isUnsteadyCall } from "../dialects/dialect.ts";
-import { partsOf } from "../evaluate/bind.ts";
+import { partsOf } from "../evaluate/bound.ts";
 import type { Bound, Program } from "../evaluate/index.ts";
 import { walk } from "../syntax/index.ts";
 import { countBytes, countCodePoints } from "../values/units.ts";

@@ -1,7 +1,7 @@
 import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
 import type { Cell, Code, CodeContext, Conversion, Dialect, Variable } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure, parameterAt } from "../dialects/row.ts";
-import { type Own, type Step, type Work, partsOfWork, worked } from "../dialects/step.ts";
+import type { Step } from "../dialects/step.ts";
 import {
   type Binding,
   type Call,
@@ -16,13 +16,17 @@ import {
   ungrouped,
   walk,
 } from "../syntax/index.ts";
-import { type OperationId, decisiveOf, operationOf, truthBy } from "../text/index.ts";
-import { Failure, FunctionItem, type TextRange, type Value, isFailure, sameRange, limitCodes } from "../values/index.ts";
+import { decisiveOf, operationOf, truthBy } from "../text/index.ts";
+import { Failure, FunctionItem, type Value, isFailure, sameRange, limitCodes } from "../values/index.ts";
+import { type Bound, type BoundOperation, dependsOn, dependsOnRow, isBroken, mayBeOf, partsOf, settle, share } from "./bound.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
+import { filterCell, loopCell, within } from "./control.ts";
+import { castBound, convertBound } from "./conversions.ts";
 import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
+import { Overloads, isOfOneType, isWrittenAs } from "./overloads.ts";
 import { withoutRows } from "./rows.ts";
-import { boundOperation, boundStep, rowsByName, withDefaults } from "./slots.ts";
+import { boundOperation, rowsByName, withDefaults } from "./slots.ts";
 
 /** Problems of a constant that matter only where it is looked at. */
 const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
@@ -37,112 +41,6 @@ const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
 /** Calls of function items that may be under way at once. */
 const callDepth = 200;
 
-/** A sub-expression with its names and types resolved. */
-export type Bound = {
-  readonly source: Expression;
-  readonly type: string;
-  /** What a comparison of rows, or with a query, comes to in single values. */
-  readonly plain?: Expression;
-} & (
-  | {
-      readonly kind: "constant";
-      readonly value: Value;
-      /** What it was made by, which is carried out again only where someone watches. */
-      readonly by?: Bound;
-      /** The arguments of a call that is null whatever they are. */
-      readonly dropped?: readonly Bound[];
-    }
-  | { readonly kind: "column"; readonly column: number }
-  | { readonly kind: "variable"; readonly variable: Variable }
-  | BoundOperation
-  | {
-      /** Code of the dialect or of the language itself; `emit` makes its cell from its children's. */
-      readonly kind: "code";
-      readonly children: readonly Bound[];
-      readonly emit: (cells: readonly Cell[]) => Cell;
-    }
-  | {
-      /** What a dialect does to a value by itself. */
-      readonly kind: "convert";
-      readonly inner: Bound;
-      readonly convert: Own;
-      readonly implicit?: true;
-    }
-);
-
-/** An operation that is carried out; `inputs` has one entry for each slot, a list for a slot of many. */
-export interface BoundOperation {
-  readonly kind: "operation";
-  /** The function that is called; left out for conversions. */
-  readonly row?: FunctionRow;
-  /** Done without being written: a conversion of what `source` is, or on the way to it. */
-  readonly implicit?: true;
-  readonly operation: OperationId;
-  readonly answers: Readonly<Record<string, string>>;
-  readonly fixed: Readonly<Record<string, Value>>;
-  readonly inputs: readonly (Bound | readonly Bound[] | undefined)[];
-}
-
-/** What a sub-expression is made of. */
-export function partsOf(bound: Bound): readonly Bound[] {
-  switch (bound.kind) {
-    case "constant":
-      return bound.dropped ?? [];
-    case "convert":
-      return [bound.inner];
-    case "code":
-      return bound.children;
-    case "operation":
-      return bound.inputs.flat().filter((input) => input !== undefined);
-  }
-  return [];
-}
-
-/** What a value was before it was converted without being asked. */
-export function unconverted(bound: Bound): Bound {
-  if (bound.kind === "convert" && bound.implicit) return unconverted(bound.inner);
-  return bound.kind === "operation" && bound.implicit ? unconverted(bound.inputs[0] as Bound) : bound;
-}
-
-/** Sub-expressions that stand in more than one place: `x between a and b` compares x twice. */
-const shared = new WeakSet<Bound>();
-export const isShared = (bound: Bound): boolean => shared.has(bound);
-
-/** A question about a sub-expression that is asked once of each, however many places it stands in. */
-export function once<T>(ask: (bound: Bound) => T): (bound: Bound) => T {
-  const known = new WeakMap<Bound, { readonly answer: T }>();
-  return (bound) => {
-    const found = known.get(bound) ?? { answer: ask(bound) };
-    known.set(bound, found);
-    return found.answer;
-  };
-}
-
-/** Whether a part is worked out row by row, as queries are, too. */
-const dependsOnRow: (bound: Bound) => boolean = once(
-  (bound) =>
-    bound.kind === "column" || bound.kind === "variable" || bound.source.kind === "query" || partsOf(bound).some(dependsOnRow),
-);
-
-/** Whether what a part gives may be of a type: where it has it, or hands on what does. */
-const mayBeOf = (type: string, bound: Bound): boolean =>
-  bound.type === type ||
-  ((bound.kind === "code" ||
-    bound.kind === "convert" ||
-    (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation))) &&
-    partsOf(bound).some((part) => mayBeOf(type, part)));
-
-/** Whether what a part gives depends on a variable. */
-const dependsOn = (bound: Bound, variable: Variable): boolean =>
-  bound.kind === "variable" ? bound.variable === variable : partsOf(bound).some((part) => dependsOn(part, variable));
-
-/** A row that takes the types of a call, with the conversion of each argument. */
-interface Fit {
-  readonly row: FunctionRow;
-  readonly conversions: readonly Conversion[];
-  readonly cost: number;
-}
-
 /** A column of a sample as the binder sees it. */
 export interface BindColumn {
   readonly name: string;
@@ -156,6 +54,7 @@ export class Binder {
   readonly diagnostics: Diagnostic[] = [];
   readonly #scope: Variable[] = [];
   readonly #rows: ReadonlyMap<string, readonly FunctionRow[]>;
+  readonly #overloads: Overloads;
 
   constructor(
     readonly dialect: Dialect,
@@ -165,6 +64,7 @@ export class Binder {
     readonly source: string,
   ) {
     this.#rows = rowsByName(dialect);
+    this.#overloads = new Overloads(dialect.types);
   }
 
   /** Binds the whole of a tree: beside an aggregate, columns stand only within one in some dialects. */
@@ -201,7 +101,7 @@ export class Binder {
     // It is evaluated where it stands, and before the whole.
     if (this.#scope.length === 0 && this.dialect.types.rows?.eager) {
       this.#queries.push(bound);
-      shared.add(bound);
+      share(bound);
     }
     return bound;
   }
@@ -221,7 +121,7 @@ export class Binder {
     const isPlace = this.#scope.length > 0 || this.#inArray || node.kind === "literal";
     const known = isPlace ? undefined : this.#known.get(node);
     if (known) {
-      if (known.kind !== "column" && known.kind !== "constant") shared.add(known);
+      if (known.kind !== "column" && known.kind !== "constant") share(known);
       return known;
     }
     const bound = this.#bound(node);
@@ -472,9 +372,9 @@ export class Binder {
     const open = args.filter(isOpen);
     if (open.length === 0) return undefined;
     const others = args.map((arg) => (isOpen(arg) ? onRow.type : arg.type));
-    const chosen = (of: readonly string[]) => this.#fitting(`${node.notation} ${node.name} `, sized, of).at(0)?.row;
+    const chosen = (of: readonly string[]) => this.#overloads.fitting(`${node.notation} ${node.name} `, sized, of).at(0)?.row;
     if (chosen(others) === undefined || chosen(others) === chosen(types)) return undefined;
-    for (const arg of open) shared.add(arg);
+    for (const arg of open) share(arg);
     // What is to be said of the call has been said.
     const said = this.diagnostics.length;
     const other = this.#resolved(node, sized, args, others);
@@ -488,7 +388,7 @@ export class Binder {
   #resolved(node: Call, sized: readonly FunctionRow[], args: readonly Bound[], types: readonly string[]): Bound {
     const within = this.#within.get(node);
     const apt = within?.type === undefined ? sized : sized.filter((row) => parameterAt(row, 0).type === within.type);
-    const fitting = this.#fitting(`${node.notation} ${node.name} ${within?.type ?? ""}`, apt, types, within?.types);
+    const fitting = this.#overloads.fitting(`${node.notation} ${node.name} ${within?.type ?? ""}`, apt, types, within?.types);
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect, this.source));
     const [{ row, conversions, cost }] = fitting;
     const next = fitting.at(1);
@@ -599,29 +499,6 @@ export class Binder {
 
   rowsNamed(name: string): readonly FunctionRow[] {
     return this.#rows.get(this.dialect.functionCase === "ignored" ? name.toLowerCase() : name) ?? [];
-  }
-
-  readonly #fits = new Map<string, readonly Fit[]>();
-
-  /**
-   * The rows of a name whose parameters take the types, best first, preferred by the types of all that they are compared
-   * with; remembered, since a long list asks the same again.
-   */
-  #fitting(name: string, rows: readonly FunctionRow[], types: readonly string[], together = types): readonly Fit[] {
-    const key = `${name} ${types.join()} ${together.join()}`;
-    const known = this.#fits.get(key);
-    if (known) return known;
-    const found = rows
-      .flatMap((row): Fit[] => {
-        const conversions = types.map((type, i) => this.dialect.types.conversion(type, parameterAt(row, i).type));
-        if (conversions.some((c) => c === undefined)) return [];
-        const all = conversions as readonly Conversion[];
-        const preferred = this.dialect.types.preference?.(row, together) ?? 0;
-        return [{ row, conversions: all, cost: all.reduce((sum, { cost }) => sum + cost, preferred) }];
-      })
-      .sort((a, b) => a.cost - b.cost);
-    this.#fits.set(key, found);
-    return found;
   }
 
   #coded(node: Call, row: FunctionRow, code: Code, args: readonly Bound[], converted: readonly Bound[], type: string): Bound {
@@ -793,44 +670,17 @@ export class Binder {
       ([variable, position, last]) => {
         const body = this.bind(node.body);
         return this.#code(node, node.form === "let" ? body.type : "any", [source, body], ([from, inner]) =>
-          this.#loop(node.form, variable, position, last, from, inner),
+          loopCell(
+            node.form,
+            position && last ? [variable, position, last] : [variable],
+            from,
+            inner,
+            this.dialect.types,
+            this.spend,
+          ),
         );
       },
     );
-  }
-
-  #loop(
-    form: Binding["form"],
-    variable: Variable,
-    position: Variable | undefined,
-    last: Variable | undefined,
-    from: Cell,
-    inner: Cell,
-  ): Cell {
-    const { types } = this.dialect;
-    const isTrue = worked(types.conversion("any", "condition")?.convert);
-    return (row) => {
-      const value = from(row);
-      if (isFailure(value)) return value;
-      if (form === "let") return within([variable], [value], () => inner(row));
-      const results: Value[] = [];
-      const items = types.items!(value);
-      for (let i = 0; i < items.length; i++) {
-        const spent = this.spend(1);
-        if (spent) return spent;
-        const result = within(position && last ? [variable, position, last] : [variable], [items[i], i + 1, items.length], () =>
-          inner(row),
-        );
-        if (isFailure(result)) return result;
-        if (form === "for" || form === "each") results.push(result);
-        else {
-          const truth = isTrue(result);
-          if (isFailure(truth)) return truth;
-          if ((truth === true) === (form === "some")) return form === "some";
-        }
-      }
-      return form === "for" || form === "each" ? types.sequence!(results) : form === "every";
-    };
   }
 
   #lambda(node: Lambda): Bound {
@@ -865,21 +715,9 @@ export class Binder {
       const predicate = this.bind(node.predicate);
       // `[last() - 1]` is the same for every item.
       const isAlike = !dependsOn(predicate, item) && !dependsOn(predicate, position);
-      return this.#code(node, "any", [base, predicate], ([from, inner]) => (row) => {
-        const value = from(row);
-        if (isFailure(value)) return value;
-        const items = this.dialect.types.items!(value);
-        const kept: Value[] = [];
-        let answer: Value = null;
-        for (let i = 0; i < items.length; i++) {
-          if (i === 0 || !isAlike)
-            answer = this.spend(1) ?? within([item, position, last], [items[i], i + 1, items.length], () => inner(row));
-          const keep = isFailure(answer) ? answer : this.dialect.types.filter!(answer, i + 1);
-          if (typeof keep !== "boolean") return keep;
-          if (keep) kept.push(items[i]);
-        }
-        return this.dialect.types.sequence!(kept);
-      });
+      return this.#code(node, "any", [base, predicate], ([from, inner]) =>
+        filterCell([item, position, last], isAlike, from, inner, this.dialect.types, this.spend),
+      );
     });
   }
 
@@ -901,9 +739,6 @@ export class Binder {
   }
 }
 
-/** Whether a function takes nothing but values of one type. */
-const isOfOneType = ({ parameters }: FunctionRow): boolean => parameters.every(({ type }) => type === parameters[0].type);
-
 /** The whole number that a part is written as, with its sign. */
 function writtenNumber({ source }: Bound): number | bigint | undefined {
   const node = ungrouped(source);
@@ -920,55 +755,3 @@ const resultsOf = ({ branches, otherwise }: Choice): Expression[] => [
   ...branches.map(({ result }) => result),
   ...(otherwise ? [otherwise] : []),
 ];
-
-/** Whether a call may mean a row: an operator is no function under its own name, but for forms whose name has a space. */
-function isWrittenAs(row: FunctionRow, { name, notation }: Call): boolean {
-  return notation === "operator" || row.notation !== "operator" || row.name !== name || name.includes(" ");
-}
-
-/** Runs `body` with the variables set, and sets them back; so a function may be called within itself. */
-function within(variables: readonly Variable[], values: readonly Value[], body: () => Value): Value {
-  const before: Value[] = [];
-  for (let i = 0; i < variables.length; i++) {
-    before.push(variables[i].value);
-    variables[i].value = values[i];
-  }
-  const result = body();
-  for (let i = 0; i < variables.length; i++) variables[i].value = before[i];
-  return result;
-}
-
-/** A failure gets the place where it was born and the code that the dialect gives it. */
-export function settle(value: Value, range: TextRange, dialect: Dialect): Value {
-  if (!(value instanceof Failure) || value.range) return value;
-  const standard = dialect.standardCode(value.code, value.facts);
-  return (standard ? value.named(standard) : value).at(range);
-}
-
-const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailure(bound.value);
-
-function convertBound(bound: Bound, { convert }: Conversion, type: string): Bound {
-  if (!convert) return bound;
-  const { source } = bound;
-  const converted = partsOfWork(convert).reduce<Bound>(
-    (inner, part) => partBound(inner, part, { type, source, implicit: true }),
-    bound,
-  );
-  if (bound.kind !== "constant") return converted;
-  const value = worked(convert)(bound.value);
-  return { ...bound, value, type, ...(!isFailure(value) && { by: converted }) };
-}
-
-/** A cast that is written: its value is what the last part of its work gives. */
-function castBound(operand: Bound, convert: Work, type: string, source: Expression): Bound {
-  const parts = partsOfWork(convert);
-  const last = parts.at(-1) ?? ((value) => value);
-  const inner = parts
-    .slice(0, -1)
-    .reduce<Bound>((bound, part) => partBound(bound, part, { type, source, implicit: true }), operand);
-  return partBound(inner, last, { type, source });
-}
-
-function partBound(inner: Bound, part: Step | Own, rest: Pick<Bound, "type" | "source"> & { readonly implicit?: true }): Bound {
-  return typeof part === "function" ? { kind: "convert", inner, convert: part, ...rest } : { ...boundStep(part, inner), ...rest };
-}

@@ -1,5 +1,5 @@
 import type { Value } from "../values/index.ts";
-import { type Bound, partsOf } from "./bind.ts";
+import { type Bound, partsOf } from "./bound.ts";
 
 const numbers = new WeakMap<object, number>();
 let last = 0;

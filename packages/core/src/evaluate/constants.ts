@@ -1,6 +1,6 @@
 import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
-import { type Bound, once, partsOf } from "./bind.ts";
+import { type Bound, once, partsOf } from "./bound.ts";
 import { emit, newFrame } from "./emit.ts";
 
 /** Limits of ours and what is not covered are no errors of the dialect's. */

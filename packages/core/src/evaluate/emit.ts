@@ -3,7 +3,7 @@ import type { Cell, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type Kernel, type Slot, operationOf, placeTaken, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
-import { type Bound, type BoundOperation, isShared, settle } from "./bind.ts";
+import { type Bound, type BoundOperation, isShared, settle } from "./bound.ts";
 import { faster } from "./idioms.ts";
 
 /**

@@ -1,5 +1,5 @@
 import { type OperationId, operationOf } from "../text/index.ts";
-import { type Bound, type BoundOperation, unconverted } from "./bind.ts";
+import { type Bound, type BoundOperation, unconverted } from "./bound.ts";
 
 /**
  * Combinations of operations that are one operation: `LEFT(x; FIND(d; x) - 1)` is the segment

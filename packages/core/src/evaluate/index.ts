@@ -13,14 +13,15 @@ import {
   startClock,
   stopClock,
 } from "../values/index.ts";
-import { type Bound, type BoundOperation, Binder, partsOf } from "./bind.ts";
+import { Binder } from "./bind.ts";
+import { type Bound, type BoundOperation, partsOf } from "./bound.ts";
 import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { type Taken, takenBy } from "./taken.ts";
 import { commonParts } from "./common.ts";
 import { type Frame, type Observer, emit, newFrame } from "./emit.ts";
 
-export type { Bound, BoundOperation } from "./bind.ts";
+export type { Bound, BoundOperation } from "./bound.ts";
 export { applyKernel, kernelOf } from "./emit.ts";
 export { idiomOf } from "./idioms.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";

@@ -4,7 +4,7 @@ import type { Step } from "../dialects/step.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type OperationId, type Slot, operationOf } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
-import type { Bound, BoundOperation } from "./bind.ts";
+import type { Bound, BoundOperation } from "./bound.ts";
 
 /** Stands for what the source does not say: the fixed slots and the defaults of a function row. */
 const implied: Expression = { kind: "missing", range: { start: 0, end: 0 } };

@@ -1,0 +1,116 @@
+import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
+import type { FunctionRow } from "../dialects/row.ts";
+import type { Own } from "../dialects/step.ts";
+import type { Expression } from "../syntax/index.ts";
+import type { OperationId } from "../text/index.ts";
+import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
+
+/** A sub-expression with its names and types resolved. */
+export type Bound = {
+  readonly source: Expression;
+  readonly type: string;
+  /** What a comparison of rows, or with a query, comes to in single values. */
+  readonly plain?: Expression;
+} & (
+  | {
+      readonly kind: "constant";
+      readonly value: Value;
+      /** What it was made by, which is carried out again only where someone watches. */
+      readonly by?: Bound;
+      /** The arguments of a call that is null whatever they are. */
+      readonly dropped?: readonly Bound[];
+    }
+  | { readonly kind: "column"; readonly column: number }
+  | { readonly kind: "variable"; readonly variable: Variable }
+  | BoundOperation
+  | {
+      /** Code of the dialect or of the language itself; `emit` makes its cell from its children's. */
+      readonly kind: "code";
+      readonly children: readonly Bound[];
+      readonly emit: (cells: readonly Cell[]) => Cell;
+    }
+  | {
+      /** What a dialect does to a value by itself. */
+      readonly kind: "convert";
+      readonly inner: Bound;
+      readonly convert: Own;
+      readonly implicit?: true;
+    }
+);
+
+/** An operation that is carried out; `inputs` has one entry for each slot, a list for a slot of many. */
+export interface BoundOperation {
+  readonly kind: "operation";
+  /** The function that is called; left out for conversions. */
+  readonly row?: FunctionRow;
+  /** Done without being written: a conversion of what `source` is, or on the way to it. */
+  readonly implicit?: true;
+  readonly operation: OperationId;
+  readonly answers: Readonly<Record<string, string>>;
+  readonly fixed: Readonly<Record<string, Value>>;
+  readonly inputs: readonly (Bound | readonly Bound[] | undefined)[];
+}
+
+/** What a sub-expression is made of. */
+export function partsOf(bound: Bound): readonly Bound[] {
+  switch (bound.kind) {
+    case "constant":
+      return bound.dropped ?? [];
+    case "convert":
+      return [bound.inner];
+    case "code":
+      return bound.children;
+    case "operation":
+      return bound.inputs.flat().filter((input) => input !== undefined);
+  }
+  return [];
+}
+
+/** What a value was before it was converted without being asked. */
+export function unconverted(bound: Bound): Bound {
+  if (bound.kind === "convert" && bound.implicit) return unconverted(bound.inner);
+  return bound.kind === "operation" && bound.implicit ? unconverted(bound.inputs[0] as Bound) : bound;
+}
+
+/** Sub-expressions that stand in more than one place: `x between a and b` compares x twice. */
+const shared = new WeakSet<Bound>();
+export const isShared = (bound: Bound): boolean => shared.has(bound);
+export const share = (bound: Bound): void => void shared.add(bound);
+
+/** A question about a sub-expression that is asked once of each, however many places it stands in. */
+export function once<T>(ask: (bound: Bound) => T): (bound: Bound) => T {
+  const known = new WeakMap<Bound, { readonly answer: T }>();
+  return (bound) => {
+    const found = known.get(bound) ?? { answer: ask(bound) };
+    known.set(bound, found);
+    return found.answer;
+  };
+}
+
+/** Whether a part is worked out row by row, as queries are, too. */
+export const dependsOnRow: (bound: Bound) => boolean = once(
+  (bound) =>
+    bound.kind === "column" || bound.kind === "variable" || bound.source.kind === "query" || partsOf(bound).some(dependsOnRow),
+);
+
+/** Whether what a part gives may be of a type: where it has it, or hands on what does. */
+export const mayBeOf = (type: string, bound: Bound): boolean =>
+  bound.type === type ||
+  ((bound.kind === "code" ||
+    bound.kind === "convert" ||
+    (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation))) &&
+    partsOf(bound).some((part) => mayBeOf(type, part)));
+
+/** Whether what a part gives depends on a variable. */
+export const dependsOn = (bound: Bound, variable: Variable): boolean =>
+  bound.kind === "variable" ? bound.variable === variable : partsOf(bound).some((part) => dependsOn(part, variable));
+
+/** Whether a part is a failure, whatever the row. */
+export const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailure(bound.value);
+
+/** A failure gets the place where it was born and the code that the dialect gives it. */
+export function settle(value: Value, range: TextRange, dialect: Dialect): Value {
+  if (!(value instanceof Failure) || value.range) return value;
+  const standard = dialect.standardCode(value.code, value.facts);
+  return (standard ? value.named(standard) : value).at(range);
+}

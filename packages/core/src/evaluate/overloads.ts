@@ -1,0 +1,49 @@
+import type { Conversion, TypeRules } from "../dialects/dialect.ts";
+import { type FunctionRow, parameterAt } from "../dialects/row.ts";
+import type { Call } from "../syntax/index.ts";
+
+/** A row that takes the types of a call, with the conversion of each argument. */
+export interface Fit {
+  readonly row: FunctionRow;
+  readonly conversions: readonly Conversion[];
+  readonly cost: number;
+}
+
+/** Which rows of a name take arguments of some types. */
+export class Overloads {
+  readonly #types: TypeRules;
+  readonly #fits = new Map<string, readonly Fit[]>();
+
+  constructor(types: TypeRules) {
+    this.#types = types;
+  }
+
+  /**
+   * The rows of a name whose parameters take the types, best first, preferred by the types of all that they are compared
+   * with; remembered, since a long list asks the same again.
+   */
+  fitting(name: string, rows: readonly FunctionRow[], types: readonly string[], together = types): readonly Fit[] {
+    const key = `${name} ${types.join()} ${together.join()}`;
+    const known = this.#fits.get(key);
+    if (known) return known;
+    const found = rows
+      .flatMap((row): Fit[] => {
+        const conversions = types.map((type, i) => this.#types.conversion(type, parameterAt(row, i).type));
+        if (conversions.some((c) => c === undefined)) return [];
+        const all = conversions as readonly Conversion[];
+        const preferred = this.#types.preference?.(row, together) ?? 0;
+        return [{ row, conversions: all, cost: all.reduce((sum, { cost }) => sum + cost, preferred) }];
+      })
+      .sort((a, b) => a.cost - b.cost);
+    this.#fits.set(key, found);
+    return found;
+  }
+}
+
+/** Whether a function takes nothing but values of one type. */
+export const isOfOneType = ({ parameters }: FunctionRow): boolean => parameters.every(({ type }) => type === parameters[0].type);
+
+/** Whether a call may mean a row: an operator is no function under its own name, but for forms whose name has a space. */
+export function isWrittenAs(row: FunctionRow, { name, notation }: Call): boolean {
+  return notation === "operator" || row.notation !== "operator" || row.name !== name || name.includes(" ");
+}
