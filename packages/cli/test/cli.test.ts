@@ -176,7 +176,7 @@ describe("eval", () => {
   // prettier-ignore
   test.each([
     [["eval", "-i", "openformula", "LEFT(label,2)", "-r", "-"], /Arguments are separated by ";" here.*\n {2}LEFT\(label,2\)\n {12}\^\n {2}Write ";": LEFT\(label;2\)/],
-    [["eval", "-i", "nosuch", "1"], /Allowed choices are duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath/],
+    [["eval", "-i", "nosuch", "1"], /it is one of duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath, or a .json file/],
     [["eval", "1"], /required option '-i, --in <dialect>'/],
     [["eval", "-i", "xpath", "-r", "nosuch.csv", "1"], /nosuch\.csv: there is no such file/],
     [["eval", "-i", "xpath", "-r", "-", "-t", "9", "1"], /there is no row 9; the sample has rows 1 to 2/],
