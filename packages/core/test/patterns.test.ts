@@ -152,3 +152,46 @@ describe("the host's engine is used only where it gives the same match", () => {
     expect(compared).toBeGreaterThan(1000);
   });
 });
+
+describe("what needs no engine gives what an engine gives", () => {
+  test("a LIKE on random texts (seed 12)", () => {
+    const next = random(12);
+    const pick = (list: readonly string[]) => list[Math.floor(next() * list.length)];
+    let held = 0;
+    for (let i = 0; i < 5000; i++) {
+      const parts = Array.from({ length: Math.floor(next() * 5) }, () => pick(["a", "b", "😀", "%", "%", "_", "."]));
+      const text = Array.from({ length: Math.floor(next() * 6) }, () => pick(["a", "b", "😀", ".", "\n"])).join("");
+      const regex = parts.map((part) => ({ "%": "[^]*", _: "[^]", ".": "\\." })[part] ?? part).join("");
+      const expected = new RegExp(`^(?:${regex})$`, "u").test(text);
+      if (expected) held++;
+      const source = parts.join("");
+      expect({ source, text, holds: compilePattern("like", source).test(text, newBudget()) }).toEqual({
+        source,
+        text,
+        holds: expected,
+      });
+    }
+    expect(held).toBeGreaterThan(300);
+  });
+
+  test("a LIKE of 300,000 characters", () => {
+    const long = "ab".repeat(150_000);
+    expect(compilePattern("like", `%${long}%`).test(`x${long}`, newBudget())).toBe(true);
+    expect(compilePattern("like", `%${long}`).test(`${long}x`, newBudget())).toBe(false);
+  });
+
+  test.each(["a", "[ab]+", "^a", "a$", "a{2}", "\\d", "b|a"])("every match of %s replaced at once", (source) => {
+    const pattern = compilePattern("xpath", source);
+    for (const text of ["", "a", "aa1b", "b1aab", "😀a😀", "$a&"]) {
+      let [expected, kept] = ["", 0];
+      for (let at = 0; at <= text.length;) {
+        const found = pattern.find(text, at, newBudget());
+        if (!found) break;
+        expected += `${text.slice(kept, found.index)}$&`;
+        at = kept = found.index + found[0].length;
+      }
+      expect(pattern.replaceAll!(text, "$&")).toBe(expected + text.slice(kept));
+    }
+    expect(compilePattern("xpath", `(${source})?`).replaceAll).toBeUndefined();
+  });
+});

@@ -354,3 +354,11 @@ test("every parameter of a pure row fills a slot of its operation", () => {
     }
   }
 });
+
+test.each(Object.keys(dialects))("%s: each function says in which document it stands", (id) => {
+  expect(
+    dialects[id]()
+      .rows.filter(({ evidence }) => !/^[A-Za-z]/.test(evidence))
+      .map(({ name }) => name),
+  ).toEqual([]);
+});

@@ -1,5 +1,5 @@
 import { type Dialect, type Statements, isUnsteadyCall } from "../dialects/dialect.ts";
-import { partsOf } from "../evaluate/bound.ts";
+import { allPartsOf, partsOf } from "../evaluate/bound.ts";
 import type { Bound, Program } from "../evaluate/index.ts";
 import { walk } from "../syntax/index.ts";
 import { countBytes, countCodePoints } from "../values/units.ts";
@@ -56,17 +56,12 @@ function unsteadyParts({ bound, dialect }: Program, statements: Statements): str
   const found = new Set<string>();
   const { unsteady } = statements;
   const has = (name: string) => unsteady.has(name) || unsteady.has(`${name.split(" ").slice(0, -1).join(" ")} *`);
-  const pending: Bound[] = [bound];
-  const seen = new Set<Bound>();
-  for (let next = pending.pop(); next; next = pending.pop()) {
-    if (seen.has(next)) continue;
-    seen.add(next);
+  for (const next of allPartsOf(bound)) {
     const { source } = next;
     const parts = partsOf(next);
     const name = source.kind === "call" ? source.name : source.kind === "cast" ? castName(parts[0], next, dialect) : undefined;
     const types = parts.map(({ type }) => type);
     if (name !== undefined && (has(name) || (source.kind === "call" && isUnsteadyCall(name, types, statements)))) found.add(name);
-    pending.push(...parts);
   }
   return [...found];
 }

@@ -93,17 +93,25 @@ export const dependsOnRow: (bound: Bound) => boolean = once(
     bound.kind === "column" || bound.kind === "variable" || bound.source.kind === "query" || partsOf(bound).some(dependsOnRow),
 );
 
+/** A part and all that it is made of, each once however many places it stands in; nothing of what `isOpened` says no to. */
+export function allPartsOf(root: Bound, isOpened: (bound: Bound) => boolean = () => true): Bound[] {
+  const found = new Set([root]);
+  for (const part of found) if (isOpened(part)) for (const inner of partsOf(part)) found.add(inner);
+  return [...found];
+}
+
+/** Whether a part may give what it is made of as it is. */
+const handsOn = (bound: Bound): boolean =>
+  bound.kind === "code" ||
+  bound.kind === "convert" ||
+  (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation));
+
 /** Whether what a part gives may be of a type: where it has it, or hands on what does. */
-export const mayBeOf = (type: string, bound: Bound): boolean =>
-  bound.type === type ||
-  ((bound.kind === "code" ||
-    bound.kind === "convert" ||
-    (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation))) &&
-    partsOf(bound).some((part) => mayBeOf(type, part)));
+export const mayBeOf = (type: string, bound: Bound): boolean => allPartsOf(bound, handsOn).some((part) => part.type === type);
 
 /** Whether what a part gives depends on a variable. */
 export const dependsOn = (bound: Bound, variable: Variable): boolean =>
-  bound.kind === "variable" ? bound.variable === variable : partsOf(bound).some((part) => dependsOn(part, variable));
+  allPartsOf(bound).some((part) => part.kind === "variable" && part.variable === variable);
 
 /** Whether a part is a failure, whatever the row. */
 export const isBroken = (bound: Bound): boolean => bound.kind === "constant" && isFailure(bound.value);

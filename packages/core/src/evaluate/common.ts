@@ -1,4 +1,4 @@
-import type { Value } from "../values/index.ts";
+import { Decimal, type Value } from "../values/index.ts";
 import { type Bound, partsOf } from "./bound.ts";
 
 const numbers = new WeakMap<object, number>();
@@ -11,10 +11,11 @@ function numberOf(object: object): number {
   return known;
 }
 
-const written = (value: Value): string =>
-  typeof value === "object" && value !== null
-    ? `#${numberOf(value)}`
-    : `${typeof value} ${Object.is(value, -0) ? "-0" : String(value)}`;
+function written(value: Value): string {
+  if (value instanceof Decimal) return `decimal ${value.coefficient} ${value.scale}`;
+  if (typeof value === "object" && value !== null) return `#${numberOf(value)}`;
+  return `${typeof value} ${Object.is(value, -0) ? "-0" : String(value)}`;
+}
 
 /** What a part is, given the numbers of what it is made of; undefined for what is like no other. */
 function nameOf(bound: Bound, parts: readonly number[]): string | undefined {

@@ -14,7 +14,7 @@ import {
   stopClock,
 } from "../values/index.ts";
 import { Binder } from "./bind.ts";
-import { type Bound, type BoundOperation, partsOf } from "./bound.ts";
+import { type Bound, type BoundOperation, allPartsOf } from "./bound.ts";
 import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { type Taken, takenBy } from "./taken.ts";
@@ -268,16 +268,7 @@ function beyondLimits(error: unknown, range: TextRange, { milliseconds }: Limits
 
 /** The columns that a program reads, by their place in the sample. */
 export function columnsUsed({ bound }: Pick<Program, "bound">): Set<number> {
-  const found = new Set<number>();
-  const pending = [bound];
-  const seen = new Set<Bound>();
-  for (let next = pending.pop(); next; next = pending.pop()) {
-    if (next.kind === "column") found.add(next.column);
-    if (seen.has(next)) continue;
-    seen.add(next);
-    pending.push(...partsOf(next));
-  }
-  return found;
+  return new Set(allPartsOf(bound).flatMap((part) => (part.kind === "column" ? [part.column] : [])));
 }
 
 const inputCells = new WeakMap<BoundOperation, readonly (readonly Cell[] | Cell | undefined)[]>();

@@ -28,7 +28,7 @@ export function plainTest(node: PatternNode): ((text: string) => boolean) | unde
   const isOpen = [take(0, "text start"), take(-1, "text end")];
   const codes = items.map(onlyCodePoint);
   if (codes.length === 0 || codes.includes(undefined)) return undefined;
-  const wanted = String.fromCodePoint(...(codes as number[]));
+  const wanted = (codes as number[]).map((code) => String.fromCodePoint(code)).join("");
   if (isOpen[0]) return isOpen[1] ? (text) => text.includes(wanted) : (text) => text.endsWith(wanted);
   return isOpen[1] ? (text) => text.startsWith(wanted) : (text) => text === wanted;
 }

@@ -116,9 +116,9 @@ export const segment = operation({
       }
       if (n < 0 && delimiter.length === 1 && letterCase === "minded") {
         const end = n === -1 ? value.length : placeFromEnd(value, delimiter, -n - 1);
-        return end < 0
-          ? ""
-          : taken(lastBefore(value, delimiter, end) + 1, value.slice(lastBefore(value, delimiter, end) + 1, end));
+        if (end < 0) return "";
+        const begin = lastBefore(value, delimiter, end) + 1;
+        return taken(begin, value.slice(begin, end));
       }
       if (n < 0) {
         const pieces = letterCase === "ignored" ? splitFolded(value, delimiter) : value.split(delimiter);

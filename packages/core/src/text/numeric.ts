@@ -129,11 +129,13 @@ export const round = operation({
         decimal: (value) => ofDecimal(value, digits),
         whole: (value) => (digits >= 0 ? integer(value) : integer(ofDecimal(new Decimal(value, 0), digits).coefficient)),
       });
-    const toWhole = toDigits(0);
-    return (value: Value, given?: SlotNumber): Value => {
-      if (given === undefined) return toWhole(value);
+    let last = 0;
+    let run = toDigits(last);
+    return (value: Value, given: SlotNumber = 0): Value => {
       const digits = wholeDigits(given);
-      return isFailure(digits) ? digits : digits === 0 ? toWhole(value) : toDigits(digits)(value);
+      if (isFailure(digits)) return digits;
+      if (digits !== last) [last, run] = [digits, toDigits(digits)];
+      return run(value);
     };
   },
 });

@@ -73,9 +73,13 @@ export const textLimit = 1 << 28;
 
 export const tooLong = (length: number): Failure => new Failure("text-too-long", { length, limit: textLimit });
 
-/** What stands for a text that would be too long: `length` in UTF-16 units, `bytes` at most; undefined where it may be. */
-export function withinLimit(limit: "error" | "null beyond 16 MiB", length: number, bytes: number): Failure | null | undefined {
-  if (limit === "null beyond 16 MiB" && bytes > 1 << 24) return null;
+/** What stands for a text of so many UTF-16 units, and bytes, that would be too long; undefined where it may be. */
+export function beyondLimit(
+  limit: Answers<"tooLong">["tooLong"],
+  length: number,
+  bytes: () => number,
+): Failure | null | undefined {
+  if (limit === "null beyond 16 MiB" && bytes() > 1 << 24) return null;
   return length > textLimit ? tooLong(length) : undefined;
 }
 

@@ -1,5 +1,5 @@
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
-import { type SlotNumber, countBy, number, operation, optional, text, withinLimit } from "./operation.ts";
+import { type SlotNumber, countBy, number, operation, optional, text, beyondLimit } from "./operation.ts";
 
 const bytes = rulers["utf-8 byte"];
 
@@ -18,7 +18,7 @@ export const repeat = operation({
       if (times < 0 && negativeCount === "error") return new Failure("negative-count", { count: times });
       if (times < 0) return negativeCount === "empty" ? "" : null;
       if (value === "") return "";
-      const limited = withinLimit(tooLong, times * value.length, times * bytes.count(value));
+      const limited = beyondLimit(tooLong, times * value.length, () => times * bytes.count(value));
       return limited === undefined ? value.repeat(times) : limited;
     };
   },
@@ -41,7 +41,7 @@ export const pad = operation({
       const lacking = length - ruler.count(value);
       if (lacking <= 0) return value.slice(0, ruler.forward(value, length));
       // Each character may take four bytes.
-      const limited = withinLimit(tooLong, length, length * 4);
+      const limited = beyondLimit(tooLong, length, () => length * 4);
       if (limited !== undefined) return limited;
       const size = ruler.count(fill);
       if (size === 0) return emptyFill === "whole" ? value : emptyFill === "null" ? null : new Failure("empty-fill");

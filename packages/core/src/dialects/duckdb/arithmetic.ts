@@ -1,7 +1,7 @@
 import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { inRange, ranges, roundedTypes, wholeTypes, wrapped } from "./numbers.ts";
+import { inRange, ranges, roundedTypes, unsignedTypes, wrapped } from "./numbers.ts";
 import { doubleText, toDouble } from "./steps.ts";
 
 const onDouble = (run: (value: number, other: number) => number): Code =>
@@ -93,7 +93,7 @@ function gcd(a: bigint, b: bigint): bigint {
 export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   // A type without a sign counts round from its other end.
   ...Object.fromEntries(
-    wholeTypes.map((type) => [`- ${type}`, strict((value: number) => integer(wrapped(type, -BigInt(value))))]),
+    unsignedTypes.map((type) => [`- ${type}`, strict((value: number) => integer(wrapped(type, -BigInt(value))))]),
   ),
   // The count of 128 bits has no room in the eight of its type.
   bit_count: strict((value: number) => Number(BigInt.asIntN(8, BigInt(onesIn(BigInt.asUintN(128, BigInt(value))))))),

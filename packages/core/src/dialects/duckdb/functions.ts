@@ -6,7 +6,7 @@ import { mathRows, piRow } from "../shared/math.ts";
 import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import { unitFunctions } from "./intervals.ts";
-import { rangeOf, ranges, roundedTypes, wholeTypes } from "./numbers.ts";
+import { rangeOf, roundedTypes, unsignedTypes, wholeTypes } from "./numbers.ts";
 import { type FunctionRow, params } from "../row.ts";
 
 const doc = (section: string) => `DuckDB 1.5.6, ${section}`;
@@ -228,7 +228,7 @@ const coded = codedRows(
     ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", operatorsDoc, "coalesce"],
     ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
     ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
-    ...wholeTypes.filter((type) => ranges[type][0] === 0n).map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
+    ...unsignedTypes.map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
     ["bit_count", "convert", "How many bits are set.", "number hugeint", "tinyint", numbers],
     ...roundedTypes.map((type): Coded => ["round", "convert", "Rounded, halves away from zero.", `number ${type}, digits?${type === "decimal" ? "!" : ""} integer`, type, numbers, `round ${type}`]),
     ...[...wholeTypes, "decimal", "double"].map((type): Coded => ["trunc", "convert", "Cut to a number of decimals.", `number ${type}, digits${type === "decimal" ? "!" : ""} integer`, type, numbers, "trunc at"]),
@@ -367,7 +367,7 @@ export const duckdbRows: readonly FunctionRow[] = [
   }),
   ...mathRows({ names: "cot", ...math, answers: { ...math.answers, overflow: "error" } }),
   piRow("pi", math),
-  ...[...wholeTypes.filter((type) => ranges[type][0] < 0n), "decimal", "double"].flatMap((type) =>
+  ...[...wholeTypes.filter((type) => !unsignedTypes.includes(type)), "decimal", "double"].flatMap((type) =>
     signedRows({ "-": "opposite" }, { type, answers: signs, evidence: numbers }),
   ),
   ...[...wholeTypes, "decimal", "double"].flatMap((type) => [

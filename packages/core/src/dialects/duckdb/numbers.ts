@@ -17,11 +17,13 @@ export const ranges: Readonly<Record<string, readonly [bigint, bigint]>> = {
 /** The integer types, those of a size with a sign before those without. */
 export const wholeTypes: readonly string[] = Object.keys(ranges);
 
+export const unsignedTypes = wholeTypes.filter((type) => ranges[type][0] === 0n);
+
 /** The types of numbers that are rounded as they are; others become the next that is one of these. */
 export const roundedTypes = ["tinyint", "smallint", "integer", "bigint", "hugeint", "decimal", "double"];
 
 /** The bits of an integer type. */
-export const bitsOfType = (type: string): number => (ranges[type][1] - ranges[type][0]).toString(2).length;
+const bitsOfType = (type: string): number => (ranges[type][1] - ranges[type][0]).toString(2).length;
 
 /** The answer that tells the range of an integer type. */
 export const rangeOf = (type: string): AnswerOf<"range"> =>

@@ -87,5 +87,4 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
     const result = nearest.pow(a.value, b.value);
     return Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
   }),
-  pi: { run: () => new FixedDouble(Math.PI, 6) },
 });

@@ -11,6 +11,7 @@ import { collations } from "./lexis.ts";
 const doc = (section: string) => `PostgreSQL 15 documentation, ${section}`;
 const strings = doc("9.4");
 const patterns = doc("9.7");
+const numbers = doc("9.3");
 
 const missing = "null" as const;
 const exact = { missing, numbers: "exact" } as const;
@@ -378,16 +379,16 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...recasing("ascii", "text_c"),
   ...ilikeInC,
   ...operators,
-  piRow("pi", { ...math(library), evidence: "9.3" }),
-  ...mathRows({ names: "sqrt |/=sqrt cbrt ||/=cbrt exp ln log=log10 log10 radians", ...math(library), evidence: "9.3" }),
-  ...mathRows({ names: "asin acos atan atan2 tanh asinh acosh", ...math(library), evidence: "9.3" }),
-  ...mathRows({ names: "sin cos tan cot sinh cosh atanh", ...math(library, "infinity"), evidence: "9.3" }),
+  piRow("pi", { ...math(library), evidence: numbers }),
+  ...mathRows({ names: "sqrt |/=sqrt cbrt ||/=cbrt exp ln log=log10 log10 radians", ...math(library), evidence: numbers }),
+  ...mathRows({ names: "asin acos atan atan2 tanh asinh acosh", ...math(library), evidence: numbers }),
+  ...mathRows({ names: "sin cos tan cot sinh cosh atanh", ...math(library, "infinity"), evidence: numbers }),
   ...["smallint", "integer", "bigint", "decimal", "double"].flatMap((type) => [
-    ...itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: "9.3" }),
-    ...signedRows({ "-": "opposite", abs: "size", "@": "size" }, { type, answers: signs, evidence: "9.3" }),
+    ...itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: numbers }),
+    ...signedRows({ "-": "opposite", abs: "size", "@": "size" }, { type, answers: signs, evidence: numbers }),
   ]),
   ...["decimal", "double"].flatMap((type) => [
-    ...signedRows({ sign: "sign" }, { type, answers: signs, evidence: "9.3" }),
+    ...signedRows({ sign: "sign" }, { type, answers: signs, evidence: numbers }),
     ...roundRows(
       {
         round: type === "decimal" ? "half away from zero" : "half to even",
@@ -396,12 +397,12 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
         floor: "down",
         trunc: "toward zero",
       },
-      { type, answers: exact, evidence: "9.3" },
+      { type, answers: exact, evidence: numbers },
     ),
   ]),
   ...roundRows(
     { round: "half away from zero", trunc: "toward zero" },
-    { type: "decimal", digits: "digits integer", answers: { ...exact, moreDigits: "zeros" }, evidence: "9.3" },
+    { type: "decimal", digits: "digits integer", answers: { ...exact, moreDigits: "zeros" }, evidence: numbers },
   ),
   ...(["smallint", "integer", "bigint"] as const).flatMap((type) =>
     bitRows(
@@ -410,7 +411,7 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
         type,
         places: "integer",
         answers: { missing, range: ranges[type], placesBelow: "counted round", placesBeyond: "filled" },
-        evidence: "9.3",
+        evidence: numbers,
       },
     ),
   ),
@@ -420,14 +421,14 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
       summary: "A text with a collation.",
       result: /^(?:C|POSIX|ucs_basic)$/.test(name) ? "text_c" : "text",
       notation: "operator",
-      evidence: "24.2.2",
+      evidence: doc("24.2.2"),
     }),
     ...itselfRows([`collate ${name}`], {
       type: "padded",
       summary: "A text of a fixed length with a collation.",
       result: "bpchar",
       notation: "operator",
-      evidence: "24.2.2",
+      evidence: doc("24.2.2"),
     }),
   ]),
   ...logicRows({
@@ -437,7 +438,7 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
     evaluates: "left first",
     constants: "any",
     hasUnknown: true,
-    evidence: ["9.1", "9.2", "9.2"],
+    evidence: [doc("9.1"), doc("9.2"), doc("9.2")],
   }),
   ...coded,
   ...aggregates,

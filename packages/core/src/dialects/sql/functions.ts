@@ -114,7 +114,7 @@ export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] =>
     condition: "condition",
     evaluates: "left first",
     hasUnknown: true,
-    evidence: ["6.39 <boolean value expression>", "8.8 <null predicate>", "6.39 <boolean test>"],
+    evidence: [iso("6.39 <boolean value expression>"), iso("8.8 <null predicate>"), iso("6.39 <boolean test>")],
   }),
   ...mathRows({
     names: "acos asin atan cos cosh exp ln log10 sin sinh sqrt tan tanh",

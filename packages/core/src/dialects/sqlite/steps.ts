@@ -52,8 +52,5 @@ export const toInteger = worked(steps.integer) as (value: Value) => number | big
 /** The value as a double; a text counts as the number that it begins with. */
 export const toDouble = worked(steps.real) as (value: Value) => Double;
 
-/** NUMERIC affinity: a text that is a number becomes one, an integer where it is whole; others stay. */
-export const toNumeric = worked(steps.numeric);
-
 /** True, false or null for a condition: a number that is not 0. */
 export const toTruth = worked(steps.truth);

@@ -1,3 +1,4 @@
+import type { Coded } from "../shared/coded.ts";
 import { type FunctionRow, params } from "../row.ts";
 import { itselfRows, truthRows } from "../shared/itself.ts";
 import { mathRows, piRow } from "../shared/math.ts";
@@ -83,15 +84,6 @@ const operators: FunctionRow[] = [
   ...(["and", "or"] as const).map((joiner): FunctionRow => ({ name: joiner, family: "logic", summary: `Whether ${joiner === "and" ? "both are" : "one is"} true.`, parameters: params("left condition > a, right condition > b"), result: "boolean", operation: "connect", answers: { truth: "true or false", evaluates: "left first", inConditions: "the same", constants: "none" }, fixed: { joiner }, notation: "operator", evidence: "XPath 3.1, 3.8" })),
   { name: "not", family: "logic", summary: "True for false.", parameters: params("value condition"), result: "boolean", operation: "not", answers: { missing, truth: "true or false" }, evidence: fo("7.3.2") },
   { name: "boolean", family: "logic", summary: "The effective boolean value.", parameters: params("value condition"), result: "boolean", operation: "is", answers: { truth: "true or false" }, fixed: { what: "true" }, evidence: fo("7.3.1") },
-];
-
-type Coded = readonly [
-  name: string,
-  family: FunctionRow["family"],
-  summary: string,
-  parameters: string,
-  result: string,
-  evidence: string,
 ];
 
 // prettier-ignore
