@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
 import { readFileSync } from "node:fs";
 import { type Browser, type Page, chromium } from "playwright-core";
 
@@ -30,6 +30,8 @@ beforeEach(async () => {
   await page.goto(process.env.DESK_URL!);
   await page.waitForSelector("tbody tr");
 });
+
+afterEach(async () => page.context().close());
 
 const expression = () => page.getByRole("textbox", { name: "Expression" });
 const beside = () => page.getByRole("textbox", { name: "Beside it" });
