@@ -1,5 +1,5 @@
 import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
-import type { Cell, Code, CodeContext, Conversion, Dialect, Variable } from "../dialects/dialect.ts";
+import type { Conversion, Dialect, Variable } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure, parameterAt } from "../dialects/row.ts";
 import type { Step } from "../dialects/step.ts";
 import {
@@ -17,12 +17,20 @@ import {
   walk,
 } from "../syntax/index.ts";
 import { decisiveOf, operationOf, truthBy } from "../text/index.ts";
-import { Failure, FunctionItem, type Value, isFailure, sameRange, limitCodes } from "../values/index.ts";
-import { type Bound, type BoundOperation, dependsOn, dependsOnRow, isBroken, mayBeOf, partsOf, settle, share } from "./bound.ts";
+import { Failure, isFailure, sameRange, limitCodes } from "../values/index.ts";
+import {
+  type Bound,
+  type BoundOperation,
+  type Control,
+  dependsOn,
+  dependsOnRow,
+  isBroken,
+  mayBeOf,
+  partsOf,
+  share,
+} from "./bound.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
-import { filterCell, loopCell, within } from "./control.ts";
 import { castBound, convertBound } from "./conversions.ts";
-import { lazyChoice } from "./forms.ts";
 import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { Overloads, isOfOneType, isWrittenAs } from "./overloads.ts";
 import { withoutRows } from "./rows.ts";
@@ -38,15 +46,10 @@ const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
   "no-such-group",
 ]);
 
-/** Calls of function items that may be under way at once. */
-const callDepth = 200;
-
 /** A column of a sample as the binder sees it. */
 export interface BindColumn {
   readonly name: string;
   readonly type: string;
-  /** The values of the column that is bound while a program runs. */
-  readonly values: () => readonly Value[];
 }
 
 /** Resolves the names, overloads and types of a tree; reports what does not fit. */
@@ -59,7 +62,6 @@ export class Binder {
   constructor(
     readonly dialect: Dialect,
     readonly columns: readonly BindColumn[],
-    readonly spend: (count: number) => Failure | undefined,
     /** For mends that move a part of it. */
     readonly source: string,
   ) {
@@ -110,10 +112,7 @@ export class Binder {
   #afterQueries(whole: Bound): Bound {
     const queries = this.#queries;
     if (queries.length === 0) return whole;
-    return this.#code(whole.source, whole.type, [whole, ...queries], ([cell, ...cells]) => (row) => {
-      const failed = cells.map((each) => each(row)).find(isFailure);
-      return failed ?? cell(row);
-    });
+    return controlled({ form: "unless-failing" }, whole.source, whole.type, [whole, ...queries]);
   }
 
   bind(node: Expression): Bound {
@@ -170,13 +169,7 @@ export class Binder {
         if (operand.kind === "constant" && operand.type === "unknown" && !this.dialect.types.dynamic && !isBroken(operand))
           return { ...this.#converted(operand, { cost: 0, convert }, type), source: node };
         const bound = castBound(operand, convert, type, node);
-        if (!tries) return bound;
-        return this.#code(node, type, [bound], ([cell]) => (row) => {
-          const value = cell(row);
-          // What its operand fails at is not tried.
-          const isOwn = isFailure(value) && sameRange(value.range, node.range);
-          return isOwn && value.code !== "not-covered" ? null : value;
-        });
+        return tries ? controlled({ form: "recover" }, node, type, [bound]) : bound;
       }
       case "list": {
         const { form } = node;
@@ -187,12 +180,8 @@ export class Binder {
         }
         const items = node.items.map((item) => this.bind(item));
         const unified = this.#unified(items, node);
-        return this.#code(node, form === "sequence" ? "any" : `${unified.type}[]`, unified.items, (cells) => (row) => {
-          const values = cells.map((cell) => cell(row));
-          // Where functions of arrays see each item, errors are items too.
-          const failure = this.dialect.types.liftsArrays ? undefined : values.find(isFailure);
-          return failure ?? this.dialect.types.list(form, values);
-        });
+        const type = form === "sequence" ? "any" : `${unified.type}[]`;
+        return controlled({ form: "list", written: form }, node, type, unified.items);
       }
       case "binding":
         return this.#binding(node);
@@ -201,14 +190,8 @@ export class Binder {
       case "filter":
         return this.#filter(node);
       case "apply": {
-        const [callee, ...args] = [node.callee, ...node.args].map((child) => this.bind(child));
-        return this.#code(node, "any", [callee, ...args], ([target, ...cells]) => (row) => {
-          const item = target(row);
-          if (isFailure(item)) return item;
-          const values = cells.map((cell) => cell(row));
-          const result = values.find(isFailure) ?? this.spend(1) ?? this.dialect.types.apply!(item, values);
-          return settle(result, node.range, this.dialect);
-        });
+        const parts = [node.callee, ...node.args].map((child) => this.bind(child));
+        return controlled({ form: "apply" }, node, "any", parts);
       }
       case "function-reference":
         return this.#reference(node.name, node.arity, node);
@@ -234,10 +217,6 @@ export class Binder {
     const value = new Failure(code, facts, range);
     this.#reported.add(value);
     return { kind: "constant", value, type: "unknown", source: node };
-  }
-
-  #code(source: Expression, type: string, children: readonly Bound[], emit: (cells: readonly Cell[]) => Cell): Bound {
-    return { kind: "code", source, type, children, emit };
   }
 
   #name(node: Name): Bound {
@@ -278,14 +257,7 @@ export class Binder {
         });
         const inner = this.bind({ ...node, args: items });
         const lists = args.filter((_, i) => names[i] !== undefined);
-        return this.#code(node, "any[]", [inner, ...lists], ([cell, ...given]) => (row) => {
-          const values = given.map((list) => list(row));
-          const sizes = values.map((value) => (Array.isArray(value) ? value.length : 1));
-          return Array.from({ length: Math.max(...sizes) }, (_, i) => {
-            const each = values.map((value) => (Array.isArray(value) ? ((value as readonly Value[])[i] ?? null) : value));
-            return within(variables, each, () => cell(row));
-          });
-        });
+        return controlled({ form: "lift", variables }, node, "any[]", [inner, ...lists]);
       },
     );
   }
@@ -314,7 +286,7 @@ export class Binder {
 
   #scalar(node: Query, result: Expression): Bound {
     const { type, items } = this.#unified([this.bind(result)], node);
-    return this.#code(node, type, items, ([cell]) => cell);
+    return controlled({ form: "query" }, node, type, items);
   }
 
   /** The comparisons of a BETWEEN, by what all three parts are compared as. */
@@ -379,9 +351,7 @@ export class Binder {
     const said = this.diagnostics.length;
     const other = this.#resolved(node, sized, args, others);
     this.diagnostics.length = said;
-    return this.#code(node, usual.type, [usual, other, ...open], ([first, second, ...cells]) => (row) => {
-      return cells.every((cell) => onRow.holds(cell(row))) ? second(row) : first(row);
-    });
+    return controlled({ form: "overload" }, node, usual.type, [usual, other, ...open]);
   }
 
   /** A call as the overload that fits arguments of these types best. */
@@ -443,18 +413,24 @@ export class Binder {
       : isPure(row) || !("lazy" in this.dialect.code[row.code]);
     if (unreadable && isRead) return { ...unreadable, source: node, type };
     const written = guards > 0 ? converted.at(escape) : undefined;
-    if (written && (written.kind !== "constant" || isBroken(written)))
-      converted[escape] = this.#code(
-        node.args[escape],
-        "escape",
-        converted.slice(escape - guards, escape + 1),
-        (cells) => (at) => (cells.slice(0, -1).some((cell) => cell(at) === null) ? null : cells[guards](at)),
-      );
+    if (written && (written.kind !== "constant" || isBroken(written))) {
+      const parts = converted.slice(escape - guards, escape + 1);
+      converted[escape] = controlled({ form: "unless-null" }, node.args[escape], "escape", parts);
+    }
     if (isPure(row) && row.operation === "connect") return this.#connected(node, row, args, converted, type);
-    const bound = isPure(row)
-      ? { ...boundOperation(row, converted), source: node as Expression, type }
-      : this.#coded(node, row, this.dialect.code[row.code], args, converted, type);
-    return this.#fitted(bound);
+    return this.#fitted({
+      ...(isPure(row)
+        ? boundOperation(row, converted)
+        : {
+            kind: "code",
+            code: this.dialect.code[row.code],
+            given: args,
+            children: withDefaults(row, converted),
+            isCondition: this.#conditions.has(node),
+          }),
+      source: node,
+      type,
+    });
   }
 
   /** AND, OR and their like: a side that no row changes may settle it, and conditions may be looked at otherwise. */
@@ -501,40 +477,6 @@ export class Binder {
     return this.#rows.get(this.dialect.functionCase === "ignored" ? name.toLowerCase() : name) ?? [];
   }
 
-  #coded(node: Call, row: FunctionRow, code: Code, args: readonly Bound[], converted: readonly Bound[], type: string): Bound {
-    const context: CodeContext = {
-      types: args.map((arg) => arg.type),
-      args: node.args,
-      range: node.range,
-      constant: (i) => (args[i]?.kind === "constant" ? args[i].value : undefined),
-      steady: (i) => args[i] !== undefined && !dependsOnRow(args[i]),
-      isCondition: this.#conditions.has(node),
-      column: (i) => {
-        const arg = args[i];
-        return arg?.kind === "column" ? this.columns[arg.column].values : undefined;
-      },
-      spend: this.spend,
-    };
-    const children = withDefaults(row, converted);
-    return this.#code(node, type, children, (cells) => {
-      if ("lazy" in code) {
-        const cell = code.lazy(cells, context);
-        return (i) => settle(cell(i), node.range, this.dialect);
-      }
-      return (i) => {
-        const values: Value[] = [];
-        let missing = false;
-        for (const cell of cells) {
-          const value = cell(i);
-          if (isFailure(value)) return settle(value, node.range, this.dialect);
-          missing ||= value === null;
-          values.push(value);
-        }
-        return missing && code.strict ? null : settle(code.run(values, context), node.range, this.dialect);
-      };
-    });
-  }
-
   /** What only decides which rows something is done for. */
   readonly #conditions = new WeakSet<Expression>();
 
@@ -567,9 +509,8 @@ export class Binder {
       this.#nullif(node, last) ?? this.#unified([...(last ? [last] : []), ...results], node, !node.otherwise);
     const items = last ? [...unified.slice(1), unified[0]] : unified;
     const kept = tests.filter((_, i) => isTaken(i));
-    return this.#code(node, type, [...kept, ...items.filter((_, i) => isTaken(i))], (cells) =>
-      lazyChoice(cells.slice(0, kept.length), cells.slice(kept.length)),
-    );
+    const parts = [...kept, ...items.filter((_, i) => isTaken(i))];
+    return controlled({ form: "choice", tests: kept.length }, node, type, parts);
   }
 
   /** The failures of conditions that were worked out before any row. */
@@ -664,60 +605,28 @@ export class Binder {
 
   #binding(node: Binding): Bound {
     const source = this.bind(node.source);
-    return this.#declare(
-      [node.variable, ...(node.form === "each" ? ["position()", "last()"] : [])],
-      node.form === "let" ? source.type : "any",
-      ([variable, position, last]) => {
-        const body = this.bind(node.body);
-        return this.#code(node, node.form === "let" ? body.type : "any", [source, body], ([from, inner]) =>
-          loopCell(
-            node.form,
-            position && last ? [variable, position, last] : [variable],
-            from,
-            inner,
-            this.dialect.types,
-            this.spend,
-          ),
-        );
-      },
-    );
+    const isLet = node.form === "let";
+    const names = [node.variable, ...(node.form === "each" ? ["position()", "last()"] : [])];
+    return this.#declare(names, isLet ? source.type : "any", (variables) => {
+      const body = this.bind(node.body);
+      return controlled({ form: node.form, variables }, node, isLet ? body.type : "any", [source, body]);
+    });
   }
 
   #lambda(node: Lambda): Bound {
     const outer = [...this.#scope];
-    return this.#declare(node.parameters, "any", (variables) => {
-      const body = this.bind(node.body);
-      return this.#code(node, "any", [body], ([inner]) => (row) => {
-        const captured = outer.map((variable) => variable.value);
-        return new FunctionItem("", variables.length, (args) =>
-          this.#entered(() => within([...outer, ...variables], [...captured, ...args], () => inner(row))),
-        );
-      });
-    });
-  }
-
-  #depth = 0;
-
-  /** Calls a function item, unless calls are nested too deeply. */
-  #entered(call: () => Value): Value {
-    const spent = this.spend(1);
-    if (spent) return spent;
-    if (this.#depth >= callDepth) return new Failure("calls-too-deep", { limit: callDepth });
-    this.#depth++;
-    const result = call();
-    this.#depth--;
-    return result;
+    return this.#declare(node.parameters, "any", (variables) =>
+      controlled({ form: "function", name: "", variables, outer }, node, "any", [this.bind(node.body)]),
+    );
   }
 
   #filter(node: Filter): Bound {
     const base = this.bind(node.base);
-    return this.#declare([".", "position()", "last()"], "any", ([item, position, last]) => {
+    return this.#declare([".", "position()", "last()"], "any", (variables) => {
       const predicate = this.bind(node.predicate);
       // `[last() - 1]` is the same for every item.
-      const isAlike = !dependsOn(predicate, item) && !dependsOn(predicate, position);
-      return this.#code(node, "any", [base, predicate], ([from, inner]) =>
-        filterCell([item, position, last], isAlike, from, inner, this.dialect.types, this.spend),
-      );
+      const isAlike = !dependsOn(predicate, variables[0]) && !dependsOn(predicate, variables[1]);
+      return controlled({ form: "filter", variables, isAlike }, node, "any", [base, predicate]);
     });
   }
 
@@ -727,17 +636,18 @@ export class Binder {
     return this.#declare(names, "any", (variables) => {
       const args = names.map((arg): Expression => ({ kind: "name", name: arg, range: node.range }));
       const call = this.bind({ kind: "call", name, nameRange: node.range, args, notation: "function", range: node.range });
-      return this.#code(
-        node,
-        "any",
-        [call],
-        ([inner]) =>
-          (row) =>
-            new FunctionItem(name, count, (values) => this.#entered(() => within(variables, values, () => inner(row)))),
-      );
+      return controlled({ form: "function", name, variables, outer: [] }, node, "any", [call]);
     });
   }
 }
+
+const controlled = (control: Control, source: Expression, type: string, children: readonly Bound[]): Bound => ({
+  kind: "control",
+  control,
+  source,
+  type,
+  children,
+});
 
 /** The whole number that a part is written as, with its sign. */
 function writtenNumber({ source }: Bound): number | bigint | undefined {

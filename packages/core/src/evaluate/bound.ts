@@ -1,7 +1,7 @@
-import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
+import type { Code, Dialect, Variable } from "../dialects/dialect.ts";
 import type { FunctionRow } from "../dialects/row.ts";
 import type { Own } from "../dialects/step.ts";
-import type { Expression } from "../syntax/index.ts";
+import type { Binding, Expression, ListExpression } from "../syntax/index.ts";
 import type { OperationId } from "../text/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
 
@@ -24,11 +24,12 @@ export type Bound = {
   | { readonly kind: "variable"; readonly variable: Variable }
   | BoundOperation
   | {
-      /** Code of the dialect or of the language itself; `emit` makes its cell from its children's. */
-      readonly kind: "code";
+      /** What decides which of its parts are evaluated, how often, and what becomes of their values. */
+      readonly kind: "control";
+      readonly control: Control;
       readonly children: readonly Bound[];
-      readonly emit: (cells: readonly Cell[]) => Cell;
     }
+  | BoundCode
   | {
       /** What a dialect does to a value by itself. */
       readonly kind: "convert";
@@ -51,6 +52,49 @@ export interface BoundOperation {
   readonly inputs: readonly (Bound | readonly Bound[] | undefined)[];
 }
 
+/** A function that is carried out by code of the dialect's own. */
+export interface BoundCode {
+  readonly kind: "code";
+  readonly code: Code;
+  /** The arguments as they were given, before any conversion. */
+  readonly given: readonly Bound[];
+  readonly children: readonly Bound[];
+  /** Whether nothing is asked but which rows it holds for. */
+  readonly isCondition: boolean;
+}
+
+/** The kinds of control, with what each needs beside its children. */
+export type Control =
+  /** So many tests, as many results, and perhaps what is taken otherwise: the result of the first test that is true. */
+  | { readonly form: "choice"; readonly tests: number }
+  /** Its children as a list. */
+  | { readonly form: "list"; readonly written: Exclude<ListExpression["form"], "row"> }
+  /** A value, and a body for it or for each of its items: the variables are the item, and perhaps its position and how many there are. */
+  | { readonly form: Binding["form"]; readonly variables: readonly Variable[] }
+  /** A value and a predicate, which decides which items are kept; it may be `isAlike` for all of them. */
+  | { readonly form: "filter"; readonly variables: readonly Variable[]; readonly isAlike: boolean }
+  /** A body, once for each item of the lists after it, which the variables are in turn. */
+  | { readonly form: "lift"; readonly variables: readonly Variable[] }
+  /** A body as a function of the variables; `outer` are those it sees from where it stands. */
+  | {
+      readonly form: "function";
+      readonly name: string;
+      readonly variables: readonly Variable[];
+      readonly outer: readonly Variable[];
+    }
+  /** A function item and its arguments. */
+  | { readonly form: "apply" }
+  /** Null where its part fails by itself, not by what is in it. */
+  | { readonly form: "recover" }
+  /** The first child, unless one of the others fails. */
+  | { readonly form: "unless-failing" }
+  /** The last child, unless one of the others is null. */
+  | { readonly form: "unless-null" }
+  /** A call by two overloads: by the second where all further children are of the type that is known on the row. */
+  | { readonly form: "overload" }
+  /** The one value of a query. */
+  | { readonly form: "query" };
+
 /** What a sub-expression is made of. */
 export function partsOf(bound: Bound): readonly Bound[] {
   switch (bound.kind) {
@@ -58,6 +102,7 @@ export function partsOf(bound: Bound): readonly Bound[] {
       return bound.dropped ?? [];
     case "convert":
       return [bound.inner];
+    case "control":
     case "code":
       return bound.children;
     case "operation":
@@ -102,6 +147,7 @@ export function allPartsOf(root: Bound, isOpened: (bound: Bound) => boolean = ()
 
 /** Whether a part may give what it is made of as it is. */
 const handsOn = (bound: Bound): boolean =>
+  bound.kind === "control" ||
   bound.kind === "code" ||
   bound.kind === "convert" ||
   (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation));

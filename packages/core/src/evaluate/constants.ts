@@ -1,7 +1,8 @@
 import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
 import { type Bound, once, partsOf } from "./bound.ts";
-import { emit, newFrame } from "./emit.ts";
+import { emit } from "./emit.ts";
+import { newFrame } from "./frame.ts";
 
 /** Limits of ours and what is not covered are no errors of the dialect's. */
 const isOurs = ({ code }: Failure): boolean => code === "not-covered" || limitCodes.has(code);
@@ -22,11 +23,11 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
       return isCalled && isFailure(bound.value) && !isOurs(bound.value) ? bound.value : { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
     const { source } = bound;
-    if (source.kind === "choice" && bound.kind === "code") return foldChoice(bound.children);
+    if (source.kind === "choice" && bound.kind === "control") return foldChoice(bound.children);
     // A query is worked out when rows are, and so is which of two rows comes first.
     const isLater = source.kind === "query" || (bound.plain && source.kind === "call" && /^[<>]=?$/.test(source.name));
     const said = bound.plain ?? source;
-    const isJoined = (bound.kind === "code" || bound.kind === "operation") && said.kind === "call" && !isLater;
+    const isJoined = bound.kind !== "convert" && said.kind === "call" && !isLater;
     const decisive = isJoined ? { and: false, or: true }[said.name] : undefined;
     const values: Value[] = [];
     const parts = partsOf(bound);
@@ -111,7 +112,7 @@ function withValues(bound: Bound, values: readonly Value[]): Bound {
   let used = 0;
   const constant = (part: Bound): Bound => ({ kind: "constant", value: values[used++], type: part.type, source: part.source });
   if (bound.kind === "convert") return { ...bound, inner: constant(bound.inner) };
-  if (bound.kind === "code") return { ...bound, children: bound.children.map(constant) };
+  if (bound.kind === "control" || bound.kind === "code") return { ...bound, children: bound.children.map(constant) };
   if (bound.kind !== "operation") return bound;
   const inputs = bound.inputs.map((input) => input && ("kind" in input ? constant(input) : input.map(constant)));
   return { ...bound, inputs };

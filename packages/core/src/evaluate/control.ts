@@ -1,13 +1,15 @@
-import type { Cell, TypeRules, Variable } from "../dialects/dialect.ts";
+import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
 import { worked } from "../dialects/step.ts";
 import type { Binding } from "../syntax/index.ts";
-import { type Failure, type Value, isFailure } from "../values/index.ts";
+import { Failure, FunctionItem, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
+import { type Control, settle } from "./bound.ts";
+import { type Frame, spend } from "./frame.ts";
 
-/** Counts steps against the limit; a failure when they are spent. */
-type Spend = (count: number) => Failure | undefined;
+/** Calls of function items that may be under way at once. */
+const callDepth = 200;
 
 /** Runs `body` with the variables set, and sets them back; so a function may be called within itself. */
-export function within(variables: readonly Variable[], values: readonly Value[], body: () => Value): Value {
+export function within<T>(variables: readonly Variable[], values: readonly Value[], body: () => T): T {
   const before: Value[] = [];
   for (let i = 0; i < variables.length; i++) {
     before.push(variables[i].value);
@@ -18,46 +20,140 @@ export function within(variables: readonly Variable[], values: readonly Value[],
   return result;
 }
 
-/** A body for a value or for each item: `variables` are the item, and where they are named its position and how many there are. */
-export function loopCell(
+/** The item of each list at an index, for a body that is done once for each; what is no list is the same for all. */
+export const itemsAt = (lists: readonly Value[], index: number): Value[] =>
+  lists.map((list) => (Array.isArray(list) ? ((list as readonly Value[])[index] ?? null) : list));
+
+/** How often a body is done for lists. */
+export const longestOf = (lists: readonly Value[]): number =>
+  Math.max(...lists.map((list) => (Array.isArray(list) ? list.length : 1)));
+
+/** Makes the cell of control from those of its children. */
+export function controlCell(control: Control, cells: readonly Cell[], range: TextRange, frame: Frame, dialect: Dialect): Cell {
+  const { types } = dialect;
+  const [first, second] = cells;
+  switch (control.form) {
+    case "choice":
+      return choiceCell(cells.slice(0, control.tests), cells.slice(control.tests));
+    case "list":
+      return (row) => {
+        const values = cells.map((cell) => cell(row));
+        // Where functions of arrays see each item, errors are items too.
+        const failure = types.liftsArrays ? undefined : values.find(isFailure);
+        return failure ?? types.list(control.written, values);
+      };
+    case "let":
+      return (row) => {
+        const value = first(row);
+        return isFailure(value) ? value : within(control.variables, [value], () => second(row));
+      };
+    case "for":
+    case "each":
+      return loopCell(control.variables, first, second, frame, dialect);
+    case "some":
+    case "every":
+      return quantifiedCell(control.form, control.variables, first, second, frame, dialect);
+    case "filter":
+      return filterCell(control.variables, control.isAlike, first, second, frame, dialect);
+    case "lift":
+      return (row) => {
+        const lists = cells.slice(1).map((list) => list(row));
+        const bodyOf = (i: number) => within(control.variables, itemsAt(lists, i), () => first(row));
+        return Array.from({ length: longestOf(lists) }, (_, i) => bodyOf(i));
+      };
+    case "function":
+      return functionCell(control, first, frame);
+    case "apply":
+      return (row) => {
+        const item = first(row);
+        if (isFailure(item)) return item;
+        const values = cells.slice(1).map((cell) => cell(row));
+        return settle(values.find(isFailure) ?? spend(frame, 1) ?? types.apply!(item, values), range, dialect);
+      };
+    case "recover":
+      return (row) => {
+        const value = first(row);
+        const isOwn = isFailure(value) && sameRange(value.range, range);
+        return isOwn && value.code !== "not-covered" ? null : value;
+      };
+    case "unless-failing":
+      return (row) => {
+        const others = cells.slice(1).map((cell) => cell(row));
+        return others.find(isFailure) ?? first(row);
+      };
+    case "unless-null": {
+      const last = cells[cells.length - 1];
+      const others = cells.slice(0, -1);
+      return (row) => (others.some((cell) => cell(row) === null) ? null : last(row));
+    }
+    case "overload": {
+      const open = cells.slice(2);
+      return (row) => (open.every((cell) => types.onRow!.holds(cell(row))) ? second(row) : first(row));
+    }
+    case "query":
+      return first;
+  }
+}
+
+/** The first result whose condition holds; the last result beyond the conditions is the fallback. */
+function choiceCell(conditions: readonly Cell[], results: readonly Cell[]): Cell {
+  return (row) => {
+    for (let i = 0; i < conditions.length; i++) {
+      const truth = conditions[i](row);
+      if (truth === true) return results[i](row);
+      if (isFailure(truth)) return truth;
+    }
+    return results.length > conditions.length ? results[results.length - 1](row) : null;
+  };
+}
+
+/** A body for each item of a value. */
+function loopCell(variables: readonly Variable[], from: Cell, inner: Cell, frame: Frame, { types }: Dialect): Cell {
+  return (row) => {
+    const value = from(row);
+    if (isFailure(value)) return value;
+    const results: Value[] = [];
+    const items = types.items!(value);
+    for (let i = 0; i < items.length; i++) {
+      const result = spend(frame, 1) ?? within(variables, [items[i], i + 1, items.length], () => inner(row));
+      if (isFailure(result)) return result;
+      results.push(result);
+    }
+    return types.sequence!(results);
+  };
+}
+
+/** Whether a body is true for some item of a value, or for every one. */
+function quantifiedCell(
   form: Binding["form"],
   variables: readonly Variable[],
   from: Cell,
   inner: Cell,
-  types: TypeRules,
-  spend: Spend,
+  frame: Frame,
+  { types }: Dialect,
 ): Cell {
   const isTrue = worked(types.conversion("any", "condition")?.convert);
   return (row) => {
     const value = from(row);
     if (isFailure(value)) return value;
-    if (form === "let") return within(variables, [value], () => inner(row));
-    const results: Value[] = [];
-    const items = types.items!(value);
-    for (let i = 0; i < items.length; i++) {
-      const spent = spend(1);
-      if (spent) return spent;
-      const result = within(variables, [items[i], i + 1, items.length], () => inner(row));
-      if (isFailure(result)) return result;
-      if (form === "for" || form === "each") results.push(result);
-      else {
-        const truth = isTrue(result);
-        if (isFailure(truth)) return truth;
-        if ((truth === true) === (form === "some")) return form === "some";
-      }
+    for (const item of types.items!(value)) {
+      const result = spend(frame, 1) ?? within(variables, [item], () => inner(row));
+      const truth = isFailure(result) ? result : isTrue(result);
+      if (isFailure(truth)) return truth;
+      if ((truth === true) === (form === "some")) return form === "some";
     }
-    return form === "for" || form === "each" ? types.sequence!(results) : form === "every";
+    return form === "every";
   };
 }
 
 /** The items for which a predicate holds, which is evaluated once where it `isAlike` for all of them. */
-export function filterCell(
-  variables: readonly [item: Variable, position: Variable, last: Variable],
+function filterCell(
+  variables: readonly Variable[],
   isAlike: boolean,
   from: Cell,
   inner: Cell,
-  types: TypeRules,
-  spend: Spend,
+  frame: Frame,
+  { types }: Dialect,
 ): Cell {
   return (row) => {
     const value = from(row);
@@ -66,11 +162,30 @@ export function filterCell(
     const kept: Value[] = [];
     let answer: Value = null;
     for (let i = 0; i < items.length; i++) {
-      if (i === 0 || !isAlike) answer = spend(1) ?? within(variables, [items[i], i + 1, items.length], () => inner(row));
+      if (i === 0 || !isAlike) answer = spend(frame, 1) ?? within(variables, [items[i], i + 1, items.length], () => inner(row));
       const keep = isFailure(answer) ? answer : types.filter!(answer, i + 1);
       if (typeof keep !== "boolean") return keep;
       if (keep) kept.push(items[i]);
     }
     return types.sequence!(kept);
+  };
+}
+
+function functionCell(
+  { name, variables, outer }: Extract<Control, { readonly form: "function" }>,
+  inner: Cell,
+  frame: Frame,
+): Cell {
+  return (row) => {
+    const captured = outer.map((variable) => variable.value);
+    return new FunctionItem(name, variables.length, (args) => {
+      const spent = spend(frame, 1);
+      if (spent) return spent;
+      if (frame.depth >= callDepth) return new Failure("calls-too-deep", { limit: callDepth });
+      frame.depth++;
+      const result = within([...outer, ...variables], [...captured, ...args], () => inner(row));
+      frame.depth--;
+      return result;
+    });
   };
 }

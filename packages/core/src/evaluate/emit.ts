@@ -1,9 +1,11 @@
 import type { Answers } from "../traits/index.ts";
-import type { Cell, Dialect } from "../dialects/dialect.ts";
+import type { Cell, CodeContext, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type Kernel, type Slot, operationOf, placeTaken, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
-import { type Bound, type BoundOperation, isShared, settle } from "./bound.ts";
+import { type Bound, type BoundCode, type BoundOperation, dependsOnRow, isShared, settle } from "./bound.ts";
+import { controlCell } from "./control.ts";
+import { type Frame, spend } from "./frame.ts";
 import { faster } from "./idioms.ts";
 
 /**
@@ -11,19 +13,6 @@ import { faster } from "./idioms.ts";
  * made of it.
  */
 export type Observer = (source: Expression, value: Value, bound: Bound, slots?: readonly (Value | undefined)[]) => void;
-
-/** Where the cells read their columns; set before a run. */
-export interface Frame {
-  readonly columns: (readonly Value[])[];
-  /** Counts the rows that are evaluated, so that what stands in several places is evaluated once for each. */
-  turn: number;
-  /** The cells of what stands in several places, with an observer and without one. */
-  readonly cells: readonly [observed: Map<Bound, Cell>, plain: Map<Bound, Cell>];
-  /** Parts that are the same in several places: of each, the first; set before a run over many rows. */
-  common?: ReadonlyMap<Bound, Bound>;
-}
-
-export const newFrame = (): Frame => ({ columns: [], turn: 0, cells: [new Map(), new Map()] });
 
 /** Makes the cell of a bound tree. Without an observer, known combinations are done in one step, and what is written twice once. */
 export function emit(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
@@ -97,11 +86,59 @@ function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Obser
         return typeof result === "object" && result instanceof Failure ? settle(result, range, dialect) : result;
       };
     }
-    case "code":
-      return bound.emit(bound.children.map((child) => emit(child, frame, dialect, observe)));
+    case "control": {
+      const cells = bound.children.map((child) => emit(child, frame, dialect, observe));
+      return controlCell(bound.control, cells, bound.source.range, frame, dialect);
+    }
+    case "code": {
+      const cells = bound.children.map((child) => emit(child, frame, dialect, observe));
+      return codeCell(bound, cells, frame, dialect);
+    }
     case "operation":
       return observe ? emitObserved(bound, frame, dialect, observe) : emitOperation(bound, frame, dialect);
   }
+}
+
+/** What code of a dialect's own may ask about the call that it carries out. */
+function contextOf({ source, given, isCondition }: Bound & BoundCode, frame: Frame): CodeContext {
+  return {
+    types: given.map(({ type }) => type),
+    args: given.map((arg) => arg.source),
+    range: source.range,
+    constant: (i) => (given[i]?.kind === "constant" ? given[i].value : undefined),
+    steady: (i) => given[i] !== undefined && !dependsOnRow(given[i]),
+    isCondition,
+    column: (i) => {
+      const arg = given[i];
+      if (arg?.kind !== "column") return undefined;
+      return () => {
+        frame.readsWholeColumns = true;
+        return frame.columns[arg.column];
+      };
+    },
+    spend: (count) => spend(frame, count),
+  };
+}
+
+function codeCell(bound: Bound & BoundCode, cells: readonly Cell[], frame: Frame, dialect: Dialect): Cell {
+  const { code } = bound;
+  const { range } = bound.source;
+  const context = contextOf(bound, frame);
+  if ("lazy" in code) {
+    const cell = code.lazy(cells, context);
+    return (row) => settle(cell(row), range, dialect);
+  }
+  return (row) => {
+    const values: Value[] = [];
+    let missing = false;
+    for (const cell of cells) {
+      const value = cell(row);
+      if (isFailure(value)) return settle(value, range, dialect);
+      missing ||= value === null;
+      values.push(value);
+    }
+    return missing && code.strict ? null : settle(code.run(values, context), range, dialect);
+  };
 }
 
 /** Applies a kernel to slots as they come: failures first, then what is missing, then the kernel. */

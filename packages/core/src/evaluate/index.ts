@@ -19,7 +19,8 @@ import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { type Taken, takenBy } from "./taken.ts";
 import { commonParts } from "./common.ts";
-import { type Frame, type Observer, emit, newFrame } from "./emit.ts";
+import { type Observer, emit } from "./emit.ts";
+import { type Frame, newFrame } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
 export { applyKernel, kernelOf } from "./emit.ts";
@@ -135,12 +136,8 @@ export interface Program {
  */
 export function compile(dialect: Dialect, source: string, sample: Sample, limits: Limits = defaultLimits): Program {
   const parsed = dialect.parse(source, limits);
-  const frame = newFrame();
-  let steps = 0;
-  const spend = (count: number) =>
-    (steps += count) > limits.steps ? new Failure("steps-spent", { limit: limits.steps }) : undefined;
-  let readsWholeColumns = false;
-  const columns = sample.columns.map(({ name, values, type: known, declared }, i) => {
+  const frame = newFrame(limits.steps);
+  const columns = sample.columns.map(({ name, values, type: known, declared }) => {
     let type = known;
     return {
       name,
@@ -148,13 +145,9 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       get type() {
         return (type ??= declared ? typeOfDeclared(dialect, declared, values) : dialect.types.columnType(values));
       },
-      values: () => {
-        readsWholeColumns = true;
-        return frame.columns[i];
-      },
     };
   });
-  const binder = new Binder(dialect, columns, spend, source);
+  const binder = new Binder(dialect, columns, source);
   const parseFailed = parsed.diagnostics.some((d) => d.severity === "error");
   const bound = binder.bindWhole(parsed.tree);
   // What a half-read tree lacks would only be reported twice.
@@ -175,7 +168,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
           sample.columns[i].type === undefined ? readColumn(dialect, columns[i].type, given, sample.columns[i].declared) : given;
       }
     loaded = values;
-    steps = 0;
+    frame.steps = 0;
   }
 
   let observer: Observer | undefined;
@@ -208,7 +201,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
     bound,
     frame,
     get readsWholeColumns() {
-      return readsWholeColumns;
+      return frame.readsWholeColumns;
     },
     runRow,
     run(values, { milliseconds = Infinity, isStopped }: RunBudget = {}) {
@@ -223,7 +216,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
           for (; row < values.rows; row++) {
             if (row % rowsBetweenLooks === 0 && (Date.now() > end || isStopped?.()))
               return result.fill(new Failure("run-stopped", { rows: row }, parsed.tree.range), row);
-            steps = 0;
+            frame.steps = 0;
             startClock(limits.milliseconds);
             frame.turn++;
             result[row] = cell(row);
