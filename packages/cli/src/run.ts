@@ -111,6 +111,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .option("--only <condition>", "leave out the rows for which this expression is not true")
     .option("--unfold <column>", "make a row of each item of the lists in this column")
     .option("-t, --trace <row>", "show every sub-expression's value on one row, with rulers", rowNumber)
+    .option("--origin <row>", "show where each stretch of the value on one row came from, and what was dropped", rowNumber)
     .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
     .addHelpText(
       "after",

@@ -34,6 +34,21 @@ export function testCases(dialect: Dialect, cases: readonly ExpressionCase[]): v
     },
   );
 
+  test("the stretches of each value are all of it, and what stands in its source as it is stands there", () => {
+    for (const [expression, , row = {}] of cases) {
+      const sample = { ...sampleOf([row]), rows: 1 };
+      const { value, stretches, dropped } = compile(tried, expression, sample).origins(sample, 0);
+      const whole = stretches.map(({ text }) => text).join("");
+      if (typeof value === "string") expect({ expression, whole }).toEqual({ expression, whole: value });
+      for (const { text, from } of stretches.filter(({ by }) => !by)) {
+        const [{ column, range }] = from;
+        if (range) expect(range.end - range.start).toBe(text.length);
+        if (range && column) expect((row[column] as string).slice(range.start, range.end)).toBe(text);
+      }
+      for (const { column, range, text } of dropped) expect((row[column] as string).slice(range.start, range.end)).toBe(text);
+    }
+  });
+
   test("each case, printed on one line and on short ones, reads back as the same tree", () => {
     for (const [expression] of cases) {
       const { tree, diagnostics } = dialect.parse(expression);

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { Bytes, Decimal, Double, Failure, type Value, applyKernel, message } from "indigo-quill";
-import { type OperationId, operationOf, operations } from "indigo-quill/text";
+import { type OperationId, operationOf, operations, watched } from "indigo-quill/text";
 import { type Answers, describeTrait } from "indigo-quill/traits";
 import { pick, random } from "./random.ts";
 
@@ -89,6 +89,24 @@ const shown = (value: unknown): string =>
   JSON.stringify(value, (_key, each: unknown) => (typeof each === "bigint" || Number.isNaN(each) ? String(each) : each)) ??
   "left out";
 
+/** Operations that tell of each stretch of a text, or of the items of a list, which slot it is from. */
+const telling: ReadonlySet<string> = new Set(
+  "slice segment reverse find replace-span substitute translate escape recase normalize trim join split repeat pad".split(" "),
+);
+
+/** What is wrong with the pieces that a kernel told of its value. */
+function faultOf(id: string, given: readonly unknown[], { value, pieces }: ReturnType<typeof watched>): string | undefined {
+  const isTold = (typeof value === "string" && value.length < 1e5) || (Array.isArray(value) && value.length > 0);
+  if (!pieces) return isTold && telling.has(id) ? "did not tell its pieces" : undefined;
+  for (const { text, slot, item, range, changed } of pieces) {
+    if (slot === undefined || !range || changed) continue;
+    const whole = given[slot] ?? (slot === 0 ? "" : " ");
+    const source = item === undefined ? whole : ((whole as readonly (string | null)[])[item] ?? "");
+    if (String(source).slice(range.start, range.end) !== text) return `told of "${text}" that it is from slot ${slot}`;
+  }
+  return undefined;
+}
+
 /** How many inputs each combination of answers is given. */
 const inputs = 60;
 
@@ -108,6 +126,10 @@ describe("every operation, with any answers and any values of its slots, gives a
         );
         try {
           const value = applyKernel(kernel, given, slots, answers.missing);
+          const seen = watched(() => applyKernel(kernel, given, slots, answers.missing));
+          const fault = faultOf(id, given, seen);
+          if (fault) problems.push(`${told} on ${shown(given)}: ${fault}`);
+          if (shown(seen.value) !== shown(value)) problems.push(`${told} on ${shown(given)}: another value when watched`);
           if (value === undefined || typeof value === "function") problems.push(`${told} on ${shown(given)}: no value came back`);
           if (value instanceof Failure && message(value).includes("undefined"))
             problems.push(`${told} on ${shown(given)}: ${message(value)}`);

@@ -22,6 +22,7 @@ import { type PreviewOf, type RowWriter, previewOf, stepsWriter, writerOf } from
 import { conflictText } from "../output/rules.ts";
 import { type Style, styleFor } from "../output/style.ts";
 import { Tally, sayIdle, sayKinds, summary } from "../output/tally.ts";
+import { originsData, originsText } from "../output/origins.ts";
 import { traceText } from "../output/trace.ts";
 import { type Guarded, UsageError, exit, writeAll } from "../streams.ts";
 import { following, together } from "../input.ts";
@@ -30,6 +31,7 @@ import { decisionsOf } from "./columns.ts";
 /** The options that say what is shown or written of the rows. */
 export interface OutputOptions {
   readonly trace?: number;
+  readonly origin?: number;
   readonly format?: RowFormat;
   readonly preview?: PreviewOf;
   readonly steps?: boolean;
@@ -63,14 +65,15 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   const style = styleFor(streams, options.spaces);
   const format = formatOf(options);
   let { value: first } = (await job.pieces.next()) as { value: Sample };
-  if (options.trace !== undefined) first = await together(first, job.pieces);
+  const row = options.trace ?? options.origin;
+  if (row !== undefined) first = await together(first, job.pieces);
   const columns = job.columns(first);
   const decided = options.decided === undefined ? undefined : await decisionsOf(options.decided, columns, first, streams);
   const planned = { ...job.plan, decided: decided ?? job.plan.decided };
   let plan = planColumns(job.dialect, columns, first, planned);
   if (!reported(plan, streams)) return exit.failed;
   sayConflicts(columns, streams);
-  if (options.trace !== undefined) return traced(plan, first, options.trace, style, streams);
+  if (row !== undefined) return ofOneRow(plan, first, row, options, style, streams);
   // What counts over a column, and rows that may bring columns of their own, want all rows at once.
   if (plan.readsWholeColumns(first) || job.isRagged) {
     first = await together(first, job.pieces);
@@ -182,12 +185,25 @@ function sayConflicts(columns: readonly CalculatedColumn[], { stderr }: Guarded)
     }
 }
 
-function traced(plan: Plan, sample: Sample, row: number, style: Style, streams: Guarded): number {
+/** How the values on one row (from 1) come about, or where they came from. */
+function ofOneRow(plan: Plan, sample: Sample, row: number, options: OutputOptions, style: Style, streams: Guarded): number {
+  const { trace, origin, format } = options;
+  if (trace !== undefined && origin !== undefined)
+    throw new UsageError("--trace and --origin show different things; give one of them");
   if (row < 1 || row > sample.rows) throw new UsageError(`there is no row ${row}; the sample has rows 1 to ${sample.rows}`);
+  const isData = origin !== undefined && (format === "json" || format === "ndjson");
+  if (isData) {
+    const found = [...plan.stages(sample)].map(({ step, sample: seen }) => originsData(step, seen, row - 1));
+    const text = format === "json" ? JSON.stringify(found, undefined, 2) : found.map((each) => JSON.stringify(each)).join("\n");
+    streams.stdout.write(`${text}\n`);
+    return exit.ok;
+  }
   let isFirst = true;
   for (const { step, sample: seen } of plan.stages(sample)) {
     if (plan.steps.length > 1) streams.stdout.write(`${isFirst ? "" : "\n"}${style.colour.bold(step.column.names.join(", "))}\n`);
-    streams.stdout.write(traceText(step.program, seen, row - 1, style, step));
+    const { program } = step;
+    if (trace !== undefined) streams.stdout.write(traceText(program, seen, row - 1, style, step));
+    else streams.stdout.write(originsText(program, seen, row - 1, style));
     isFirst = false;
   }
   return exit.ok;

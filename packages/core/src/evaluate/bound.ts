@@ -146,7 +146,7 @@ export function allPartsOf(root: Bound, isOpened: (bound: Bound) => boolean = ()
 }
 
 /** Whether a part may give what it is made of as it is. */
-const handsOn = (bound: Bound): boolean =>
+export const handsOn = (bound: Bound): boolean =>
   bound.kind === "control" ||
   bound.kind === "code" ||
   bound.kind === "convert" ||

@@ -1,7 +1,7 @@
 import type { Answers } from "../traits/index.ts";
 import type { Cell, CodeContext, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type Kernel, type Slot, operationOf, placeTaken, textLimit } from "../text/index.ts";
+import { type Kernel, type Slot, operationOf, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundCode, type BoundOperation, dependsOnRow, isShared, settle } from "./bound.ts";
 import { controlCell } from "./control.ts";
@@ -190,7 +190,6 @@ function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dial
     const first = inputs[0]?.(row);
     const early = first === undefined ? undefined : settledBy?.(first);
     const slots = [first, ...inputs.slice(1).map((cell) => (early === undefined ? cell?.(row) : undefined))];
-    placeTaken();
     const known = stops && first === null ? null : early;
     const result = known === undefined ? applyKernel(kernel, slots, kinds, bound.answers.missing) : known;
     const value = settle(result, bound.source.range, dialect);

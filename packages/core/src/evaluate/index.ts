@@ -13,20 +13,21 @@ import {
   startClock,
   stopClock,
 } from "../values/index.ts";
+import { type Family, operationOf } from "../text/index.ts";
 import { Binder } from "./bind.ts";
 import { type Bound, type BoundOperation, allPartsOf } from "./bound.ts";
 import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
-import { type Taken, takenBy } from "./taken.ts";
 import { commonParts } from "./common.ts";
 import { type Observer, emit } from "./emit.ts";
+import { type Origins, originsOf, piecesOf } from "./origins.ts";
 import { type Frame, newFrame } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
 export { applyKernel, kernelOf } from "./emit.ts";
 export { idiomOf } from "./idioms.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";
-export type { Taken } from "./taken.ts";
+export type { Dropped, Origin, Origins, Source } from "./origins.ts";
 
 /** A named column of a sample; every column has as many values as the sample has rows. */
 export interface Column {
@@ -79,6 +80,13 @@ export interface TraceStep {
   readonly taken?: Taken;
 }
 
+/** The stretch of its text that an extraction took, for marking it. */
+export interface Taken {
+  readonly text: string;
+  /** UTF-16 offsets in `text`. */
+  readonly range: TextRange;
+}
+
 /** A value that was converted without being asked: a text read as a number or a date, a number written as a text, and others. */
 export interface Change {
   readonly how: "read" | "written" | "taken";
@@ -128,6 +136,8 @@ export interface Program {
   runRow(sample: Sample, row: number, observe?: Observer): Value;
   /** Every sub-expression with its value on one row, 0-based; in source order, outer ones first. */
   trace(sample: Sample, row: number): TraceStep[];
+  /** Where each stretch of the value on one row, 0-based, came from, and what of the columns that were read is not in it. */
+  origins(sample: Sample, row: number): Origins;
 }
 
 /**
@@ -237,7 +247,7 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
           if (known) known.became = changeOf(known.values.at(-1)!, value, dialect) ?? known.became;
           return;
         }
-        const taken = step.kind === "operation" && slots ? takenBy(slots, value) : undefined;
+        const taken = step.kind === "operation" && slots ? takenBy(step, slots, value) : undefined;
         if (known) {
           known.values.push(value);
           known.taken = taken;
@@ -245,6 +255,20 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
         } else seen.set(node, { values: [value], taken, became: undefined });
       });
       return traceSteps(parsed.tree, source, seen, dialect);
+    },
+    origins(values, row) {
+      const value = runRow(values, row);
+      if (isFailure(value)) return { value, stretches: [], dropped: [] };
+      frame.steps = 0;
+      startClock(limits.milliseconds);
+      try {
+        const names = columns.map(({ name }) => name);
+        return originsOf(bound, row, frame, dialect, names);
+      } catch (error) {
+        return { value: beyondLimits(error, parsed.tree.range, limits), stretches: [], dropped: [] };
+      } finally {
+        stopClock();
+      }
     },
   };
 }
@@ -320,6 +344,18 @@ function changeOf(from: Value, to: Value, { plain }: Pick<Dialect, "plain">): Ch
   if (isText(from)) return { how: isText(to) ? "taken" : "read", value: to };
   if (isText(to)) return String(plain(from)) === to ? undefined : { how: "written", value: to };
   return Object.is(numberOf(from), numberOf(to)) ? undefined : { how: "taken", value: to };
+}
+
+const extracting: ReadonlySet<Family> = new Set<Family>(["extract", "locate", "trim"]);
+
+/** The one stretch of its text that an extraction gave, where it is one. */
+function takenBy(step: BoundOperation, slots: readonly (Value | undefined)[], value: Value): Taken | undefined {
+  const [text] = slots;
+  if (typeof text !== "string" || typeof value !== "string" || !extracting.has(operationOf(step.operation).family))
+    return undefined;
+  const pieces = piecesOf(step, slots);
+  const [piece] = pieces ?? [];
+  return pieces?.length === 1 && piece.slot === 0 && piece.range && !piece.changed ? { text, range: piece.range } : undefined;
 }
 
 function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expression, Seen>, dialect: Dialect): TraceStep[] {

@@ -1,6 +1,7 @@
 import type { AnswerOf } from "../traits/index.ts";
 import { Failure, type Value, stretches } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
+import { mapped, taken } from "./pieces.ts";
 import { operation, optional, text } from "./operation.ts";
 
 const percents = new Map<string, string>();
@@ -61,8 +62,17 @@ export const escape = operation({
   summary: "makes a text safe to stand in another language",
   slots: [text("text")],
   traits: ["missing", "scheme"],
-  prepare: ({ scheme }) => schemes[scheme],
+  prepare({ scheme }) {
+    const make = schemes[scheme];
+    return (value: string) => {
+      const result = make(value);
+      return typeof result === "string" ? mapped(value, result, (char) => make(char) as string) : result;
+    };
+  },
 });
+
+/** The characters of a text, each with the marks that follow it. */
+const withMarks = (value: string): readonly string[] => value.match(/\P{M}\p{M}*|\p{M}+/gu) ?? [];
 
 const forms = ["NFC", "NFD", "NFKC", "NFKD"];
 
@@ -76,10 +86,11 @@ export const normalize = operation({
   prepare({ asked }) {
     return (value: string, form: string = "NFC"): Value => {
       const name = (asked === "text" ? form.trim() : form).toUpperCase();
-      if (name === "" && asked === "text") return value;
+      if (name === "" && asked === "text") return taken(0, value);
       if (!forms.includes(name)) return new Failure("normal-form", { form, forms });
       const normal = value.normalize(name);
-      return asked === "text" ? normal : normal === value;
+      if (asked !== "text") return normal === value;
+      return mapped(value, normal, (char) => char.normalize(name), withMarks);
     };
   },
 });

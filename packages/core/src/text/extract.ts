@@ -1,6 +1,6 @@
-import { Failure, type Value, backward, forward, rulers, reversed } from "../values/index.ts";
+import { Failure, type Unit, type Value, backward, forward, graphemesOf, rulers, reversed } from "../values/index.ts";
 import { type SlotNumber, number, operation, optional, text, wholeBy } from "./operation.ts";
-import { taken } from "./taken.ts";
+import { isWatched, taken } from "./pieces.ts";
 
 /** Takes a part of a text by position. */
 export const slice = operation({
@@ -108,9 +108,16 @@ export const segment = operation({
       return absent === "zero" ? "" : null;
     }
 
+    function character(value: string, n: number): string {
+      const chars = [...value];
+      const at = n > 0 ? Math.trunc(n - 1) : chars.length + Math.trunc(n);
+      if (!(at >= 0 && at < chars.length)) return "";
+      return taken(chars.slice(0, at).join("").length, chars[at]);
+    }
+
     function nth(value: string, delimiter: string, n: number): Value {
       if (n === 0) return part === "nth" ? new Failure("zero-ordinal") : "";
-      if (delimiter === "" && emptyNeedle === "between characters") return [...value].at(n > 0 ? n - 1 : n) ?? "";
+      if (delimiter === "" && emptyNeedle === "between characters") return character(value, n);
       if (delimiter === "" || !fold(value).includes(fold(delimiter))) {
         return n === 1 || n === -1 ? whenAbsent(value) : "";
       }
@@ -188,6 +195,15 @@ export const segment = operation({
   },
 });
 
+function tellReversed(value: string, unit: Unit): void {
+  const parts = unit === "grapheme" ? graphemesOf(value) : unit === "utf-16 unit" ? value.split("") : [...value];
+  let end = value.length;
+  for (const part of parts.reverse()) {
+    end -= part.length;
+    taken(end, part);
+  }
+}
+
 /** The units of a text in reverse order. */
 export const reverse = operation({
   id: "reverse",
@@ -197,6 +213,8 @@ export const reverse = operation({
   traits: ["missing", "unit"],
   prepare:
     ({ unit }) =>
-    (value: string) =>
-      reversed(value, unit),
+    (value: string) => {
+      if (isWatched()) tellReversed(value, unit);
+      return reversed(value, unit);
+    },
 });

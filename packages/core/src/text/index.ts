@@ -25,7 +25,7 @@ import { trim } from "./trim.ts";
 export * from "./operation.ts";
 export { decisiveOf };
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
-export { placeTaken } from "./taken.ts";
+export { type Piece, watched } from "./pieces.ts";
 
 /** Every operation, by its identifier. */
 export const operations = {

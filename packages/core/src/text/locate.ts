@@ -15,7 +15,7 @@ import {
 } from "./operation.ts";
 import { stepOver } from "../patterns/index.ts";
 import { patternReader, refused, withinBudget } from "./patterned.ts";
-import { taken } from "./taken.ts";
+import { taken } from "./pieces.ts";
 
 /** Finds the position of a text or pattern. */
 export const locate = operation({
@@ -178,13 +178,18 @@ export const find = operation({
       }
     }
 
+    /** What a group took; nothing where it took no part. */
+    const partOf = (value: string, start: number, end: number): string =>
+      start < 0 ? taken(0, "") : taken(start, value.slice(start, end));
+
     function describe(value: string, found: readonly number[], group: number | undefined, side: number): Value {
       const wanted = group ?? (grouping === "first group" && found.length > 2 ? 1 : 0);
       const [start, end] = [found[2 * wanted], found[2 * wanted + 1]];
       if (report === "groups") {
         const texts: (string | null)[] = [];
         for (let i = found.length > 2 ? 2 : 0; i < found.length; i += 2) {
-          texts.push(found[i] < 0 ? null : value.slice(found[i], found[i + 1]));
+          const part = partOf(value, found[i], found[i + 1]);
+          texts.push(found[i] < 0 ? null : part);
         }
         return texts;
       }
@@ -218,7 +223,8 @@ export const find = operation({
           for (const found of matches(pattern, value, from, budget)) {
             const wanted = group ?? 0;
             if (!(wanted <= pattern.groups)) return new Failure("no-such-group", { group: wanted });
-            texts.push(found[2 * wanted] < 0 ? "" : value.slice(found[2 * wanted], found[2 * wanted + 1]));
+            const [from, to] = [found[2 * wanted], found[2 * wanted + 1]];
+            texts.push(partOf(value, from, to));
             if (texts.length > listLimit) return listTooLong(texts.length);
           }
           return texts;

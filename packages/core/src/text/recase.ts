@@ -1,5 +1,6 @@
 import { lowerOnly, upperOnly, upperPairs } from "./collations/early-case.ts";
 import { simpleLower, simpleUpper, stretches, tick } from "../values/index.ts";
+import { mapped } from "./pieces.ts";
 import { operation, text } from "./operation.ts";
 import { widths } from "./width.ts";
 
@@ -105,9 +106,10 @@ export const recase = operation({
   traits: ["missing", "form", "mapping", "words"],
   prepare({ form, mapping, words }) {
     const { upper, lower } = mappings[mapping];
-    if (form === "unaccented") return stripped;
-    if (form === "half width" || form === "full width") return widths[form];
-    if (form !== "title") return mappings[mapping][form];
+    const told = (map: (value: string) => string) => (value: string) => mapped(value, map(value), map);
+    if (form === "unaccented") return told(stripped);
+    if (form === "half width" || form === "full width") return told(widths[form]);
+    if (form !== "title") return told(mappings[mapping][form]);
     const shape = wordChars[words];
     const ascii = asciiTable(shape);
     return (value: string) => {
@@ -128,7 +130,8 @@ export const recase = operation({
         inWord = isWord;
         at += size;
       }
-      return start < value.length ? result + lower(value.slice(start)) : result;
+      if (start < value.length) result += lower(value.slice(start));
+      return mapped(value, result, upper);
     };
   },
 });

@@ -14,6 +14,7 @@ import {
   tooLong,
   written,
 } from "./operation.ts";
+import { dropped, isWatched, taken } from "./pieces.ts";
 import { stepOver } from "../patterns/index.ts";
 import { patternReader, withinBudget } from "./patterned.ts";
 
@@ -35,8 +36,10 @@ export const join = operation({
     ): Value => {
       let result = "";
       let started = false;
+      const watched = isWatched();
       for (let i = 0; i < texts.length; i++) {
         let item = texts[i];
+        const isMissing = item === null;
         if (item === null) {
           if (forMissing !== undefined) item = forMissing;
           else if (missingItem === "null") return null;
@@ -45,6 +48,9 @@ export const join = operation({
         }
         if (skipEmpty && item === "") continue;
         if (result.length + separator.length + item.length > textLimit) return tooLong(result.length + item.length);
+        if (watched && started) taken(0, separator, 1);
+        // A whole number in a list is written as it is.
+        if (watched) taken(0, String(item), isMissing ? 3 : 0, isMissing ? undefined : i);
         result += started && separator !== "" ? separator + item : item;
         started = true;
       }
@@ -77,13 +83,13 @@ export const split = operation({
           const end = match.index + match[0].length;
           // An empty match right after the last one, or at either end, cuts nothing.
           if (end > match.index || (match.index > kept && match.index < value.length)) {
-            pieces.push(value.slice(kept, match.index));
+            pieces.push(taken(kept, value.slice(kept, match.index)));
             kept = end;
           }
           if (pieces.length > listLimit) break;
           at = end > match.index ? end : stepOver(value, end);
         }
-        pieces.push(value.slice(kept));
+        pieces.push(taken(kept, value.slice(kept)));
         return pieces;
       });
     }
@@ -92,38 +98,52 @@ export const split = operation({
     function cutOff(value: string, pattern: Pattern, budget: Budget): string[] {
       const pieces: string[] = [];
       let rest = value;
+      const piece = (start: number, end?: number) =>
+        pieces.push(taken(value.length - rest.length + start, rest.slice(start, end)));
       while (pieces.length <= listLimit) {
         const match = pattern.find(rest, 0, budget);
         const end = match && match[0] === "" ? stepOver(rest, match.index) : match?.index;
         if (!match || end === undefined || end >= rest.length) {
-          pieces.push(rest.slice(0, match && match[0] !== "" ? match.index : undefined));
-          if (match && match[0] !== "") pieces.push(rest.slice(match.index + match[0].length));
+          piece(0, match && match[0] !== "" ? match.index : undefined);
+          if (match && match[0] !== "") piece(match.index + match[0].length);
           break;
         }
-        pieces.push(rest.slice(0, end));
+        piece(0, end);
         rest = rest.slice(match[0] === "" ? end : match.index + match[0].length);
       }
       return pieces;
     }
 
+    /** Pieces that stand one after the other, so many units apart. */
+    function placed(pieces: string[], apart: number): string[] {
+      let at = 0;
+      if (isWatched()) for (const piece of pieces) at += taken(at, piece).length + apart;
+      return pieces;
+    }
+
+    function characters(value: string): string[] | Failure {
+      const found = charactersOf(value);
+      return isFailure(found) ? found : placed(found, 0);
+    }
+
     function pieces(value: string, delimiter: string, flags?: string): string[] | Failure {
       if (language === "literal" && letterCase === "minded") {
-        if (delimiter !== "") return value.split(delimiter, listLimit + 1);
-        return emptyDelimiter === "whole" ? [value] : charactersOf(value);
+        if (delimiter !== "") return placed(value.split(delimiter, listLimit + 1), delimiter.length);
+        return emptyDelimiter === "whole" ? [taken(0, value)] : characters(value);
       }
       return byPattern(value, delimiter, flags);
     }
 
     return (value: string, delimiter?: string | null, flags?: string, missingPiece?: string): Value => {
       if (delimiter === null && missingDelimiter === "null") return null;
-      if (delimiter === null && missingDelimiter === "whole") return [value];
-      const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : charactersOf(value);
+      if (delimiter === null && missingDelimiter === "whole") return [taken(0, value)];
+      const found = typeof delimiter === "string" ? pieces(value, delimiter, flags) : characters(value);
       if (isFailure(found)) return found;
       if (found.length > listLimit) return listTooLong(found.length);
-      if (value === "") return emptyText === "nothing" ? [] : [""];
+      if (value === "") return emptyText === "nothing" ? [] : found.length > 0 ? found : [taken(0, "")];
       if (edges === "trimmed") {
-        while (found.length > 0 && found[0] === "") found.shift();
-        while (found.length > 0 && found[found.length - 1] === "") found.pop();
+        for (; found.length > 0 && found[0] === ""; dropped("first")) found.shift();
+        for (; found.length > 0 && found[found.length - 1] === ""; dropped("last")) found.pop();
       }
       return missingPiece === undefined ? found : found.map((piece) => (piece === missingPiece ? null : piece));
     };

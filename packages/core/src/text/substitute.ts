@@ -2,6 +2,7 @@ import type { Budget, Match, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
 import { type SlotNumber, countBy, number, operation, optional, text, textLimit, tooLong, written } from "./operation.ts";
+import { isWatched, taken, turned } from "./pieces.ts";
 import { stepOver } from "../patterns/index.ts";
 import { patternReader, withinBudget } from "./patterned.ts";
 
@@ -22,7 +23,7 @@ export const replaceSpan = operation({
       if (typeof at !== "number") return at;
       if (typeof size !== "number") return size;
       let begin = at - first;
-      if (answers.startBelow === "unchanged" && (begin < 0 || begin >= ruler.count(value))) return value;
+      if (answers.startBelow === "unchanged" && (begin < 0 || begin >= ruler.count(value))) return taken(0, value);
       if (begin < 0 && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
       if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
       if (answers.farEnd === "error" && at + size > 2147483647) return new Failure("number-out-of-range");
@@ -34,7 +35,8 @@ export const replaceSpan = operation({
       if (value.length + replacement.length > textLimit) return tooLong(value.length + replacement.length);
       const from = answers.startBelow === "clamp" && begin < 0 ? end - begin : end;
       const head = value.slice(0, ruler.forward(value, Math.max(0, begin)));
-      return head + replacement + value.slice(ruler.forward(value, Math.max(0, from)));
+      const rest = ruler.forward(value, Math.max(0, from));
+      return taken(0, head) + taken(0, replacement, 3) + taken(rest, value.slice(rest));
     };
   },
 });
@@ -136,20 +138,21 @@ export const substitute = operation({
     /** Cuts and joins; much faster than a host replacement where nothing is found. */
     function plainly(value: string, old: string, replacement: string, which: number): string | Failure {
       let at = old === "" ? -1 : value.indexOf(old);
-      if (at < 0) return value;
-      if (which === 1) return spliced(value, at, at + old.length, replacement);
-      if (which === 0 && value.length * (replacement.length + 1) <= shortText) return everywhere(value, old, replacement, at);
+      if (at < 0) return taken(0, value);
+      const isShort = value.length * (replacement.length + 1) <= shortText;
+      if (which === 1 && !isWatched()) return spliced(value, at, at + old.length, replacement);
+      if (which === 0 && isShort && !isWatched()) return everywhere(value, old, replacement, at);
       const result = new GrowingText();
       let kept = 0;
       for (let seen = 1; at >= 0 && !result.isTooLong; seen++) {
         if (which === 0 || seen === which) {
-          result.add(value.slice(kept, at) + replacement);
+          result.add(taken(kept, value.slice(kept, at)) + taken(0, replacement, 2));
           kept = at + old.length;
           if (seen === which) break;
         }
         at = value.indexOf(old, at + old.length);
       }
-      result.add(value.slice(kept));
+      result.add(taken(kept, value.slice(kept)));
       return result.finish();
     }
 
@@ -178,16 +181,28 @@ export const substitute = operation({
       return result;
     }
 
+    /** The same, telling where each part of it stands, in the text or in the replacement. */
+    function fillTold(parts: Template, replacement: string, value: string, offsets: readonly number[]): string {
+      const put = (part: string) => (part === replacement ? taken(0, part, 2) : turned(0, replacement.length, part, 2));
+      const group = (from: number | undefined, to: number) =>
+        from === undefined || from < 0 ? "" : taken(from, value.slice(from, to));
+      return parts
+        .map((part) => (typeof part === "string" ? put(part) : group(offsets[2 * part], offsets[2 * part + 1])))
+        .join("");
+    }
+
     function byPattern(
       value: string,
       pattern: Pattern,
       parts: Template,
+      replacement: string,
       which: number,
       from: number,
       budget: Budget,
     ): string | Failure {
       const put = parts.length === 0 ? "" : parts[0];
       if (
+        !isWatched() &&
         which === 0 &&
         from === 0 &&
         parts.length < 2 &&
@@ -198,8 +213,8 @@ export const substitute = operation({
         if (replaced !== undefined) return replaced;
       }
       let match = pattern.find(value, from, budget);
-      if (!match || (emptyMatch === "ends" && match[0] === "")) return value;
-      if (which === 1) return spliced(value, match.index, match.index + match[0].length, fill(parts, match));
+      if (!match || (emptyMatch === "ends" && match[0] === "")) return taken(0, value);
+      if (which === 1 && !isWatched()) return spliced(value, match.index, match.index + match[0].length, fill(parts, match));
       const result = new GrowingText();
       let kept = 0;
       let lastEnd = -1;
@@ -209,14 +224,18 @@ export const substitute = operation({
         const isRepeated = emptyMatch === "not after a match" && match[0] === "" && match.index === lastEnd;
         lastEnd = end;
         if (!isRepeated && (which === 0 || seen === which)) {
-          result.add(value.slice(kept, match.index) + fill(parts, match));
+          const put = isWatched()
+            ? taken(kept, value.slice(kept, match.index)) +
+              fillTold(parts, replacement, value, pattern.offsets(value, match.index, budget)!)
+            : value.slice(kept, match.index) + fill(parts, match);
+          result.add(put);
           kept = end;
           if (seen === which) break;
         }
         const next: number = match[0] === "" ? stepOver(value, end) : end;
         match = next <= value.length ? pattern.find(value, next, budget) : undefined;
       }
-      result.add(value.slice(kept));
+      result.add(taken(kept, value.slice(kept)));
       return result.finish();
     }
 
@@ -248,13 +267,13 @@ export const substitute = operation({
       if (isFailure(pattern)) return pattern;
       const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern, nth === 0);
       if (isFailure(parts)) return parts;
-      if (parts === undefined) return value;
+      if (parts === undefined) return taken(0, value);
       if (!(start >= 1)) return new Failure("start-below-first", { start, first: 1 });
-      if (start > 1 && start - 1 > rulers["code point"].count(value)) return value;
+      if (start > 1 && start - 1 > rulers["code point"].count(value)) return taken(0, value);
       return withinBudget(old, (budget) => {
         if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: old });
         const from = start > 1 ? rulers["code point"].forward(value, start - 1) : 0;
-        return byPattern(value, pattern, parts, nth, from, budget);
+        return byPattern(value, pattern, parts, replacement, nth, from, budget);
       });
     };
   },
@@ -287,13 +306,13 @@ export const translate = operation({
         const char = unit === "utf-16 unit" ? value[at] : String.fromCodePoint(value.codePointAt(at)!);
         const target = map.get(char);
         if (target !== undefined) {
-          result.add(value.slice(kept, at) + target);
+          result.add(taken(kept, value.slice(kept, at)) + turned(at, at + char.length, target));
           kept = at + char.length;
         }
         at += char.length;
       }
-      if (kept === 0) return value;
-      result.add(value.slice(kept));
+      if (kept === 0) return taken(0, value);
+      result.add(taken(kept, value.slice(kept)));
       return result.finish();
     };
   },

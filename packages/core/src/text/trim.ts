@@ -2,6 +2,7 @@ import type { AnswerOf } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
 import { operation, optional, text } from "./operation.ts";
+import { taken, turned } from "./pieces.ts";
 
 const defaults: Readonly<Record<AnswerOf<"characters">, string>> = {
   space: " ",
@@ -30,8 +31,8 @@ export const trim = operation({
       return lastSet;
     }
 
-    /** Rewrites the stretches between runs; a text without a longer or foreign run comes back as it is. */
-    function collapse(value: string, { has }: CharSet): string {
+    /** Rewrites the stretches between runs of what begins at an offset; without a longer or foreign run it comes back as it is. */
+    function collapse(value: string, from: number, { has }: CharSet): string {
       let result = "";
       let kept = 0;
       for (let at = 0; at < value.length; at++) {
@@ -39,12 +40,12 @@ export const trim = operation({
         let end = at + 1;
         while (end < value.length && has(value.charCodeAt(end))) end++;
         if (end - at > 1 || value.charCodeAt(at) !== 32) {
-          result += value.slice(kept, at) + " ";
+          result += taken(from + kept, value.slice(kept, at)) + turned(from + at, from + end, " ");
           kept = end;
         }
         at = end;
       }
-      return kept === 0 ? value : result + value.slice(kept);
+      return kept === 0 ? taken(from, value) : result + taken(from + kept, value.slice(kept));
     }
 
     function strip(value: string, set: CharSet): Value {
@@ -53,12 +54,12 @@ export const trim = operation({
       for (let at = 0; at < value.length; at++) {
         const size = sizeAt(value, at, set);
         if (size === 0) continue;
-        result.add(value.slice(kept, at));
+        result.add(taken(kept, value.slice(kept, at)));
         kept = at + size;
         at = kept - 1;
       }
-      if (kept === 0) return value;
-      result.add(value.slice(kept));
+      if (kept === 0) return taken(0, value);
+      result.add(taken(kept, value.slice(kept)));
       return result.finish();
     }
 
@@ -66,10 +67,10 @@ export const trim = operation({
     function stripWhole(value: string, part: string): string {
       let start = 0;
       let end = value.length;
-      if (part === "") return value;
+      if (part === "") return taken(0, value);
       if (atStart) while (end - start >= part.length && value.startsWith(part, start)) start += part.length;
       if (atEnd) while (end - start >= part.length && value.endsWith(part, end)) end -= part.length;
-      return value.slice(start, end);
+      return taken(start, value.slice(start, end));
     }
 
     return (value: string, source?: string) => {
@@ -83,7 +84,7 @@ export const trim = operation({
       const cut = start > 0 || end < value.length ? value.slice(start, end) : value;
       // Most texts have no run of spaces, and the host finds one much faster.
       const isSingle = set === usual && characters === "space" && !cut.includes("  ");
-      return inner === "kept" || isSingle ? cut : collapse(cut, set);
+      return inner === "kept" || isSingle ? taken(start, cut) : collapse(cut, start, set);
     };
   },
 });

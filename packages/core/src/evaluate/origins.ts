@@ -1,0 +1,398 @@
+import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
+import { type Piece, operationOf, watched } from "../text/index.ts";
+import { type TextRange, type Value, isFailure } from "../values/index.ts";
+import { type Bound, type BoundOperation, type Control, allPartsOf, handsOn } from "./bound.ts";
+import { itemsAt, longestOf, within } from "./control.ts";
+import { applyKernel, emit, kernelOf } from "./emit.ts";
+import type { Frame } from "./frame.ts";
+
+/**
+ * What a stretch of a result was made from: the value of a column, by its name, or a literal, by its place in the
+ * expression; and the stretch of it in UTF-16 units, which is left out where it is no text.
+ */
+export type Source =
+  | { readonly column: string; readonly literal?: undefined; readonly range?: TextRange }
+  | { readonly literal: TextRange; readonly column?: undefined; readonly range?: TextRange };
+
+/** A stretch of a result with where it came from. */
+export interface Origin {
+  readonly text: string;
+  /** UTF-16 units of the result, of a list in its item. */
+  readonly range: TextRange;
+  /** The item of a result that is a list, 0-based. */
+  readonly item?: number;
+  /** Where its characters stand; several where it was made from several, none where a function put it in by itself. */
+  readonly from: readonly Source[];
+  /** The sub-expression that made it; left out where it stands in its source as it is. */
+  readonly by?: TextRange;
+}
+
+/** What of a column's text is in no stretch of a result. */
+export interface Dropped {
+  readonly column: string;
+  /** UTF-16 units of its text. */
+  readonly range: TextRange;
+  readonly text: string;
+}
+
+/** Where a value on one row came from. */
+export interface Origins {
+  readonly value: Value;
+  /** The stretches of a text in their order, or of the items of a list; of any other value one with how it is written. */
+  readonly stretches: readonly Origin[];
+  readonly dropped: readonly Dropped[];
+}
+
+/** The pieces that the kernel of an operation tells of its result for these values; undefined where it does not tell all. */
+export function piecesOf(bound: BoundOperation, slots: readonly (Value | undefined)[]): readonly Piece[] | undefined {
+  const { slots: kinds } = operationOf(bound.operation);
+  return watched(() => applyKernel(kernelOf(bound), slots, kinds, bound.answers.missing)).pieces;
+}
+
+type Stretch = Omit<Origin, "range" | "item">;
+
+/** A value with its stretches, or those of its items, found out where they are asked for. */
+interface Traced {
+  readonly value: Value;
+  stretches(): readonly Stretch[];
+  items(): readonly Traced[];
+}
+
+/** Where the value of a bound tree came from on the row that has just been evaluated. */
+export function originsOf(bound: Bound, row: number, frame: Frame, dialect: Dialect, columns: readonly string[]): Origins {
+  const traced = new Tracer(row, frame, dialect, columns).trace(bound);
+  const { value } = traced;
+  const stretches = Array.isArray(value)
+    ? traced.items().flatMap((item, i) => placed(item.stretches()).map((origin) => ({ ...origin, item: i })))
+    : placed(traced.stretches());
+  const read = new Set(allPartsOf(bound).flatMap((part) => (part.kind === "column" ? [part.column] : [])));
+  const dropped = [...read].flatMap((column) => droppedOf(columns[column], frame.columns[column][row], stretches));
+  return { value, stretches, dropped };
+}
+
+const lengthOf = ({ start, end }: TextRange): number => end - start;
+
+/** Stretches with their places, those that go on where the one before ended made one. */
+function placed(stretches: readonly Stretch[]): Origin[] {
+  const result: Origin[] = [];
+  let at = 0;
+  for (const stretch of stretches) {
+    if (stretch.text === "") continue;
+    const end = at + stretch.text.length;
+    const last = result.at(-1);
+    const from = last && continued(last, stretch);
+    if (from)
+      result[result.length - 1] = { ...last, text: last.text + stretch.text, range: { start: last.range.start, end }, from };
+    else result.push({ ...stretch, range: { start: at, end } });
+    at = end;
+  }
+  return result;
+}
+
+/** The sources of two stretches as one, where they were made alike and of what stands together. */
+function continued(last: Stretch, next: Stretch): readonly Source[] | undefined {
+  if (last.by?.start !== next.by?.start || last.by?.end !== next.by?.end) return undefined;
+  if (last.from.length === 0 && next.from.length === 0) return last.from;
+  if (last.from.length !== 1 || next.from.length !== 1) return undefined;
+  const [a, b] = [last.from[0], next.from[0]];
+  if (a.column !== b.column || a.literal?.start !== b.literal?.start || !a.range || a.range.end !== b.range?.start)
+    return undefined;
+  return [{ ...a, range: { start: a.range.start, end: b.range.end } }];
+}
+
+/** The stretches of a column's text that stand in no stretch of a result; none where more of it was read than its characters. */
+function droppedOf(column: string, value: Value, stretches: readonly Origin[]): Dropped[] {
+  if (typeof value !== "string") return [];
+  const sources = stretches.flatMap(({ from }) => from.filter((source) => source.column === column));
+  if (sources.some(({ range }) => !range)) return [];
+  const ranges = sources.map(({ range }) => range!).sort((a, b) => a.start - b.start);
+  const result: Dropped[] = [];
+  let kept = 0;
+  for (const { start, end } of [...ranges, { start: value.length, end: value.length }]) {
+    if (start > kept) result.push({ column, range: { start: kept, end: start }, text: value.slice(kept, start) });
+    kept = Math.max(kept, end);
+  }
+  return result;
+}
+
+/** The sources of several stretches, each once, with those that follow one another as one. */
+function sourcesOf(stretches: readonly Stretch[]): readonly Source[] {
+  const result: Source[] = [];
+  for (const source of stretches.flatMap(({ from }) => from)) {
+    const at = result.findIndex((each) => each.column === source.column && each.literal?.start === source.literal?.start);
+    const known = result[at] as Source | undefined;
+    if (!known) result.push(source);
+    else if (!known.range || !source.range) result[at] = { ...known, range: undefined };
+    else {
+      const [start, end] = [Math.min(known.range.start, source.range.start), Math.max(known.range.end, source.range.end)];
+      result[at] = { ...known, range: { start, end } };
+    }
+  }
+  return result;
+}
+
+/** The part of a text's stretches that lies in a range of it. */
+function cut(stretches: readonly Stretch[], { start, end }: TextRange): Stretch[] {
+  const result: Stretch[] = [];
+  let at = 0;
+  for (const stretch of stretches) {
+    const [from, to] = [Math.max(0, start - at), Math.min(stretch.text.length, end - at)];
+    at += stretch.text.length;
+    if (to <= from) continue;
+    const [source] = stretch.from;
+    const isCopy = !stretch.by && source?.range && lengthOf(source.range) === stretch.text.length;
+    const range = isCopy && { start: source.range.start + from, end: source.range.start + to };
+    result.push({ ...stretch, text: stretch.text.slice(from, to), ...(range && { from: [{ ...source, range }] }) });
+  }
+  return result;
+}
+
+/** What gave a value that is handed on: as it is, or a list of one as its item. */
+function handedOn(traced: Traced, value: Value): Traced | undefined {
+  if (traced.value === value) return traced;
+  const items: readonly Value[] = Array.isArray(traced.value) ? traced.value : [];
+  if (!Array.isArray(value)) return items.length === 1 && items[0] === value ? traced.items()[0] : undefined;
+  return value.length > 0 && value.length === items.length && items.every((item, i) => item === value[i]) ? traced : undefined;
+}
+
+/** Follows the values of one row back through a bound tree. */
+class Tracer {
+  readonly #row: number;
+  readonly #frame: Frame;
+  readonly #dialect: Dialect;
+  readonly #columns: readonly string[];
+  readonly #cells = new Map<Bound, Cell>();
+  /** What variables stand for where the tracer is. */
+  readonly #meant = new Map<Variable, Traced>();
+
+  constructor(row: number, frame: Frame, dialect: Dialect, columns: readonly string[]) {
+    this.#row = row;
+    this.#frame = frame;
+    this.#dialect = dialect;
+    this.#columns = columns;
+  }
+
+  #valueOf(bound: Bound): Value {
+    const cell = this.#cells.get(bound) ?? emit(bound, this.#frame, this.#dialect);
+    this.#cells.set(bound, cell);
+    return cell(this.#row);
+  }
+
+  readonly #known = new Map<Bound, Traced>();
+
+  trace(bound: Bound): Traced {
+    // What stands in several places is the same in each, but for what depends on variables.
+    const known = this.#meant.size === 0 ? this.#known.get(bound) : undefined;
+    const traced = known ?? this.#traced(bound);
+    if (this.#meant.size === 0) this.#known.set(bound, traced);
+    return traced;
+  }
+
+  #traced(bound: Bound): Traced {
+    switch (bound.kind) {
+      case "column": {
+        const column = this.#columns[bound.column];
+        return this.#read(this.#valueOf(bound), (range) => ({ column, ...range }));
+      }
+      case "constant": {
+        const { source, value } = bound;
+        if (source.kind === "missing") return this.#made(value, [], source.range);
+        const literal = source.range;
+        if (!bound.by || typeof value !== "string") return this.#read(value, (range) => ({ literal, ...range }));
+        return this.trace(bound.by);
+      }
+      case "variable":
+        return this.#meant.get(bound.variable) ?? this.#made(bound.variable.value, [], bound.source.range);
+      case "convert": {
+        const inner = this.trace(bound.inner);
+        const value = this.#valueOf(bound);
+        return handedOn(inner, value) ?? this.#made(value, [inner], bound.source.range);
+      }
+      case "operation":
+        return this.#operation(bound);
+      case "control":
+        return this.#control(bound, bound.control, bound.children);
+      case "code":
+        return this.#made(
+          this.#valueOf(bound),
+          bound.children.map((child) => this.trace(child)),
+          bound.source.range,
+        );
+    }
+  }
+
+  #written(value: Value): string {
+    return typeof value === "string" ? value : value === null || isFailure(value) ? "" : String(this.#dialect.plain(value));
+  }
+
+  /** A value that is read from somewhere. */
+  #read(value: Value, source: (range: { range?: TextRange }) => Source): Traced {
+    const text = this.#written(value);
+    const from = [source(typeof value === "string" ? { range: { start: 0, end: text.length } } : {})];
+    return this.#listed(value, [{ text, from }], (item) => this.#read(item, () => source({})));
+  }
+
+  /** A value that is made of others, no one knows how. */
+  #made(value: Value, of: readonly Traced[], by: TextRange): Traced {
+    const from = () => sourcesOf(of.flatMap((each) => this.#allOf(each)));
+    return {
+      value,
+      stretches: () => [{ text: this.#written(value), from: from(), by }],
+      items: () => (Array.isArray(value) ? (value as readonly Value[]).map((item) => this.#made(item, of, by)) : []),
+    };
+  }
+
+  #allOf(traced: Traced): readonly Stretch[] {
+    return Array.isArray(traced.value) ? traced.items().flatMap((item) => this.#allOf(item)) : traced.stretches();
+  }
+
+  #listed(value: Value, stretches: readonly Stretch[], item: (value: Value, index: number) => Traced): Traced {
+    return {
+      value,
+      stretches: () => stretches,
+      items: () => (Array.isArray(value) ? (value as readonly Value[]).map(item) : []),
+    };
+  }
+
+  #operation(bound: Bound & BoundOperation): Traced {
+    const value = this.#valueOf(bound);
+    const inputs = bound.inputs.map((input) =>
+      input === undefined ? undefined : "kind" in input ? this.trace(input) : this.#side(input.map((each) => this.trace(each))),
+    );
+    const by = bound.source.range;
+    const [first] = inputs;
+    const others = inputs.filter((input) => input !== undefined);
+    const same = first && (handsOn(bound) ? handedOn(first, value) : undefined);
+    if (same) return same;
+    if (typeof value !== "string" && !Array.isArray(value)) return this.#made(value, others, by);
+    const pieces = piecesOf(
+      bound,
+      inputs.map((input) => input?.value),
+    );
+    if (!pieces) return (first && handedOn(first, value)) ?? this.#made(value, others, by);
+    const stretchesOf = (piece: Piece): readonly Stretch[] => {
+      const input = piece.slot === undefined ? undefined : inputs[piece.slot];
+      const taken = piece.item === undefined ? input : input?.items().at(piece.item);
+      if (!taken || !piece.range) return [{ text: piece.text, from: taken ? sourcesOf(taken.stretches()) : [], by }];
+      const part = cut(taken.stretches(), piece.range);
+      return piece.changed ? [{ text: piece.text, from: sourcesOf(part), by }] : part;
+    };
+    if (!Array.isArray(value)) return this.#listed(value, pieces.flatMap(stretchesOf), () => this.#made(null, [], by));
+    return this.#listed(value, [], (item, i) => this.#listed(item, stretchesOf(pieces[i]), () => this.#made(null, [], by)));
+  }
+
+  /** What stands in a slot of many: values side by side, the items of lists among them. */
+  #side(parts: readonly Traced[]): Traced {
+    const flat = parts.flatMap((part) => (Array.isArray(part.value) ? part.items() : [part]));
+    return this.#listed(
+      flat.map((part) => part.value),
+      [],
+      (_, i) => flat[i],
+    );
+  }
+
+  #control(bound: Bound, control: Control, children: readonly Bound[]): Traced {
+    const value = this.#valueOf(bound);
+    const unknown = () =>
+      this.#made(
+        value,
+        children.map((child) => this.trace(child)),
+        bound.source.range,
+      );
+    if (isFailure(value)) return unknown();
+    switch (control.form) {
+      case "choice": {
+        const { tests } = control;
+        const at = children.slice(0, tests).findIndex((test) => this.#valueOf(test) === true);
+        const taken = children.at(at >= 0 ? tests + at : 2 * tests);
+        return taken ? this.trace(taken) : unknown();
+      }
+      case "let":
+        return this.#within(control.variables, [this.trace(children[0])], () => this.trace(children[1]));
+      case "list":
+        return this.#gathered(
+          value,
+          children.map((child) => this.trace(child)),
+          unknown,
+        );
+      case "for":
+      case "each": {
+        const items = this.#itemsOf(this.trace(children[0]));
+        const turns = items.map((item, i) => this.#turn(control.variables, item, i, items.length, children[1]));
+        return this.#gathered(value, turns, unknown);
+      }
+      case "filter": {
+        const items = this.#itemsOf(this.trace(children[0]));
+        const keeps = (item: Traced, i: number) =>
+          this.#turnValue(control.variables, item, i, items.length, () => this.#valueOf(children[1]));
+        const kept = items.filter((item, i) => this.#dialect.types.filter!(keeps(item, i), i + 1) === true);
+        return this.#gathered(value, kept, unknown);
+      }
+      case "lift": {
+        const lists = children.slice(1).map((child) => this.trace(child));
+        const values = lists.map((list) => list.value);
+        const turns = Array.from({ length: longestOf(values) }, (_, i) => {
+          const each = itemsAt(values, i).map((item, k) =>
+            Array.isArray(values[k]) ? (lists[k].items().at(i) ?? this.#made(item, [], bound.source.range)) : lists[k],
+          );
+          return this.#within(control.variables, each, () => this.trace(children[0]));
+        });
+        return this.#gathered(value, turns, unknown);
+      }
+      case "query":
+      case "unless-failing":
+      case "recover":
+        return value === null ? unknown() : this.trace(children[0]);
+      case "unless-null":
+        return value === null ? unknown() : this.trace(children[children.length - 1]);
+      case "overload": {
+        const isOther = children.slice(2).every((child) => this.#dialect.types.onRow!.holds(this.#valueOf(child)));
+        return this.trace(children[isOther ? 1 : 0]);
+      }
+      case "some":
+      case "every":
+      case "function":
+      case "apply":
+        return unknown();
+    }
+  }
+
+  #itemsOf(traced: Traced): readonly Traced[] {
+    if (Array.isArray(traced.value)) return traced.items();
+    return traced.value === null ? [] : [traced];
+  }
+
+  #turn(variables: readonly Variable[], item: Traced, at: number, size: number, body: Bound): Traced {
+    return this.#turnValue(variables, item, at, size, () => this.trace(body));
+  }
+
+  #turnValue<T>(variables: readonly Variable[], item: Traced, at: number, size: number, body: () => T): T {
+    const number = (value: number) => this.#made(value, [], { start: 0, end: 0 });
+    return this.#within(variables, [item, number(at + 1), number(size)].slice(0, variables.length), body);
+  }
+
+  #within<T>(variables: readonly Variable[], values: readonly Traced[], body: () => T): T {
+    const before = variables.map((variable) => this.#meant.get(variable));
+    variables.forEach((variable, i) => this.#meant.set(variable, values[i]));
+    const result = within(
+      variables,
+      values.map(({ value }) => value),
+      body,
+    );
+    variables.forEach((variable, i) => {
+      const last = before[i];
+      if (last) this.#meant.set(variable, last);
+      else this.#meant.delete(variable);
+    });
+    return result;
+  }
+
+  /** Parts that were made a list, or the one value that they are; `unknown` where the list was made otherwise. */
+  #gathered(value: Value, parts: readonly Traced[], unknown: () => Traced): Traced {
+    const flat = parts.flatMap((part) => (Array.isArray(part.value) ? part.items() : part.value === null ? [] : [part]));
+    const found = Array.isArray(value) && value.length === parts.length ? parts : flat;
+    if (!Array.isArray(value)) return found.length === 1 && found[0].value === value ? found[0] : unknown();
+    if (found.length !== value.length) return unknown();
+    return this.#listed(value, [], (_, i) => found[i]);
+  }
+}
