@@ -1,13 +1,13 @@
 /**
  * npm run audit — for each dialect, how many functions of the text families are rows of data only.
  *
- * A function is pure when each of its rows is an operation with answers, the same after a round
+ * A function is pure when each of its rows is an operation with answers or a decision, the same after a round
  * trip through JSON, and its operation serves more than one function. `npm test` runs the cases of
  * every dialect on rows that went through JSON. Fails below 90 %. Below it stands the share over all families; with `--all`
  * family by family, with the functions whose row names code.
  */
 import { parseArgs } from "node:util";
-import { dialects, isPure } from "indigo-quill/dialects";
+import { dialects, isData, isPure } from "indigo-quill/dialects";
 import { families, textFamilies } from "indigo-quill/text";
 
 const { values } = parseArgs({ options: { all: { type: "boolean", default: false } } });
@@ -24,7 +24,7 @@ const percent = (part, whole) => `${((100 * part) / whole).toFixed(1)} %`;
 
 /** How many functions have nothing but rows of data, and the names of the others. */
 function shareOf(rows) {
-  const coded = [...grouped(rows)].filter(([, own]) => !own.every(isPure)).map(([name]) => name);
+  const coded = [...grouped(rows)].filter(([, own]) => !own.every(isData)).map(([name]) => name);
   return { count: grouped(rows).size, coded };
 }
 
@@ -33,11 +33,11 @@ for (const dialect of all) {
   const rows = dialect.rows.filter((row) => textFamilies.includes(row.family));
   const byName = grouped(rows);
   const reasons = [...byName].flatMap(([name, own]) => {
-    const coded = own.filter((row) => !isPure(row));
+    const coded = own.filter((row) => !isData(row));
     if (coded.length > 0) return [[name, `code of its own: ${coded.map((row) => row.code).join(", ")}`]];
     if (own.some((row) => JSON.stringify(JSON.parse(JSON.stringify(row))) !== JSON.stringify(row)))
       return [[name, "changes on its way through JSON"]];
-    const alone = own.find((row) => users.get(row.operation).size < 2);
+    const alone = own.find((row) => isPure(row) && users.get(row.operation).size < 2);
     return alone ? [[name, `the operation ${alone.operation} serves no other function`]] : [];
   });
   const pure = byName.size - reasons.length;

@@ -32,6 +32,22 @@ describe("eval", () => {
     expect(code).toBe(0);
   });
 
+  test("where the stretches of a value on one row came from, as text and as data", async () => {
+    const origin = (...args: string[]) => iquill(["eval", "-i", "postgresql", "-r", "-", "--origin", ...args], rows);
+    const { out } = await origin("2", "upper(split_part(label, ', ', 2)) || '😀' || left(label, 2)");
+    expect(out.split("\n").filter((line) => /^\S.*\d|Not/.test(line))).toEqual([
+      "ALBA     1–4         label 8–11       upper(split_part(label, ', ', 2))",
+      "😀       5           written as '😀'",
+      "Sa       6–7         label 1–2",
+      "Not in it: label 3–7 (lix,·).",
+    ]);
+    const [found] = JSON.parse((await origin("1", "-f", "json", "left(label, 2)")).out) as [Record<string, unknown>];
+    const range = { start: 0, end: 2 };
+    expect(found.stretches).toEqual([{ text: "Al", from: [{ column: "label", range }], range }]);
+    expect((await origin("3", "label")).err).toBe("iquill: there is no row 3; the sample has rows 1 to 2\n");
+    expect((await origin("1", "--trace", "1", "label")).err).toContain("give one of them");
+  });
+
   // prettier-ignore
   test.each([
     [["-f", "csv", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n\"Salix, alba\",B,\"SALIX, ALBA\"\n"],

@@ -1,6 +1,41 @@
-export { type Diagnostic, type Fix, type MessageCode, applyFix, drawCaret, message } from "./diagnostics/index.ts";
+export { type Diagnostic, type Fix, applyFix, drawCaret, message } from "./diagnostics/index.ts";
 export type { Dialect, DialectOption } from "./dialects/dialect.ts";
 export { type FunctionRow, type Parameter, isPure, signature } from "./dialects/row.ts";
-export * from "./evaluate/index.ts";
-export { type ParseLimits, type Parsed, parseLimits } from "./syntax/index.ts";
-export * from "./values/index.ts";
+export {
+  type Bound,
+  type BoundOperation,
+  type Change,
+  type Column,
+  type DeclaredType,
+  type Dropped,
+  type Limits,
+  type Origin,
+  type Origins,
+  type Program,
+  type RunBudget,
+  type Sample,
+  type Source,
+  type Taken,
+  type TraceStep,
+  columnsUsed,
+  compile,
+  declaredTypes,
+  defaultLimits,
+  sampleOf,
+} from "./evaluate/index.ts";
+export {
+  type Facts,
+  type MessageCode,
+  type TextRange,
+  type Value,
+  ArrayItem,
+  Bytes,
+  Decimal,
+  Double,
+  Failure,
+  FunctionItem,
+  MapItem,
+  Moment,
+  isFailure,
+  isList,
+} from "./values/index.ts";

@@ -8,7 +8,7 @@ const sample = sampleOf([row]);
 /** A stretch as `text < source places`, with an asterisk where it was made and does not stand there so. */
 function told({ text, from, by, item }: Origin, source: string): string {
   const sources = from.map(({ column, literal, range }) => {
-    const name = column ?? source.slice(literal!.start, literal!.end);
+    const name = column ?? source.slice(literal.start, literal.end);
     return range ? `${name} ${range.start}-${range.end}` : name;
   });
   return `${item === undefined ? "" : `${item}: `}${text} <${by ? "*" : ""} ${sources.join(" + ")}`.trimEnd();
@@ -26,9 +26,9 @@ test.each<[dialect: string, expression: string, stretches: readonly string[], dr
   ["postgresql", "overlay(label placing 'x' from 2 for 8)", ["L < label 0-1", "x < 'x' 0-1", ", Åsa < label 9-14"], ["label 1-9"]],
   ["postgresql", "string_to_array(label, ', ')", ["0: Lindqvist < label 0-9", "1: Åsa < label 11-14"], ["label 9-11"]],
   ["postgresql", "translate(label, 'Å,', 'A')", ["Lindqvist < label 0-9", "  < label 10-11", "A <* label 11-12", "sa < label 12-14"], ["label 9-10"]],
-  ["sqlite", "coalesce(nothing, trim(label, 'La'))", ["indqvist, Ås < label 1-13"], ["label 0-1", "label 13-14"]],
+  ["sqlite", "coalesce(nullif(label, label), trim(label, 'La'))", ["indqvist, Ås < label 1-13"], ["label 0-1", "label 13-14"]],
   ["sqlite", "iif(n > 5, substr(label, -3), label)", ["Åsa < label 11-14"], ["label 0-11"]],
-  ["mariadb", "ifnull(nothing, reverse(label))", ["a < label 13-14", "s < label 12-13"]],
+  ["mariadb", "ifnull(nothing, reverse(left(label, 2)))", ["i < label 1-2", "L < label 0-1"], ["label 2-14"]],
   ["mariadb", "concat_ws('-', substring_index(label, ',', 1), nothing, n)", ["Lindqvist < label 0-9", "- < '-' 0-1", "7 <* n"], ["label 9-14"]],
   ["duckdb", "case when n > 5 then repeat(left(label, 2), 2) end", ["Li < label 0-2", "Li < label 0-2"], ["label 2-14"]],
   ["xpath", "string-join(for $p in tokenize($label, ', ') return substring($p, 1, 1), '.')", ["L < label 0-1", ". < '.' 0-1", "Å < label 11-12"], ["label 1-11", "label 12-14"]],

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import { Bytes, Decimal, Double, Failure, type Value, applyKernel, message } from "indigo-quill";
-import { type OperationId, operationOf, operations, watched } from "indigo-quill/text";
+import { Bytes, Decimal, Double, Failure, type Value, message } from "indigo-quill";
+import { type OperationId, applyKernel, operationOf, operations, watched } from "indigo-quill/text";
 import { type Answers, describeTrait } from "indigo-quill/traits";
 import { pick, random } from "./random.ts";
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import { Bytes, Decimal, Double, Failure, type Value, applyKernel, compile } from "indigo-quill";
+import { Bytes, Decimal, Double, Failure, type Value, compile } from "indigo-quill";
 import { type Dialect, type FunctionRow, dialects, duckdb, isPure } from "indigo-quill/dialects";
-import { type OperationId, operationOf, operations } from "indigo-quill/text";
+import { type OperationId, applyKernel, operationOf, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait } from "indigo-quill/traits";
 
 type Slots = readonly (Value | undefined)[];

@@ -1,18 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import {
-  Decimal,
-  Double,
-  compile,
-  countBytes,
-  countCodePoints,
-  dateFromDays,
-  daysFromDate,
-  forward,
-  isDate,
-  rulers,
-  sampleOf,
-} from "indigo-quill";
+import { Decimal, Double, compile, sampleOf } from "indigo-quill";
 import { dialects, openformula, postgresql, worked, xpath } from "indigo-quill/dialects";
+import { countBytes, countCodePoints, dateFromDays, daysFromDate, forward, isDate, rulers } from "indigo-quill/values";
 
 const decimal = (text: string): Decimal => Decimal.parse(text)!;
 

@@ -1,4 +1,5 @@
-import { Decimal, type Value, integer } from "indigo-quill";
+import { Decimal, type Value } from "indigo-quill";
+import { integer } from "indigo-quill/values";
 import {
   Bool,
   DataType,

@@ -41,12 +41,7 @@ export function originsText(program: Program, sample: Sample, row: number, style
       by && by.end > by.start ? said(by) : "",
     ];
   });
-  const lost = dropped.map(({ column, range, text }) => [
-    written(text),
-    "",
-    `${column} ${places(valueOf(column), range)}`,
-    "not in it",
-  ]);
-  if (lines.length + lost.length === 0) return `${head}\n`;
-  return `${head}\n\n${table(["stretch", "characters", "from", "made by"], [...lines, ...lost], style)}`;
+  const lost = dropped.map(({ column, range, text }) => `${column} ${places(valueOf(column), range)} (${written(text)})`);
+  const told = lines.length > 0 ? `\n${table(["stretch", "characters", "from", "made by"], lines, style)}` : "";
+  return `${head}\n${told}${lost.length > 0 ? `\nNot in it: ${lost.join(", ")}.\n` : ""}`;
 }

@@ -1,7 +1,7 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { applyKernel, kernelOf } from "../evaluate/index.ts";
+import { kernelOf } from "../evaluate/index.ts";
 import type { BoundOperation } from "../evaluate/index.ts";
-import { type OperationId, operationOf } from "../text/index.ts";
+import { type OperationId, applyKernel, operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
 import { Decimal, Double, type TextRange, type Value } from "../values/index.ts";
 import { agree } from "./equal.ts";

@@ -10,7 +10,7 @@ import { xpath } from "./xpath/index.ts";
 
 export type { Cell, Code, Dialect, DialectOption, TypeRules } from "./dialect.ts";
 export { type Step, worked } from "./step.ts";
-export { type FunctionRow, type Parameter, arity, isPure, params, signature } from "./row.ts";
+export { type FunctionRow, type Parameter, arity, isData, isPure, params, signature } from "./row.ts";
 export { duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath };
 
 /** Every dialect, made with options; a new dialect is added here and nowhere else. */

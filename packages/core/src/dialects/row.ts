@@ -40,6 +40,20 @@ interface RowBase {
 /** A function that is its operation with answers. */
 type PureRow = RowBase & Step;
 
+/** How a function chooses its value among its arguments, of which it evaluates no more than it needs. */
+export type Decision =
+  /** Conditions, each with its result after it, and perhaps what is taken where none holds; without that nothing, or an error. */
+  | { readonly decides: "first that holds"; readonly none: "null" | "not available" }
+  /** Values of one type. */
+  | { readonly decides: "first present" }
+  /** A number, counted from 1, and the values; a number beyond them is an error. */
+  | { readonly decides: "nth" }
+  /** A value, and perhaps what is taken where it fails; without that null. */
+  | { readonly decides: "unless failing"; readonly caught: "all" | "not available" };
+
+/** A function that is a decision. */
+type DecidingRow = RowBase & Decision;
+
 /** A function that carries code of its own, named in the dialect's table of code. */
 interface CodedRow extends RowBase {
   readonly code: string;
@@ -50,9 +64,16 @@ export const parameterAt = (row: FunctionRow, index: number): Parameter =>
   row.parameters[Math.min(index, row.parameters.length - 1)];
 
 /** A function of a dialect: plain data, the same after being written to JSON and read back. */
-export type FunctionRow = PureRow | CodedRow;
+export type FunctionRow = PureRow | DecidingRow | CodedRow;
 
+/** Whether a function is an operation with answers. */
 export const isPure = (row: FunctionRow): row is PureRow => "operation" in row;
+
+/** Whether a function chooses among its arguments. */
+export const isDeciding = (row: FunctionRow): row is DecidingRow => "decides" in row;
+
+/** Whether a function is nothing but its row, without code of its own. */
+export const isData = (row: FunctionRow): boolean => !("code" in row);
 
 /**
  * Reads parameters from a short form: `"needle text > needle, start? number = 1, more* any"`.

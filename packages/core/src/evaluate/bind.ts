@@ -1,6 +1,6 @@
 import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
 import type { Conversion, Dialect, Variable } from "../dialects/dialect.ts";
-import { type FunctionRow, arity, isPure, parameterAt } from "../dialects/row.ts";
+import { type Decision, type FunctionRow, arity, isDeciding, isPure, parameterAt } from "../dialects/row.ts";
 import type { Step } from "../dialects/step.ts";
 import {
   type Binding,
@@ -30,6 +30,7 @@ import {
   share,
 } from "./bound.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
+import { notAvailable } from "./control.ts";
 import { castBound, convertBound } from "./conversions.ts";
 import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { Overloads, isOfOneType, isWrittenAs } from "./overloads.ts";
@@ -169,7 +170,7 @@ export class Binder {
         if (operand.kind === "constant" && operand.type === "unknown" && !this.dialect.types.dynamic && !isBroken(operand))
           return { ...this.#converted(operand, { cost: 0, convert }, type), source: node };
         const bound = castBound(operand, convert, type, node);
-        return tries ? controlled({ form: "recover" }, node, type, [bound]) : bound;
+        return tries ? controlled({ form: "recover", caught: "own" }, node, type, [bound]) : bound;
       }
       case "list": {
         const { form } = node;
@@ -398,7 +399,7 @@ export class Binder {
     const type = this.dialect.types.resultType(row, types, constant);
     const isStrict = isPure(row)
       ? "missing" in row.answers && row.answers.missing === "null"
-      : this.dialect.code[row.code].strict === true;
+      : !isDeciding(row) && this.dialect.code[row.code].strict === true;
     const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
     const isNothing = (arg: Bound, i: number) => {
       const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
@@ -410,7 +411,7 @@ export class Binder {
     // look at what they need.
     const isRead = this.dialect.types.folds
       ? converted.slice(1).every(({ kind }) => kind === "constant")
-      : isPure(row) || !("lazy" in this.dialect.code[row.code]);
+      : isPure(row) || (!isDeciding(row) && !("lazy" in this.dialect.code[row.code]));
     if (unreadable && isRead) return { ...unreadable, source: node, type };
     const written = guards > 0 ? converted.at(escape) : undefined;
     if (written && (written.kind !== "constant" || isBroken(written))) {
@@ -418,6 +419,7 @@ export class Binder {
       converted[escape] = controlled({ form: "unless-null" }, node.args[escape], "escape", parts);
     }
     if (isPure(row) && row.operation === "connect") return this.#connected(node, row, args, converted, type);
+    if (isDeciding(row)) return this.#deciding(node, row, args, withDefaults(row, converted), type);
     return this.#fitted({
       ...(isPure(row)
         ? boundOperation(row, converted)
@@ -458,6 +460,36 @@ export class Binder {
     return { kind: "constant", value: truthBy(row.answers.truth)(decisive), dropped, type, source: node };
   }
 
+  /** A function that chooses among its arguments, which are of one type where its result is. */
+  #deciding(node: Call, row: FunctionRow & Decision, args: readonly Bound[], parts: readonly Bound[], type: string): Bound {
+    const together = (results: readonly Bound[]) => (row.result === "unified" ? this.#unified(results, node).items : results);
+    switch (row.decides) {
+      case "first that holds": {
+        const tests = parts.length >> 1;
+        const conditions = Array.from({ length: tests }, (_, i) => this.#condition(args[2 * i] ?? parts[2 * i]));
+        const results = parts.filter((_, i) => i % 2 === 1 || i === 2 * tests);
+        const none = new Failure("error-value", { kind: notAvailable }, node.range, notAvailable);
+        const fallback: Bound = { kind: "constant", value: none, type, source: node };
+        const isOpen = parts.length % 2 === 0 && row.none === "not available";
+        const children = [...conditions, ...together(results), ...(isOpen ? [fallback] : [])];
+        return controlled({ form: "choice", tests }, node, type, children);
+      }
+      case "first present":
+        return controlled({ form: "first-present" }, node, type, together(parts));
+      case "nth":
+        return controlled({ form: "nth" }, node, type, [parts[0], ...together(parts.slice(1))]);
+      case "unless failing":
+        return controlled({ form: "recover", caught: row.caught }, node, type, together(parts));
+    }
+  }
+
+  #condition(bound: Bound): Bound {
+    const conversion = this.dialect.types.conversion(bound.type, "condition");
+    if (conversion) return this.#converted(bound, conversion, "condition");
+    this.diagnostics.push(mistake("condition-type", bound.source.range, { given: bound.type }));
+    return bound;
+  }
+
   /** Checks the range of a result where the dialect's types have one. */
   #fitted(bound: Bound): Bound {
     const size = bound.kind === "operation" ? operationOf(bound.operation).result : undefined;
@@ -490,12 +522,7 @@ export class Binder {
     for (const { condition } of node.branches) this.#noteCondition(condition);
     if (node.written?.form === "case") for (const { condition } of node.branches) this.#subjects.add(condition);
     const conditions = node.branches.map((branch) => this.bind(branch.condition));
-    const tests = conditions.map((condition) => {
-      const conversion = this.dialect.types.conversion(condition.type, "condition");
-      if (conversion) return this.#converted(condition, conversion, "condition");
-      this.diagnostics.push(mistake("condition-type", condition.source.range, { given: condition.type }));
-      return condition;
-    });
+    const tests = conditions.map((condition) => this.#condition(condition));
     const taken = isQuery ? undefined : this.#taken(tests);
     const isTaken = (i: number) => !(taken instanceof Set) || taken.has(i);
     const results = resultsOf(node).map((result, i) => (isTaken(i) ? this.bind(result) : this.#untaken(result)));

@@ -84,8 +84,12 @@ export type Control =
     }
   /** A function item and its arguments. */
   | { readonly form: "apply" }
-  /** Null where its part fails by itself, not by what is in it. */
-  | { readonly form: "recover" }
+  /** What is taken instead where a value fails: by itself and not by what is in it, by what is not available, or by anything. */
+  | { readonly form: "recover"; readonly caught: "own" | "not available" | "all" }
+  /** The first child that is not null. */
+  | { readonly form: "first-present" }
+  /** A number, counted from 1, and the values that it chooses among. */
+  | { readonly form: "nth" }
   /** The first child, unless one of the others fails. */
   | { readonly form: "unless-failing" }
   /** The last child, unless one of the others is null. */

@@ -1,7 +1,7 @@
 import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
 import { worked } from "../dialects/step.ts";
 import type { Binding } from "../syntax/index.ts";
-import { Failure, FunctionItem, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
+import { Failure, FunctionItem, type TextRange, type Value, isFailure, limitCodes, sameRange } from "../values/index.ts";
 import { type Control, settle } from "./bound.ts";
 import { type Frame, spend } from "./frame.ts";
 
@@ -27,6 +27,23 @@ export const itemsAt = (lists: readonly Value[], index: number): Value[] =>
 /** How often a body is done for lists. */
 export const longestOf = (lists: readonly Value[]): number =>
   Math.max(...lists.map((list) => (Array.isArray(list) ? list.length : 1)));
+
+/** Which failures are caught; what is not covered and our own limits are no errors of the dialect's. */
+export function caughtBy(caught: "own" | "not available" | "all", range: TextRange): (failure: Failure) => boolean {
+  return (failure) => {
+    if (failure.code === "not-covered" || limitCodes.has(failure.code)) return false;
+    return caught === "all" || (caught === "own" ? sameRange(failure.range, range) : failure.standard === notAvailable);
+  };
+}
+
+/** The place of the child that a number chooses among so many, itself the first; beyond them where there is none. */
+export function placeOf(number: Value, size: number): number {
+  const place = Math.trunc(Number(number));
+  return place >= 1 ? place : size;
+}
+
+/** What OpenDocument calls a value that is not there. */
+export const notAvailable = "#N/A";
 
 /** Makes the cell of control from those of its children. */
 export function controlCell(control: Control, cells: readonly Cell[], range: TextRange, frame: Frame, dialect: Dialect): Cell {
@@ -70,11 +87,27 @@ export function controlCell(control: Control, cells: readonly Cell[], range: Tex
         const values = cells.slice(1).map((cell) => cell(row));
         return settle(values.find(isFailure) ?? spend(frame, 1) ?? types.apply!(item, values), range, dialect);
       };
-    case "recover":
+    case "recover": {
+      const isCaught = caughtBy(control.caught, range);
       return (row) => {
         const value = first(row);
-        const isOwn = isFailure(value) && sameRange(value.range, range);
-        return isOwn && value.code !== "not-covered" ? null : value;
+        if (!isFailure(value) || !isCaught(value)) return value;
+        return second ? second(row) : null;
+      };
+    }
+    case "first-present":
+      return (row) => {
+        for (const cell of cells) {
+          const value = cell(row);
+          if (value !== null) return value;
+        }
+        return null;
+      };
+    case "nth":
+      return (row) => {
+        const n = first(row);
+        if (isFailure(n)) return n;
+        return cells.at(placeOf(n, cells.length))?.(row) ?? settle(new Failure("bad-index", { index: n }), range, dialect);
       };
     case "unless-failing":
       return (row) => {

@@ -1,7 +1,7 @@
 import type { Answers } from "../traits/index.ts";
 import type { Cell, CodeContext, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type Kernel, type Slot, operationOf, textLimit } from "../text/index.ts";
+import { type Kernel, applyKernel, operationOf, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundCode, type BoundOperation, dependsOnRow, isShared, settle } from "./bound.ts";
 import { controlCell } from "./control.ts";
@@ -139,37 +139,6 @@ function codeCell(bound: Bound & BoundCode, cells: readonly Cell[], frame: Frame
     }
     return missing && code.strict ? null : settle(code.run(values, context), range, dialect);
   };
-}
-
-/** Applies a kernel to slots as they come: failures first, then what is missing, then the kernel. */
-export function applyKernel(
-  kernel: Kernel,
-  slots: readonly (Value | undefined)[],
-  kinds: readonly Slot[],
-  missing: string,
-): Value {
-  let filled: readonly (Value | undefined)[] = slots;
-  for (let i = 0; i < slots.length; i++) {
-    const value = slots[i];
-    if (value instanceof Failure && !kinds[i].failing) return value;
-  }
-  for (let i = 0; i < slots.length; i++) {
-    if (slots[i] !== null) continue;
-    const { kind, nullable } = kinds[i];
-    if (nullable === "kept") continue;
-    if (missing === "null" && !nullable) return null;
-    if (filled === slots) filled = [...slots];
-    (filled as (Value | undefined)[])[i] = nullable
-      ? undefined
-      : kind === "text"
-        ? ""
-        : kind === "number"
-          ? 0
-          : kind === "texts"
-            ? []
-            : null;
-  }
-  return (kernel as (...values: readonly (Value | undefined)[]) => Value)(...filled);
 }
 
 /** What the first value of an operation comes to by itself, where it may. */

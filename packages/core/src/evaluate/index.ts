@@ -24,7 +24,7 @@ import { type Origins, originsOf, piecesOf } from "./origins.ts";
 import { type Frame, newFrame } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
-export { applyKernel, kernelOf } from "./emit.ts";
+export { kernelOf } from "./emit.ts";
 export { idiomOf } from "./idioms.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";
 export type { Dropped, Origin, Origins, Source } from "./origins.ts";

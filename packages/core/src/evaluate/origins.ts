@@ -1,9 +1,9 @@
 import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
-import { type Piece, operationOf, watched } from "../text/index.ts";
+import { type Piece, applyKernel, operationOf, watched } from "../text/index.ts";
 import { type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, type Control, allPartsOf, handsOn } from "./bound.ts";
-import { itemsAt, longestOf, within } from "./control.ts";
-import { applyKernel, emit, kernelOf } from "./emit.ts";
+import { itemsAt, longestOf, placeOf, within } from "./control.ts";
+import { emit, kernelOf } from "./emit.ts";
 import type { Frame } from "./frame.ts";
 
 /**
@@ -341,8 +341,19 @@ class Tracer {
       }
       case "query":
       case "unless-failing":
-      case "recover":
         return value === null ? unknown() : this.trace(children[0]);
+      case "recover": {
+        const isCaught = isFailure(this.#valueOf(children[0]));
+        return isCaught && children.length === 1 ? unknown() : this.trace(children[isCaught ? 1 : 0]);
+      }
+      case "first-present": {
+        const present = children.find((child) => this.#valueOf(child) !== null);
+        return present ? this.trace(present) : unknown();
+      }
+      case "nth": {
+        const chosen = children.at(placeOf(this.#valueOf(children[0]), children.length));
+        return chosen ? this.trace(chosen) : unknown();
+      }
       case "unless-null":
         return value === null ? unknown() : this.trace(children[children.length - 1]);
       case "overload": {

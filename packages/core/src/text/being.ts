@@ -1,5 +1,5 @@
-import type { Value } from "../values/index.ts";
-import { any, kept, operation, settled, truthBy } from "./operation.ts";
+import { Decimal, Double, type Value, isFailure } from "../values/index.ts";
+import { any, failing, kept, operation, settled, truthBy } from "./operation.ts";
 
 const tests: Readonly<Record<string, (value: Value) => boolean>> = {
   missing: (value) => value === null,
@@ -8,16 +8,35 @@ const tests: Readonly<Record<string, (value: Value) => boolean>> = {
   false: (value) => value === false,
 };
 
-/** Tells whether a value is missing, present, true or false; the answer itself is never missing. */
+const isNumber = (value: Value): boolean =>
+  typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
+
+const isNotAvailable = (value: Value): boolean => isFailure(value) && value.standard === "#N/A";
+
+/** The same of values that may have failed: what fails is of no kind. */
+const testsOfAll: Readonly<Record<string, (value: Value) => boolean>> = {
+  failing: isFailure,
+  "not available": isNotAvailable,
+  "failing otherwise": (value) => isFailure(value) && !isNotAvailable(value),
+  blank: (value) => value === null,
+  text: (value) => typeof value === "string",
+  "no text": (value) => typeof value !== "string",
+  number: isNumber,
+  boolean: (value) => typeof value === "boolean",
+};
+
+/** Tells whether a value is missing, present, of a kind, or failing; the answer itself is never missing. */
 export const is = operation({
   id: "is",
   family: "logic",
-  summary: "tells whether a value is missing, present, true or false",
-  slots: [kept(any("value")), settled("what", Object.keys(tests))],
+  summary: "tells whether a value is missing, present, of a kind, or failing",
+  slots: [failing(kept(any("value"))), settled("what", [...Object.keys(tests), ...Object.keys(testsOfAll)])],
   traits: ["truth"],
   prepare({ truth }, { what }) {
     const given = truthBy(truth);
+    const ofAll = testsOfAll[what as string];
+    if (ofAll) return (value: Value = null): Value => given(ofAll(value));
     const holds = tests[what as string];
-    return (value: Value = null): Value => given(holds(value));
+    return (value: Value = null): Value => (isFailure(value) ? value : given(holds(value)));
   },
 });

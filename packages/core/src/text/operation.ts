@@ -40,6 +40,37 @@ export interface Slot {
 /** An operation with its answers and constants settled; it gets a present value (or undefined) for each slot. */
 export type Kernel = (...slots: never[]) => Value;
 
+/** Applies a kernel to slots as they come: failures first, then what is missing, then the kernel. */
+export function applyKernel(
+  kernel: Kernel,
+  slots: readonly (Value | undefined)[],
+  kinds: readonly Slot[],
+  missing: string,
+): Value {
+  let filled: readonly (Value | undefined)[] = slots;
+  for (let i = 0; i < slots.length; i++) {
+    const value = slots[i];
+    if (value instanceof Failure && !kinds[i].failing) return value;
+  }
+  for (let i = 0; i < slots.length; i++) {
+    if (slots[i] !== null) continue;
+    const { kind, nullable } = kinds[i];
+    if (nullable === "kept") continue;
+    if (missing === "null" && !nullable) return null;
+    if (filled === slots) filled = [...slots];
+    (filled as (Value | undefined)[])[i] = nullable
+      ? undefined
+      : kind === "text"
+        ? ""
+        : kind === "number"
+          ? 0
+          : kind === "texts"
+            ? []
+            : null;
+  }
+  return (kernel as (...values: readonly (Value | undefined)[]) => Value)(...filled);
+}
+
 /** A pure text operation: what it does is decided by its arguments and its answers alone. */
 export interface Operation<T extends TraitId = TraitId> {
   readonly id: string;

@@ -29,7 +29,8 @@ export const join = operation({
   traits: ["missing", "missingItem", "emptyItem"],
   prepare({ missingItem, emptyItem }) {
     return (
-      texts: readonly (string | null)[],
+      // A whole number in a list is written as it is.
+      texts: readonly (string | number | bigint | null)[],
       separator: string = "",
       skipEmpty: boolean = emptyItem === "skipped",
       forMissing?: string,
@@ -38,19 +39,17 @@ export const join = operation({
       let started = false;
       const watched = isWatched();
       for (let i = 0; i < texts.length; i++) {
-        let item = texts[i];
-        const isMissing = item === null;
-        if (item === null) {
-          if (forMissing !== undefined) item = forMissing;
-          else if (missingItem === "null") return null;
-          else if (missingItem === "skipped") continue;
-          else item = "";
+        const given = texts[i];
+        let item = typeof given === "string" ? given : String(given ?? "");
+        if (given === null) {
+          if (missingItem === "null" && forMissing === undefined) return null;
+          if (missingItem === "skipped" && forMissing === undefined) continue;
+          item = forMissing ?? "";
         }
         if (skipEmpty && item === "") continue;
         if (result.length + separator.length + item.length > textLimit) return tooLong(result.length + item.length);
         if (watched && started) taken(0, separator, 1);
-        // A whole number in a list is written as it is.
-        if (watched) taken(0, String(item), isMissing ? 3 : 0, isMissing ? undefined : i);
+        if (watched) taken(0, item, given === null ? 3 : 0, given === null ? undefined : i);
         result += started && separator !== "" ? separator + item : item;
         started = true;
       }
@@ -142,8 +141,14 @@ export const split = operation({
       if (found.length > listLimit) return listTooLong(found.length);
       if (value === "") return emptyText === "nothing" ? [] : found.length > 0 ? found : [taken(0, "")];
       if (edges === "trimmed") {
-        for (; found.length > 0 && found[0] === ""; dropped("first")) found.shift();
-        for (; found.length > 0 && found[found.length - 1] === ""; dropped("last")) found.pop();
+        while (found.length > 0 && found[0] === "") {
+          found.shift();
+          dropped("first");
+        }
+        while (found.length > 0 && found[found.length - 1] === "") {
+          found.pop();
+          dropped("last");
+        }
       }
       return missingPiece === undefined ? found : found.map((piece) => (piece === missingPiece ? null : piece));
     };

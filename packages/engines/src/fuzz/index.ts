@@ -1,6 +1,7 @@
-import { type Value, compile, isFailure, limitCodes, message, sampleOf } from "indigo-quill";
+import { type Value, compile, isFailure, message, sampleOf } from "indigo-quill";
 import { type Dialect, isPure } from "indigo-quill/dialects";
 import { sameTree } from "indigo-quill/syntax";
+import { limitCodes } from "indigo-quill/values";
 import { type Cell, type Column, type Connection, EngineLost, type Outcome, type Query } from "../connection.ts";
 import { type OwnOutcome, outcomeOf, sameOutcome } from "../probe.ts";
 import { generator, rowFor } from "./generate.ts";

@@ -129,6 +129,11 @@ export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   }),
   isinf: strict(({ value }: Double) => Math.abs(value) === Infinity),
   isfinite: strict(({ value }: Double) => Number.isFinite(value)),
-  signbit: strict(({ value }: Double) => value < 0 || Object.is(value, -0)),
+  signbit: strict(({ value }: Double) =>
+    // A quotient of zeros has a sign in the engine's processor, which a NaN does not show here.
+    Number.isNaN(value)
+      ? new Failure("not-covered", { what: "the sign of what is no number" })
+      : value < 0 || Object.is(value, -0),
+  ),
   isnan: strict(({ value }: Double) => Number.isNaN(value)),
 });

@@ -52,20 +52,6 @@ import { bytesOfSize } from "./statistics.ts";
 
 const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));
 
-const coalesce: Code = {
-  lazy: (cells, context) => {
-    const type = together(context);
-    return (row) => {
-      if (isFailure(type)) return type;
-      for (let i = 0; i < cells.length; i++) {
-        const value = cells[i](row);
-        if (value !== null) return isFailure(value) ? value : converted(value, context.types[i], type);
-      }
-      return null;
-    };
-  },
-};
-
 const extreme = (direction: number): Code => ({
   run: (args, context) => {
     const type = together(context);
@@ -228,14 +214,6 @@ function bignumOf(value: number): Uint8Array {
 export const duckdbCode: Readonly<Record<string, Code>> = {
   "aggregate with separator": { strict: true, run: ([value]) => toText(value) },
   hex: digitsOf(16),
-  try: {
-    lazy:
-      ([cell]) =>
-      (row) => {
-        const value = cell(row);
-        return isFailure(value) && value.code !== "not-covered" ? null : value;
-      },
-  },
   unhex: strict(unhex),
   bin: digitsOf(2),
   unbin: strict(unbin),
@@ -279,7 +257,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
       return typeof name === "string" ? name.toLowerCase() : name;
     },
   },
-  coalesce,
   greatest: extreme(1),
   least: extreme(-1),
   ...arithmeticCode,

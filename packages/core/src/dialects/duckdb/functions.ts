@@ -1,4 +1,5 @@
 import { type Coded, codedRows } from "../shared/coded.ts";
+import { decidingRows, presentRows } from "../shared/deciding.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
@@ -224,8 +225,6 @@ const coded = codedRows(
     ["formatreadabledecimalsize", "convert", "A number of bytes in kB, MB and so on.", "bytes bigint", "text", strings, "format_decimal_bytes"],
     ["bar", "convert", "A bar as long as a number is large.", "x double, min double, max double, width? double", "text", strings],
     ["typeof", "convert", "The type of a value.", "value any", "own text", doc("Utility Functions")],
-    ["coalesce", "logic", "The first value that is not null.", "values* any", "unified", operatorsDoc],
-    ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", operatorsDoc, "coalesce"],
     ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
     ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
     ...unsignedTypes.map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
@@ -240,7 +239,6 @@ const coded = codedRows(
     ["pg_typeof", "convert", "The type of a value, in small letters.", "value any", "own text", doc("Utility Functions")],
     ...["atanh", "gamma", "lgamma"].map((name): Coded => [name, "convert", "A mathematical function.", "number double", "double", numbers]),
     ["log", "convert", "The logarithm to base 10, or to a base.", "number double, argument? double", "double", numbers],
-    ["try", "logic", "The value, or null where it is an error.", "value any", "same", numbers],
     ["factorial", "convert", "The product of the numbers up to one.", "number integer", "hugeint", numbers],
     ...["bigint", "hugeint"].flatMap((type): Coded[] => [
       ["gcd", "convert", "The greatest common divisor.", `left ${type}, right ${type}`, type, numbers],
@@ -351,6 +349,10 @@ const coded = codedRows(
 export const duckdbRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
+  ...presentRows({ result: "unified", evidence: operatorsDoc }, ["ifnull"]),
+  ...decidingRows({ result: "same", evidence: numbers }, [
+    ["try", "The value, or null where it is an error.", "value any", { decides: "unless failing", caught: "all" }],
+  ]),
   ...logicRows({
     truth: "true or false",
     result: "boolean",

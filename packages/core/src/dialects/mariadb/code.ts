@@ -88,21 +88,6 @@ function toType(type: string, from: string): (value: Value) => Value {
   return (value) => (value === null ? null : convert(value));
 }
 
-/** The first value that is there, from some place on, as the type that all have together. */
-const firstPresent: Code = {
-  lazy: (cells, { types }) => {
-    const type = unify(types) ?? "text";
-    const converted = types.map((from) => toType(type, from));
-    return (row) => {
-      for (let i = 0; i < cells.length; i++) {
-        const value = cells[i](row);
-        if (value !== null) return isFailure(value) ? value : converted[i](value);
-      }
-      return null;
-    };
-  },
-};
-
 /** Bytes of numbers, without the zero bytes before each. */
 function bytesOfCodes(codes: readonly Value[]): Uint8Array {
   const bytes = codes.flatMap((code) => {
@@ -415,7 +400,6 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     },
     concat_operator_oracle: { run: (values) => (values.every((value) => value === null) ? null : values.join("")) },
     sformat: { run: (args, { types }) => sformat(args, types) },
-    coalesce: firstPresent,
     nvl2: {
       lazy: ([first, ...choices], { types }) => {
         const type = unify(types.slice(1)) ?? "text";

@@ -1,4 +1,5 @@
 import { type Coded, codedRows } from "../shared/coded.ts";
+import { presentRows } from "../shared/deciding.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
@@ -197,9 +198,6 @@ const coded = codedRows(
     ["replace_oracle", "convert", "replace(), null being empty text.", "text text, old text, new text", "text", oracle],
     ["concat_operator_oracle", "convert", "Joins values, skipping null.", "values* text", "text", oracle],
     ["sformat", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
-    ["coalesce", "logic", "The first value that is not null.", "values* any", "unified", control],
-    ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", "unified", control, "coalesce"],
-    ["nvl", "logic", "The first value that is not null.", "value any, otherwise any", "unified", control, "coalesce"],
     ["nvl2", "logic", "The second value where the first is not null, otherwise the third.", "value any, present any, absent any", "unified", control],
     ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
@@ -284,6 +282,7 @@ export const mariadbRows: readonly FunctionRow[] = [
   ...text,
   ...bytes,
   ...operators,
+  ...presentRows({ result: "unified", evidence: control }, ["ifnull", "nvl"]),
   ...logicRows({
     truth: "1 or 0",
     result: "integer",

@@ -1,7 +1,6 @@
 import { kernelFor } from "../../text/index.ts";
 import { Failure, type Value, isFailure, isList } from "../../values/index.ts";
-import type { Expression } from "../../syntax/index.ts";
-import type { Cell, Code, CodeContext } from "../dialect.ts";
+import type { Code, CodeContext } from "../dialect.ts";
 import { arithmetic, bad, finite, onNumbers, shifted } from "./arithmetic.ts";
 import { typeRules } from "./coercions.ts";
 import { worked } from "../step.ts";
@@ -152,13 +151,6 @@ function typeNumber(value: Value): number {
   return typeof value === "string" ? 2 : typeof value === "boolean" ? 4 : 1;
 }
 
-const isKindOf = (test: (value: Value) => boolean): Code => ({
-  lazy:
-    ([cell]) =>
-    (row) =>
-      test(cell(row)),
-});
-
 /** The truth values among the arguments; texts in a column are skipped. */
 const logical = (combine: (values: boolean[]) => boolean): Code => ({
   run: (args, context) => {
@@ -174,30 +166,6 @@ const logical = (combine: (values: boolean[]) => boolean): Code => ({
     return values.length > 0 ? combine(values) : bad("there is no truth value among the arguments");
   },
 });
-
-const recover = (caught: (failure: Failure) => boolean): Code => ({
-  lazy:
-    ([value, otherwise]) =>
-    (row) => {
-      const result = value(row);
-      return isFailure(result) && caught(result) ? otherwise(row) : result;
-    },
-});
-
-const isEmptyArgument = (arg: Expression): boolean => arg.kind === "literal" && arg.value === null;
-
-const isNA = (value: Value) => isFailure(value) && value.standard === "#N/A";
-
-/** IF; a branch that is left empty between separators is 0 (6.15.4). */
-function choose(cells: readonly Cell[], { args }: CodeContext): Cell {
-  const [condition, then, otherwise] = cells.map((cell, i): Cell => (isEmptyArgument(args[i]) ? () => 0 : cell));
-  return (row) => {
-    const result = truth(condition(row));
-    if (isFailure(result)) return result;
-    if (result === true) return then ? then(row) : true;
-    return otherwise ? otherwise(row) : false;
-  };
-}
 
 /** Functions that are not rows of data, by name; `pattern` is the option `searchPattern`. */
 export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonly<Record<string, Code>> => ({
@@ -244,31 +212,9 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
       return (value as number) < 0 ? `-${text}` : text;
     },
   },
-  IF: { lazy: choose },
-  IFERROR: recover(() => true),
-  IFNA: recover(isNA),
   AND: logical((values) => values.every(Boolean)),
   OR: logical((values) => values.some(Boolean)),
   XOR: logical((values) => values.filter(Boolean).length % 2 === 1),
-  CHOOSE: {
-    lazy:
-      ([index, ...values]) =>
-      (row) => {
-        const n = index(row);
-        if (isFailure(n)) return n;
-        return values[Math.trunc((n as number) ?? 0) - 1]?.(row) ?? new Failure("bad-index", { index: n });
-      },
-  },
-  IFS: {
-    lazy: (cells) => (row) => {
-      for (let i = 0; i + 1 < cells.length; i += 2) {
-        const result = truth(cells[i](row));
-        if (isFailure(result)) return result;
-        if (result === true) return cells[i + 1](row);
-      }
-      return new Failure("error-value", { kind: "#N/A" }).named("#N/A");
-    },
-  },
   SWITCH: {
     lazy:
       ([subject, ...cases]) =>
@@ -295,14 +241,6 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
       (row) =>
         typeNumber(cell(row)),
   },
-  ISERROR: isKindOf(isFailure),
-  ISERR: isKindOf((value) => isFailure(value) && !isNA(value)),
-  ISNA: isKindOf(isNA),
-  ISBLANK: isKindOf((value) => value === null),
-  ISTEXT: isKindOf((value) => typeof value === "string"),
-  ISNONTEXT: isKindOf((value) => typeof value !== "string"),
-  ISNUMBER: isKindOf((value) => typeof value === "number"),
-  ISLOGICAL: isKindOf((value) => typeof value === "boolean"),
   ISEVEN: onNumbers((value) => Math.trunc(value) % 2 === 0),
   ISODD: onNumbers((value) => Math.trunc(value) % 2 !== 0),
   SUM: aggregate((numbers) => numbers.reduce((a, b) => a + b, 0)),

@@ -31,6 +31,8 @@ export function typeRules(textRule: string): TypeRules {
     conversion(from, to) {
       const isSingle = ["text", "number", "boolean"].includes(from);
       if (to === "texts") return from === "text" ? identity : { cost: 1, convert: steps.text };
+      // 6.15.4: a branch that is left empty between separators is 0.
+      if (to === "branch") return from === "empty" ? { cost: 0, convert: () => 0 } : identity;
       if (to === "single") return isSingle ? identity : { cost: 1, convert: single };
       const target = targets[to];
       if (!target || from === target.same) return identity;

@@ -1,4 +1,5 @@
 import { type FunctionRow, params } from "../row.ts";
+import { decidingRows } from "../shared/deciding.ts";
 import { itselfRows, truthRows } from "../shared/itself.ts";
 import { mathRows } from "../shared/math.ts";
 import { roundRows, signedRows } from "../shared/numeric.ts";
@@ -96,6 +97,8 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
   return [
     ...text,
     ...operators,
+    ...kindRows,
+    ...choiceRows,
     ...otherRows,
     ...truthRows({ TRUE: true, FALSE: false }, { result: "boolean", evidence: section("6.15.3 and 6.15.9") }),
     ...signedRows({ "-": "opposite" }, { ...signs, evidence: section("6.4.12") }),
@@ -142,14 +145,85 @@ type Other = readonly [
 
 /** Functions that carry code of their own, by upper-case name. */
 // prettier-ignore
+/** What a value is, an error among what it may be. */
+const kindRows: FunctionRow[] = (
+  [
+    ["ISERROR", "Whether it is an error.", "failing", "6.13.16"],
+    ["ISERR", "Whether it is an error but #N/A.", "failing otherwise", "6.13.15"],
+    ["ISNA", "Whether it is #N/A.", "not available", "6.13.20"],
+    ["ISBLANK", "Whether it is a blank cell.", "blank", "6.13.14"],
+    ["ISTEXT", "Whether it is a text.", "text", "6.13.25"],
+    ["ISNONTEXT", "Whether it is no text.", "no text", "6.13.21"],
+    ["ISNUMBER", "Whether it is a number.", "number", "6.13.22"],
+    ["ISLOGICAL", "Whether it is true or false.", "boolean", "6.13.19"],
+  ] as const
+).map(([name, summary, what, number]) => ({
+  name,
+  family: "logic",
+  summary,
+  parameters: params("value any"),
+  result: "boolean",
+  operation: "is",
+  answers: { truth: "true or false" },
+  fixed: { what },
+  evidence: section(number),
+}));
+
+const choiceRows: FunctionRow[] = [
+  ...decidingRows({ result: "any", evidence: section("6.15.4") }, [
+    [
+      "IF",
+      "One value or another.",
+      "condition any, then? branch = true, otherwise? branch = false",
+      { decides: "first that holds", none: "null" },
+    ],
+  ]),
+  ...decidingRows({ result: "any", evidence: section("6.15.5") }, [
+    [
+      "IFERROR",
+      "A value, or another where it is an error.",
+      "value any, otherwise any",
+      { decides: "unless failing", caught: "all" },
+    ],
+  ]),
+  ...decidingRows({ result: "any", evidence: section("6.15.6") }, [
+    [
+      "IFNA",
+      "A value, or another where it is #N/A.",
+      "value any, otherwise any",
+      { decides: "unless failing", caught: "not available" },
+    ],
+  ]),
+  ...decidingRows({ result: "any", evidence: section("6.14.3") }, [
+    ["CHOOSE", "The nth of several values.", "index number, values* any", { decides: "nth" }],
+  ]),
+  ...decidingRows({ result: "any", evidence: "shared extension", extension: true }, [
+    ["IFS", "The value after the first true condition.", "pairs* any", { decides: "first that holds", none: "not available" }],
+  ]),
+];
+
 const otherRows: FunctionRow[] = (
   [
     ["T", "convert", "The text itself; empty for what is no text.", "value any", "text", "6.20.22"],
     ["VALUE", "convert", "A text as a number.", "text any", "number", "6.13.34"],
     ["N", "convert", "A number; 0 for a text.", "value any", "number", "6.13.26"],
-    ["NUMBERVALUE", "convert", "A text as a number, with given separators.", "text text, decimal? text, group? text", "number", "6.13.28"],
+    [
+      "NUMBERVALUE",
+      "convert",
+      "A text as a number, with given separators.",
+      "text text, decimal? text, group? text",
+      "number",
+      "6.13.28",
+    ],
     ["TEXT", "convert", "A value written in a number format.", "value any, format text", "text", "6.20.23"],
-    ["FIXED", "convert", "A number with a fixed number of decimals.", "number number, decimals? number = 2, noGroups? boolean = false", "text", "6.20.10"],
+    [
+      "FIXED",
+      "convert",
+      "A number with a fixed number of decimals.",
+      "number number, decimals? number = 2, noGroups? boolean = false",
+      "text",
+      "6.20.10",
+    ],
     ["DOLLAR", "convert", "A number as an amount of money.", "number number, decimals? number = 2", "text", "6.20.7"],
     ["BASE", "convert", "A number written in another base.", "number number, base number, least? number = 0", "text", "6.19.3"],
     ["DECIMAL", "convert", "A number read in another base.", "text text, base number", "number", "6.19.10"],
@@ -160,10 +234,24 @@ const otherRows: FunctionRow[] = (
     ["QUOTIENT", "convert", "The whole part of a quotient.", "number number, divisor number", "number", "6.16.49"],
     ["EVEN", "convert", "Rounded away from zero to an even number.", "number number", "number", "6.16.30"],
     ["ODD", "convert", "Rounded away from zero to an odd number.", "number number", "number", "6.16.44"],
-    ["DATE", "convert", "A date from its parts, as a serial number.", "year number, month number, day number", "number", "6.10.2"],
+    [
+      "DATE",
+      "convert",
+      "A date from its parts, as a serial number.",
+      "year number, month number, day number",
+      "number",
+      "6.10.2",
+    ],
     ["DATEVALUE", "convert", "A date from a text, as a serial number.", "text text", "number", "6.10.4"],
     ["TIMEVALUE", "convert", "A time of day from a text, as a part of a day.", "text text", "number", "6.10.18"],
-    ["TIME", "convert", "A time of day from its parts, as a part of a day.", "hours number, minutes number, seconds number", "number", "6.10.17"],
+    [
+      "TIME",
+      "convert",
+      "A time of day from its parts, as a part of a day.",
+      "hours number, minutes number, seconds number",
+      "number",
+      "6.10.17",
+    ],
     ["YEAR", "convert", "The year of a date.", "date number", "number", "6.10.23"],
     ["MONTH", "convert", "The month of a date.", "date number", "number", "6.10.13"],
     ["DAY", "convert", "The day of the month.", "date number", "number", "6.10.5"],
@@ -177,29 +265,58 @@ const otherRows: FunctionRow[] = (
     ["WEEKNUM", "convert", "The number of the week in the year.", "date number, kind? number = 1", "number", "6.10.21"],
     ["ISOWEEKNUM", "convert", "The number of the ISO week.", "date number", "number", "6.10.11"],
     ["MROUND", "convert", "The number rounded to a multiple.", "number number, multiple number", "number", "6.17.4"],
-    ...([["BIN2DEC", "6.19.4"], ["HEX2DEC", "6.19.12"], ["OCT2DEC", "6.19.15"]] as const).map(([name, number]): Other => [name, "convert", "A number read in another base.", "text text", "number", number]),
-    ...([["DEC2BIN", "6.19.7"], ["DEC2HEX", "6.19.8"], ["DEC2OCT", "6.19.9"]] as const).map(([name, number]): Other => [name, "convert", "A number written in another base.", "number number, digits? number", "text", number]),
-    ...([["BIN2HEX", "6.19.5"], ["BIN2OCT", "6.19.6"], ["HEX2BIN", "6.19.11"], ["HEX2OCT", "6.19.13"], ["OCT2BIN", "6.19.14"], ["OCT2HEX", "6.19.16"]] as const).map(([name, number]): Other => [name, "convert", "A number from one base to another.", "text text, digits? number", "text", number]),
-    ["IF", "logic", "One value or another.", "condition any, then? any, otherwise? any", "any", "6.15.4"],
-    ["IFERROR", "logic", "A value, or another where it is an error.", "value any, otherwise any", "any", "6.15.5"],
-    ["IFNA", "logic", "A value, or another where it is #N/A.", "value any, otherwise any", "any", "6.15.6"],
+    ...(
+      [
+        ["BIN2DEC", "6.19.4"],
+        ["HEX2DEC", "6.19.12"],
+        ["OCT2DEC", "6.19.15"],
+      ] as const
+    ).map(([name, number]): Other => [name, "convert", "A number read in another base.", "text text", "number", number]),
+    ...(
+      [
+        ["DEC2BIN", "6.19.7"],
+        ["DEC2HEX", "6.19.8"],
+        ["DEC2OCT", "6.19.9"],
+      ] as const
+    ).map(([name, number]): Other => [
+      name,
+      "convert",
+      "A number written in another base.",
+      "number number, digits? number",
+      "text",
+      number,
+    ]),
+    ...(
+      [
+        ["BIN2HEX", "6.19.5"],
+        ["BIN2OCT", "6.19.6"],
+        ["HEX2BIN", "6.19.11"],
+        ["HEX2OCT", "6.19.13"],
+        ["OCT2BIN", "6.19.14"],
+        ["OCT2HEX", "6.19.16"],
+      ] as const
+    ).map(([name, number]): Other => [
+      name,
+      "convert",
+      "A number from one base to another.",
+      "text text, digits? number",
+      "text",
+      number,
+    ]),
     ["AND", "logic", "Whether all are true.", "conditions* any", "boolean", "6.15.2"],
     ["OR", "logic", "Whether one is true.", "conditions* any", "boolean", "6.15.8"],
     ["XOR", "logic", "Whether an odd number are true.", "conditions* any", "boolean", "6.15.10"],
-    ["CHOOSE", "logic", "The nth of several values.", "index number, values* any", "any", "6.14.3"],
-    ["IFS", "logic", "The value after the first true condition.", "pairs* any", "any", ""],
     ["SWITCH", "logic", "The value after the first equal one.", "value any, cases* any", "any", ""],
     ["NA", "logic", "The error #N/A.", "", "any", "6.13.27"],
     ["ERROR.TYPE", "logic", "The number of an error.", "value any", "number", "6.13.11"],
-    ["ISERROR", "logic", "Whether it is an error.", "value any", "boolean", "6.13.16"],
-    ["ISERR", "logic", "Whether it is an error but #N/A.", "value any", "boolean", "6.13.15"],
-    ["ISNA", "logic", "Whether it is #N/A.", "value any", "boolean", "6.13.20"],
-    ["ISBLANK", "logic", "Whether it is a blank cell.", "value any", "boolean", "6.13.14"],
-    ["TYPE", "logic", "The number of a kind of value: 1 number, 2 text, 4 truth value, 16 error, 64 list.", "value any", "number", "6.13.33"],
-    ["ISTEXT", "logic", "Whether it is a text.", "value any", "boolean", "6.13.25"],
-    ["ISNONTEXT", "logic", "Whether it is no text.", "value any", "boolean", "6.13.21"],
-    ["ISNUMBER", "logic", "Whether it is a number.", "value any", "boolean", "6.13.22"],
-    ["ISLOGICAL", "logic", "Whether it is true or false.", "value any", "boolean", "6.13.19"],
+    [
+      "TYPE",
+      "logic",
+      "The number of a kind of value: 1 number, 2 text, 4 truth value, 16 error, 64 list.",
+      "value any",
+      "number",
+      "6.13.33",
+    ],
     ["ISEVEN", "logic", "Whether a number is even.", "number number", "boolean", "6.13.17"],
     ["ISODD", "logic", "Whether a number is odd.", "number number", "boolean", "6.13.23"],
     ["SUM", "list", "The sum of numbers.", "values* any", "number", "6.16.61"],
@@ -211,8 +328,22 @@ const otherRows: FunctionRow[] = (
     ["COUNTA", "list", "How many values there are.", "values* any", "number", "6.13.7"],
     ["COUNTBLANK", "list", "How many blanks there are.", "values any", "number", "6.13.8"],
     ["COUNTIF", "list", "How many values meet a criterion.", "values any, criterion any", "number", "6.13.9"],
-    ["SUMIF", "list", "The sum of the numbers whose row meets a criterion.", "values any, criterion any, numbers? any", "number", "6.16.62"],
-    ["AVERAGEIF", "list", "The mean of the numbers whose row meets a criterion.", "values any, criterion any, numbers? any", "number", "6.18.5"],
+    [
+      "SUMIF",
+      "list",
+      "The sum of the numbers whose row meets a criterion.",
+      "values any, criterion any, numbers? any",
+      "number",
+      "6.16.62",
+    ],
+    [
+      "AVERAGEIF",
+      "list",
+      "The mean of the numbers whose row meets a criterion.",
+      "values any, criterion any, numbers? any",
+      "number",
+      "6.18.5",
+    ],
   ] satisfies Other[]
 ).map(([name, family, summary, form, result, number]) => ({
   name,

@@ -32,7 +32,7 @@ const grammar: Grammar = {
   separator: ";",
   associative: { "&": "always" },
   // 5.6: an argument left empty is like a blank cell.
-  emptyArgument: { kind: "literal", value: null, type: "any", range: { start: 0, end: 0 } },
+  emptyArgument: { kind: "literal", value: null, type: "empty", range: { start: 0, end: 0 } },
   rules: [
     { kind: "blank", shape: /[ \t\r\n]+|(?<=^[ \t\r\n]*)(?:of:)?=/y },
     { kind: "text", shape: /"(?:[^"]|"")*"/y, read: undoubled },

@@ -6,7 +6,6 @@ import {
   type Value,
   bytesOfHex,
   hexOf,
-  isFailure,
   lookup,
   nearest,
   utf8Of,
@@ -20,7 +19,7 @@ import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
 import { fitInteger } from "./numbers.ts";
-import { steps, toText, toDouble, toInteger, toTruth } from "./steps.ts";
+import { steps, toText, toDouble, toInteger } from "./steps.ts";
 import { printf } from "./printf.ts";
 
 type Order = (a: Value, b: Value) => number;
@@ -136,27 +135,6 @@ const kindOf = (value: Value): string => {
   return value instanceof Bytes ? "blob" : value instanceof Double ? "real" : "integer";
 };
 
-const choose: Code = {
-  lazy: (cells) => (row) => {
-    for (let i = 0; i + 1 < cells.length; i += 2) {
-      const condition = cells[i](row);
-      if (isFailure(condition)) return condition;
-      if (toTruth(condition) === true) return cells[i + 1](row);
-    }
-    return cells.length % 2 === 1 ? cells[cells.length - 1](row) : null;
-  },
-};
-
-const coalesce: Code = {
-  lazy: (cells) => (row) => {
-    for (const cell of cells) {
-      const value = cell(row);
-      if (value !== null) return value;
-    }
-    return null;
-  },
-};
-
 /** Functions that are not rows of data. */
 export const sqliteCode: Readonly<Record<string, Code>> = {
   // Only what is an integer, and no text that looks like one, is summed as one.
@@ -199,8 +177,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   round: strict(round),
   min: extreme(-1),
   max: extreme(1),
-  coalesce,
-  iif: choose,
   likelihood: { run: ([value]) => value },
   ...Object.fromEntries(
     (

@@ -1,4 +1,5 @@
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
+import { decidingRows, presentRows } from "../shared/deciding.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows, piRow } from "../shared/math.ts";
@@ -126,10 +127,6 @@ const coded = (
     ["round", "convert", "Rounded to a number of decimals, always a real.", "number real, digits? integer", doc],
     ["min", "logic", "The smallest value; null if one is null.", "first any, values* any", doc],
     ["max", "logic", "The largest value; null if one is null.", "first any, values* any", doc],
-    ["coalesce", "logic", "The first value that is not null.", "first any, values* any", doc],
-    ["ifnull", "logic", "The first value that is not null.", "value any, otherwise any", doc, "none", "coalesce"],
-    ["iif", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc],
-    ["if", "logic", "The value after the first condition that holds.", "condition any, result any, more?* any", doc, "none", "iif"],
     ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation"],
     ["log", "convert", "The logarithm, to base 10 unless one is given.", "number any, argument? any", mathDoc],
     ["mod", "convert", "What is left of a quotient.", "number any, divisor any", mathDoc],
@@ -174,6 +171,16 @@ export const sqliteRows: readonly FunctionRow[] = [
     ...math,
   }),
   piRow("pi", math),
+  ...presentRows({ result: "none", evidence: doc }, ["ifnull"], "first any, values* any"),
+  ...decidingRows(
+    { result: "none", evidence: doc },
+    ["iif", "if"].map((name) => [
+      name,
+      "The value after the first condition that holds.",
+      "condition any, result any, more?* any",
+      { decides: "first that holds", none: "null" },
+    ]),
+  ),
   // A function: no side takes the affinity of the other.
   ...Object.values(collations).map((collation): FunctionRow => ({
     name: "nullif",
