@@ -17,12 +17,24 @@ export interface Diagnostic {
   readonly fixes: readonly Fix[];
 }
 
-/** The sentence for a diagnostic or a failure. */
+/**
+ * The sentence for a diagnostic or a failure.
+ *
+ * @example
+ * const { diagnostics } = compile(openformula(), "LEFT(label,3)", sampleOf([{ label: "Alnus" }]));
+ * message(diagnostics[0]); // 'Arguments are separated by ";" here, not by ",".'
+ */
 export function message(problem: Diagnostic | Failure): string {
   return messageFor(problem.code, problem.facts);
 }
 
-/** The source with a fix applied. */
+/**
+ * The source with a fix applied.
+ *
+ * @example
+ * const { diagnostics } = compile(openformula(), "LEFT(label,3)", sampleOf([{ label: "Alnus" }]));
+ * applyFix("LEFT(label,3)", diagnostics[0].fixes[0]); // "LEFT(label;3)"
+ */
 export function applyFix(source: string, fix: Fix): string {
   const edits = [...fix.edits].sort((a, b) => b.range.start - a.range.start);
   return edits.reduce((text, { range, text: insert }) => text.slice(0, range.start) + insert + text.slice(range.end), source);
@@ -30,7 +42,10 @@ export function applyFix(source: string, fix: Fix): string {
 
 /**
  * A line of the source around `range` and, under it, a caret line that marks the range.
- * `width` gives the columns that a text takes; long lines are cut around the range.
+ * `range` counts UTF-16 units from 0. `width` gives the columns that a text takes; long lines are cut around the range.
+ *
+ * @example
+ * drawCaret("upper(lable)", { start: 6, end: 11 }); // "upper(lable)\n      ^^^^^"
  */
 export function drawCaret(source: string, range: TextRange, width: (text: string) => number = (text) => text.length): string {
   const lineStart = source.lastIndexOf("\n", range.start - 1) + 1;

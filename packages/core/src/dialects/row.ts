@@ -66,7 +66,12 @@ export const parameterAt = (row: FunctionRow, index: number): Parameter =>
 /** A function of a dialect: plain data, the same after being written to JSON and read back. */
 export type FunctionRow = PureRow | DecidingRow | CodedRow;
 
-/** Whether a function is an operation with answers. */
+/**
+ * Whether a function is an operation with answers.
+ *
+ * @example
+ * postgresql().rows.filter(({ name }) => name === "split_part").map(isPure); // [true]
+ */
 export const isPure = (row: FunctionRow): row is PureRow => "operation" in row;
 
 /** Whether a function chooses among its arguments. */
@@ -107,7 +112,13 @@ export function arity(row: FunctionRow): { least: number; most: number } {
   };
 }
 
-/** The signature for showing: `mid(text, start, [length], …)`, or the kinds of an operator's operands: `text || text`. */
+/**
+ * The signature for showing: `mid(text, start, [length], …)`, or the kinds of an operator's operands: `text || text`.
+ *
+ * @example
+ * const [row] = openformula().rows.filter(({ name }) => name === "SUBSTITUTE");
+ * signature(row, "; "); // "SUBSTITUTE(text; old; new; [which])"
+ */
 export function signature(row: FunctionRow, separator = ", "): string {
   if (row.notation === "operator") {
     const [left, ...others] = row.parameters.map((p) => p.type.replace("side.", ""));

@@ -2,7 +2,14 @@ import type { Dialect } from "../dialects/dialect.ts";
 import { worked } from "../dialects/step.ts";
 import type { Value } from "../values/index.ts";
 
-/** What a column can be said to hold, so that the values that happen to be there do not decide it. */
+/**
+ * What a column can be said to hold, so that the values that happen to be there do not decide it.
+ *
+ * @example
+ * const rows = [{ n: null }];
+ * compile(postgresql(), "n / 2", sampleOf(rows, { n: "integer" })).type; // "integer"
+ * declaredTypes; // ["text", "integer", "decimal", "boolean", "date"]
+ */
 export const declaredTypes = ["text", "integer", "decimal", "boolean", "date"] as const;
 export type DeclaredType = (typeof declaredTypes)[number];
 

@@ -48,7 +48,13 @@ export interface Sample {
   readonly rows: number;
 }
 
-/** Makes a sample from rows as objects; a name that a row lacks is null there. `types` says what columns hold, by name. */
+/**
+ * Makes a sample from rows as objects; a name that a row lacks is null there. `types` says what columns hold, by name.
+ *
+ * @example
+ * const sample = sampleOf([{ label: "Alnus", n: 1 }, { label: "Salix" }]);
+ * [sample.rows, sample.columns.map(({ name }) => name), sample.columns[1].values]; // [2, ["label", "n"], [1, null]]
+ */
 export function sampleOf(
   rows: readonly Readonly<Record<string, Value>>[],
   types: Readonly<Record<string, DeclaredType>> = {},
@@ -109,6 +115,14 @@ export interface RunBudget {
   readonly isStopped?: () => boolean;
 }
 
+/**
+ * The limits that hold where none are given.
+ *
+ * @example
+ * const sample = sampleOf([{ label: "Alnus" }]);
+ * const program = compile(xpath(), "count(for $i in 1 to 100 return $i)", sample, { ...defaultLimits, steps: 10 });
+ * program.run(sample).map(({ code }) => code); // ["steps-spent"]
+ */
 export const defaultLimits: Limits = { ...parseLimits, steps: 250_000, milliseconds: 10_000 };
 
 /** An expression bound to a dialect and to the names and types of columns. */
@@ -143,6 +157,14 @@ export interface Program {
 /**
  * Reads, binds and compiles an expression for the columns of a sample. Never throws: what is
  * wrong stands in `diagnostics`.
+ *
+ * @example
+ * const sample = sampleOf([{ label: "Alnus, glutinosa" }, { label: null }]);
+ * const program = compile(postgresql(), "split_part(label, ', ', 2)", sample);
+ * program.run(sample); // ["glutinosa", null]
+ * program.trace(sample, 0).map(({ text }) => text); // ["split_part(label, ', ', 2)", "label", "', '", "2"]
+ * program.origins(sample, 0).dropped[0].text; // "Alnus, "
+ * compile(postgresql(), "upper(lable)", sample).ok; // false
  */
 export function compile(dialect: Dialect, source: string, sample: Sample, limits: Limits = defaultLimits): Program {
   const parsed = dialect.parse(source, limits);
@@ -283,7 +305,13 @@ function beyondLimits(error: unknown, range: TextRange, { milliseconds }: Limits
   throw error;
 }
 
-/** The columns that a program reads, by their place in the sample. */
+/**
+ * The columns that a program reads, by their place in the sample, 0-based.
+ *
+ * @example
+ * const sample = sampleOf([{ label: "Alnus", code: "a1", n: 3 }]);
+ * [...columnsUsed(compile(postgresql(), "repeat(label, n)", sample))]; // [0, 2]
+ */
 export function columnsUsed({ bound }: Pick<Program, "bound">): Set<number> {
   return new Set(allPartsOf(bound).flatMap((part) => (part.kind === "column" ? [part.column] : [])));
 }

@@ -1,6 +1,11 @@
 import { tick } from "./deadline.ts";
 
-/** A binary string: bytes that are not read as text. */
+/**
+ * A binary string: bytes (0 to 255) that are not read as text.
+ *
+ * @example
+ * postgresql().plain(new Bytes(Uint8Array.of(0, 255))); // "\\x00ff"
+ */
 export class Bytes {
   constructor(readonly bytes: Uint8Array) {}
 }

@@ -1,6 +1,11 @@
 /**
  * An exact decimal number: `coefficient` × 10^−`scale`. The scale is kept as written, because
  * SQL shows it (`1.50` stays `1.50`).
+ *
+ * @example
+ * const price = Decimal.parse("1.50");
+ * [price.coefficient, price.scale, price.toString()]; // [150n, 2, "1.50"]
+ * Decimal.parse("1,5"); // undefined
  */
 export class Decimal {
   constructor(

@@ -33,6 +33,13 @@ export const limitCodes: ReadonlySet<MessageCode> = new Set<MessageCode>([
  * An outcome that is an error, as a value: it has a code, facts, and the range of the
  * sub-expression where it was born. `code` is ours; `standard` is the code that the dialect's
  * standard or engine gives (an SQLSTATE, an `err:` name, a `#VALUE!` kind) where it has one.
+ * The range counts UTF-16 units of the expression from 0; its end is not in it.
+ *
+ * @example
+ * const [failure] = compile(postgresql(), "1 / 0", { columns: [], rows: 1 }).run({ columns: [], rows: 1 });
+ * failure instanceof Failure; // true
+ * [failure.code, failure.standard, failure.range]; // ["division-by-zero", "22012", { start: 0, end: 5 }]
+ * message(failure); // "Division by zero."
  */
 export class Failure {
   constructor(
@@ -52,7 +59,14 @@ export class Failure {
   }
 }
 
-/** A binary floating-point number, in dialects that tell it apart from integers and decimals. */
+/**
+ * A binary floating-point number, in dialects that tell it apart from integers and decimals; also NaN and the infinities.
+ *
+ * @example
+ * const sample = sampleOf([{ n: new Double(0.1) }, { n: new Double(NaN) }]);
+ * const program = compile(xpath(), "$n * 3", sample);
+ * program.run(sample).map((value) => xpath().plain(value)); // [0.30000000000000004, "NaN"]
+ */
 export class Double {
   constructor(readonly value: number) {}
 
@@ -76,7 +90,14 @@ export class FixedDouble extends Double {
   }
 }
 
-/** A date, a time or both as ISO text, in dialects that tell it apart from texts; `type` is the dialect's name for which. */
+/**
+ * A date, a time or both as ISO text, in dialects that tell it apart from texts; `type` is the dialect's name for which.
+ *
+ * @example
+ * const sample = { columns: [], rows: 1 };
+ * const [date] = compile(xpath(), "xs:date('2019-04-03')", sample).run(sample);
+ * [date instanceof Moment, date.type, date.text]; // [true, "date", "2019-04-03"]
+ */
 export class Moment {
   constructor(
     readonly type: string,
@@ -84,7 +105,14 @@ export class Moment {
   ) {}
 }
 
-/** A function as a value (query dialects). */
+/**
+ * A function as a value (query dialects); a call with another number of arguments than `arity` is not made.
+ *
+ * @example
+ * const sample = { columns: [], rows: 1 };
+ * const [item] = compile(xpath(), "function($a) { $a || '!' }", sample).run(sample);
+ * [item instanceof FunctionItem, item.arity, item.call(["Alnus"])]; // [true, 1, "Alnus!"]
+ */
 export class FunctionItem {
   constructor(
     readonly name: string,
@@ -93,12 +121,26 @@ export class FunctionItem {
   ) {}
 }
 
-/** An array that is one item, not a sequence of items (query dialects). */
+/**
+ * An array that is one item, not a sequence of items (query dialects).
+ *
+ * @example
+ * const sample = { columns: [], rows: 1 };
+ * const [array] = compile(xpath(), "['a', ('b', 'c')]", sample).run(sample);
+ * [array instanceof ArrayItem, array.members]; // [true, ["a", ["b", "c"]]]
+ */
 export class ArrayItem {
   constructor(readonly members: readonly Value[]) {}
 }
 
-/** A map from atomic keys to values (query dialects); keys are compared by `mapKey`. */
+/**
+ * A map from atomic keys to values (query dialects); keys are compared by `mapKey`.
+ *
+ * @example
+ * const sample = { columns: [], rows: 1 };
+ * const [map] = compile(xpath(), "map { 'a': 1 }", sample).run(sample);
+ * [map instanceof MapItem, [...map.entries.values()]]; // [true, [["a", 1]]]
+ */
 export class MapItem {
   constructor(readonly entries: ReadonlyMap<string, readonly [Value, Value]>) {}
 }
@@ -128,8 +170,22 @@ export type Value =
 /** Any value but a failure or a missing one. */
 export type Present = Exclude<Value, Failure | null>;
 
+/**
+ * Whether a value is an error.
+ *
+ * @example
+ * const sample = sampleOf([{ label: "Alnus" }]);
+ * compile(openformula(), 'FIND("x";label)', sample).run(sample).map(isFailure); // [true]
+ */
 export const isFailure = (value: unknown): value is Failure => value instanceof Failure;
 
+/**
+ * Whether a value is a list, or a sequence of no or several items.
+ *
+ * @example
+ * const sample = sampleOf([{ label: "a b" }, { label: "a" }]);
+ * compile(xpath(), "tokenize($label)", sample).run(sample).map(isList); // [true, false]
+ */
 export const isList = (value: Value): value is readonly Value[] => Array.isArray(value);
 
 /** Whether a cell of a sample is a whole number, of any size. */
