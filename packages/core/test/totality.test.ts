@@ -59,6 +59,7 @@ const byKind: Readonly<Record<string, readonly Value[]>> = {
   number: numbers,
   boolean: [true, false],
   texts: lists,
+  list: lists,
   any: [...texts.slice(0, 8), ...numbers, ...others],
 };
 const half = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;

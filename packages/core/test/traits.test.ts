@@ -43,6 +43,20 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     inConditions: { expression: "case when false and cast('x' as integer) > 1 then 1 end", answers: ["the same", "rows left open"], with: { constants: "none" } },
     constants: { expression: "false and cast('x' as integer) > 1", answers: ["none", "any"] },
   },
+  item: {
+    missing: { slots: [null, 1], answers: blank, with: { noItem: "error" } },
+    first: { slots: [["a", "b"], 1], answers: ["0", "1"] },
+    negativePosition: { slots: [["a", "b"], -1], answers: ["from the end", "nowhere"] },
+    noItem: { slots: [["a"], 2], answers: ["null", "error"] },
+  },
+  size: { missing: { slots: [null], answers: blank } },
+  "drop-items": {
+    missing: { slots: [null, 1, _], answers: blank, fixed: { end: "end" } },
+    tooMany: { slots: [["a"], 2, _], answers: ["all of them", "error"], fixed: { end: "end" } },
+  },
+  "reverse-items": { missing: { slots: [null], answers: blank } },
+  "join-lists": { missingList: { slots: [null, ["a"]], answers: ["null", "skipped"] } },
+  "add-item": { missingList: { slots: [null, "a", _], answers: ["null", "skipped"], fixed: { end: "end" } } },
   not: {
     missing: { slots: [null], answers: blank },
     truth: { slots: [true], answers: ["true or false", "1 or 0"] },

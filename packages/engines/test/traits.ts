@@ -111,6 +111,10 @@ const shared: Readonly<Record<TraitId, string>> = {
   evaluates: "1 = 2 and 1 / 0 = 1",
   inConditions: "case when 1 = 2 and 1 / 0 = 1 then 1 else 2 end",
   constants: "1 / 0 = 1 and 1 = 2",
+  negativePosition: "([1, 2])[-1]",
+  noItem: "([1, 2])[3] is null",
+  tooMany: "array_pop_back(array_pop_back([1]))",
+  missingList: "([1] || null::int[]) is null",
 };
 type Probes = Partial<Record<TraitId, string>>;
 
@@ -154,6 +158,10 @@ const own: Readonly<Record<string, Probes>> = {
     bytesText: "'\\xff'::bytea::text",
     listText: "array['a', 'b c', null, '']::text",
     textTruth: "'y'::boolean",
+    negativePosition: "(array[1, 2])[-1] is null",
+    noItem: "(array[1, 2])[3] is null",
+    tooMany: "trim_array(array[1], 2)",
+    missingList: "(array[1] || null::int[])::text",
   },
   sqlite: {
     direction: "floor(-2.1) || ' ' || ceil(2.1) || ' ' || trunc(-2.9)",

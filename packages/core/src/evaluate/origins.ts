@@ -264,12 +264,20 @@ class Tracer {
     const others = inputs.filter((input) => input !== undefined);
     const same = first && (handsOn(bound) ? handedOn(first, value) : undefined);
     if (same) return same;
-    if (typeof value !== "string" && !Array.isArray(value)) return this.#made(value, others, by);
     const pieces = piecesOf(
       bound,
       inputs.map((input) => input?.value),
     );
-    if (!pieces) return (first && handedOn(first, value)) ?? this.#made(value, others, by);
+    if (!pieces || (pieces.length === 0 && value !== "" && !Array.isArray(value)))
+      return (first && handedOn(first, value)) ?? this.#made(value, others, by);
+    /** What a slot or an item of it holds, where a piece is that as it is. */
+    const wholeOf = (piece: Piece): Traced | undefined => {
+      const input = piece.slot === undefined || piece.range ? undefined : inputs[piece.slot];
+      return piece.item === undefined ? input : input?.items().at(piece.item);
+    };
+    const [only] = pieces;
+    const handed = pieces.length === 1 && !Array.isArray(value) ? wholeOf(only) : undefined;
+    if (handed) return handed;
     const stretchesOf = (piece: Piece): readonly Stretch[] => {
       const input = piece.slot === undefined ? undefined : inputs[piece.slot];
       const taken = piece.item === undefined ? input : input?.items().at(piece.item);
@@ -278,7 +286,11 @@ class Tracer {
       return piece.changed ? [{ text: piece.text, from: sourcesOf(part), by }] : part;
     };
     if (!Array.isArray(value)) return this.#listed(value, pieces.flatMap(stretchesOf), () => this.#made(null, [], by));
-    return this.#listed(value, [], (item, i) => this.#listed(item, stretchesOf(pieces[i]), () => this.#made(null, [], by)));
+    return this.#listed(
+      value,
+      [],
+      (item, i) => wholeOf(pieces[i]) ?? this.#listed(item, stretchesOf(pieces[i]), () => this.#made(null, [], by)),
+    );
   }
 
   /** What stands in a slot of many: values side by side, the items of lists among them. */

@@ -2,6 +2,7 @@ import { is } from "./being.ts";
 import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
+import { addItem, dropItems, item, joinLists, reverseItems, size } from "./lists.ts";
 import { fit } from "./fit.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
@@ -67,6 +68,12 @@ export const operations = {
   itself,
   "of-one": ofOne,
   "text-of": textOf,
+  item,
+  size,
+  "drop-items": dropItems,
+  "reverse-items": reverseItems,
+  "join-lists": joinLists,
+  "add-item": addItem,
 } as const;
 
 export type OperationId = keyof typeof operations;

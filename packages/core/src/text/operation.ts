@@ -20,8 +20,8 @@ export type Family = (typeof families)[number];
 /** The families whose functions are made of operations and traits. */
 export const textFamilies: readonly Family[] = families.slice(0, 8);
 
-/** What an operation takes in one place. `texts` is a list whose items are text or null. */
-export type SlotKind = "text" | "number" | "boolean" | "texts" | "any";
+/** What an operation takes in one place. `texts` is a list whose items are text or null, `list` one of any items. */
+export type SlotKind = "text" | "number" | "boolean" | "texts" | "list" | "any";
 
 export interface Slot {
   readonly name: string;
@@ -64,7 +64,7 @@ export function applyKernel(
         ? ""
         : kind === "number"
           ? 0
-          : kind === "texts"
+          : kind === "texts" || kind === "list"
             ? []
             : null;
   }

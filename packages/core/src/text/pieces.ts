@@ -6,7 +6,7 @@ export interface Piece {
   /** The slot by its place (0-based), and in a slot of many the item; left out for what the operation put in by itself. */
   readonly slot?: number;
   readonly item?: number;
-  /** The stretch of that text, in UTF-16 units. */
+  /** The stretch of that text, in UTF-16 units; left out where it is the whole value, of any kind. */
   readonly range?: TextRange;
   /** Whether it is another text than that stretch. */
   readonly changed?: true;
@@ -35,6 +35,13 @@ export function taken(start: number, text: string, slot = 0, item?: number): str
 export function turned(start: number, end: number, text: string, slot = 0): string {
   if (told) tell({ text, slot, range: { start, end }, changed: true });
   return text;
+}
+
+/** Gives on a value that is that of a slot, or of an item of it, as it is. */
+export function passed(value: Value, slot: number, item?: number): Value {
+  if (told && told.length <= pieceLimit)
+    told.push({ text: typeof value === "string" ? value : "", slot, ...(item !== undefined && { item }) });
+  return value;
 }
 
 /** Gives on what a kernel puts in by itself. */
@@ -84,7 +91,9 @@ export function watched(run: () => Value): { readonly value: Value; readonly pie
 }
 
 function isWhole(value: Value, pieces: readonly Piece[]): boolean {
+  const [first] = pieces;
+  if (pieces.length === 1 && first.slot !== undefined && !first.range && !Array.isArray(value)) return true;
   if (typeof value === "string") return pieces.reduce((sum, { text }) => sum + text, "") === value;
   if (!Array.isArray(value) || value.length !== pieces.length) return false;
-  return (value as readonly Value[]).every((item, i) => item === null || item === pieces[i].text);
+  return (value as readonly Value[]).every((item, i) => item === null || !pieces[i].range || item === pieces[i].text);
 }

@@ -242,6 +242,22 @@ export const traits = {
     left: "Before the text.",
     right: "After the text.",
   }),
+  negativePosition: trait("Where does a negative position count from?", {
+    "from the end": "From the end of the list, the last item having −1.",
+    nowhere: "There is no item at one.",
+  }),
+  noItem: trait("What comes back where a list has no item at a position?", {
+    null: "Nothing.",
+    error: "That is an error.",
+  }),
+  tooMany: trait("What happens where more items are left out than there are?", {
+    "all of them": "Nothing is left: an empty list.",
+    error: "That is an error, as is a number below 0.",
+  }),
+  missingList: trait("What does a missing list give, where lists are put together?", {
+    null: "Nothing.",
+    skipped: "What the other one has; nothing where both are missing.",
+  }),
   missingItem: trait("What happens to a missing item when texts are joined?", {
     skipped: "It is left out, with its separator.",
     null: "The result is missing.",

@@ -56,9 +56,12 @@ export const argued: readonly Argued[] = [
     holds: ({ dialect, expression, ours, theirs }) => dialect === "mariadb" && / [/%] /.test(expression) && isClose(ours, theirs),
   },
   {
-    why: "MariaDB takes a number that stands for a text for Latin-1, and what is put beside it for its bytes",
-    holds: ({ dialect, theirs }) =>
-      dialect === "mariadb" && "value" in theirs && /[\u00c3-\u00f0][\u0080-\u00bf]/.test(String(theirs.value)),
+    why: "MariaDB takes a number that stands for a text for Latin-1, and what is put beside it for its bytes; an empty one that it converts is no null of replace_oracle",
+    holds: ({ dialect, expression, ours, theirs }) =>
+      dialect === "mariadb" &&
+      "value" in theirs &&
+      (/[\u00c3-\u00f0][\u0080-\u00bf]/.test(String(theirs.value)) ||
+        (isNull(ours) && theirs.value === "" && /replace_oracle\(/.test(expression))),
   },
   {
     why: "MariaDB compares a number with a date that cannot be read as though they were equal; here the comparison is null",

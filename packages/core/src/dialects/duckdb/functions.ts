@@ -1,4 +1,5 @@
-import { type Coded, codedRows } from "../shared/coded.ts";
+import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
+import { type Step, step } from "../step.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
@@ -207,8 +208,6 @@ const coded = codedRows(
     ["from_base64", "convert", "Bytes from base 64.", "text text", "blob", strings],
     ["encode", "convert", "The UTF-8 bytes of a text.", "text text", "blob", strings],
     ["decode", "convert", "The text of UTF-8 bytes.", "bytes blob", "text", strings],
-    ["length", "list", "The number of items.", "list anylist", "bigint", lists, "list length"],
-    ["len", "list", "The number of items.", "list anylist", "bigint", lists, "list length"],
     ["array_length", "list", "The number of items.", "list anylist, dimension? bigint", "bigint", lists],
     ["format", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
     ["printf", "split-join", "Fills the directives % of a format.", "format text, values?* any", "text", strings],
@@ -255,9 +254,6 @@ const coded = codedRows(
     ["isnan", "convert", "Whether it is not a number.", "number double", "boolean", numbers],
     ["array_slice", "list", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
     ["list_slice", "list", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
-    ["array_extract", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
-    ["list_extract", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
-    ["list_element", "list", "The item at a position.", "list anylist, index bigint", "item", lists, "item at"],
     ["array_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
     ["list_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
     ["list_value", "list", "A list of values.", "values?* any", "unified list", lists],
@@ -269,18 +265,12 @@ const coded = codedRows(
     ["<@", "list", "Whether the second list holds every value of the first.", "left anylist, right anylist", "boolean", lists],
     ...["list_concat", "list_cat", "array_concat", "array_cat"].map((name): Coded => [name, "list", "Joins lists.", "lists* anylist", "unified", lists, "list_concat"]),
     ["concat", "list", "Joins lists.", "lists* anylist", "unified", lists, "list_concat"],
-    ["||", "list", "Joins two lists.", "left anylist, right anylist", "unified", lists, "list joined"],
     ...["list_append", "array_append", "array_push_back"].map((name): Coded => [name, "list", "Appends a value to a list.", "list anylist, item any", "list", lists, "list_append"]),
     ["list_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists],
     ["array_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists, "list_prepend"],
     ["array_push_front", "list", "Puts a value before a list.", "list anylist, item any", "list", lists],
-    ["array_pop_back", "list", "Without the last character.", "text text", "text", lists, "without last"],
-    ["array_pop_front", "list", "Without the first character.", "text text", "text", lists, "without first"],
-    ["array_pop_back", "list", "Without the last item.", "list anylist", "list", lists],
-    ["array_pop_front", "list", "Without the first item.", "list anylist", "list", lists],
     ...["list_distinct", "array_distinct"].map((name): Coded => [name, "list", "Every value once, null left out.", "list anylist", "list", lists, "list_distinct"]),
     ...["list_unique", "array_unique"].map((name): Coded => [name, "list", "How many different values there are.", "list anylist", "ubigint", lists, "list_unique"]),
-    ...["list_reverse", "array_reverse"].map((name): Coded => [name, "list", "The items in reverse order.", "list anylist", "list", lists, "list_reverse"]),
     ...["list_sort", "array_sort"].map((name): Coded => [name, "list", "The items in order.", "list anylist, direction?! text, nulls?! text", "list", lists, "list_sort"]),
     ...["list_reverse_sort", "array_reverse_sort"].map((name): Coded => [name, "list", "The items in descending order.", "list anylist, nulls?! text", "list", lists, "list_reverse_sort"]),
     ...["list_resize", "array_resize"].map((name): Coded => [name, "list", "Cut or filled up to a length.", "list anylist, length bigint, fill? any", "list", lists, "list_resize"]),
@@ -345,10 +335,27 @@ const coded = codedRows(
   ],
 );
 
+const itemAt = step("item", { missing, first: "1", negativePosition: "from the end", noItem: "null" });
+const withoutOne = (end: "start" | "end") => step("drop-items", { missing, tooMany: "all of them" }, { count: 1, end });
+const sliceOf = (fixed: Step["fixed"]) => step("slice", { ...sliced, negativeLength: "all but" }, fixed);
+
+// prettier-ignore
+const plainLists = steppedRows([
+  ...["array_extract", "list_extract", "list_element"].map((name): Stepped => [name, "list", "The item at a position.", "list anylist, index bigint > position", "item", lists, itemAt]),
+  ["array_pop_back", "list", "Without the last character.", "text text", "text", lists, sliceOf({ start: 1, length: -1 })],
+  ["array_pop_front", "list", "Without the first character.", "text text", "text", lists, sliceOf({ start: 2 })],
+  ["array_pop_back", "list", "Without the last item.", "list anylist", "list", lists, withoutOne("end")],
+  ["array_pop_front", "list", "Without the first item.", "list anylist", "list", lists, withoutOne("start")],
+  ...["list_reverse", "array_reverse"].map((name): Stepped => [name, "list", "The items in reverse order.", "list anylist", "list", lists, step("reverse-items", { missing })]),
+  ["||", "list", "Joins two lists.", "left anylist > a, right anylist > b", "unified", lists, step("join-lists", { missingList: "null" })],
+  ...["length", "len"].map((name): Stepped => [name, "list", "The number of items.", "list anylist", "bigint", lists, step("size", { missing })]),
+]);
+
 /** The functions and operators of DuckDB 1.5. */
 export const duckdbRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
+  ...plainLists,
   ...presentRows({ result: "unified", evidence: operatorsDoc }, ["ifnull"]),
   ...decidingRows({ result: "same", evidence: numbers }, [
     ["try", "The value, or null where it is an error.", "value any", { decides: "unless failing", caught: "all" }],

@@ -9,9 +9,6 @@ import { type List, converted, isNumber, order, same, together } from "./compare
 import { statistics } from "./statistics.ts";
 import { toText, toDouble } from "./steps.ts";
 
-/** A position from 1, or from the end when negative, as an index from 0. */
-const indexOf = (position: number, length: number): number => (position < 0 ? length + position : position - 1);
-
 /** The first and last position of a slice as indexes: the end is left out. */
 function sliceBounds(first: Value, last: Value, length: number): [number, number] {
   const from = first === null ? 0 : Number(first);
@@ -186,9 +183,6 @@ function appended(list: Value, item: Value): Value {
 /** The functions of lists. */
 export const listCode: Readonly<Record<string, Code>> = lookup({
   "characters between": charactersBetween,
-  "without last": strict((text: string) => [...text].slice(0, -1).join("")),
-  "without first": strict((text: string) => [...text].slice(1).join("")),
-  "item at": strict((list: List, index: number | bigint) => list[indexOf(Number(index), list.length)] ?? null),
   "items between": itemsBetween,
   list_value: {
     run: (args, context) => {
@@ -218,7 +212,6 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
   list_has_all: strict((a: List, b: List) => areAllIn(known(b), a, same)),
   "<@": strict((a: List, b: List) => areAllIn(known(a), b, same)),
   list_concat: { run: concatenated },
-  "list joined": strict((a: List, b: List) => [...a, ...b]),
   list_append: { run: ([list, item], { types }) => appended(list, itemLike(item, types[1], types[0])) },
   list_prepend: {
     run: ([item, list], { types }) => {
@@ -232,12 +225,9 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
       return isFailure(first) ? first : [first, ...((list as List | null) ?? [])];
     },
   },
-  array_pop_back: strict((list: List) => list.slice(0, -1)),
-  array_pop_front: strict((list: List) => list.slice(1)),
   // The engine gives the values as its table holds them, which for a few is the last one first.
   list_distinct: strict((list: List) => distinct(list).reverse()),
   list_unique: strict((list: List) => distinct(list).length),
-  list_reverse: strict((list: List) => [...list].reverse()),
   list_sort: {
     run: ([list, direction = null, nulls = null]) => {
       if (direction !== null && !isDirection(direction)) return bad(`"${direction as string}" is no order of a list`);
@@ -302,7 +292,6 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
   list_transform: transform,
   list_filter: filter,
   list_reduce: reduce,
-  "list length": strict((list: List) => list.length),
   array_length: strict((list: List, dimension: number = 1) =>
     dimension === 1 ? list.length : bad("only the first dimension has a length here"),
   ),

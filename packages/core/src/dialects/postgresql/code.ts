@@ -347,15 +347,9 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   "compare all": quantified(false),
   greatest: extreme(1),
   least: extreme(-1),
-  "item of list": strict((list: readonly Value[], index: number) => list[index - 1] ?? null),
   "slice of list": strict((list: readonly Value[], first: number, last: number) =>
     list.slice(Math.max(0, first - 1), Math.max(0, last)),
   ),
-  array_append: { run: ([list, item]) => [...((list as readonly Value[]) ?? []), item] },
-  array_prepend: { run: ([item, list]) => [item, ...((list as readonly Value[]) ?? [])] },
-  array_cat: {
-    run: ([a, b]) => (a === null || b === null ? (a ?? b) : [...(a as readonly Value[]), ...(b as readonly Value[])]),
-  },
   array_remove: { run: ([list, item]) => list && (list as readonly Value[]).filter((each) => !same(each, item)) },
   array_replace: {
     run: ([list, old, replacement]) => list && (list as readonly Value[]).map((each) => (same(each, old) ? replacement : each)),
@@ -401,12 +395,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   },
   array_length: strict((list: readonly Value[], dimension: number) => (dimension === 1 && list.length > 0 ? list.length : null)),
   array_lower: strict((list: readonly Value[], dimension: number) => (dimension === 1 && list.length > 0 ? 1 : null)),
-  cardinality: strict((list: readonly Value[]) => list.length),
-  trim_array: strict((list: readonly Value[], count: number) =>
-    count < 0 || count > list.length
-      ? bad("the number of items to trim must be between 0 and the length")
-      : list.slice(0, list.length - count),
-  ),
   num_nulls: { run: (args) => args.filter((arg) => arg === null).length },
   num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),

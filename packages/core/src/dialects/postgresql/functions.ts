@@ -1,4 +1,5 @@
-import { type Coded, codedRows } from "../shared/coded.ts";
+import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
+import { step } from "../step.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
@@ -246,13 +247,7 @@ const coded = codedRows(
     ...["text", "integer", "bigint", "decimal", "double", "boolean"].flatMap((type): Coded[] => [
       ["compare any", "logic", "Whether the comparison holds for an item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],
       ["compare all", "logic", "Whether the comparison holds for every item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],
-      ["||", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19", "array_append"],
-      ["||", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19", "array_prepend"],
-      ["||", "list", "Joins two arrays.", `left ${type}[], right ${type}[]`, `${type}[]`, "9.19", "array_cat"],
       ["array_fill", "list", "An array of one item, repeated.", `item ${type}, lengths integer[], starts? integer[]`, `${type}[]`, "9.19"],
-      ["array_append", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19"],
-      ["array_prepend", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19"],
-      ["array_cat", "list", "Joins two arrays.", `left ${type}[], right ${type}[]`, `${type}[]`, "9.19"],
       ["array_remove", "list", "Without the items that are equal to one.", `list ${type}[], item ${type}`, `${type}[]`, "9.19"],
       ["array_replace", "list", "With one item in place of another.", `list ${type}[], old ${type}, new ${type}`, `${type}[]`, "9.19"],
       ["array_position", "list", "The position of an item.", `list ${type}[], item ${type}, start? integer`, "integer", "9.19"],
@@ -261,15 +256,12 @@ const coded = codedRows(
       ["<@", "list", "Whether the second array holds every item of the first.", `left ${type}[]!, right ${type}[]!`, "boolean", "9.19"],
       ["&&", "list", "Whether two arrays share an item.", `left ${type}[]!, right ${type}[]!`, "boolean", "9.19"],
     ]),
-    ["item of list", "list", "The item at a position.", "list anyarray, index subscript", "item", "8.15.3"],
     ["slice of list", "list", "The items from one position to another.", "list anyarray, first subscript, last subscript", "same", "8.15.3"],
     ["array_ndims", "list", "The number of dimensions, null for no items.", "list anyarray", "integer", "9.19"],
     ["array_dims", "list", "The bounds as text, null for no items.", "list anyarray", "text", "9.19"],
     ["array_length", "list", "The number of items, null for none.", "list anyarray, dimension integer", "integer", "9.19"],
     ["array_upper", "list", "The last position.", "list anyarray, dimension integer", "integer", "9.19", "array_length"],
     ["array_lower", "list", "The first position.", "list anyarray, dimension integer", "integer", "9.19"],
-    ["cardinality", "list", "The number of items.", "list anyarray", "integer", "9.19"],
-    ["trim_array", "list", "Without the last n items.", "list anyarray, count integer", "same", "9.19"],
     ["num_nulls", "logic", "How many values are null.", "values* any", "integer", "9.2"],
     ["num_nonnulls", "logic", "How many values are not null.", "values* any", "integer", "9.2"],
     ...["integer", "bigint", "decimal"].flatMap((type): Coded[] => [
@@ -371,6 +363,29 @@ const math = (library: string, overflow: "error" | "infinity" = "error") =>
     },
   }) as const;
 
+const itemAt = step("item", { missing, first: "1", negativePosition: "nowhere", noItem: "null" });
+const together = step("join-lists", { missingList: "skipped" });
+const appended = step("add-item", { missingList: "skipped" }, { end: "end" });
+const prepended = step("add-item", { missingList: "skipped" }, { end: "start" });
+
+// prettier-ignore
+const arrays = steppedRows(
+  [
+    ["item of list", "list", "The item at a position.", "list anyarray, index subscript > position", "item", "8.15.3", itemAt],
+    ["cardinality", "list", "The number of items.", "list anyarray", "integer", "9.19", step("size", { missing })],
+    ["trim_array", "list", "Without the last n items.", "list anyarray, count integer", "same", "9.19", step("drop-items", { missing, tooMany: "error" }, { end: "end" })],
+    ...["text", "integer", "bigint", "decimal", "double", "boolean"].flatMap((type): Stepped[] => [
+      ["||", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19", appended],
+      ["||", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19", prepended],
+      ["||", "list", "Joins two arrays.", `left ${type}[] > a, right ${type}[] > b`, `${type}[]`, "9.19", together],
+      ["array_append", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19", appended],
+      ["array_prepend", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19", prepended],
+      ["array_cat", "list", "Joins two arrays.", `left ${type}[] > a, right ${type}[] > b`, `${type}[]`, "9.19", together],
+    ]),
+  ],
+  (section) => `PostgreSQL 15 documentation, ${section}`,
+);
+
 /** The functions and operators of a version, with the case mapping of a C library. */
 export const postgresqlRows = (version: string, library: string): readonly FunctionRow[] => [
   ...text,
@@ -379,6 +394,7 @@ export const postgresqlRows = (version: string, library: string): readonly Funct
   ...recasing("ascii", "text_c"),
   ...ilikeInC,
   ...operators,
+  ...arrays,
   piRow("pi", { ...math(library), evidence: numbers }),
   ...mathRows({ names: "sqrt |/=sqrt cbrt ||/=cbrt exp ln log=log10 log10 radians", ...math(library), evidence: numbers }),
   ...mathRows({ names: "asin acos atan atan2 tanh asinh acosh", ...math(library), evidence: numbers }),

@@ -281,19 +281,14 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     return cast ? !isFailure(worked(cast.convert)(value)) : new Failure("unknown-type", { name: type });
   }),
   to: run(([first, last]) => range(first, last)),
-  count: onItems((items) => items.length),
   empty: onItems((items) => items.length === 0),
   exists: onItems((items) => items.length > 0),
-  head: onItems((items) => items[0] ?? null),
-  tail: onItems((items) => sequenceOf(items.slice(1))),
   "insert-before": onItems((items, [position, inserted]) => {
     const at = Math.min(items.length, Math.max(0, Number(position) - 1));
     return sequenceOf([...items.slice(0, at), inserted, ...items.slice(at)]);
   }),
   remove: onItems((items, [position]) => sequenceOf(items.filter((_, i) => i + 1 !== position))),
-  reverse: onItems((items) => sequenceOf([...items].reverse())),
   subsequence: onItems((items, [start, length = Infinity]) => subsequence(items, start as number, length as number)),
-  unordered: onItems((items) => sequenceOf(items)),
   "distinct-values": onItems((items) => sequenceOf(distinct(items))),
   "index-of": onItems((items, [value]) =>
     value === null
@@ -371,10 +366,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     return wrong === undefined ? mapOf(maps.flatMap((map) => [...(map as MapItem).entries.values()])) : wrongKind("a map", wrong);
   }),
   "map:for-each": run(([map, action]) => gathered(each([...(map as MapItem).entries.values()], action))),
-  "array:size": run(([array]) => members(array).length),
-  "array:get": run(([array, position]) => lookUp(array, position)),
   "array:append": run(([array, member]) => new ArrayItem([...members(array), member])),
-  "array:head": run(([array]) => lookUp(array, 1)),
   "array:tail": run(([array]) => (members(array).length ? new ArrayItem(members(array).slice(1)) : lookUp(array, 1))),
   "array:reverse": run(([array]) => new ArrayItem([...members(array)].reverse())),
   "array:join": onItems((arrays) => {

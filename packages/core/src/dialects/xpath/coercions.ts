@@ -84,6 +84,8 @@ const conversions: Readonly<Record<string, Work>> = {
       ? value
       : wrongKind("a function", value),
   map: (value) => (value instanceof MapItem || isFailure(value) ? value : wrongKind("a map", value)),
+  items: (value) => (isFailure(value) ? value : itemsOf(value)),
+  members: (value) => (value instanceof ArrayItem ? value.members : isFailure(value) ? value : wrongKind("an array", value)),
   array: (value) => (value instanceof ArrayItem || isFailure(value) ? value : wrongKind("an array", value)),
 };
 

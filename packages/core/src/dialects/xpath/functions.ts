@@ -1,4 +1,5 @@
-import type { Coded } from "../shared/coded.ts";
+import { type Coded, steppedRows } from "../shared/coded.ts";
+import { step } from "../step.ts";
 import { type FunctionRow, params } from "../row.ts";
 import { itselfRows, truthRows } from "../shared/itself.ts";
 import { mathRows, piRow } from "../shared/math.ts";
@@ -86,6 +87,29 @@ const operators: FunctionRow[] = [
   { name: "boolean", family: "logic", summary: "The effective boolean value.", parameters: params("value condition"), result: "boolean", operation: "is", answers: { truth: "true or false" }, fixed: { what: "true" }, evidence: fo("7.3.1") },
 ];
 
+const itemAt = (noItem: "null" | "error", position?: number) =>
+  step(
+    "item",
+    { missing: "blank", first: "1", negativePosition: "nowhere", noItem },
+    position === undefined ? undefined : { position },
+  );
+const size = step("size", { missing: "blank" });
+
+// prettier-ignore
+const lists = steppedRows(
+  [
+    ["count", "list", "How many items there are.", "items items > list", "integer", "14.4.1", size],
+    ["head", "list", "The first item.", "items items > list", "any", "14.1.3", itemAt("null", 1)],
+    ["tail", "list", "All but the first item.", "items items > list", "any*", "14.1.4", step("drop-items", { missing: "blank", tooMany: "all of them" }, { count: 1, end: "start" })],
+    ["reverse", "list", "In reverse order.", "items items > list", "any*", "14.1.7", step("reverse-items", { missing: "blank" })],
+    ["unordered", "list", "The items.", "items any > value", "any", "14.1.9", step("itself", {})],
+    ["array:size", "list", "The number of members.", "array members > list", "integer", "17.3.1", size],
+    ["array:get", "list", "The member at a position.", "array members > list, position integer", "any", "17.3.2", itemAt("error")],
+    ["array:head", "list", "The first member.", "array members > list", "any", "17.3.9", itemAt("error", 1)],
+  ],
+  fo,
+);
+
 // prettier-ignore
 const coded = (
   [
@@ -122,16 +146,11 @@ const coded = (
     ["treat as", "logic", "The value, which must be of a type.", "value any, type string", "any", "XPath 3.1, 3.14.5"],
     ["castable as", "logic", "Whether a value can be cast.", "value any, type string", "boolean", "XPath 3.1, 3.14.3"],
     ["to", "list", "The whole numbers from one to another.", "first integer?, last integer?", "any", "XPath 3.1, 3.4.1"],
-    ["count", "list", "How many items there are.", "items any", "integer", fo("14.4.1")],
     ["empty", "list", "Whether there is no item.", "items any", "boolean", fo("14.1.1")],
     ["exists", "list", "Whether there is an item.", "items any", "boolean", fo("14.1.2")],
-    ["head", "list", "The first item.", "items any", "any", fo("14.1.3")],
-    ["tail", "list", "All but the first item.", "items any", "any", fo("14.1.4")],
     ["insert-before", "list", "With items put in at a position.", "items any, position integer, inserted any", "any", fo("14.1.5")],
     ["remove", "list", "Without the item at a position.", "items any, position integer", "any", fo("14.1.6")],
-    ["reverse", "list", "In reverse order.", "items any", "any", fo("14.1.7")],
     ["subsequence", "list", "A number of items from a position.", "items any, start double, length? double", "any", fo("14.1.8")],
-    ["unordered", "list", "The items.", "items any", "any", fo("14.1.9")],
     ["distinct-values", "list", "Each value once.", "items atomic*", "any", fo("14.2.1")],
     ["index-of", "list", "The positions of a value.", "items atomic*, value atomic?", "any", fo("14.2.2")],
     ["deep-equal", "list", "Whether two sequences are the same.", "left any, right any", "boolean", fo("14.2.3")],
@@ -163,10 +182,7 @@ const coded = (
     ["map:remove", "list", "Without entries.", "map map, keys atomic*", "any", fo("17.1.10")],
     ["map:merge", "list", "Maps in one, the first entry kept.", "maps any", "any", fo("17.1.2")],
     ["map:for-each", "list", "A function of each key and value.", "map map, action function", "any", fo("17.1.11")],
-    ["array:size", "list", "The number of members.", "array array", "integer", fo("17.3.1")],
-    ["array:get", "list", "The member at a position.", "array array, position integer", "any", fo("17.3.2")],
     ["array:append", "list", "With a member added.", "array array, member any", "any", fo("17.3.4")],
-    ["array:head", "list", "The first member.", "array array", "any", fo("17.3.9")],
     ["array:tail", "list", "All but the first member.", "array array", "any", fo("17.3.10")],
     ["array:reverse", "list", "In reverse order.", "array array", "any", fo("17.3.11")],
     ["array:join", "list", "Arrays in one.", "arrays any", "any", fo("17.3.12")],
@@ -208,6 +224,7 @@ const math = {
 export const xpathRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
+  ...lists,
   ...mathRows({
     names: [
       "math:acos=acos math:asin=asin math:atan=atan math:cos=cos math:exp=exp math:exp10=exp10 math:log=ln",
