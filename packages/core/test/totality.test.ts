@@ -26,6 +26,7 @@ const texts = [
   "İσς",
   "a".repeat(300),
   "constructor",
+  "2019-04-03 12:30:00.5",
 ];
 const numbers = [
   0,

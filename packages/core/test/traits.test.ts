@@ -49,6 +49,11 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     negativePosition: { slots: [["a", "b"], -1], answers: ["from the end", "nowhere"] },
     noItem: { slots: [["a"], 2], answers: ["null", "error"] },
   },
+  "calendar-field": { missing: { slots: [null, _], answers: blank, fixed: { field: "year" } } },
+  weekday: {
+    missing: { slots: [null], answers: blank },
+    weekdays: { slots: ["2019-04-03"], answers: ["Sunday 0", "Sunday 1"] },
+  },
   size: { missing: { slots: [null], answers: blank } },
   "drop-items": {
     missing: { slots: [null, 1, _], answers: blank, fixed: { end: "end" } },

@@ -111,6 +111,7 @@ const shared: Readonly<Record<TraitId, string>> = {
   evaluates: "1 = 2 and 1 / 0 = 1",
   inConditions: "case when 1 = 2 and 1 / 0 = 1 then 1 else 2 end",
   constants: "1 / 0 = 1 and 1 = 2",
+  weekdays: "concat(dayofweek(date '2019-04-07'), weekday(date '2019-04-07'))",
   negativePosition: "([1, 2])[-1]",
   noItem: "([1, 2])[3] is null",
   tooMany: "array_pop_back(array_pop_back([1]))",

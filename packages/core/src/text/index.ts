@@ -3,6 +3,7 @@ import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
 import { addItem, dropItems, item, joinLists, reverseItems, size } from "./lists.ts";
+import { calendarField, weekday } from "./calendar.ts";
 import { fit } from "./fit.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
@@ -74,6 +75,8 @@ export const operations = {
   "reverse-items": reverseItems,
   "join-lists": joinLists,
   "add-item": addItem,
+  "calendar-field": calendarField,
+  weekday,
 } as const;
 
 export type OperationId = keyof typeof operations;

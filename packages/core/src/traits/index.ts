@@ -254,6 +254,12 @@ export const traits = {
     "all of them": "Nothing is left: an empty list.",
     error: "That is an error, as is a number below 0.",
   }),
+  weekdays: trait("How are the days of the week numbered?", {
+    "Sunday 0": "From 0 for Sunday to 6 for Saturday.",
+    "Sunday 1": "From 1 for Sunday to 7 for Saturday.",
+    "Monday 0": "From 0 for Monday to 6 for Sunday.",
+    "Monday 1": "From 1 for Monday to 7 for Sunday, as ISO 8601 does.",
+  }),
   missingList: trait("What does a missing list give, where lists are put together?", {
     null: "Nothing.",
     skipped: "What the other one has; nothing where both are missing.",

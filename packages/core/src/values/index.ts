@@ -1,4 +1,5 @@
 export * from "./bytes.ts";
+export * from "./calendar.ts";
 export * from "./deadline.ts";
 export * from "./decimal.ts";
 export * from "./letters.ts";

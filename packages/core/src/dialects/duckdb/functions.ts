@@ -1,3 +1,4 @@
+import { calendarRows } from "../shared/calendar.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
 import { type Step, step } from "../step.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
@@ -295,12 +296,8 @@ const coded = codedRows(
       ["extract", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates],
       ["date_part", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
       ["datepart", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
-      ["dayname", "convert", "The name of the day.", `date ${type}`, "text", dates],
-      ["monthname", "convert", "The name of the month.", `date ${type}`, "text", dates],
-      ...["year", "month", "day", "quarter", "week", "dayofweek", "isodow", "dayofyear", "dayofmonth", "weekday", "hour", "minute", "second", "weekofyear", "yearweek", "isoyear", "decade", "century", "millennium", "era", "millisecond", "microsecond", "nanosecond"].map((name): Coded => [name, "convert", "A field of a date.", `date ${type}`, "bigint", dates]),
       ...["epoch", "julian"].map((name): Coded => [name, "convert", "A date as a number of seconds or days.", `date ${type}`, "double", dates]),
       ...["epoch_ms", "epoch_us", "epoch_ns"].map((name): Coded => [name, "convert", "The parts of seconds since 1970.", `date ${type}`, "bigint", dates]),
-      ["days_in_month", "convert", "How many days the month has.", `date ${type}`, "bigint", dates],
       ["last_day", "convert", "The last day of the month.", `date ${type}`, "date", dates],
     ]),
     ["strftime", "convert", "A date in a format.", "format! dateformat, date timestamp", "text", dates, "strftime turned"],
@@ -351,11 +348,44 @@ const plainLists = steppedRows([
   ...["length", "len"].map((name): Stepped => [name, "list", "The number of items.", "list anylist", "bigint", lists, step("size", { missing })]),
 ]);
 
+const fields = {
+  year: "year",
+  quarter: "quarter",
+  month: "month",
+  day: "day",
+  dayofmonth: "day",
+  dayofyear: "day of year",
+  days_in_month: "days in month",
+  week: "iso week",
+  weekofyear: "iso week",
+  isoyear: "iso year",
+  yearweek: "iso year and week",
+  decade: "decade",
+  century: "century",
+  millennium: "millennium",
+  era: "era",
+  hour: "hour",
+  minute: "minute",
+  second: "second",
+  millisecond: "milliseconds",
+  microsecond: "microseconds",
+  nanosecond: "nanoseconds",
+  dayname: "day name",
+  monthname: "month name",
+};
+
 /** The functions and operators of DuckDB 1.5. */
 export const duckdbRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
   ...plainLists,
+  ...["date", "timestamp"].flatMap((type) =>
+    calendarRows(
+      fields,
+      { dayofweek: "Sunday 0", weekday: "Sunday 0", isodow: "Monday 1" },
+      { type, result: "bigint", text: "text", evidence: dates, missing },
+    ),
+  ),
   ...presentRows({ result: "unified", evidence: operatorsDoc }, ["ifnull"]),
   ...decidingRows({ result: "same", evidence: numbers }, [
     ["try", "The value, or null where it is an error.", "value any", { decides: "unless failing", caught: "all" }],

@@ -1,4 +1,6 @@
 import {
+  type CalendarParts,
+  calendarParts,
   Double,
   Failure,
   type Value,
@@ -15,46 +17,17 @@ import {
   monthNames,
 } from "../../values/index.ts";
 
-/** A date and time as its parts; `micro` is the fraction of the second in millionths. */
-interface Parts {
-  readonly year: number;
-  readonly month: number;
-  readonly day: number;
-  readonly hour: number;
-  readonly minute: number;
-  readonly second: number;
-  readonly micro: number;
-  readonly days: number;
-  readonly weekday: number;
-}
-
 const two = (value: number): string => String(value).padStart(2, "0");
 
-function partsOf(text: string): Parts {
-  const [date, time = "00:00:00"] = text.split(" ");
-  const [year, month, day] = date.split("-").map(Number);
-  const [hour, minute, seconds] = time.split(":");
-  const [second, fraction = ""] = seconds.split(".");
-  const days = daysFromDate(year, month, day);
-  return {
-    year,
-    month,
-    day,
-    hour: Number(hour),
-    minute: Number(minute),
-    second: Number(second),
-    micro: Number(fraction.padEnd(6, "0")),
-    days,
-    weekday: dateFromDays(days).weekday,
-  };
-}
+/** The parts of what is a date, or a date and time. */
+const partsOf = (text: string): CalendarParts => calendarParts(text)!;
 
-const yearDay = ({ days, year }: Parts): number => days - daysFromDate(year, 1, 1) + 1;
-const sundayWeek = (parts: Parts): number => Math.floor((yearDay(parts) + 6 - parts.weekday) / 7);
-const mondayWeek = (parts: Parts): number => Math.floor((yearDay(parts) + 6 - ((parts.weekday + 6) % 7)) / 7);
+const yearDay = ({ days, year }: CalendarParts): number => days - daysFromDate(year, 1, 1) + 1;
+const sundayWeek = (parts: CalendarParts): number => Math.floor((yearDay(parts) + 6 - parts.weekday) / 7);
+const mondayWeek = (parts: CalendarParts): number => Math.floor((yearDay(parts) + 6 - ((parts.weekday + 6) % 7)) / 7);
 
 /** What each letter after % stands for in strftime(). */
-const fields: Readonly<Record<string, (parts: Parts) => string>> = lookup({
+const fields: Readonly<Record<string, (parts: CalendarParts) => string>> = lookup({
   a: ({ weekday }) => dayNames[weekday].slice(0, 3),
   A: ({ weekday }) => dayNames[weekday],
   w: ({ weekday }) => String(weekday),
@@ -200,7 +173,7 @@ function assembled(found: Readonly<Record<string, string>>): string | undefined 
 }
 
 /** The fields that date_part() and the functions of their names give. */
-const parts: Readonly<Record<string, (parts: Parts) => number>> = lookup({
+const parts: Readonly<Record<string, (parts: CalendarParts) => number>> = lookup({
   year: ({ year }) => year,
   month: ({ month }) => month,
   day: ({ day }) => day,
@@ -228,7 +201,7 @@ const parts: Readonly<Record<string, (parts: Parts) => number>> = lookup({
   microsecond: ({ second, micro }) => second * 1e6 + micro,
 });
 
-const secondsOf = ({ days, hour, minute, second }: Parts): number => days * 86_400 + hour * 3600 + minute * 60 + second;
+const secondsOf = ({ days, hour, minute, second }: CalendarParts): number => days * 86_400 + hour * 3600 + minute * 60 + second;
 
 /** A moment as a number counted from the start of 1970, or as a Julian day. */
 export const sinceEpoch: Readonly<Record<string, (text: string) => Value>> = {
@@ -306,8 +279,8 @@ export function truncated(name: string, text: string): Value {
 /** How many borders of a part lie between two dates. */
 export function borders(name: string, from: string, to: string): Value {
   const [a, b] = [partsOf(from), partsOf(to)];
-  const between = (unit: (parts: Parts) => number): number => unit(b) - unit(a);
-  const units: Readonly<Record<string, (parts: Parts) => number>> = lookup({
+  const between = (unit: (parts: CalendarParts) => number): number => unit(b) - unit(a);
+  const units: Readonly<Record<string, (parts: CalendarParts) => number>> = lookup({
     year: ({ year }) => year,
     quarter: ({ year, month }) => year * 4 + Math.floor((month - 1) / 3),
     month: ({ year, month }) => year * 12 + month,
@@ -327,10 +300,7 @@ export function borders(name: string, from: string, to: string): Value {
   return unit ? between(unit) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
 }
 
-export const dayName = (text: string): string => dayNames[partsOf(text).weekday];
-export const monthName = (text: string): string => monthNames[partsOf(text).month - 1];
-
-export function daysInMonth(text: string): number {
+function daysInMonth(text: string): number {
   const { year, month } = partsOf(text);
   return daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
 }

@@ -7,7 +7,6 @@ import {
   dayNames,
   daysFromDate,
   isFailure,
-  isoWeekOf,
   lookup,
   monthNames,
 } from "../../values/index.ts";
@@ -357,19 +356,8 @@ function toChar(moment: Moment, format: string): Value {
 
 /** The functions of dates and times. */
 export const dateCode: Readonly<Record<string, Code>> = lookup({
-  year: onMoment((m) => m.year),
-  quarter: onMoment((m) => Math.ceil(m.month / 3)),
-  month: onMoment((m) => m.month),
-  day: onMoment((m) => m.day),
-  dayofmonth: onMoment((m) => m.day),
-  dayofweek: onMoment((m) => weekdayOf(m) + 1),
-  dayofyear: onMoment((m) => dayOf(m) - daysFromDate(m.year, 1, 1) + 1),
-  weekday: onMoment((m) => (weekdayOf(m) + 6) % 7),
-  weekofyear: onMoment((m) => isoWeekOf(dayOf(m)).week),
   to_days: onMoment((m) => dayOf(m) + epochDays),
   to_seconds: onMoment((m) => (dayOf(m) + epochDays) * 86_400 + secondsOf(m)),
-  dayname: onMoment((m) => dayNames[weekdayOf(m)]),
-  monthname: onMoment((m) => monthNames[m.month - 1]),
   last_day: onMoment((m) => dateText({ ...m, day: daysFromDate(m.year, m.month + 1, 1) - daysFromDate(m.year, m.month, 1) })),
   date: onMoment((m) => dateText(m)),
   hour: onTime((span) => Math.floor(span / 3600e6)),

@@ -1,3 +1,4 @@
+import { calendarRows } from "../shared/calendar.ts";
 import { type Coded, codedRows } from "../shared/coded.ts";
 import { presentRows } from "../shared/deciding.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
@@ -210,19 +211,8 @@ const coded = codedRows(
     ["power", "convert", "A power.", "base double, exponent double", "double", numeric, "pow"],
     ["atan", "convert", "The angle of a tangent, or of a point.", "y double, x? double", "double", numeric],
     ["atan2", "convert", "The angle of a point.", "y double, x? double", "double", numeric, "atan"],
-    ofDate("year", "The year of a date."),
-    ofDate("quarter", "The quarter of a date."),
-    ofDate("month", "The month of a date."),
-    ofDate("day", "The day of a date."),
-    ofDate("dayofmonth", "The day of a date."),
-    ofDate("dayofweek", "The day of the week, 1 for Sunday."),
-    ofDate("dayofyear", "The day of the year."),
-    ofDate("weekday", "The day of the week, 0 for Monday."),
-    ofDate("weekofyear", "The ISO week."),
     ofDate("to_days", "Days since the year 0."),
     ofDate("to_seconds", "Seconds since the year 0."),
-    ofDate("dayname", "The name of the day.", "text"),
-    ofDate("monthname", "The name of the month.", "text"),
     ofDate("last_day", "The last day of the month.", "date"),
     ofDate("date", "The date of a date and time.", "date"),
     ["hour", "convert", "The hour of a time.", "time time", "integer", dates],
@@ -282,6 +272,21 @@ export const mariadbRows: readonly FunctionRow[] = [
   ...text,
   ...bytes,
   ...operators,
+  ...calendarRows(
+    {
+      year: "year",
+      quarter: "quarter",
+      month: "month",
+      day: "day",
+      dayofmonth: "day",
+      dayofyear: "day of year",
+      weekofyear: "iso week",
+      dayname: "day name",
+      monthname: "month name",
+    },
+    { dayofweek: "Sunday 1", weekday: "Monday 0" },
+    { type: "datetime", result: "integer", text: "text", evidence: dates, missing: "null" },
+  ),
   ...presentRows({ result: "unified", evidence: control }, ["ifnull", "nvl"]),
   ...logicRows({
     truth: "1 or 0",

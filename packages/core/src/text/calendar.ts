@@ -1,0 +1,78 @@
+import {
+  type CalendarParts,
+  Failure,
+  type Value,
+  calendarParts,
+  dayNames,
+  daysFromDate,
+  isoWeekOf,
+  lookup,
+  monthNames,
+} from "../values/index.ts";
+import { operation, settled, text } from "./operation.ts";
+
+const fields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup({
+  year: ({ year }) => year,
+  quarter: ({ month }) => Math.ceil(month / 3),
+  month: ({ month }) => month,
+  day: ({ day }) => day,
+  "day of year": ({ days, year }) => days - daysFromDate(year, 1, 1) + 1,
+  "days in month": ({ year, month }) => daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1),
+  decade: ({ year }) => Math.floor(year / 10),
+  century: ({ year }) => Math.ceil(year / 100),
+  millennium: ({ year }) => Math.ceil(year / 1000),
+  era: () => 1,
+  "iso week": ({ days }) => isoWeekOf(days).week,
+  "iso year": ({ days }) => isoWeekOf(days).year,
+  "iso year and week": ({ days }) => isoWeekOf(days).year * 100 + isoWeekOf(days).week,
+  hour: ({ hour }) => hour,
+  minute: ({ minute }) => minute,
+  second: ({ second }) => second,
+  milliseconds: ({ second, micro }) => second * 1000 + Math.floor(micro / 1000),
+  microseconds: ({ second, micro }) => second * 1e6 + micro,
+  nanoseconds: ({ second, micro }) => (second * 1e6 + micro) * 1000,
+  "day name": ({ weekday }) => dayNames[weekday],
+  "month name": ({ month }) => monthNames[month - 1],
+});
+
+const fieldNames = Object.keys(fields);
+
+/** What stands for a text that is no date. */
+const notADate = (given: string): Failure => new Failure("not-a-date", { text: given });
+
+/** Gives a field of a date and time, by the proleptic Gregorian calendar and ISO 8601's weeks; small seconds with whole ones. */
+export const calendarField = operation({
+  id: "calendar-field",
+  family: "convert",
+  summary: "gives a field of a date and time",
+  slots: [text("date"), settled("field", fieldNames)],
+  traits: ["missing"],
+  prepare(_answers, { field }) {
+    const give = fields[field as string];
+    return (value: string): Value => {
+      const parts = calendarParts(value);
+      return parts ? give(parts) : notADate(value);
+    };
+  },
+});
+
+/** Numbers the days of the week. */
+export const weekday = operation({
+  id: "weekday",
+  family: "convert",
+  summary: "gives the number of a date's day of the week",
+  slots: [text("date")],
+  traits: ["missing", "weekdays"],
+  prepare({ weekdays }) {
+    const numbered = {
+      "Sunday 0": (day: number) => day,
+      "Sunday 1": (day: number) => day + 1,
+      "Monday 0": (day: number) => (day + 6) % 7,
+      "Monday 1": (day: number) => day || 7,
+    }[weekdays];
+    return (value: string): Value => {
+      const parts = calendarParts(value);
+      return parts ? numbered(parts.weekday) : notADate(value);
+    };
+  },
+});
