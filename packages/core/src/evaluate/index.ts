@@ -379,8 +379,10 @@ const extracting: ReadonlySet<Family> = new Set<Family>(["extract", "locate", "t
 /** The one stretch of its text that an extraction gave, where it is one. */
 function takenBy(step: BoundOperation, slots: readonly (Value | undefined)[], value: Value): Taken | undefined {
   const [text] = slots;
-  if (typeof text !== "string" || typeof value !== "string" || !extracting.has(operationOf(step.operation).family))
-    return undefined;
+  const { family } = operationOf(step.operation);
+  if (typeof text !== "string" || typeof value !== "string" || !extracting.has(family)) return undefined;
+  // A trim that found nothing to remove is not worth a mark.
+  if (family === "trim" && value === text) return undefined;
   const pieces = piecesOf(step, slots);
   const [piece] = pieces ?? [];
   return pieces?.length === 1 && piece.slot === 0 && piece.range && !piece.changed ? { text, range: piece.range } : undefined;
