@@ -1,6 +1,6 @@
 import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
 import { type Piece, applyKernel, operationOf, watched } from "../text/index.ts";
-import { type TextRange, type Value, isFailure } from "../values/index.ts";
+import { type TextRange, type Value, isFailure, tick } from "../values/index.ts";
 import { type Bound, type BoundOperation, type Control, allPartsOf, handsOn } from "./bound.ts";
 import { itemsAt, longestOf, placeOf, within } from "./control.ts";
 import { emit, kernelOf } from "./emit.ts";
@@ -55,6 +55,8 @@ type Stretch = Omit<Origin, "range" | "item">;
 interface Traced {
   readonly value: Value;
   stretches(): readonly Stretch[];
+  /** The stretches that lie in a range of its text. */
+  part(range: TextRange): readonly Stretch[];
   items(): readonly Traced[];
 }
 
@@ -131,20 +133,38 @@ function sourcesOf(stretches: readonly Stretch[]): readonly Source[] {
   return result;
 }
 
-/** The part of a text's stretches that lies in a range of it. */
-function cut(stretches: readonly Stretch[], { start, end }: TextRange): Stretch[] {
-  const result: Stretch[] = [];
-  let at = 0;
-  for (const stretch of stretches) {
-    const [from, to] = [Math.max(0, start - at), Math.min(stretch.text.length, end - at)];
-    at += stretch.text.length;
-    if (to <= from) continue;
-    const [source] = stretch.from;
-    const isCopy = !stretch.by && source?.range && lengthOf(source.range) === stretch.text.length;
-    const range = isCopy && { start: source.range.start + from, end: source.range.start + to };
-    result.push({ ...stretch, text: stretch.text.slice(from, to), ...(range && { from: [{ ...source, range }] }) });
+/** Cuts the stretches that lie in a range out of those of a text. */
+function cutter(stretches: readonly Stretch[]): (range: TextRange) => Stretch[] {
+  const starts: number[] = [];
+  let length = 0;
+  for (const { text } of stretches) {
+    starts.push(length);
+    length += text.length;
   }
-  return result;
+  /** The last stretch that begins at an offset or before it. */
+  function at(offset: number): number {
+    let [low, high] = [0, starts.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (starts[middle] <= offset) low = middle;
+      else high = middle - 1;
+    }
+    return low;
+  }
+  return ({ start, end }) => {
+    const result: Stretch[] = [];
+    for (let i = at(start); i < stretches.length && starts[i] < end; i++) {
+      const stretch = stretches[i];
+      const [from, to] = [Math.max(0, start - starts[i]), Math.min(stretch.text.length, end - starts[i])];
+      if (to <= from) continue;
+      const [source] = stretch.from;
+      const isCopy = !stretch.by && source?.range && lengthOf(source.range) === stretch.text.length;
+      const range = isCopy && { start: source.range.start + from, end: source.range.start + to };
+      result.push({ ...stretch, text: stretch.text.slice(from, to), ...(range && { from: [{ ...source, range }] }) });
+    }
+    tick(result.length + 1);
+    return result;
+  };
 }
 
 /** What gave a value that is handed on: as it is, or a list of one as its item. */
@@ -154,6 +174,15 @@ function handedOn(traced: Traced, value: Value): Traced | undefined {
   if (!Array.isArray(value)) return items.length === 1 && items[0] === value ? traced.items()[0] : undefined;
   return value.length > 0 && value.length === items.length && items.every((item, i) => item === value[i]) ? traced : undefined;
 }
+
+/** A question that is asked once. */
+function once<T>(ask: () => T): () => T {
+  let known: { readonly answer: T } | undefined;
+  return () => (known ??= { answer: ask() }).answer;
+}
+
+const none = (): readonly Stretch[] => [];
+const nowhere: TextRange = { start: 0, end: 0 };
 
 /** Follows the values of one row back through a bound tree. */
 class Tracer {
@@ -229,29 +258,33 @@ class Tracer {
   #read(value: Value, source: (range: { range?: TextRange }) => Source): Traced {
     const text = this.#written(value);
     const from = [source(typeof value === "string" ? { range: { start: 0, end: text.length } } : {})];
-    return this.#listed(value, [{ text, from }], (item) => this.#read(item, () => source({})));
+    return this.#listed(
+      value,
+      () => [{ text, from }],
+      (item) => this.#read(item, () => source({})),
+    );
   }
 
   /** A value that is made of others, no one knows how. */
   #made(value: Value, of: readonly Traced[], by: TextRange): Traced {
-    const from = () => sourcesOf(of.flatMap((each) => this.#allOf(each)));
-    return {
-      value,
-      stretches: () => [{ text: this.#written(value), from: from(), by }],
-      items: () => (Array.isArray(value) ? (value as readonly Value[]).map((item) => this.#made(item, of, by)) : []),
-    };
+    const from = once(() => sourcesOf(of.flatMap((each) => this.#allOf(each))));
+    const stretches = () => [{ text: this.#written(value), from: from(), by }];
+    return this.#listed(value, stretches, (item) => this.#listed(item, () => [{ text: this.#written(item), from: from(), by }]));
   }
 
   #allOf(traced: Traced): readonly Stretch[] {
     return Array.isArray(traced.value) ? traced.items().flatMap((item) => this.#allOf(item)) : traced.stretches();
   }
 
-  #listed(value: Value, stretches: readonly Stretch[], item: (value: Value, index: number) => Traced): Traced {
-    return {
-      value,
-      stretches: () => stretches,
-      items: () => (Array.isArray(value) ? (value as readonly Value[]).map(item) : []),
-    };
+  #listed(
+    value: Value,
+    stretches: () => readonly Stretch[],
+    item: (value: Value, index: number) => Traced = (each) => this.#made(each, [], nowhere),
+  ): Traced {
+    const items = once(() => (Array.isArray(value) ? (value as readonly Value[]).map(item) : []));
+    const all = once(stretches);
+    const cut = once(() => cutter(all()));
+    return { value, stretches: all, part: (range) => cut()(range), items };
   }
 
   #operation(bound: Bound & BoundOperation): Traced {
@@ -282,15 +315,11 @@ class Tracer {
       const input = piece.slot === undefined ? undefined : inputs[piece.slot];
       const taken = piece.item === undefined ? input : input?.items().at(piece.item);
       if (!taken || !piece.range) return [{ text: piece.text, from: taken ? sourcesOf(taken.stretches()) : [], by }];
-      const part = cut(taken.stretches(), piece.range);
+      const part = taken.part(piece.range);
       return piece.changed ? [{ text: piece.text, from: sourcesOf(part), by }] : part;
     };
-    if (!Array.isArray(value)) return this.#listed(value, pieces.flatMap(stretchesOf), () => this.#made(null, [], by));
-    return this.#listed(
-      value,
-      [],
-      (item, i) => wholeOf(pieces[i]) ?? this.#listed(item, stretchesOf(pieces[i]), () => this.#made(null, [], by)),
-    );
+    if (!Array.isArray(value)) return this.#listed(value, () => pieces.flatMap(stretchesOf));
+    return this.#listed(value, none, (item, i) => wholeOf(pieces[i]) ?? this.#listed(item, () => stretchesOf(pieces[i])));
   }
 
   /** What stands in a slot of many: values side by side, the items of lists among them. */
@@ -298,7 +327,7 @@ class Tracer {
     const flat = parts.flatMap((part) => (Array.isArray(part.value) ? part.items() : [part]));
     return this.#listed(
       flat.map((part) => part.value),
-      [],
+      none,
       (_, i) => flat[i],
     );
   }
@@ -390,7 +419,7 @@ class Tracer {
   }
 
   #turnValue<T>(variables: readonly Variable[], item: Traced, at: number, size: number, body: () => T): T {
-    const number = (value: number) => this.#made(value, [], { start: 0, end: 0 });
+    const number = (value: number) => this.#made(value, [], nowhere);
     return this.#within(variables, [item, number(at + 1), number(size)].slice(0, variables.length), body);
   }
 
@@ -416,6 +445,6 @@ class Tracer {
     const found = Array.isArray(value) && value.length === parts.length ? parts : flat;
     if (!Array.isArray(value)) return found.length === 1 && found[0].value === value ? found[0] : unknown();
     if (found.length !== value.length) return unknown();
-    return this.#listed(value, [], (_, i) => found[i]);
+    return this.#listed(value, none, (_, i) => found[i]);
   }
 }

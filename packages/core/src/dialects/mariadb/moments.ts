@@ -1,4 +1,5 @@
 import {
+  type CalendarParts,
   countBytes,
   type Value,
   dateFromDays,
@@ -12,15 +13,7 @@ import {
 } from "../../values/index.ts";
 
 /** A date and time; `micro` is the fraction of the second in millionths. */
-export interface Moment {
-  readonly year: number;
-  readonly month: number;
-  readonly day: number;
-  readonly hour: number;
-  readonly minute: number;
-  readonly second: number;
-  readonly micro: number;
-}
+export type Moment = Omit<CalendarParts, "days" | "weekday">;
 
 const two = (value: number): string => String(value).padStart(2, "0");
 const four = (value: number): string => String(value).padStart(4, "0");
