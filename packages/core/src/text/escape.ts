@@ -1,7 +1,7 @@
 import type { AnswerOf } from "../traits/index.ts";
 import { Failure, type Value, stretches } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
-import { mapped, taken } from "./pieces.ts";
+import { isWatched, mapped, taken } from "./pieces.ts";
 import { operation, optional, text } from "./operation.ts";
 
 const percents = new Map<string, string>();
@@ -66,7 +66,7 @@ export const escape = operation({
     const make = schemes[scheme];
     return (value: string) => {
       const result = make(value);
-      return typeof result === "string" ? mapped(value, result, (char) => make(char) as string) : result;
+      return typeof result === "string" && isWatched() ? mapped(value, result, (char) => make(char) as string) : result;
     };
   },
 });
@@ -90,7 +90,7 @@ export const normalize = operation({
       if (!forms.includes(name)) return new Failure("normal-form", { form, forms });
       const normal = value.normalize(name);
       if (asked !== "text") return normal === value;
-      return mapped(value, normal, (char) => char.normalize(name), withMarks);
+      return isWatched() ? mapped(value, normal, (char) => char.normalize(name), withMarks) : normal;
     };
   },
 });

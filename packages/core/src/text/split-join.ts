@@ -20,6 +20,12 @@ import { patternReader, withinBudget } from "./patterned.ts";
 
 const items: Slot = { name: "items", kind: "texts" };
 
+/** Tells of an item, by its place or put in for one that is missing, and of the separator before it; a whole number is written as it is. */
+function tellItem(item: string | number | bigint, place: number | undefined, separator: string): void {
+  taken(0, separator, 1);
+  taken(0, String(item), place === undefined ? 3 : 0, place);
+}
+
 /** Joins texts. */
 export const join = operation({
   id: "join",
@@ -29,8 +35,7 @@ export const join = operation({
   traits: ["missing", "missingItem", "emptyItem"],
   prepare({ missingItem, emptyItem }) {
     return (
-      // A whole number in a list is written as it is.
-      texts: readonly (string | number | bigint | null)[],
+      texts: readonly (string | null)[],
       separator: string = "",
       skipEmpty: boolean = emptyItem === "skipped",
       forMissing?: string,
@@ -39,17 +44,16 @@ export const join = operation({
       let started = false;
       const watched = isWatched();
       for (let i = 0; i < texts.length; i++) {
-        const given = texts[i];
-        let item = typeof given === "string" ? given : String(given ?? "");
-        if (given === null) {
-          if (missingItem === "null" && forMissing === undefined) return null;
-          if (missingItem === "skipped" && forMissing === undefined) continue;
-          item = forMissing ?? "";
+        let item = texts[i];
+        if (item === null) {
+          if (forMissing !== undefined) item = forMissing;
+          else if (missingItem === "null") return null;
+          else if (missingItem === "skipped") continue;
+          else item = "";
         }
         if (skipEmpty && item === "") continue;
         if (result.length + separator.length + item.length > textLimit) return tooLong(result.length + item.length);
-        if (watched && started) taken(0, separator, 1);
-        if (watched) taken(0, item, given === null ? 3 : 0, given === null ? undefined : i);
+        if (watched) tellItem(item, texts[i] === null ? undefined : i, started ? separator : "");
         result += started && separator !== "" ? separator + item : item;
         started = true;
       }

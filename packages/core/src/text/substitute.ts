@@ -191,6 +191,21 @@ export const substitute = operation({
         .join("");
     }
 
+    /** Whether there is a match, and one that does not end it all. */
+    const counts = (match: Match | undefined): match is Match =>
+      match !== undefined && !(emptyMatch === "ends" && match[0] === "");
+
+    /** What needs no match after the first, or what the host does at once; undefined for anything else. */
+    function atOnce(value: string, pattern: Pattern, parts: Template, which: number, from: number, budget: Budget) {
+      if (which === 1) {
+        const match = pattern.find(value, from, budget);
+        return counts(match) ? spliced(value, match.index, match.index + match[0].length, fill(parts, match)) : value;
+      }
+      const put = parts.length === 0 ? "" : parts[0];
+      const isPlain = parts.length < 2 && typeof put === "string" && value.length * (put.length + 1) <= textLimit;
+      return which === 0 && from === 0 && isPlain ? pattern.replaceAll?.(value, put) : undefined;
+    }
+
     function byPattern(
       value: string,
       pattern: Pattern,
@@ -200,35 +215,23 @@ export const substitute = operation({
       from: number,
       budget: Budget,
     ): string | Failure {
-      const put = parts.length === 0 ? "" : parts[0];
-      if (
-        !isWatched() &&
-        which === 0 &&
-        from === 0 &&
-        parts.length < 2 &&
-        typeof put === "string" &&
-        value.length * (put.length + 1) <= textLimit
-      ) {
-        const replaced = pattern.replaceAll?.(value, put);
-        if (replaced !== undefined) return replaced;
-      }
-      let match = pattern.find(value, from, budget);
-      if (!match || (emptyMatch === "ends" && match[0] === "")) return taken(0, value);
-      if (which === 1 && !isWatched()) return spliced(value, match.index, match.index + match[0].length, fill(parts, match));
+      const watched = isWatched();
+      const early = watched ? undefined : atOnce(value, pattern, parts, which, from, budget);
+      if (early !== undefined) return early;
       const result = new GrowingText();
       let kept = 0;
       let lastEnd = -1;
-      for (let seen = 1; match && !result.isTooLong; seen++) {
-        if (emptyMatch === "ends" && match[0] === "") break;
+      let match = pattern.find(value, from, budget);
+      for (let seen = 1; counts(match) && !result.isTooLong; seen++) {
         const end = match.index + match[0].length;
         const isRepeated = emptyMatch === "not after a match" && match[0] === "" && match.index === lastEnd;
         lastEnd = end;
         if (!isRepeated && (which === 0 || seen === which)) {
-          const put = isWatched()
-            ? taken(kept, value.slice(kept, match.index)) +
-              fillTold(parts, replacement, value, pattern.offsets(value, match.index, budget)!)
-            : value.slice(kept, match.index) + fill(parts, match);
-          result.add(put);
+          const before = taken(kept, value.slice(kept, match.index));
+          result.add(
+            before +
+              (watched ? fillTold(parts, replacement, value, pattern.offsets(value, match.index, budget)!) : fill(parts, match)),
+          );
           kept = end;
           if (seen === which) break;
         }
@@ -300,13 +303,18 @@ export const translate = operation({
     }
     return (value: string, from: string, to: string): Value => {
       const map = mapping(from, to);
+      const watched = isWatched();
       const result = new GrowingText();
       let kept = 0;
       for (let at = 0; at < value.length;) {
         const char = unit === "utf-16 unit" ? value[at] : String.fromCodePoint(value.codePointAt(at)!);
         const target = map.get(char);
         if (target !== undefined) {
-          result.add(taken(kept, value.slice(kept, at)) + turned(at, at + char.length, target));
+          result.add(value.slice(kept, at) + target);
+          if (watched) {
+            taken(kept, value.slice(kept, at));
+            turned(at, at + char.length, target);
+          }
           kept = at + char.length;
         }
         at += char.length;

@@ -69,9 +69,11 @@ export const argued: readonly Argued[] = [
       dialect === "mariadb" && isNull(ours) && "value" in theirs && /cast\([^]* as date\)/.test(expression),
   },
   {
-    why: "DuckDB's substring from beyond the end with a negative length gives something else for columns than for constants",
+    why: "DuckDB gives something else for columns than for constants: substring from beyond the end with a negative length, and the parts of a path by a separator that is null on some rows",
     holds: ({ dialect, expression, ours, theirs }) =>
-      dialect === "duckdb" && [ours, theirs].some((each) => jsonOf(each) === '""') && /substr\w*\([^]*,[^]*,/.test(expression),
+      dialect === "duckdb" &&
+      (([ours, theirs].some((each) => jsonOf(each) === '""') && /substr\w*\([^]*,[^]*,/.test(expression)) ||
+        (isNull(theirs) && /parse_(?:filename|dirname|dirpath|path)\(/.test(expression))),
   },
   {
     why: "DuckDB gives the values of list_distinct and list_intersect in the order of a hash table, which it does not promise",

@@ -63,7 +63,9 @@ function roundEven(value: Value, digits: number): Value {
   const rest = scaled.minus(Decimal.of(floor)).compare(new Decimal(5n, 1));
   const whole = rest > 0 || (rest === 0 && floor % 2n !== 0n) ? floor + 1n : floor;
   const size = digits < 0 ? Number(whole * unit) : Number(whole) / Number(unit);
-  return new Double(size === 0 && value instanceof Double && value.value < 0 ? -0 : size);
+  // Of exact numbers only a half is multiplied back from its even neighbour, which keeps the sign.
+  const isBelow = value instanceof Double ? value.value < 0 : rest === 0 && decimal.coefficient < 0n;
+  return new Double(size === 0 && isBelow ? -0 : size);
 }
 
 const onesIn = (value: bigint): number => value.toString(2).replaceAll("0", "").length;
@@ -78,7 +80,8 @@ function rounding(type: string): Readonly<Record<string, Code>> {
     }),
     [`round_even ${type}`]: strict((value: Value, digits: number) => {
       const rounded = roundEven(value, digits);
-      return type in ranges && rounded instanceof Double ? new Double(Number(kept(BigInt(rounded.value)))) : rounded;
+      if (!(type in ranges) || !(rounded instanceof Double) || Object.is(rounded.value, -0)) return rounded;
+      return new Double(Number(kept(BigInt(rounded.value))));
     }),
   };
 }
