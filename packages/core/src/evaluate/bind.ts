@@ -1,7 +1,6 @@
-import type { Diagnostic, MessageCode } from "../diagnostics/index.ts";
-import type { Conversion, Dialect, Variable } from "../dialects/dialect.ts";
-import { type Decision, type FunctionRow, arity, isDeciding, isPure, parameterAt } from "../dialects/row.ts";
-import type { Step } from "../dialects/step.ts";
+import type { Diagnostic } from "../diagnostics/index.ts";
+import type { Dialect, Variable } from "../dialects/dialect.ts";
+import { type FunctionRow, arity, parameterAt } from "../dialects/row.ts";
 import {
   type Binding,
   type Call,
@@ -11,41 +10,22 @@ import {
   type Lambda,
   type Name,
   type Query,
-  childrenOf,
   isRow,
   ungrouped,
-  walk,
 } from "../syntax/index.ts";
-import { decisiveOf, operationOf, truthBy } from "../text/index.ts";
-import { Failure, isFailure, sameRange, limitCodes } from "../values/index.ts";
-import {
-  type Bound,
-  type BoundOperation,
-  type Control,
-  dependsOn,
-  dependsOnRow,
-  isBroken,
-  mayBeOf,
-  partsOf,
-  share,
-} from "./bound.ts";
-import { constantValue, isKnownNull } from "./constants.ts";
-import { notAvailable } from "./control.ts";
-import { castBound, convertBound } from "./conversions.ts";
+import { Failure, isFailure } from "../values/index.ts";
+import { type Bound, controlled, dependsOn, dependsOnRow, isBroken, mayBeOf, partsOf, share } from "./bound.ts";
+import { Calls } from "./calls.ts";
+import { Choices } from "./choices.ts";
+import { Collations } from "./collations.ts";
+import { constantValue } from "./constants.ts";
+import { castBound } from "./conversions.ts";
 import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { Overloads, isOfOneType, isWrittenAs } from "./overloads.ts";
+import { Reports } from "./reports.ts";
 import { withoutRows } from "./rows.ts";
-import { boundOperation, rowsByName, withDefaults } from "./slots.ts";
-
-/** Problems of a constant that matter only where it is looked at. */
-const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
-  "pattern-syntax",
-  "not-a-boolean",
-  "not-a-number",
-  "not-a-date",
-  "number-out-of-range",
-  "no-such-group",
-]);
+import { rowsByName } from "./slots.ts";
+import { Together } from "./together.ts";
 
 /** A column of a sample as the binder sees it. */
 export interface BindColumn {
@@ -55,10 +35,14 @@ export interface BindColumn {
 
 /** Resolves the names, overloads and types of a tree; reports what does not fit. */
 export class Binder {
-  readonly diagnostics: Diagnostic[] = [];
+  readonly #reports = new Reports();
   readonly #scope: Variable[] = [];
   readonly #rows: ReadonlyMap<string, readonly FunctionRow[]>;
   readonly #overloads: Overloads;
+  readonly #together: Together;
+  readonly #collations = new Collations(this.#reports);
+  readonly #choices: Choices;
+  readonly #calls: Calls;
 
   constructor(
     readonly dialect: Dialect,
@@ -68,6 +52,13 @@ export class Binder {
   ) {
     this.#rows = rowsByName(dialect);
     this.#overloads = new Overloads(dialect.types);
+    this.#together = new Together(dialect.types, this.#reports);
+    this.#choices = new Choices(dialect, this.#reports, this.#together, (node) => this.bind(node));
+    this.#calls = new Calls(dialect, this.#together);
+  }
+
+  get diagnostics(): readonly Diagnostic[] {
+    return this.#reports.diagnostics;
   }
 
   /** Binds the whole of a tree: beside an aggregate, columns stand only within one in some dialects. */
@@ -83,7 +74,7 @@ export class Binder {
       seen.add(part);
       const found = isAggregate(part) ? part : undefined;
       if (found && within && found.source !== within.source)
-        this.diagnostics.unshift(mistake("nested-aggregate", found.source.range));
+        this.#reports.diagnostics.unshift(mistake("nested-aggregate", found.source.range));
       if (found) aggregates++;
       if (part.kind === "column" && !within) outside.push(part);
       for (const child of partsOf(part)) visit(child, found ?? within);
@@ -92,7 +83,7 @@ export class Binder {
     if (this.dialect.types.groups && aggregates > 0 && outside.length > 0) {
       const { source } = outside[0];
       const name = this.dialect.columnText((source as Name).name);
-      this.diagnostics.unshift(mistake("ungrouped-column", source.range, { name }));
+      this.#reports.diagnostics.unshift(mistake("ungrouped-column", source.range, { name }));
     }
     return this.#afterQueries(bound);
   }
@@ -125,30 +116,12 @@ export class Binder {
       return known;
     }
     const bound = this.#bound(node);
-    if (this.dialect.types.carriesCollation) this.#checkCollations(node, this.dialect.types.carriesCollation(bound.type));
+    if (this.dialect.types.carriesCollation) this.#collations.check(node, this.dialect.types.carriesCollation(bound.type));
     if (!isPlace) this.#known.set(node, bound);
     return bound;
   }
 
   readonly #known = new Map<Expression, Bound>();
-
-  /** The collations that are written for texts, or for what they are made of. */
-  readonly #collations = new WeakMap<Expression, string>();
-  /** Comparisons with the subject of a CASE, whose collation does not count as written there. */
-  readonly #subjects = new WeakSet<Expression>();
-  /** What queries select, whose collation does not count as written beside them. */
-  readonly #selected = new WeakSet<Expression>();
-
-  #checkCollations(node: Expression, isCarried: boolean): void {
-    const own = node.kind === "call" ? /^collate (.*)$/.exec(node.name)?.[1] : undefined;
-    const sides =
-      node.kind === "choice" ? resultsOf(node) : node.kind === "group" || this.#subjects.has(node) ? [] : childrenOf(node);
-    const written = sides.map(ungrouped).filter((side) => !this.#selected.has(side));
-    const names = [...new Set(written.map((side) => this.#collations.get(side)))].filter((name) => name !== undefined);
-    if (own === undefined && names.length > 1) this.diagnostics.push(mistake("mixed-collations", node.range, { names }));
-    const [name] = own === undefined ? names : [own];
-    if (name !== undefined && node.kind !== "query" && isCarried) this.#collations.set(node, name);
-  }
 
   #bound(node: Expression): Bound {
     switch (node.kind) {
@@ -168,7 +141,7 @@ export class Binder {
         if (!cast) return this.#broken(node, mistake("unknown-type", node.typeRange, { name: node.type }));
         const { type, convert = [], tries } = cast;
         if (operand.kind === "constant" && operand.type === "unknown" && !this.dialect.types.dynamic && !isBroken(operand))
-          return { ...this.#converted(operand, { cost: 0, convert }, type), source: node };
+          return { ...this.#together.converted(operand, { cost: 0, convert }, type), source: node };
         const bound = castBound(operand, convert, type, node);
         return tries ? controlled({ form: "recover", caught: "own" }, node, type, [bound]) : bound;
       }
@@ -180,7 +153,7 @@ export class Binder {
           return this.#broken(node, isValue ? mistake("not-covered", node.range, what) : mistake("row-alone", node.range));
         }
         const items = node.items.map((item) => this.bind(item));
-        const unified = this.#unified(items, node);
+        const unified = this.#together.unified(items, node);
         const type = form === "sequence" ? "any" : `${unified.type}[]`;
         return controlled({ form: "list", written: form }, node, type, unified.items);
       }
@@ -208,16 +181,8 @@ export class Binder {
     }
   }
 
-  /** The failures that stand for parts that were reported. */
-  readonly #reported = new WeakSet<Failure>();
-
-  /** Reports, and stands for the sub-expression by the failure that it is. */
   #broken(node: Expression, diagnostic: Diagnostic): Bound {
-    this.diagnostics.push(diagnostic);
-    const { code, facts, range } = diagnostic;
-    const value = new Failure(code, facts, range);
-    this.#reported.add(value);
-    return { kind: "constant", value, type: "unknown", source: node };
+    return this.#reports.broken(node, diagnostic);
   }
 
   #name(node: Name): Bound {
@@ -286,7 +251,7 @@ export class Binder {
   }
 
   #scalar(node: Query, result: Expression): Bound {
-    const { type, items } = this.#unified([this.bind(result)], node);
+    const { type, items } = this.#together.unified([this.bind(result)], node);
     return controlled({ form: "query" }, node, type, items);
   }
 
@@ -308,7 +273,7 @@ export class Binder {
       const [query] = node.args.map(ungrouped);
       for (const arg of node.args.map(ungrouped))
         if (arg.kind === "query")
-          for (const row of arg.rows) valuesOf(row).forEach((item) => this.#selected.add(ungrouped(item)));
+          for (const row of arg.rows) valuesOf(row).forEach((item) => this.#collations.noteSelected(item));
       // EXISTS does not look at what is selected, but the names in it must be there.
       if (node.name === "exists" && query.kind === "query")
         for (const row of query.rows) valuesOf(row).forEach((item) => this.bind(item));
@@ -321,9 +286,8 @@ export class Binder {
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
     const sized = rows.filter((row) => given.length >= arity(row).least && given.length <= arity(row).most);
     if (sized.length === 0) return this.#broken(node, wrongCount(node, rows, this.dialect));
-    const args = node.notation === "operator" || sized.every(isOfOneType) ? this.#side(given) : given;
-    // A part that could not be bound has been reported; an error written as a literal is a value.
-    const broken = args.find((arg) => arg.kind === "constant" && isFailure(arg.value) && this.#reported.has(arg.value));
+    const args = node.notation === "operator" || sized.every(isOfOneType) ? this.#together.side(given) : given;
+    const broken = args.find((arg) => this.#reports.isReported(arg));
     if (broken) return broken;
     if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.endsWith("[]"))) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
@@ -349,9 +313,7 @@ export class Binder {
     if (chosen(others) === undefined || chosen(others) === chosen(types)) return undefined;
     for (const arg of open) share(arg);
     // What is to be said of the call has been said.
-    const said = this.diagnostics.length;
-    const other = this.#resolved(node, sized, args, others);
-    this.diagnostics.length = said;
+    const { result: other } = this.#reports.aside(() => this.#resolved(node, sized, args, others));
     return controlled({ form: "overload" }, node, usual.type, [usual, other, ...open]);
   }
 
@@ -382,127 +344,14 @@ export class Binder {
       const facts = { name: node.name, parameter: parameterAt(row, loose).name };
       return this.#broken(node, mistake("constant-wanted", node.args[loose].range, facts));
     }
-    if (row.aggregate) this.diagnostics.push(mistake("aggregate-of-row", node.nameRange, { name: node.name }, [], "warning"));
+    if (row.aggregate) this.#reports.push(mistake("aggregate-of-row", node.nameRange, { name: node.name }, [], "warning"));
     const swapped = swappedArguments(node, row, this.source);
-    if (swapped) this.diagnostics.push(swapped);
+    if (swapped) this.#reports.push(swapped);
     const mixed = textWithNumber(node, types, this.dialect, this.source);
     // Both comparisons of a BETWEEN stand in one place.
-    const isTold = ({ code, range }: Diagnostic) => code === mixed?.code && sameRange(range, node.range);
-    if (mixed && !this.diagnostics.some(isTold)) this.diagnostics.push(mixed);
-    const converted = args.map((arg, i) => this.#converted(arg, conversions[i], parameterAt(row, i).type));
-    // The escape is read only with a pattern, and an error of its own where that is not null, in some with the subject, too.
-    const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
-    const guards = escape < 0 ? 0 : this.dialect.types.folds ? 1 : this.dialect.types.nullFirst ? escape : 0;
-    const isGuarded = (i: number) => guards > 1 && i === escape;
-    const unreadable = converted.find((arg, i) => isBroken(arg) && !isBroken(args[i]) && !isGuarded(i));
-    const constant = (i: number) => (args[i] && !dependsOnRow(args[i]) ? constantValue(args[i], this.dialect) : undefined);
-    const type = this.dialect.types.resultType(row, types, constant);
-    const isStrict = isPure(row)
-      ? "missing" in row.answers && row.answers.missing === "null"
-      : !isDeciding(row) && this.dialect.code[row.code].strict === true;
-    const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
-    const isNothing = (arg: Bound, i: number) => {
-      const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
-      return isKnownNull(arg, this.dialect) && !(slot && (slot.nullable || slot.kind === "texts"));
-    };
-    if (this.dialect.types.nullFirst && isStrict && converted.some(isNothing))
-      return { kind: "constant", value: null, dropped: converted, type, source: node };
-    // An engine that works out constants first reads a pattern and its escape together, and before the subject; AND and OR
-    // look at what they need.
-    const isRead = this.dialect.types.folds
-      ? converted.slice(1).every(({ kind }) => kind === "constant")
-      : isPure(row) || (!isDeciding(row) && !("lazy" in this.dialect.code[row.code]));
-    if (unreadable && isRead) return { ...unreadable, source: node, type };
-    const written = guards > 0 ? converted.at(escape) : undefined;
-    if (written && (written.kind !== "constant" || isBroken(written))) {
-      const parts = converted.slice(escape - guards, escape + 1);
-      converted[escape] = controlled({ form: "unless-null" }, node.args[escape], "escape", parts);
-    }
-    if (isPure(row) && row.operation === "connect") return this.#connected(node, row, args, converted, type);
-    if (isDeciding(row)) return this.#deciding(node, row, args, withDefaults(row, converted), type);
-    return this.#fitted({
-      ...(isPure(row)
-        ? boundOperation(row, converted)
-        : {
-            kind: "code",
-            code: this.dialect.code[row.code],
-            given: args,
-            children: withDefaults(row, converted),
-            isCondition: this.#conditions.has(node),
-          }),
-      source: node,
-      type,
-    });
-  }
-
-  /** AND, OR and their like: a side that no row changes may settle it, and conditions may be looked at otherwise. */
-  #connected(
-    node: Call,
-    row: FunctionRow & Step<"connect">,
-    args: readonly Bound[],
-    converted: readonly Bound[],
-    type: string,
-  ): Bound {
-    const { constants, inConditions } = row.answers;
-    const bound: Bound & BoundOperation = { ...boundOperation(row, converted), source: node, type };
-    if (inConditions === "rows left open" && this.#conditions.has(node))
-      return { ...bound, answers: { ...bound.answers, evaluates: "rows left open" } };
-    const decisive = decisiveOf(row.fixed?.joiner ?? null);
-    if (decisive === undefined || constants === "none") return bound;
-    const valueOf = (part: Bound) => (dependsOnRow(part) ? undefined : constantValue(part, this.dialect));
-    const isWritten = (side: Bound) => side.kind === "constant" && typeof side.value === "number";
-    const at = converted.findIndex((side, i) => (constants === "any" || isWritten(args[i])) && valueOf(side) === decisive);
-    // Where constants are worked out, one before it that fails is an error, whatever comes after.
-    const isFailing = (side: Bound) => constants === "any" && valueOf(side) instanceof Failure;
-    if (at < 0 || converted.slice(0, at).some(isFailing)) return bound;
-    // What stands before it is looked at first.
-    const dropped = converted.slice(0, at);
-    return { kind: "constant", value: truthBy(row.answers.truth)(decisive), dropped, type, source: node };
-  }
-
-  /** A function that chooses among its arguments, which are of one type where its result is. */
-  #deciding(node: Call, row: FunctionRow & Decision, args: readonly Bound[], parts: readonly Bound[], type: string): Bound {
-    const together = (results: readonly Bound[]) => (row.result === "unified" ? this.#unified(results, node).items : results);
-    switch (row.decides) {
-      case "first that holds": {
-        const tests = parts.length >> 1;
-        const conditions = Array.from({ length: tests }, (_, i) => this.#condition(args[2 * i] ?? parts[2 * i]));
-        const results = parts.filter((_, i) => i % 2 === 1 || i === 2 * tests);
-        const none = new Failure("error-value", { kind: notAvailable }, node.range, notAvailable);
-        const fallback: Bound = { kind: "constant", value: none, type, source: node };
-        const isOpen = parts.length % 2 === 0 && row.none === "not available";
-        const children = [...conditions, ...together(results), ...(isOpen ? [fallback] : [])];
-        return controlled({ form: "choice", tests }, node, type, children);
-      }
-      case "first present":
-        return controlled({ form: "first-present" }, node, type, together(parts));
-      case "nth":
-        return controlled({ form: "nth" }, node, type, [parts[0], ...together(parts.slice(1))]);
-      case "unless failing":
-        return controlled({ form: "recover", caught: row.caught }, node, type, together(parts));
-    }
-  }
-
-  #condition(bound: Bound): Bound {
-    const conversion = this.dialect.types.conversion(bound.type, "condition");
-    if (conversion) return this.#converted(bound, conversion, "condition");
-    this.diagnostics.push(mistake("condition-type", bound.source.range, { given: bound.type }));
-    return bound;
-  }
-
-  /** Checks the range of a result where the dialect's types have one. */
-  #fitted(bound: Bound): Bound {
-    const size = bound.kind === "operation" ? operationOf(bound.operation).result : undefined;
-    const fits = size === "small" ? undefined : this.dialect.types.fits?.(bound.type, size === "part");
-    if (!fits) return bound;
-    return {
-      kind: "convert",
-      inner: bound,
-      implicit: true,
-      source: bound.source,
-      type: bound.type,
-      convert: fits,
-    };
+    if (mixed) this.#reports.pushOnce(mixed);
+    const converted = args.map((arg, i) => this.#together.converted(arg, conversions[i], parameterAt(row, i).type));
+    return this.#calls.bind({ node, row, types, args, converted, isCondition: this.#conditions.has(node) });
   }
 
   rowsNamed(name: string): readonly FunctionRow[] {
@@ -519,105 +368,11 @@ export class Binder {
   }
 
   #choice(node: Choice, isQuery = false): Bound {
-    for (const { condition } of node.branches) this.#noteCondition(condition);
-    if (node.written?.form === "case") for (const { condition } of node.branches) this.#subjects.add(condition);
-    const conditions = node.branches.map((branch) => this.bind(branch.condition));
-    const tests = conditions.map((condition) => this.#condition(condition));
-    const taken = isQuery ? undefined : this.#taken(tests);
-    const isTaken = (i: number) => !(taken instanceof Set) || taken.has(i);
-    const results = resultsOf(node).map((result, i) => (isTaken(i) ? this.bind(result) : this.#untaken(result)));
-    if (taken instanceof Failure) {
-      const failed = mistake(taken.code, taken.range ?? node.range, taken.facts);
-      this.#ofConditions.add(failed);
-      return this.#broken(node, failed);
+    for (const { condition } of node.branches) {
+      this.#noteCondition(condition);
+      if (node.written?.form === "case") this.#collations.noteSubject(condition);
     }
-    const last = node.otherwise && node.form !== "coalesce" ? results.pop() : undefined;
-    const { type, items: unified } =
-      this.#nullif(node, last) ?? this.#unified([...(last ? [last] : []), ...results], node, !node.otherwise);
-    const items = last ? [...unified.slice(1), unified[0]] : unified;
-    const kept = tests.filter((_, i) => isTaken(i));
-    const parts = [...kept, ...items.filter((_, i) => isTaken(i))];
-    return controlled({ form: "choice", tests: kept.length }, node, type, parts);
-  }
-
-  /** The failures of conditions that were worked out before any row. */
-  readonly #ofConditions = new Set<Diagnostic>();
-
-  /** A branch that no row takes: a value in it that cannot be read is no error, a name that is not there is one. */
-  #untaken(node: Expression): Bound {
-    const told = this.diagnostics.length;
-    const bound = this.bind(node);
-    const own = this.diagnostics.splice(told);
-    this.diagnostics.push(...own.filter((each) => !ofValues.has(each.code) && !this.#ofConditions.has(each)));
-    return own.length > 0 && isBroken(bound) ? { kind: "constant", value: null, type: "null", source: node } : bound;
-  }
-
-  /** The branches of a choice that a row may take, where conditions that no row changes are worked out first; or the failure of one. */
-  #taken(tests: readonly Bound[]): ReadonlySet<number> | Failure | undefined {
-    const { types } = this.dialect;
-    if (!types.simplifiesChoices) return undefined;
-    const taken = new Set<number>();
-    for (const [i, test] of tests.entries()) {
-      // What is compared with a constant that cannot be read is an error of its row, though no row is looked at.
-      const isSteady = !dependsOnRow(test) && ![...walk(test.source)].some(({ kind }) => kind === "name");
-      const holds = isSteady ? constantValue(test, this.dialect) : undefined;
-      if (holds instanceof Failure) {
-        if (holds.code === "not-covered" || limitCodes.has(holds.code)) return undefined;
-        return holds;
-      }
-      if (holds !== false && holds !== null) taken.add(i);
-      if (holds === true) return taken;
-    }
-    return taken.add(tests.length);
-  }
-
-  /** The result of NULLIF, where its type depends on what it is compared with. */
-  #nullif({ form, branches }: Choice, result: Bound | undefined): { type: string; items: readonly Bound[] } | undefined {
-    const { types } = this.dialect;
-    const condition = branches[0]?.condition;
-    if (form !== "nullif" || !types.nullifType || !result || condition?.kind !== "call") return undefined;
-    const type = types.nullifType(result.type, this.bind(condition.args[1]).type);
-    const nothing: Bound = { kind: "constant", value: null, type, source: condition };
-    if (result.type === type) return { type, items: [result, nothing] };
-    return { type, items: [this.#converted(result, types.conversion(result.type, type) ?? { cost: 0 }, type), nothing] };
-  }
-
-  /** What stands side by side, where a whole number that is written may have the type of the others. */
-  #side(parts: readonly Bound[]): readonly Bound[] {
-    const { types } = this.dialect;
-    if (!types.numberBeside || parts.length < 2) return parts;
-    const others = parts.filter((part) => writtenNumber(part) === undefined).map(({ type }) => type);
-    return parts.map((part) => {
-      const value = writtenNumber(part);
-      return value === undefined ? part : { ...part, type: types.numberBeside!(value, part.type, others) };
-    });
-  }
-
-  /** Brings sub-expressions to one type, or reports that there is none. */
-  #unified(parts: readonly Bound[], node: Expression, isOpen = false): { type: string; items: readonly Bound[] } {
-    const { types } = this.dialect;
-    const items = this.#side(parts);
-    const type = types.unify(
-      items.map((item) => item.type),
-      isOpen,
-    );
-    if (type === undefined) {
-      this.diagnostics.push(mistake("branch-types", node.range, { given: items.map((item) => item.type) }));
-      return { type: "unknown", items };
-    }
-    const unified = items.map((item) =>
-      item.type === type ? item : this.#converted(item, types.conversion(item.type, type) ?? { cost: 0 }, type),
-    );
-    return { type, items: unified };
-  }
-
-  /** A conversion put around; where types are known before a row is, a constant that does not convert is reported. */
-  #converted(bound: Bound, conversion: Conversion, type: string): Bound {
-    const result = convertBound(bound, conversion, type);
-    const isLater = conversion.late || (this.dialect.types.dynamic && !conversion.early);
-    if (isLater || !isBroken(result) || isBroken(bound)) return result;
-    const { code, facts } = (result as { value: Failure }).value;
-    return this.#broken(bound.source, mistake(code, bound.source.range, facts));
+    return this.#choices.bind(node, isQuery);
   }
 
   #declare<T>(names: readonly string[], type: string, body: (variables: Variable[]) => T): T {
@@ -668,27 +423,5 @@ export class Binder {
   }
 }
 
-const controlled = (control: Control, source: Expression, type: string, children: readonly Bound[]): Bound => ({
-  kind: "control",
-  control,
-  source,
-  type,
-  children,
-});
-
-/** The whole number that a part is written as, with its sign. */
-function writtenNumber({ source }: Bound): number | bigint | undefined {
-  const node = ungrouped(source);
-  const isSigned = node.kind === "call" && node.name === "-" && node.args.length === 1;
-  const literal = isSigned ? ungrouped(node.args[0]) : node;
-  if (literal.kind !== "literal" || (typeof literal.value !== "number" && typeof literal.value !== "bigint")) return undefined;
-  return isSigned ? -literal.value : literal.value;
-}
-
 /** The values of a row, or the value by itself. */
 const valuesOf = (row: Expression): readonly Expression[] => (isRow(row) ? row.items : [row]);
-
-const resultsOf = ({ branches, otherwise }: Choice): Expression[] => [
-  ...branches.map(({ result }) => result),
-  ...(otherwise ? [otherwise] : []),
-];

@@ -99,6 +99,14 @@ export type Control =
   /** The one value of a query. */
   | { readonly form: "query" };
 
+export const controlled = (control: Control, source: Expression, type: string, children: readonly Bound[]): Bound => ({
+  kind: "control",
+  control,
+  source,
+  type,
+  children,
+});
+
 /** What a sub-expression is made of. */
 export function partsOf(bound: Bound): readonly Bound[] {
   switch (bound.kind) {

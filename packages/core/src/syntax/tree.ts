@@ -174,6 +174,12 @@ export function* walk(root: Expression): Generator<Expression> {
   }
 }
 
+/** The results of a choice, what is taken otherwise last. */
+export const resultsOf = ({ branches, otherwise }: Choice): Expression[] => [
+  ...branches.map(({ result }) => result),
+  ...(otherwise ? [otherwise] : []),
+];
+
 /** The expression inside any brackets. */
 export function ungrouped(node: Expression): Expression {
   return node.kind === "group" ? ungrouped(node.inner) : node;
