@@ -8,7 +8,8 @@ import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { commonParts } from "./common.ts";
 import { type Observer, emit } from "./emit.ts";
-import { type Origins, originsOf } from "./origins.ts";
+import { originsOf } from "./origins.ts";
+import type { Origins } from "./stretches.ts";
 import { Trace, type TraceStep } from "./trace.ts";
 import { type Frame, newFrame } from "./frame.ts";
 
@@ -16,7 +17,7 @@ export type { Bound, BoundOperation } from "./bound.ts";
 export { kernelOf } from "./emit.ts";
 export { idiomOf } from "./idioms.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";
-export type { Dropped, Origin, Origins, Source } from "./origins.ts";
+export type { Dropped, Origin, Origins, Source } from "./stretches.ts";
 export type { Change, Taken, TraceStep } from "./trace.ts";
 
 /** A named column of a sample; every column has as many values as the sample has rows. */

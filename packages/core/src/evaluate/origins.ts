@@ -1,55 +1,17 @@
 import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
 import { type Piece, applyKernel, operationOf, watched } from "../text/index.ts";
-import { type TextRange, type Value, isFailure, tick } from "../values/index.ts";
+import { type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, type Control, allPartsOf, handsOn } from "./bound.ts";
 import { itemsAt, longestOf, placeOf, within } from "./control.ts";
 import { emit, kernelOf } from "./emit.ts";
 import type { Frame } from "./frame.ts";
-
-/**
- * What a stretch of a result was made from: the value of a column, by its name, or a literal, by its place in the
- * expression; and the stretch of it in UTF-16 units, which is left out where it is no text.
- */
-export type Source =
-  | { readonly column: string; readonly literal?: undefined; readonly range?: TextRange }
-  | { readonly literal: TextRange; readonly column?: undefined; readonly range?: TextRange };
-
-/** A stretch of a result with where it came from. */
-export interface Origin {
-  readonly text: string;
-  /** UTF-16 units of the result, of a list in its item. */
-  readonly range: TextRange;
-  /** The item of a result that is a list, 0-based. */
-  readonly item?: number;
-  /** Where its characters stand; several where it was made from several, none where a function put it in by itself. */
-  readonly from: readonly Source[];
-  /** The sub-expression that made it; left out where it stands in its source as it is. */
-  readonly by?: TextRange;
-}
-
-/** What of a column's text is in no stretch of a result. */
-export interface Dropped {
-  readonly column: string;
-  /** UTF-16 units of its text. */
-  readonly range: TextRange;
-  readonly text: string;
-}
-
-/** Where a value on one row came from. */
-export interface Origins {
-  readonly value: Value;
-  /** The stretches of a text in their order, or of the items of a list; of any other value one with how it is written. */
-  readonly stretches: readonly Origin[];
-  readonly dropped: readonly Dropped[];
-}
+import { type Origins, type Source, type Stretch, cutter, droppedOf, placed, sourcesOf } from "./stretches.ts";
 
 /** The pieces that the kernel of an operation tells of its result for these values; undefined where it does not tell all. */
 export function piecesOf(bound: BoundOperation, slots: readonly (Value | undefined)[]): readonly Piece[] | undefined {
   const { slots: kinds } = operationOf(bound.operation);
   return watched(() => applyKernel(kernelOf(bound), slots, kinds, bound.answers.missing)).pieces;
 }
-
-type Stretch = Omit<Origin, "range" | "item">;
 
 /** A value with its stretches, or those of its items, found out where they are asked for. */
 interface Traced {
@@ -70,101 +32,6 @@ export function originsOf(bound: Bound, row: number, frame: Frame, dialect: Dial
   const read = new Set(allPartsOf(bound).flatMap((part) => (part.kind === "column" ? [part.column] : [])));
   const dropped = [...read].flatMap((column) => droppedOf(columns[column], frame.columns[column][row], stretches));
   return { value, stretches, dropped };
-}
-
-const lengthOf = ({ start, end }: TextRange): number => end - start;
-
-/** Stretches with their places, those that go on where the one before ended made one. */
-function placed(stretches: readonly Stretch[]): Origin[] {
-  const result: Origin[] = [];
-  let at = 0;
-  for (const stretch of stretches) {
-    if (stretch.text === "") continue;
-    const end = at + stretch.text.length;
-    const last = result.at(-1);
-    const from = last && continued(last, stretch);
-    if (from)
-      result[result.length - 1] = { ...last, text: last.text + stretch.text, range: { start: last.range.start, end }, from };
-    else result.push({ ...stretch, range: { start: at, end } });
-    at = end;
-  }
-  return result;
-}
-
-/** The sources of two stretches as one, where they were made alike and of what stands together. */
-function continued(last: Stretch, next: Stretch): readonly Source[] | undefined {
-  if (last.by?.start !== next.by?.start || last.by?.end !== next.by?.end) return undefined;
-  if (last.from.length === 0 && next.from.length === 0) return last.from;
-  if (last.from.length !== 1 || next.from.length !== 1) return undefined;
-  const [a, b] = [last.from[0], next.from[0]];
-  if (a.column !== b.column || a.literal?.start !== b.literal?.start || !a.range || a.range.end !== b.range?.start)
-    return undefined;
-  return [{ ...a, range: { start: a.range.start, end: b.range.end } }];
-}
-
-/** The stretches of a column's text that stand in no stretch of a result; none where more of it was read than its characters. */
-function droppedOf(column: string, value: Value, stretches: readonly Origin[]): Dropped[] {
-  if (typeof value !== "string") return [];
-  const sources = stretches.flatMap(({ from }) => from.filter((source) => source.column === column));
-  if (sources.some(({ range }) => !range)) return [];
-  const ranges = sources.map(({ range }) => range!).sort((a, b) => a.start - b.start);
-  const result: Dropped[] = [];
-  let kept = 0;
-  for (const { start, end } of [...ranges, { start: value.length, end: value.length }]) {
-    if (start > kept) result.push({ column, range: { start: kept, end: start }, text: value.slice(kept, start) });
-    kept = Math.max(kept, end);
-  }
-  return result;
-}
-
-/** The sources of several stretches, each once, with those that follow one another as one. */
-function sourcesOf(stretches: readonly Stretch[]): readonly Source[] {
-  const result: Source[] = [];
-  for (const source of stretches.flatMap(({ from }) => from)) {
-    const at = result.findIndex((each) => each.column === source.column && each.literal?.start === source.literal?.start);
-    const known = result[at] as Source | undefined;
-    if (!known) result.push(source);
-    else if (!known.range || !source.range) result[at] = { ...known, range: undefined };
-    else {
-      const [start, end] = [Math.min(known.range.start, source.range.start), Math.max(known.range.end, source.range.end)];
-      result[at] = { ...known, range: { start, end } };
-    }
-  }
-  return result;
-}
-
-/** Cuts the stretches that lie in a range out of those of a text. */
-function cutter(stretches: readonly Stretch[]): (range: TextRange) => Stretch[] {
-  const starts: number[] = [];
-  let length = 0;
-  for (const { text } of stretches) {
-    starts.push(length);
-    length += text.length;
-  }
-  /** The last stretch that begins at an offset or before it. */
-  function at(offset: number): number {
-    let [low, high] = [0, starts.length - 1];
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (starts[middle] <= offset) low = middle;
-      else high = middle - 1;
-    }
-    return low;
-  }
-  return ({ start, end }) => {
-    const result: Stretch[] = [];
-    for (let i = at(start); i < stretches.length && starts[i] < end; i++) {
-      const stretch = stretches[i];
-      const [from, to] = [Math.max(0, start - starts[i]), Math.min(stretch.text.length, end - starts[i])];
-      if (to <= from) continue;
-      const [source] = stretch.from;
-      const isCopy = !stretch.by && source?.range && lengthOf(source.range) === stretch.text.length;
-      const range = isCopy && { start: source.range.start + from, end: source.range.start + to };
-      result.push({ ...stretch, text: stretch.text.slice(from, to), ...(range && { from: [{ ...source, range }] }) });
-    }
-    tick(result.length + 1);
-    return result;
-  };
 }
 
 /** What gave a value that is handed on: as it is, or a list of one as its item. */
