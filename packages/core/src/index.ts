@@ -1,6 +1,6 @@
 export { type Diagnostic, type Fix, applyFix, drawCaret, message } from "./diagnostics/index.ts";
 export type { Dialect, DialectOption } from "./dialects/dialect.ts";
-export { type FunctionRow, type Parameter, isPure, signature } from "./dialects/row.ts";
+export { type FunctionRow, type Parameter, decisionText, isPure, signature } from "./dialects/row.ts";
 export {
   type Bound,
   type BoundOperation,

@@ -1,4 +1,4 @@
-import { isPure, signature } from "indigo-quill";
+import { decisionText, isPure, signature } from "indigo-quill";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
@@ -74,8 +74,10 @@ export async function functionsCommand(
     streams.stdout.write(
       `${style.colour.bold(signature(row, `${dialect.separator} `))}\n${row.summary}\nparameters: ${row.parameters.map((p) => `${p.name}: ${p.type}${p.default === undefined ? "" : ` = ${JSON.stringify(p.default)}`}`).join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n\n`,
     );
-    if (!isPure(row)) continue;
     const width = style.width ?? 100;
+    const decision = decisionText(row);
+    if (decision !== undefined) streams.stdout.write(`${wrapped(decision, width, "", "")}\n\n`);
+    if (!isPure(row)) continue;
     const indent = " ".repeat(16);
     for (const [trait, answer] of Object.entries(row.answers)) {
       const { question, answers } = describeTrait(trait as TraitId);

@@ -77,6 +77,31 @@ export const isPure = (row: FunctionRow): row is PureRow => "operation" in row;
 /** Whether a function chooses among its arguments. */
 export const isDeciding = (row: FunctionRow): row is DecidingRow => "decides" in row;
 
+const none = { null: "nothing", "not available": "the error #N/A" };
+
+/**
+ * What a function that chooses among its arguments evaluates and gives, in a sentence; undefined for any other.
+ *
+ * @example
+ * const [row] = postgresql().rows.filter(({ name }) => name === "upper");
+ * decisionText(row); // undefined
+ * const [choose] = openformula().rows.filter(({ name }) => name === "IFERROR");
+ * decisionText(choose); // "Evaluates what comes instead, or gives nothing, only where the first argument fails."
+ */
+export function decisionText(row: FunctionRow): string | undefined {
+  if (!isDeciding(row)) return undefined;
+  switch (row.decides) {
+    case "first that holds":
+      return `Evaluates its conditions in turn, and the result of the first that holds; where none does and nothing else is given: ${none[row.none]}.`;
+    case "first present":
+      return "Evaluates its arguments in turn, up to the first that is there.";
+    case "nth":
+      return "Evaluates the number, and the argument that it chooses, the first being 1; beyond them it is an error.";
+    case "unless failing":
+      return `Evaluates what comes instead, or gives nothing, only where the first argument fails${row.caught === "all" ? "" : " with #N/A"}.`;
+  }
+}
+
 /** Whether a function is nothing but its row, without code of its own. */
 export const isData = (row: FunctionRow): boolean => !("code" in row);
 
