@@ -50,7 +50,7 @@ export class Trace {
       if (known) known.became = changeOf(known.values.at(-1)!, value, this.#dialect) ?? known.became;
       return;
     }
-    const taken = step.kind === "operation" && slots ? takenBy(step, slots, value) : undefined;
+    const taken = step.kind === "operation" && slots ? stretchTaken(step, slots, value) : undefined;
     if (known) {
       known.values.push(value);
       known.taken = taken;
@@ -86,7 +86,7 @@ function changeOf(from: Value, to: Value, { plain }: Pick<Dialect, "plain">): Ch
 const extracting: ReadonlySet<Family> = new Set<Family>(["extract", "locate", "trim"]);
 
 /** The one stretch of its text that an extraction gave, where it is one. */
-function takenBy(step: BoundOperation, slots: readonly (Value | undefined)[], value: Value): Taken | undefined {
+function stretchTaken(step: BoundOperation, slots: readonly (Value | undefined)[], value: Value): Taken | undefined {
   const [text] = slots;
   const { family } = operationOf(step.operation);
   if (typeof text !== "string" || typeof value !== "string" || !extracting.has(family)) return undefined;
