@@ -14,7 +14,8 @@ import {
   ungrouped,
 } from "../syntax/index.ts";
 import { Failure, isFailure } from "../values/index.ts";
-import { type Bound, controlled, dependsOn, dependsOnRow, isBroken, mayBeOf, partsOf, share } from "./bound.ts";
+import { type Bound, controlled, dependsOn, dependsOnRow, isBroken, mayBeOf, share } from "./bound.ts";
+import { aggregateMistakes } from "./aggregates.ts";
 import { Calls } from "./calls.ts";
 import { Choices } from "./choices.ts";
 import { Collations } from "./collations.ts";
@@ -66,25 +67,7 @@ export class Binder {
     const bound = this.bind(tree);
     const isAggregate = ({ source }: Bound) =>
       source.kind === "call" && this.rowsNamed(source.name).some((row) => row.aggregate && source.args.length <= arity(row).most);
-    const outside: Bound[] = [];
-    let aggregates = 0;
-    const seen = new Set<Bound>();
-    const visit = (part: Bound, within?: Bound): void => {
-      if (seen.has(part)) return;
-      seen.add(part);
-      const found = isAggregate(part) ? part : undefined;
-      if (found && within && found.source !== within.source)
-        this.#reports.diagnostics.unshift(mistake("nested-aggregate", found.source.range));
-      if (found) aggregates++;
-      if (part.kind === "column" && !within) outside.push(part);
-      for (const child of partsOf(part)) visit(child, found ?? within);
-    };
-    visit(bound);
-    if (this.dialect.types.groups && aggregates > 0 && outside.length > 0) {
-      const { source } = outside[0];
-      const name = this.dialect.columnText((source as Name).name);
-      this.#reports.diagnostics.unshift(mistake("ungrouped-column", source.range, { name }));
-    }
+    this.#reports.diagnostics.unshift(...aggregateMistakes(bound, isAggregate, this.dialect));
     return this.#afterQueries(bound);
   }
 
