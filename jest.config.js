@@ -9,4 +9,6 @@ export default {
   globalSetup: "<rootDir>/test/setup.js",
   globalTeardown: "<rootDir>/test/teardown.js",
   testTimeout: 60_000,
+  // Much of the time is spent waiting for commands, engines and a browser: no processor need be left out.
+  maxWorkers: "100%",
 };
