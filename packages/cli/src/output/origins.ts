@@ -1,13 +1,14 @@
 import { type Program, type Sample, type Source, type TextRange, isFailure } from "indigo-quill";
 import type { PlanStep } from "indigo-quill/folio";
 import { visibleText } from "indigo-quill/authoring";
+import { countCodePoints } from "indigo-quill/values";
 import { type Style, cellText, failureText } from "./style.ts";
 import { table } from "./table.ts";
 
 /** Characters of a text by their places, counted in code points from 1: `3`, or `3–7`. */
 function places(text: string, { start, end }: TextRange): string {
-  const first = [...text.slice(0, start)].length + 1;
-  const last = first + [...text.slice(start, end)].length - 1;
+  const first = countCodePoints(text, start) + 1;
+  const last = countCodePoints(text, end);
   return last > first ? `${first}–${last}` : String(first);
 }
 
@@ -32,12 +33,13 @@ export function originsText(program: Program, sample: Sample, row: number, style
     return `written as ${said(literal)}`;
   };
   const head = `${cellText(value, program.dialect, shown)}${isFailure(value) ? `  ${failureText(value)}` : ""}`;
+  const wholes = new Map<number | undefined, string>();
+  for (const { text, item } of stretches) wholes.set(item, (wholes.get(item) ?? "") + text);
   const lines = stretches.map(({ text, range, item, from, by }) => {
-    const whole = stretches.filter((each) => each.item === item).reduce((sum, each) => sum + each.text, "");
     return [
       written(text),
-      `${item === undefined ? "" : `${item + 1}: `}${places(whole, range)}`,
-      from.length === 0 ? (by && by.end > by.start ? "put in" : "written nowhere") : from.map(source).join(", "),
+      `${item === undefined ? "" : `${item + 1}: `}${places(wholes.get(item)!, range)}`,
+      from.length === 0 ? "put in" : from.map(source).join(", "),
       by && by.end > by.start ? said(by) : "",
     ];
   });

@@ -21,7 +21,10 @@ export interface Frame {
   readsWholeColumns: boolean;
 }
 
-export const newFrame = (limit = Infinity): Frame => ({
+/** Steps that a row may take where no other limit is given. */
+export const usualSteps = 250_000;
+
+export const newFrame = (limit = usualSteps): Frame => ({
   columns: [],
   turn: 0,
   cells: [new Map(), new Map()],

@@ -11,7 +11,7 @@ import { type Observer, emit } from "./emit.ts";
 import { originsOf } from "./origins.ts";
 import type { Origins } from "./stretches.ts";
 import { Trace, type TraceStep } from "./trace.ts";
-import { type Frame, newFrame } from "./frame.ts";
+import { type Frame, newFrame, usualSteps } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
 export { kernelOf } from "./emit.ts";
@@ -85,7 +85,7 @@ export interface RunBudget {
  * const program = compile(xpath(), "count(for $i in 1 to 100 return $i)", sample, { ...defaultLimits, steps: 10 });
  * program.run(sample).map(({ code }) => code); // ["steps-spent"]
  */
-export const defaultLimits: Limits = { ...parseLimits, steps: 250_000, milliseconds: 10_000 };
+export const defaultLimits: Limits = { ...parseLimits, steps: usualSteps, milliseconds: 10_000 };
 
 /** An expression bound to a dialect and to the names and types of columns. */
 export interface Program {

@@ -43,7 +43,7 @@ function handedOn(traced: Traced, value: Value): Traced | undefined {
 }
 
 /** A question that is asked once. */
-function once<T>(ask: () => T): () => T {
+function lazily<T>(ask: () => T): () => T {
   let known: { readonly answer: T } | undefined;
   return () => (known ??= { answer: ask() }).answer;
 }
@@ -134,7 +134,7 @@ class Tracer {
 
   /** A value that is made of others, no one knows how. */
   #made(value: Value, of: readonly Traced[], by: TextRange): Traced {
-    const from = once(() => sourcesOf(of.flatMap((each) => this.#allOf(each))));
+    const from = lazily(() => sourcesOf(of.flatMap((each) => this.#allOf(each))));
     const stretches = () => [{ text: this.#written(value), from: from(), by }];
     return this.#listed(value, stretches, (item) => this.#listed(item, () => [{ text: this.#written(item), from: from(), by }]));
   }
@@ -148,9 +148,9 @@ class Tracer {
     stretches: () => readonly Stretch[],
     item: (value: Value, index: number) => Traced = (each) => this.#made(each, [], nowhere),
   ): Traced {
-    const items = once(() => (Array.isArray(value) ? (value as readonly Value[]).map(item) : []));
-    const all = once(stretches);
-    const cut = once(() => cutter(all()));
+    const items = lazily(() => (Array.isArray(value) ? (value as readonly Value[]).map(item) : []));
+    const all = lazily(stretches);
+    const cut = lazily(() => cutter(all()));
     return { value, stretches: all, part: (range) => cut()(range), items };
   }
 

@@ -50,7 +50,8 @@ export class Trace {
       if (known) known.became = changeOf(known.values.at(-1)!, value, this.#dialect) ?? known.became;
       return;
     }
-    const taken = step.kind === "operation" && slots ? stretchTaken(step, slots, value) : undefined;
+    // Which stretch it took is found out only where it is asked for.
+    const taken = step.kind === "operation" && slots ? () => stretchTaken(step, slots, value) : undefined;
     if (known) {
       known.values.push(value);
       known.taken = taken;
@@ -66,7 +67,7 @@ export class Trace {
 interface Seen {
   readonly values: Value[];
   /** Of the last turn. */
-  taken: Taken | undefined;
+  taken: (() => Taken | undefined) | undefined;
   became: Change | undefined;
 }
 
@@ -119,7 +120,9 @@ function traceSteps(root: Expression, source: string, seen: ReadonlyMap<Expressi
       values,
       born: values.some((value) => isFailure(value) && sameRange(value.range, node.range)),
       ...(became && { became }),
-      ...(taken && { taken }),
+      get taken() {
+        return taken?.();
+      },
     });
     for (const child of childrenOf(node)) visit(child, depth + 1);
   };

@@ -19,12 +19,16 @@ const fields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup
   "day of year": ({ days, year }) => days - daysFromDate(year, 1, 1) + 1,
   "days in month": ({ year, month }) => daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1),
   decade: ({ year }) => Math.floor(year / 10),
-  century: ({ year }) => Math.ceil(year / 100),
-  millennium: ({ year }) => Math.ceil(year / 1000),
-  era: () => 1,
+  // The year 0 is the last one of the first century before them.
+  century: ({ year }) => Math.ceil(year / 100) || -1,
+  millennium: ({ year }) => Math.ceil(year / 1000) || -1,
+  era: ({ year }) => (year > 0 ? 1 : 0),
   "iso week": ({ days }) => isoWeekOf(days).week,
   "iso year": ({ days }) => isoWeekOf(days).year,
-  "iso year and week": ({ days }) => isoWeekOf(days).year * 100 + isoWeekOf(days).week,
+  "iso year and week": ({ days }) => {
+    const { year, week } = isoWeekOf(days);
+    return year * 100 + (year > 0 ? week : -week);
+  },
   hour: ({ hour }) => hour,
   minute: ({ minute }) => minute,
   second: ({ second }) => second,

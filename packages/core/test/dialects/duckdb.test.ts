@@ -1374,6 +1374,22 @@ const recorded: readonly ExpressionCase[] = [
   ["' 0x1F'::int", 31],
   ["'0b11 '::hugeint", error],
   ["'1e2 '::int", 100],
+  ["era(date '0000-01-01')", 0],
+  ["century(date '0000-01-01')", -1],
+  ["extract('millennium' from date '0000-06-01')", -1],
+  ["yearweek(date '0000-01-01')", -152],
+  ["yearweek(date '0001-01-03')", 101],
+  ["era(date '0001-06-01')", 1],
+  ["century(date '2000-06-01')", 20],
+  ["date_part('dow', date '2019-04-03')", 3],
+  ["date_part('microseconds', timestamp '2019-04-03 01:02:03.5')", 3500000],
+  ["1 / round_even(-5, -1)", "-INF"],
+  ["1 / round_even(-4, -1)", "INF"],
+  ["1 / roundbankers(-0.5, 0)", "-INF"],
+  ["1 / round_even(-0.4, 0)", "INF"],
+  ["array_pop_back('a😀')", "a"],
+  ["(string_split('a,b', ','))[-1]", "b"],
+  ["coalesce(null, try(cast('x' as integer)), 3)", 3],
 ];
 
 describe("DuckDB: recorded", () => testCases(duckdb(), recorded));

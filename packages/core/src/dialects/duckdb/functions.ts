@@ -1,4 +1,5 @@
 import { calendarRows } from "../shared/calendar.ts";
+import { dateFields, weekdays } from "./fields.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
 import { type Step, step } from "../step.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
@@ -348,43 +349,13 @@ const plainLists = steppedRows([
   ...["length", "len"].map((name): Stepped => [name, "list", "The number of items.", "list anylist", "bigint", lists, step("size", { missing })]),
 ]);
 
-const fields = {
-  year: "year",
-  quarter: "quarter",
-  month: "month",
-  day: "day",
-  dayofmonth: "day",
-  dayofyear: "day of year",
-  days_in_month: "days in month",
-  week: "iso week",
-  weekofyear: "iso week",
-  isoyear: "iso year",
-  yearweek: "iso year and week",
-  decade: "decade",
-  century: "century",
-  millennium: "millennium",
-  era: "era",
-  hour: "hour",
-  minute: "minute",
-  second: "second",
-  millisecond: "milliseconds",
-  microsecond: "microseconds",
-  nanosecond: "nanoseconds",
-  dayname: "day name",
-  monthname: "month name",
-};
-
 /** The functions and operators of DuckDB 1.5. */
 export const duckdbRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
   ...plainLists,
   ...["date", "timestamp"].flatMap((type) =>
-    calendarRows(
-      fields,
-      { dayofweek: "Sunday 0", weekday: "Sunday 0", isodow: "Monday 1" },
-      { type, result: "bigint", text: "text", evidence: dates, missing },
-    ),
+    calendarRows(dateFields, weekdays, { type, result: "bigint", text: "text", evidence: dates, missing }),
   ),
   ...presentRows({ result: "unified", evidence: operatorsDoc }, ["ifnull"]),
   ...decidingRows({ result: "same", evidence: numbers }, [

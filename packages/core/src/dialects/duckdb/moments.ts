@@ -1,3 +1,4 @@
+import { kernelFor } from "../../text/index.ts";
 import {
   type CalendarParts,
   calendarParts,
@@ -16,6 +17,7 @@ import {
   lookup,
   monthNames,
 } from "../../values/index.ts";
+import { dateFields, weekdays } from "./fields.ts";
 
 const two = (value: number): string => String(value).padStart(2, "0");
 
@@ -172,33 +174,23 @@ function assembled(found: Readonly<Record<string, string>>): string | undefined 
   return `${isoDate(year, month, day)} ${two(hour)}:${two(minute)}:${two(second)}${fraction && `.${fraction}`}`;
 }
 
+const missing = "null";
+const { dayname: _day, monthname: _month, days_in_month: _days, ...named } = dateFields;
+
 /** The fields that date_part() and the functions of their names give. */
-const parts: Readonly<Record<string, (parts: CalendarParts) => number>> = lookup({
-  year: ({ year }) => year,
-  month: ({ month }) => month,
-  day: ({ day }) => day,
-  dayofmonth: ({ day }) => day,
-  quarter: ({ month }) => Math.ceil(month / 3),
-  decade: ({ year }) => Math.floor(year / 10),
-  century: ({ year }) => Math.ceil(year / 100),
-  millennium: ({ year }) => Math.ceil(year / 1000),
-  week: ({ days }) => isoWeekOf(days).week,
-  weekofyear: ({ days }) => isoWeekOf(days).week,
-  isoyear: ({ days }) => isoWeekOf(days).year,
-  yearweek: ({ days }) => isoWeekOf(days).year * 100 + isoWeekOf(days).week,
-  dow: ({ weekday }) => weekday,
-  dayofweek: ({ weekday }) => weekday,
-  weekday: ({ weekday }) => weekday,
-  isodow: ({ weekday }) => weekday || 7,
-  doy: yearDay,
-  dayofyear: yearDay,
-  hour: ({ hour }) => hour,
-  minute: ({ minute }) => minute,
-  second: ({ second }) => second,
-  era: () => 1,
-  nanosecond: ({ second, micro }) => (second * 1e6 + micro) * 1000,
-  millisecond: ({ second, micro }) => second * 1000 + Math.floor(micro / 1000),
-  microsecond: ({ second, micro }) => second * 1e6 + micro,
+const parts: Readonly<Record<string, (text: string) => Value>> = lookup({
+  ...Object.fromEntries(
+    Object.entries({ ...named, doy: dateFields.dayofyear }).map(([name, field]) => [
+      name,
+      kernelFor("calendar-field", { missing }, { field }),
+    ]),
+  ),
+  ...Object.fromEntries(
+    Object.entries({ ...weekdays, dow: weekdays.dayofweek }).map(([name, how]) => [
+      name,
+      kernelFor("weekday", { missing, weekdays: how }),
+    ]),
+  ),
 });
 
 const secondsOf = ({ days, hour, minute, second }: CalendarParts): number => days * 86_400 + hour * 3600 + minute * 60 + second;
@@ -236,9 +228,7 @@ const singular = (name: string): string =>
 export function datePart(name: string, text: string): Value {
   const field = parts[singular(name)];
   if (/^(?:epoch|julian)$/i.test(name)) return sinceEpoch[name.toLowerCase()](text);
-  return field
-    ? field(partsOf(text))
-    : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
+  return field ? field(text) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
 }
 
 /** The start of a part. */

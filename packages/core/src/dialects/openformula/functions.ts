@@ -1,4 +1,6 @@
 import { type FunctionRow, params } from "../row.ts";
+import { step } from "../step.ts";
+import { steppedRows } from "../shared/coded.ts";
 import { decidingRows } from "../shared/deciding.ts";
 import { itselfRows, truthRows } from "../shared/itself.ts";
 import { mathRows } from "../shared/math.ts";
@@ -145,29 +147,23 @@ type Other = readonly [
 
 /** Functions that carry code of their own, by upper-case name. */
 // prettier-ignore
+const whether = (what: string) => step("is", { truth: "true or false" }, { what });
+
 /** What a value is, an error among what it may be. */
-const kindRows: FunctionRow[] = (
+// prettier-ignore
+const kindRows = steppedRows(
   [
-    ["ISERROR", "Whether it is an error.", "failing", "6.13.16"],
-    ["ISERR", "Whether it is an error but #N/A.", "failing otherwise", "6.13.15"],
-    ["ISNA", "Whether it is #N/A.", "not available", "6.13.20"],
-    ["ISBLANK", "Whether it is a blank cell.", "blank", "6.13.14"],
-    ["ISTEXT", "Whether it is a text.", "text", "6.13.25"],
-    ["ISNONTEXT", "Whether it is no text.", "no text", "6.13.21"],
-    ["ISNUMBER", "Whether it is a number.", "number", "6.13.22"],
-    ["ISLOGICAL", "Whether it is true or false.", "boolean", "6.13.19"],
-  ] as const
-).map(([name, summary, what, number]) => ({
-  name,
-  family: "logic",
-  summary,
-  parameters: params("value any"),
-  result: "boolean",
-  operation: "is",
-  answers: { truth: "true or false" },
-  fixed: { what },
-  evidence: section(number),
-}));
+    ["ISERROR", "logic", "Whether it is an error.", "value any", "boolean", "6.13.16", whether("failing")],
+    ["ISERR", "logic", "Whether it is an error but #N/A.", "value any", "boolean", "6.13.15", whether("failing otherwise")],
+    ["ISNA", "logic", "Whether it is #N/A.", "value any", "boolean", "6.13.20", whether("not available")],
+    ["ISBLANK", "logic", "Whether it is a blank cell.", "value any", "boolean", "6.13.14", whether("blank")],
+    ["ISTEXT", "logic", "Whether it is a text.", "value any", "boolean", "6.13.25", whether("text")],
+    ["ISNONTEXT", "logic", "Whether it is no text.", "value any", "boolean", "6.13.21", whether("no text")],
+    ["ISNUMBER", "logic", "Whether it is a number.", "value any", "boolean", "6.13.22", whether("number")],
+    ["ISLOGICAL", "logic", "Whether it is true or false.", "value any", "boolean", "6.13.19", whether("boolean")],
+  ],
+  section,
+);
 
 const choiceRows: FunctionRow[] = [
   ...decidingRows({ result: "any", evidence: section("6.15.4") }, [

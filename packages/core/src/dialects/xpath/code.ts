@@ -388,8 +388,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   "array:subarray": run(([array, start, length]) => {
     const from = Number(start) - 1;
     const count = length === undefined ? members(array).length - from : Number(length);
-    if (from < 0 || count < 0 || from + count > members(array).length)
-      return new Failure("bad-index", { index: start }).named("err:FOAY0001");
+    if (from < 0 || count < 0 || from + count > members(array).length) return new Failure("bad-index", { index: start });
     return new ArrayItem(members(array).slice(from, from + count));
   }),
 };

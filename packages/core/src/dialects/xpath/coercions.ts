@@ -173,8 +173,5 @@ export function lookUp(from: Value, key: Value): Value {
   if (from instanceof MapItem) return from.entries.get(mapKey(key))?.[1] ?? null;
   if (!(from instanceof ArrayItem)) return wrongKind("a map or an array", from);
   if (typeof key !== "number") return new Failure("wrong-kind", { expected: "a position", given: typeOf(key) });
-  return (
-    from.members[key - 1] ??
-    (key >= 1 && key <= from.members.length ? null : new Failure("bad-index", { index: key }).named("err:FOAY0001"))
-  );
+  return from.members[key - 1] ?? (key >= 1 && key <= from.members.length ? null : new Failure("bad-index", { index: key }));
 }
