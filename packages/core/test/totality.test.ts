@@ -61,6 +61,7 @@ const byKind: Readonly<Record<string, readonly Value[]>> = {
   boolean: [true, false],
   texts: lists,
   list: lists,
+  values: lists,
   any: [...texts.slice(0, 8), ...numbers, ...others],
 };
 const half = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;

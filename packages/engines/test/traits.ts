@@ -116,6 +116,14 @@ const shared: Readonly<Record<TraitId, string>> = {
   noItem: "([1, 2])[3] is null",
   tooMany: "array_pop_back(array_pop_back([1]))",
   missingList: "([1] || null::int[]) is null",
+  until: "1",
+  outsideList: "1",
+  lastNumber: "len(range(1, 3)) + 10 * len(generate_series(1, 3))",
+  missingWanted: "concat(list_position([1, null], null), list_contains([1, null], null) is null)",
+  missingShared: "list_has_all([1], [1, null])",
+  distinctOrder: "array_to_string(list_distinct(['a', 'b']), ',')",
+  missingValue: "coalesce(greatest(1, null), 0)",
+  amongEqual: "concat(greatest(1.0, 1))",
 };
 type Probes = Partial<Record<TraitId, string>>;
 
@@ -163,11 +171,17 @@ const own: Readonly<Record<string, Probes>> = {
     noItem: "(array[1, 2])[3] is null",
     tooMany: "trim_array(array[1], 2)",
     missingList: "(array[1] || null::int[])::text",
+    until: "((array[1, 2, 3])[2:2])::text",
+    outsideList: "((array[1, 2, 3])[0:9])::text",
+    missingWanted: "array_position(array[1, null], null)",
+    missingShared: "array[1, null] <@ array[1, null]",
   },
   sqlite: {
     direction: "floor(-2.1) || ' ' || ceil(2.1) || ' ' || trunc(-2.9)",
     placesBeyond: "(-8 >> 70) || ' ' || (8 << 70)",
     absent: "instr('abc', 'x')",
+    missingValue: "max(1, null) is null",
+    amongEqual: "max(1.0, 1) || ' ' || min(1.0, 1)",
     emptyNeedle: "instr('abc', '')",
     fraction: "substr('abc', 2.9)",
     pattern: "'abc' glob 'a*' and 'a%c' like 'a%'",

@@ -2,7 +2,7 @@ import type { Code, Dialect, Variable } from "../dialects/dialect.ts";
 import type { FunctionRow } from "../dialects/row.ts";
 import type { Own } from "../dialects/step.ts";
 import type { Binding, Expression, ListExpression } from "../syntax/index.ts";
-import type { OperationId } from "../text/index.ts";
+import { type OperationId, operationOf } from "../text/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
 
 /** A sub-expression with its names and types resolved. */
@@ -162,7 +162,7 @@ export const handsOn = (bound: Bound): boolean =>
   bound.kind === "control" ||
   bound.kind === "code" ||
   bound.kind === "convert" ||
-  (bound.kind === "operation" && ["itself", "unless-same", "of-one"].includes(bound.operation));
+  (bound.kind === "operation" && operationOf(bound.operation).result === "given");
 
 /** Whether what a part gives may be of a type: where it has it, or hands on what does. */
 export const mayBeOf = (type: string, bound: Bound): boolean => allPartsOf(bound, handsOn).some((part) => part.type === type);

@@ -2,7 +2,7 @@ import type { Dialect } from "../dialects/dialect.ts";
 import { type Decision, type FunctionRow, isDeciding, isPure, parameterAt } from "../dialects/row.ts";
 import type { Step } from "../dialects/step.ts";
 import type { Call } from "../syntax/index.ts";
-import { decisiveOf, operationOf, truthBy } from "../text/index.ts";
+import { decisiveOf, isOfMany, operationOf, truthBy } from "../text/index.ts";
 import { Failure } from "../values/index.ts";
 import { type Bound, type BoundOperation, controlled, dependsOnRow, isBroken } from "./bound.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
@@ -35,7 +35,8 @@ export class Calls {
 
   bind(call: ChosenCall): Bound {
     const { node, row, types, args, isCondition } = call;
-    const converted = [...call.converted];
+    const converted =
+      isPure(row) && row.result.startsWith("unified") ? [...this.#together.unified(call.args, node).items] : [...call.converted];
     // The escape is read only with a pattern, and an error of its own where that is not null, in some with the subject, too.
     const escape = row.parameters.findIndex((parameter) => parameter.type === "escape");
     const guards = escape < 0 ? 0 : this.#dialect.types.folds ? 1 : this.#dialect.types.nullFirst ? escape : 0;
@@ -49,7 +50,7 @@ export class Calls {
     const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
     const isNothing = (arg: Bound, i: number) => {
       const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
-      return isKnownNull(arg, this.#dialect) && !(slot && (slot.nullable || slot.kind === "texts"));
+      return isKnownNull(arg, this.#dialect) && !(slot && (slot.nullable || isOfMany(slot)));
     };
     if (this.#dialect.types.nullFirst && isStrict && converted.some(isNothing))
       return { kind: "constant", value: null, dropped: converted, type, source: node };

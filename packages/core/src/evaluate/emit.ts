@@ -1,7 +1,7 @@
 import type { Answers } from "../traits/index.ts";
 import type { Cell, CodeContext, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type Kernel, applyKernel, operationOf, textLimit } from "../text/index.ts";
+import { type Kernel, type Slot, applyKernel, isOfMany, operationOf, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundCode, type BoundOperation, dependsOnRow, isShared, settle } from "./bound.ts";
 import { controlCell } from "./control.ts";
@@ -152,7 +152,7 @@ export function kernelOf(bound: BoundOperation, answers = bound.answers): Kernel
 function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dialect, observe: Observer): Cell {
   const { slots: kinds } = operationOf(bound.operation);
   const kernel = kernelOf(bound);
-  const inputs = bound.inputs.map((input) => input && inputCell(input, frame, dialect, observe));
+  const inputs = bound.inputs.map((input, i) => input && inputCell(input, kinds[i], frame, dialect, observe));
   const stops = stopsAtNull(bound, dialect);
   const settledBy = settlerOf(bound);
   return (row) => {
@@ -175,16 +175,17 @@ function isMany(input: Bound | readonly Bound[]): input is readonly Bound[] {
 }
 
 /** The cell of one slot. */
-function inputCell(input: Bound | readonly Bound[], frame: Frame, dialect: Dialect, observe?: Observer): Cell {
+function inputCell(input: Bound | readonly Bound[], { kind }: Slot, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
   if (!isMany(input)) return emit(input, frame, dialect, observe);
   return listed(
     input.map((item) => emit(item, frame, dialect, observe)),
+    kind === "texts",
     observe !== undefined,
   );
 }
 
-/** The values of a slot of many as a list, which is used again on the next row unless it is `kept`. */
-function listed(cells: readonly Cell[], kept: boolean): Cell {
+/** The values of a slot of many as a list, lists among them opened where `isFlat`; used again on the next row unless it is `kept`. */
+function listed(cells: readonly Cell[], isFlat: boolean, kept: boolean): Cell {
   const list: Value[] = new Array<Value>(cells.length).fill(null);
   return (row) => {
     let failure: Failure | undefined;
@@ -194,7 +195,7 @@ function listed(cells: readonly Cell[], kept: boolean): Cell {
       if (typeof value === "object" && value !== null) {
         if (value instanceof Failure) failure ??= value;
         else if (Array.isArray(value)) {
-          hasLists = true;
+          hasLists = isFlat;
           failure ??= (value as readonly Value[]).find(isFailure);
         }
       }
@@ -238,7 +239,7 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
     inputs.length === 1 && bound.operation === "join" && first && isMany(first)
       ? first.map((item) => emit(item, frame, dialect))
       : undefined;
-  const cells = items ? [undefined] : inputs.map((input) => input && inputCell(input, frame, dialect));
+  const cells = items ? [undefined] : inputs.map((input, i) => input && inputCell(input, kinds[i], frame, dialect));
   const constants = inputs.map((input) => (input && !isMany(input) && input.kind === "constant" ? input.value : undefined));
   const careful = (slots: readonly (Value | undefined)[]) => settle(applyKernel(kernel, slots, kinds, missing), range, dialect);
   const done = (value: Value) => (typeof value === "object" && value instanceof Failure ? settle(value, range, dialect) : value);
@@ -247,14 +248,14 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
 
   if (cells.length === 1) {
     const run = kernel as Kernel1;
-    if (kinds[0].kind === "texts") {
+    if (isOfMany(kinds[0])) {
       const joining =
         (list: Cell): Cell =>
         (row) => {
           const x = list(row);
           return Array.isArray(x) ? done(run(x)) : careful([x]);
         };
-      return items ? concatenated(items, joining(listed(items, false))) : joining(a);
+      return items ? concatenated(items, joining(listed(items, true, false))) : joining(a);
     }
     // Where a value of any kind is taken, only what is missing or failed is looked at with care.
     if (kinds[0].kind === "any" && missing === "null" && !kinds[0].nullable)

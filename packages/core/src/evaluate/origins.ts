@@ -1,5 +1,5 @@
 import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
-import { type Piece, applyKernel, operationOf, watched } from "../text/index.ts";
+import { type Piece, type Slot, applyKernel, operationOf, watched } from "../text/index.ts";
 import { type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundOperation, type Control, allPartsOf, handsOn } from "./bound.ts";
 import { itemsAt, longestOf, placeOf, within } from "./control.ts";
@@ -156,9 +156,15 @@ class Tracer {
 
   #operation(bound: Bound & BoundOperation): Traced {
     const value = this.#valueOf(bound);
-    const inputs = bound.inputs.map((input) =>
-      input === undefined ? undefined : "kind" in input ? this.trace(input) : this.#side(input.map((each) => this.trace(each))),
-    );
+    const { slots } = operationOf(bound.operation);
+    const traced = (input: Bound | readonly Bound[], { kind }: Slot) =>
+      "kind" in input
+        ? this.trace(input)
+        : this.#side(
+            input.map((each) => this.trace(each)),
+            kind === "texts",
+          );
+    const inputs = bound.inputs.map((input, i) => input && traced(input, slots[i]));
     const by = bound.source.range;
     const [first] = inputs;
     const others = inputs.filter((input) => input !== undefined);
@@ -189,9 +195,9 @@ class Tracer {
     return this.#listed(value, none, (item, i) => wholeOf(pieces[i]) ?? this.#listed(item, () => stretchesOf(pieces[i])));
   }
 
-  /** What stands in a slot of many: values side by side, the items of lists among them. */
-  #side(parts: readonly Traced[]): Traced {
-    const flat = parts.flatMap((part) => (Array.isArray(part.value) ? part.items() : [part]));
+  /** What stands in a slot of many: values side by side, lists among them opened where it `isFlat`. */
+  #side(parts: readonly Traced[], isFlat: boolean): Traced {
+    const flat = parts.flatMap((part) => (isFlat && Array.isArray(part.value) ? part.items() : [part]));
     return this.#listed(
       flat.map((part) => part.value),
       none,

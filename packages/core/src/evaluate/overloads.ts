@@ -28,7 +28,7 @@ export class Overloads {
     if (known) return known;
     const found = rows
       .flatMap((row): Fit[] => {
-        const conversions = types.map((type, i) => this.#types.conversion(type, parameterAt(row, i).type));
+        const conversions = types.map((type, i) => this.#types.conversion(type, wantedType(row, types, i)));
         if (conversions.some((c) => c === undefined)) return [];
         const all = conversions as readonly Conversion[];
         const preferred = this.#types.preference?.(row, together) ?? 0;
@@ -38,6 +38,13 @@ export class Overloads {
     this.#fits.set(key, found);
     return found;
   }
+}
+
+/** The type that is wanted of an argument: of `item.list` the type of `list`, as `item.integer[]`, say. */
+function wantedType(row: FunctionRow, types: readonly string[], index: number): string {
+  const { type } = parameterAt(row, index);
+  if (!type.startsWith("item.")) return type;
+  return `item.${types[row.parameters.findIndex(({ name }) => name === type.slice("item.".length))]}`;
 }
 
 /** Whether a function takes nothing but values of one type. */

@@ -2,7 +2,7 @@ import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, type Parameter, parameterAt } from "../dialects/row.ts";
 import type { Step } from "../dialects/step.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type OperationId, type Slot, operationOf } from "../text/index.ts";
+import { type OperationId, type Slot, isOfMany, operationOf } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Bound, BoundOperation } from "./bound.ts";
 
@@ -30,7 +30,7 @@ export function boundOperation(row: FunctionRow & { operation: OperationId }, ar
     if (index < 0) return undefined;
     const parameter = row.parameters[index];
     const several = row.parameters.filter((p) => p.slot === slot.name).length > 1;
-    if (several || (slot.kind === "texts" && parameter.repeats)) {
+    if (several || (isOfMany(slot) && parameter.repeats)) {
       return args.filter((_, i) => parameterAt(row, i).slot === slot.name);
     }
     return args[index] ?? defaultOf(parameter);

@@ -6,6 +6,8 @@ const tests: Readonly<Record<string, (value: Value) => boolean>> = {
   present: (value) => value !== null,
   true: (value) => value === true,
   false: (value) => value === false,
+  "without items": (value) => Array.isArray(value) && value.length === 0,
+  "with items": (value) => Array.isArray(value) && value.length > 0,
 };
 
 const isNumber = (value: Value): boolean =>

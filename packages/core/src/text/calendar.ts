@@ -1,6 +1,8 @@
 import {
   type CalendarParts,
+  Decimal,
   Failure,
+  Moment,
   type Value,
   calendarParts,
   dayNames,
@@ -32,6 +34,7 @@ const fields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup
   hour: ({ hour }) => hour,
   minute: ({ minute }) => minute,
   second: ({ second }) => second,
+  "second and fraction": ({ second, micro, exact }) => exact ?? new Decimal(BigInt(second * 1e6 + micro), 6).trimmed(),
   milliseconds: ({ second, micro }) => second * 1000 + Math.floor(micro / 1000),
   microseconds: ({ second, micro }) => second * 1e6 + micro,
   nanoseconds: ({ second, micro }) => (second * 1e6 + micro) * 1000,
@@ -42,7 +45,8 @@ const fields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup
 const fieldNames = Object.keys(fields);
 
 /** What stands for a text that is no date. */
-const notADate = (given: string): Failure => new Failure("not-a-date", { text: given });
+const notADate = (given: string | Moment): Failure =>
+  new Failure("not-a-date", { text: given instanceof Moment ? given.text : given });
 
 /** Gives a field of a date and time, by the proleptic Gregorian calendar and ISO 8601's weeks; small seconds with whole ones. */
 export const calendarField = operation({
@@ -53,7 +57,7 @@ export const calendarField = operation({
   traits: ["missing"],
   prepare(_answers, { field }) {
     const give = fields[field as string];
-    return (value: string): Value => {
+    return (value: string | Moment): Value => {
       const parts = calendarParts(value);
       return parts ? give(parts) : notADate(value);
     };
@@ -74,7 +78,7 @@ export const weekday = operation({
       "Monday 0": (day: number) => (day + 6) % 7,
       "Monday 1": (day: number) => day || 7,
     }[weekdays];
-    return (value: string): Value => {
+    return (value: string | Moment): Value => {
       const parts = calendarParts(value);
       return parts ? numbered(parts.weekday) : notADate(value);
     };

@@ -2,7 +2,20 @@ import { is } from "./being.ts";
 import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
-import { addItem, dropItems, item, joinLists, reverseItems, size } from "./lists.ts";
+import { compareItems, distinctItems, extreme, findItem, holdsItems, replaceItems, sortItems } from "./items.ts";
+import {
+  addItem,
+  checkSize,
+  dropItems,
+  item,
+  joinLists,
+  listOf,
+  reverseItems,
+  series,
+  size,
+  sliceItems,
+  spliceItems,
+} from "./lists.ts";
 import { calendarField, weekday } from "./calendar.ts";
 import { fit } from "./fit.ts";
 import { likeness } from "./likeness.ts";
@@ -75,6 +88,18 @@ export const operations = {
   "reverse-items": reverseItems,
   "join-lists": joinLists,
   "add-item": addItem,
+  "list-of": listOf,
+  "slice-items": sliceItems,
+  "splice-items": spliceItems,
+  "check-size": checkSize,
+  series,
+  "find-item": findItem,
+  "holds-items": holdsItems,
+  "distinct-items": distinctItems,
+  "replace-items": replaceItems,
+  "sort-items": sortItems,
+  extreme,
+  "compare-items": compareItems,
   "calendar-field": calendarField,
   weekday,
 } as const;

@@ -5,6 +5,7 @@ import { any, kept, operation } from "./operation.ts";
 export const itself = operation({
   id: "itself",
   family: "logic",
+  result: "given",
   summary: "gives the value itself",
   slots: [kept(any("value"))],
   traits: [],

@@ -1,10 +1,20 @@
-import { Failure, type Value } from "../values/index.ts";
-import { type Slot, type SlotNumber, any, kept, listLimit, listTooLong, number, operation, settled } from "./operation.ts";
+import { Failure, type Value, isFailure } from "../values/index.ts";
+import {
+  type SlotNumber,
+  any,
+  kept,
+  list,
+  listLimit,
+  listTooLong,
+  number,
+  operation,
+  optional,
+  settled,
+  wholeBy,
+} from "./operation.ts";
 import { isWatched, passed } from "./pieces.ts";
 
 type List = readonly Value[];
-
-const list = (name: string): Slot => ({ name, kind: "list" });
 
 /** Tells that the items of a list from one index on stand in the result as they are. */
 function passedAll(items: List, slot = 0, from = 0): void {
@@ -111,4 +121,96 @@ export const addItem = operation({
       return end === "start" ? [added, ...items] : [...items, added];
     };
   },
+});
+
+/** Makes a list of values. */
+export const listOf = operation({
+  id: "list-of",
+  family: "list",
+  summary: "makes a list of values",
+  slots: [{ name: "values", kind: "values" }],
+  traits: [],
+  prepare: () => (values: List) => values.map((value, i) => passed(value, 0, i)),
+});
+
+/** Takes the items from one position on, counted from 1: a number of them, or up to another position. */
+export const sliceItems = operation({
+  id: "slice-items",
+  family: "list",
+  summary: "takes the items of a list from a position on",
+  slots: [list("list"), number("start"), optional(number("until"))],
+  traits: ["missing", "until", "outsideList", "fraction"],
+  prepare({ until, outsideList, fraction }) {
+    const whole = wholeBy(fraction);
+    return (items: List, start: SlotNumber, given?: SlotNumber): Value => {
+      const first = whole(start);
+      const other = given === undefined ? items.length : whole(given);
+      if (isFailure(first) || isFailure(other)) return isFailure(first) ? first : other;
+      const end = given === undefined || until === "position" ? other : first + other - 1;
+      const isOutside = first < 1 || end < first - 1 || end > items.length;
+      if (outsideList === "error" && isOutside) return new Failure("bad-index", { index: start });
+      if (Number.isNaN(first) || Number.isNaN(end)) return [];
+      const from = Math.max(0, first - 1);
+      const taken = items.slice(from, Math.max(0, end));
+      passedAll(taken, 0, from);
+      return taken;
+    };
+  },
+});
+
+/** Takes out a number of items from a position on, counted from 1, and puts others there. */
+export const spliceItems = operation({
+  id: "splice-items",
+  family: "list",
+  summary: "takes out items of a list at a position, and puts others there",
+  slots: [list("list"), number("position"), number("count"), optional(list("others"))],
+  traits: ["missing", "outsideList"],
+  prepare({ outsideList }) {
+    return (items: List, position: SlotNumber, count: SlotNumber, others: List = []): Value => {
+      const at = Number(position) - 1;
+      const taken = Number(count);
+      const isOutside = at < 0 || at + taken > items.length;
+      if (isOutside && outsideList === "error") return new Failure("bad-index", { index: position });
+      const from = Math.min(items.length, Math.max(0, at));
+      const to = Math.max(from, Math.min(items.length, at + taken));
+      passedAll(items.slice(0, from));
+      passedAll(others, 3);
+      passedAll(items.slice(to), 0, to);
+      return [...items.slice(0, from), ...others, ...items.slice(to)];
+    };
+  },
+});
+
+/** Gives whole numbers from one to another by a step. */
+export const series = operation({
+  id: "series",
+  family: "list",
+  summary: "gives the numbers from one to another",
+  slots: [number("first"), number("last"), optional(number("step"))],
+  traits: ["missing", "lastNumber"],
+  prepare({ lastNumber }) {
+    return (first: SlotNumber, last: SlotNumber, step: SlotNumber = 1): Value => {
+      const [from, to, by] = [Number(first), Number(last), Number(step)];
+      const steps = by === 0 ? -1 : (to - from) / by;
+      const length = Math.max(0, lastNumber === "left out" ? Math.ceil(steps) : Math.floor(steps) + 1);
+      return length > listLimit ? listTooLong(length) : Array.from({ length }, (_, i) => from + i * by);
+    };
+  },
+});
+
+/** Gives a list on that has as many items as it should. */
+export const checkSize = operation({
+  id: "check-size",
+  family: "list",
+  summary: "gives a list on, unless it has too few or too many items",
+  slots: [list("list"), number("least"), optional(number("most"))],
+  traits: ["missing"],
+  prepare:
+    () =>
+    (items: List, least: SlotNumber, most: SlotNumber = Infinity): Value => {
+      if (items.length < least || items.length > most)
+        return new Failure("wrong-count", { given: items.length, least, ...(most !== Infinity && { most }) });
+      passedAll(items);
+      return items;
+    },
 });

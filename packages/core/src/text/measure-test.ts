@@ -12,6 +12,7 @@ import {
   rulers,
   textOfBytes,
 } from "../values/index.ts";
+import type { Answers } from "../traits/index.ts";
 import { keyOf } from "./folding.ts";
 import { any, kept, type SlotNumber, number, operation, settled, text, truthBy, wholeBy } from "./operation.ts";
 
@@ -140,7 +141,7 @@ function compareBytes({ bytes: a }: Bytes, { bytes: b }: Bytes): number {
   return Math.sign(at >= 0 && at < b.length ? a[at] - b[at] : a.length - b.length);
 }
 
-const relations: Readonly<Record<string, (order: number) => Value>> = {
+export const relations: Readonly<Record<string, (order: number) => Value>> = {
   "=": (order) => order === 0,
   "<>": (order) => order !== 0,
   "<": (order) => order < 0,
@@ -150,7 +151,7 @@ const relations: Readonly<Record<string, (order: number) => Value>> = {
   order: (order) => order,
 };
 
-type Order = (a: Value, b: Value) => Value;
+type Order = (a: Value, b: Value) => number | Failure;
 
 /** Compares two values; `relation` is `=`, `<>`, `<`, `<=`, `>`, `>=` or `order` (−1, 0, 1). */
 export const compare = operation({
@@ -199,7 +200,7 @@ export const compare = operation({
         return Number.isNaN(found) && notANumber === "above all" ? Number(isNotANumber(a)) - Number(isNotANumber(b)) : found;
       }
       if (mixed === "error") return new Failure("kinds-do-not-compare", { a: kindA, b: kindB });
-      return kinds.indexOf(kindA) - kinds.indexOf(kindB);
+      return kinds.indexOf(kindA) - kinds.indexOf(kindB) || (kindA < kindB ? -1 : 1);
     }
 
     /** A blank beside a text counts as empty text, beside a number as 0, beside a truth value as false. */
@@ -213,15 +214,23 @@ export const compare = operation({
   },
 });
 
+/** The traits by which two present values are put in order. */
+export const ordering = ["case", "padding", "mixed", "notANumber"] as const;
+
+/** How two present values stand to each other by the answers: −1, 0 or 1, NaN where they do not, or a failure. */
+export const orderBy = (answers: Answers<(typeof ordering)[number]>) =>
+  compare.prepare({ ...answers, missing: "null", truth: "true or false" }, { relation: "order" }) as Order;
+
 /** The first value, or nothing where it is the same as the second. */
 export const unlessSame = operation({
   id: "unless-same",
   family: "logic",
+  result: "given",
   summary: "gives the first value, or nothing where it is the same as the second",
   slots: [kept(any("a")), kept(any("b"))],
-  traits: ["case", "padding", "mixed", "notANumber"],
+  traits: ordering,
   prepare(answers) {
-    const order = compare.prepare({ ...answers, missing: "null", truth: "true or false" }, { relation: "order" }) as Order;
+    const order = orderBy(answers);
     return (a: Value = null, b: Value = null): Value => {
       if (a === null || b === null) return a;
       const result = order(a, b);
@@ -236,9 +245,9 @@ export const distinct = operation({
   family: "logic",
   summary: "tells whether two values differ, missing ones being alike",
   slots: [kept(any("a")), kept(any("b")), settled("told", ["differ", "same"])],
-  traits: ["case", "padding", "mixed", "notANumber", "truth"],
+  traits: [...ordering, "truth"],
   prepare(answers, { told }) {
-    const order = compare.prepare({ ...answers, missing: "null" }, { relation: "order" }) as Order;
+    const order = orderBy(answers);
     const given = truthBy(answers.truth);
     const tell = (isSame: boolean): Value => given(isSame === (told === "same"));
     return (a: Value = null, b: Value = null): Value => {

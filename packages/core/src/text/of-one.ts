@@ -14,6 +14,7 @@ const made: Readonly<Record<AnswerOf<"ofOne">, (value: Value) => Value>> = {
 export const ofOne = operation({
   id: "of-one",
   family: "list",
+  result: "given",
   summary: "aggregates the one row that there is",
   slots: [kept(any("value")), kept(any("separator"))],
   traits: ["ofOne"],

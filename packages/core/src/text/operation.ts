@@ -20,8 +20,11 @@ export type Family = (typeof families)[number];
 /** The families whose functions are made of operations and traits. */
 export const textFamilies: readonly Family[] = families.slice(0, 8);
 
-/** What an operation takes in one place. `texts` is a list whose items are text or null, `list` one of any items. */
-export type SlotKind = "text" | "number" | "boolean" | "texts" | "list" | "any";
+/**
+ * What an operation takes in one place. `texts` is a list whose items are text or null, `list` one of any items, `values`
+ * what several arguments are.
+ */
+export type SlotKind = "text" | "number" | "boolean" | "texts" | "list" | "values" | "any";
 
 export interface Slot {
   readonly name: string;
@@ -36,6 +39,9 @@ export interface Slot {
   /** Always set by the function row to one of these, and known when the kernel is prepared. */
   readonly settled?: readonly string[];
 }
+
+/** Whether several arguments may fill a slot, one by one. */
+export const isOfMany = ({ kind }: Slot): boolean => kind === "texts" || kind === "values";
 
 /** An operation with its answers and constants settled; it gets a present value (or undefined) for each slot. */
 export type Kernel = (...slots: never[]) => Value;
@@ -64,7 +70,7 @@ export function applyKernel(
         ? ""
         : kind === "number"
           ? 0
-          : kind === "texts" || kind === "list"
+          : kind === "list" || isOfMany(kinds[i])
             ? []
             : null;
   }
@@ -79,8 +85,11 @@ export interface Operation<T extends TraitId = TraitId> {
   readonly summary: string;
   readonly slots: readonly Slot[];
   readonly traits: readonly T[];
-  /** `small`: a number in the range of a text's length, which every integer type holds; `part`: never longer than its text. */
-  readonly result?: "small" | "part";
+  /**
+   * `small`: a number in the range of a text's length, which every integer type holds; `part`: never longer than its text;
+   * `given`: perhaps a value that it was given.
+   */
+  readonly result?: "small" | "part" | "given";
   /** `fixed` holds the slots whose value the function row sets once for all. */
   prepare(answers: Answers<T>, fixed: Readonly<Record<string, Value>>): Kernel;
   /** What the value in the first slot comes to by itself, so that the second is not evaluated; undefined where that counts. */
@@ -91,6 +100,7 @@ export const operation = <const T extends TraitId>(definition: Operation<T>): Op
 
 export const text = (name: string): Slot => ({ name, kind: "text" });
 export const number = (name: string): Slot => ({ name, kind: "number" });
+export const list = (name: string): Slot => ({ name, kind: "list" });
 export const any = (name: string): Slot => ({ name, kind: "any" });
 export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
 export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "left out" });

@@ -90,6 +90,7 @@ const messages = {
   "division-by-zero": () => "Division by zero.",
   "number-out-of-range": () => "The number is out of range.",
   "kinds-do-not-compare": (f: Facts) => `A ${String(f.a)} and a ${String(f.b)} cannot be compared.`,
+  "values-do-not-compare": (f: Facts) => `A ${String(f.a)} and a ${String(f.b)} cannot be put in order.`,
   "not-a-number": (f: Facts) => `"${String(f.text)}" is not a number.`,
   "not-a-boolean": (f: Facts) => `"${String(f.text)}" is neither true nor false.`,
   "not-a-date": (f: Facts) => `"${String(f.text)}" is not a date.`,
@@ -99,6 +100,8 @@ const messages = {
   "calls-too-deep": (f: Facts) => `Functions call each other more than ${String(f.limit)} deep (limit "callDepth").`,
   "list-too-long": (f: Facts) =>
     `The list would have ${String(f.length)} items, more than ${String(f.limit)} (limit "listLength").`,
+  "wrong-count": (f: Facts) =>
+    `There are ${String(f.given)} items, where ${f.most === undefined ? `at least ${String(f.least)} are` : `no more than ${String(f.most)} may be`} wanted.`,
   "error-value": (f: Facts) => String(f.kind),
   raised: (f: Facts) => `The expression raised an error: ${String(f.text)}`,
   "bad-index": (f: Facts) => `There is no item ${String(f.index)}.`,

@@ -1,5 +1,5 @@
 import { type ShapeProblem, mend, problemsOf } from "../../diagnostics/shape.ts";
-import { type OperationId, operationOf } from "../../text/index.ts";
+import { type OperationId, isOfMany, operationOf } from "../../text/index.ts";
 import type { TraitId } from "../../traits/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { dialects } from "../index.ts";
@@ -90,7 +90,7 @@ export class DefinitionReader {
             slots.map((each) => each.name),
           )}`,
         );
-      else if (slot.kind !== "texts" && filled.filter((each) => each === name).length > 1)
+      else if (!isOfMany(slot) && filled.filter((each) => each === name).length > 1)
         this.#tell(path, `the slot "${name}" is filled twice`);
     }
     for (const { name, optional, settled } of slots)

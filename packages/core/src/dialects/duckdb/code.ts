@@ -9,7 +9,6 @@ import {
   hexOf,
   integer,
   isDate,
-  isFailure,
   isoDate,
   textOfUtf8,
   utf8Of,
@@ -20,7 +19,7 @@ import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { baseType } from "./coercions.ts";
-import { type List, converted, order, together } from "./compare.ts";
+import type { List } from "./compare.ts";
 import { listCode } from "./lists.ts";
 import {
   borders,
@@ -48,21 +47,6 @@ import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
 
 const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));
-
-const extreme = (direction: number): Code => ({
-  run: (args, context) => {
-    const type = together(context);
-    if (isFailure(type)) return type;
-    const values = args.map((arg, i) => converted(arg, context.types[i], type));
-    return (
-      values.find(isFailure) ??
-      values.reduce(
-        (best, value) => (best === null || (value !== null && order(value, best) * direction > 0) ? value : best),
-        null,
-      )
-    );
-  },
-});
 
 const bytesOf = (value: Value): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value as string));
 
@@ -254,8 +238,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
       return typeof name === "string" ? name.toLowerCase() : name;
     },
   },
-  greatest: extreme(1),
-  least: extreme(-1),
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },
   ...listCode,

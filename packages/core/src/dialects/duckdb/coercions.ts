@@ -201,10 +201,14 @@ const scaled = (value: Value, scale: number): Value =>
 function conversion(given: string, to: string): Conversion | undefined {
   const scale = /^decimal (\d+)$/.exec(to)?.[1];
   if (scale !== undefined) {
-    return followedBy(conversion(given, "decimal"), (value) => scaled(value, Number(scale)));
+    const exact = given === "boolean" ? { cost: 0, convert: steps.decimal } : conversion(given, "decimal");
+    return followedBy(exact, (value) => scaled(value, Number(scale)));
   }
   const from = baseType(given);
   if (from === to || to === "any") return { cost: 0 };
+  if (to.startsWith("item.")) return itemConversion(given, to.slice("item.".length));
+  if (to === "direction" || to === "nullplace")
+    return followedBy(conversion(given, "text"), (value) => wordOf(to, value as string));
   if (from === "null" && to === "lambda") return undefined;
   if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
   if (from === "any") return { cost: 3 };
@@ -266,6 +270,29 @@ function conversion(given: string, to: string): Conversion | undefined {
   const cost = widening(from, to);
   if (cost === undefined) return undefined;
   return { cost, ...(isNumeric(to) && !isInteger(to) && { convert: steps[to] }) };
+}
+
+/** How a value becomes one that is compared with the items of a list of a type; what has no conversion is no item of it. */
+function itemConversion(given: string, listType: string): Conversion {
+  const item = listType.endsWith("[]") ? listType.slice(0, -2) : "any";
+  const base = baseType(item);
+  if (given === "boolean" && isNumeric(base)) return { cost: 0, convert: steps[base] };
+  const convert = conversion(given, item.startsWith("decimal ") ? item : base)?.convert;
+  return { cost: 0, ...(convert && { convert }) };
+}
+
+const orderWords = {
+  direction: /^(?:(asc|ascending|default)|desc|descending)$/i,
+  nullplace: /^(?:nulls[_ ])?(?:(last)|first)$|^(default)$/i,
+};
+
+/** What says how a list is sorted, in one word of ours. */
+function wordOf(kind: keyof typeof orderWords, written: string): Value {
+  const found = orderWords[kind].exec(written);
+  if (!found) return new Failure("invalid-value", { problem: `"${written}" does not say how to sort a list` });
+  const isUsual = found[1] !== undefined || found[2] !== undefined;
+  if (kind === "direction") return isUsual ? "ascending" : "descending";
+  return isUsual ? "last" : "first";
 }
 
 /** The ends of what is taken for an offset or a length, of 32 bits and a sign. */
@@ -414,7 +441,7 @@ function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
     const given = baseType(type);
     const parameter = row.parameters[Math.min(i, row.parameters.length - 1)];
     if (parameter.type === "anylist" && given.endsWith("[]")) return [given.slice(0, -2)];
-    if (parameter.type !== "any" || parameter.name !== "item") return [];
+    if (parameter.type !== "item.list") return [];
     // What is put into a list is a text where it is written as one.
     return [given === "literal" && /append|prepend|push/.test(row.name) ? "text" : given];
   });

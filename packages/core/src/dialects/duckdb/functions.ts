@@ -226,8 +226,6 @@ const coded = codedRows(
     ["formatreadabledecimalsize", "convert", "A number of bytes in kB, MB and so on.", "bytes bigint", "text", strings, "format_decimal_bytes"],
     ["bar", "convert", "A bar as long as a number is large.", "x double, min double, max double, width? double", "text", strings],
     ["typeof", "convert", "The type of a value.", "value any", "own text", doc("Utility Functions")],
-    ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers],
-    ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers],
     ...unsignedTypes.map((type): Coded => ["-", "convert", "The negative of a number.", `number ${type}`, type, numbers, `- ${type}`]),
     ["bit_count", "convert", "How many bits are set.", "number hugeint", "tinyint", numbers],
     ...roundedTypes.map((type): Coded => ["round", "convert", "Rounded, halves away from zero.", `number ${type}, digits?${type === "decimal" ? "!" : ""} integer`, type, numbers, `round ${type}`]),
@@ -258,37 +256,18 @@ const coded = codedRows(
     ["list_slice", "list", "The characters from one position to another.", "text text, first open, last open", "text", strings, "characters between"],
     ["array_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
     ["list_slice", "list", "The items from one position to another.", "list anylist, first open, last open, step? open", "list", lists, "items between"],
-    ["list_value", "list", "A list of values.", "values?* any", "unified list", lists],
-    ["list_pack", "list", "A list of values.", "values?* any", "unified list", lists, "list_value"],
-    ...["list_contains", "list_has", "array_contains", "array_has", "contains"].map((name): Coded => [name, "list", "Whether a list holds a value.", "list anylist, item any", "boolean", lists, "list_contains"]),
-    ...["list_position", "list_indexof", "array_position", "array_indexof"].map((name): Coded => [name, "list", "The position of a value, null when it is not there.", "list anylist, item any", "integer", lists, "list_position"]),
-    ...["list_has_any", "array_has_any", "&&"].map((name): Coded => [name, "list", "Whether two lists share a value.", "left anylist, right anylist", "boolean", lists, "list_has_any"]),
-    ...["list_has_all", "array_has_all", "@>"].map((name): Coded => [name, "list", "Whether the first list holds every value of the second.", "left anylist, right anylist", "boolean", lists, "list_has_all"]),
-    ["<@", "list", "Whether the second list holds every value of the first.", "left anylist, right anylist", "boolean", lists],
     ...["list_concat", "list_cat", "array_concat", "array_cat"].map((name): Coded => [name, "list", "Joins lists.", "lists* anylist", "unified", lists, "list_concat"]),
     ["concat", "list", "Joins lists.", "lists* anylist", "unified", lists, "list_concat"],
-    ...["list_append", "array_append", "array_push_back"].map((name): Coded => [name, "list", "Appends a value to a list.", "list anylist, item any", "list", lists, "list_append"]),
-    ["list_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists],
-    ["array_prepend", "list", "Puts a value before a list.", "item any, list anylist", "list of second item", lists, "list_prepend"],
-    ["array_push_front", "list", "Puts a value before a list.", "list anylist, item any", "list", lists],
-    ...["list_distinct", "array_distinct"].map((name): Coded => [name, "list", "Every value once, null left out.", "list anylist", "list", lists, "list_distinct"]),
-    ...["list_unique", "array_unique"].map((name): Coded => [name, "list", "How many different values there are.", "list anylist", "ubigint", lists, "list_unique"]),
-    ...["list_sort", "array_sort"].map((name): Coded => [name, "list", "The items in order.", "list anylist, direction?! text, nulls?! text", "list", lists, "list_sort"]),
-    ...["list_reverse_sort", "array_reverse_sort"].map((name): Coded => [name, "list", "The items in descending order.", "list anylist, nulls?! text", "list", lists, "list_reverse_sort"]),
     ...["list_resize", "array_resize"].map((name): Coded => [name, "list", "Cut or filled up to a length.", "list anylist, length bigint, fill? any", "list", lists, "list_resize"]),
     ...["list_select", "array_select"].map((name): Coded => [name, "list", "The items at several positions.", "list anylist, positions bigint[]", "list", lists, "list_select"]),
     ...["list_where", "array_where"].map((name): Coded => [name, "list", "The items at the places of true.", "list anylist, mask boolean[]", "list", lists, "list_where"]),
-    ...["list_intersect", "array_intersect"].map((name): Coded => [name, "list", "The values that two lists share.", "left anylist, right anylist", "list", lists, "list_intersect"]),
     ...["list_aggregate", "list_aggr", "array_aggregate", "array_aggr", "aggregate"].map((name): Coded => [name, "list", "An aggregate of the items.", "list anylist, name! text, more?*! any", "aggregated", lists, "list_aggregate"]),
     ["list_string_agg", "list", "Joins the items with commas.", "list anylist", "text", lists],
-    ...["list_min", "list_max", "list_first", "list_last", "list_any_value"].map((name): Coded => [name, "list", "One of the items.", "list anylist", "item", lists]),
+    ["list_any_value", "list", "One of the items.", "list anylist", "item", lists],
     ["list_mode", "list", "The commonest item, the first of those that are as common.", "list anylist", "item", lists],
     ...["list_median", "list_product", "list_stddev_pop", "list_stddev_samp", "list_var_pop", "list_var_samp", "list_sem", "list_bool_and", "list_bool_or"].map((name): Coded => [name, "list", "A value made from the items.", "list anylist", "any", lists]),
-    ...["list_grade_up", "array_grade_up", "grade_up"].map((name): Coded => [name, "list", "The positions of the items in order.", "list anylist, direction?! text, nulls?! text", "bigint[]", lists, "list_grade_up"]),
     ...["list_sum", "list_avg", "list_count"].map((name): Coded => [name, "list", "A number made from the items.", "list anylist", "any", lists]),
     ["flatten", "list", "The items of the lists in a list.", "list anylist", "item", lists],
-    ["range", "list", "Numbers from 0 or a start up to an end, which is left out.", "start bigint, end? bigint, step? bigint", "bigint[]", lists],
-    ["generate_series", "list", "Numbers from 0 or a start up to an end.", "start bigint, end? bigint, step? bigint", "bigint[]", lists],
     ...["list_transform", "list_apply", "array_transform", "array_apply", "apply"].map((name): Coded => [name, "list", "A function of every item.", "list anylist, lambda lambda", "any[]", lists, "list_transform"]),
     ...["list_filter", "array_filter", "filter"].map((name): Coded => [name, "list", "The items for which a function is true.", "list anylist, lambda lambda", "list", lists, "list_filter"]),
     ...["list_reduce", "array_reduce", "reduce"].map((name): Coded => [name, "list", "The items put together one after the other.", "list anylist, lambda lambda, initial? any", "any", lists, "list_reduce"]),
@@ -333,17 +312,62 @@ const coded = codedRows(
   ],
 );
 
-const itemAt = step("item", { missing, first: "1", negativePosition: "from the end", noItem: "null" });
+const itemAt = (position?: number) =>
+  step(
+    "item",
+    { missing, first: "1", negativePosition: "from the end", noItem: "null" },
+    position === undefined ? undefined : { position },
+  );
+const sameness = { case: "minded", padding: "counted", notANumber: "above all" } as const;
+const ordering = { ...sameness, mixed: "by kind" } as const;
+const find = (wanted: "whether" | "first place") =>
+  step("find-item", { missing, missingWanted: wanted === "whether" ? "null" : "looked for", ...sameness }, { wanted });
+const holds = (how: "any" | "all") => step("holds-items", { missing, missingShared: "left out", ...sameness }, { how });
+const added = (end: "start" | "end") => step("add-item", { missingList: "skipped" }, { end });
+const distinct = (distinctOrder: "first met" | "last first", wanted: "items" | "number") =>
+  step("distinct-items", { missing, distinctOrder, ...sameness }, { wanted });
+const sort = (fixed: Step["fixed"]) => step("sort-items", { missing, ...ordering }, fixed);
+const extreme = (wanted: "greatest" | "least") =>
+  step("extreme", { missingValue: "skipped", amongEqual: "first", ...ordering }, { wanted });
+const series = (lastNumber: "included" | "left out", fixed?: Step["fixed"]) => step("series", { missing, lastNumber }, fixed);
 const withoutOne = (end: "start" | "end") => step("drop-items", { missing, tooMany: "all of them" }, { count: 1, end });
 const sliceOf = (fixed: Step["fixed"]) => step("slice", { ...sliced, negativeLength: "all but" }, fixed);
 
 // prettier-ignore
 const plainLists = steppedRows([
-  ...["array_extract", "list_extract", "list_element"].map((name): Stepped => [name, "list", "The item at a position.", "list anylist, index bigint > position", "item", lists, itemAt]),
+  ...["array_extract", "list_extract", "list_element"].map((name): Stepped => [name, "list", "The item at a position.", "list anylist, index bigint > position", "item", lists, itemAt()]),
   ["array_pop_back", "list", "Without the last character.", "text text", "text", lists, sliceOf({ start: 1, length: -1 })],
   ["array_pop_front", "list", "Without the first character.", "text text", "text", lists, sliceOf({ start: 2 })],
   ["array_pop_back", "list", "Without the last item.", "list anylist", "list", lists, withoutOne("end")],
   ["array_pop_front", "list", "Without the first item.", "list anylist", "list", lists, withoutOne("start")],
+  ["list_first", "list", "The first item.", "list anylist", "item", lists, itemAt(1)],
+  ["list_last", "list", "The last item.", "list anylist", "item", lists, itemAt(-1)],
+  ...["list_value", "list_pack"].map((name): Stepped => [name, "list", "A list of values.", "values?* any", "unified list", lists, step("list-of", {})]),
+  ...["list_contains", "list_has", "array_contains", "array_has", "contains"].map((name): Stepped => [name, "list", "Whether a list holds a value.", "list anylist, item item.list", "boolean", lists, find("whether")]),
+  ...["list_position", "list_indexof", "array_position", "array_indexof"].map((name): Stepped => [name, "list", "The position of a value, null when it is not there.", "list anylist, item item.list", "integer", lists, find("first place")]),
+  ...["list_has_any", "array_has_any", "&&"].map((name): Stepped => [name, "list", "Whether two lists share a value.", "left anylist > list, right anylist > others", "boolean", lists, holds("any")]),
+  ...["list_has_all", "array_has_all", "@>"].map((name): Stepped => [name, "list", "Whether the first list holds every value of the second.", "left anylist > list, right anylist > others", "boolean", lists, holds("all")]),
+  ["<@", "list", "Whether the second list holds every value of the first.", "left anylist > others, right anylist > list", "boolean", lists, holds("all")],
+  ...["list_append", "array_append", "array_push_back"].map((name): Stepped => [name, "list", "Appends a value to a list.", "list anylist, item item.list", "list", lists, added("end")]),
+  ...["list_prepend", "array_prepend"].map((name): Stepped => [name, "list", "Puts a value before a list.", "item item.list, list anylist", "list of second item", lists, added("start")]),
+  ["array_push_front", "list", "Puts a value before a list.", "list anylist, item item.list", "list", lists, added("start")],
+  ...["list_distinct", "array_distinct"].map((name): Stepped => [name, "list", "Every value once, null left out.", "list anylist", "list", lists, distinct("last first", "items")]),
+  ...["list_unique", "array_unique"].map((name): Stepped => [name, "list", "How many different values there are.", "list anylist", "ubigint", lists, distinct("first met", "number")]),
+  ...["list_intersect", "array_intersect"].map((name): Stepped => [name, "list", "The values that two lists share.", "left anylist > list, right anylist > within", "list", lists, distinct("first met", "items")]),
+  ...["list_sort", "array_sort"].map((name): Stepped => [name, "list", "The items in order.", "list anylist, direction?! direction, nulls?! nullplace > missingAt", "list", lists, sort({ wanted: "items" })]),
+  ...["list_reverse_sort", "array_reverse_sort"].map((name): Stepped => [name, "list", "The items in descending order.", "list anylist, nulls?! nullplace > missingAt", "list", lists, sort({ wanted: "items", direction: "descending" })]),
+  ...["list_grade_up", "array_grade_up", "grade_up"].map((name): Stepped => [name, "list", "The positions of the items in order.", "list anylist, direction?! direction, nulls?! nullplace > missingAt", "bigint[]", lists, sort({ wanted: "places" })]),
+  ["list_min", "list", "The least of the items.", "list anylist > values", "item", lists, extreme("least")],
+  ["list_max", "list", "The greatest of the items.", "list anylist > values", "item", lists, extreme("greatest")],
+  ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers, extreme("greatest")],
+  ["least", "logic", "The smallest value, null left out.", "values* any", "unified", numbers, extreme("least")],
+  ...(["range", "generate_series"] as const).flatMap((name): Stepped[] => {
+    const last = name === "range" ? "left out" : "included";
+    return [
+      [name, "list", "Numbers from 0 up to an end.", "end bigint > last", "bigint[]", lists, series(last, { first: 0 })],
+      [name, "list", "Numbers from a start up to an end.", "start bigint > first, end bigint > last, step? bigint", "bigint[]", lists, series(last)],
+    ];
+  }),
   ...["list_reverse", "array_reverse"].map((name): Stepped => [name, "list", "The items in reverse order.", "list anylist", "list", lists, step("reverse-items", { missing })]),
   ["||", "list", "Joins two lists.", "left anylist > a, right anylist > b", "unified", lists, step("join-lists", { missingList: "null" })],
   ...["length", "len"].map((name): Stepped => [name, "list", "The number of items.", "list anylist", "bigint", lists, step("size", { missing })]),

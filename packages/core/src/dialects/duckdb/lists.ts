@@ -3,9 +3,8 @@ import { worked } from "../step.ts";
 import { Decimal, Double, Failure, FunctionItem, type Value, integer, isFailure, isList, lookup } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { areAllIn, distinctOf, holderOf, isAnyIn } from "../shared/lists.ts";
 import { typeRules } from "./coercions.ts";
-import { type List, converted, isNumber, order, same, together } from "./compare.ts";
+import { type List, isNumber, order } from "./compare.ts";
 import { statistics } from "./statistics.ts";
 import { toText, toDouble } from "./steps.ts";
 
@@ -42,33 +41,11 @@ const charactersBetween: Code = {
   },
 };
 
-/** A value as an item of a list of the type, so that it can be compared with others. */
-const itemLike = (item: Value, from: string, listType: string): Value => converted(item, from, listType.slice(0, -2));
-
 /** A value cast to the type of a list's items. */
 const castLike = (item: Value, from: string, listType: string): Value =>
   worked(typeRules.cast(from, listType.slice(0, -2).replace("text", "varchar"))?.convert)(item);
 
-/** Sorted, null last unless said otherwise. */
-function sorted(list: List, descending: boolean, nullsFirst: boolean): List {
-  const present = list.filter((item) => item !== null);
-  const missing = list.filter((item) => item === null);
-  present.sort((a, b) => (descending ? order(b, a) : order(a, b)));
-  return nullsFirst ? [...missing, ...present] : [...present, ...missing];
-}
-
-/** The list with its missing items where they are asked for: last unless first. */
-const withNulls = (nulls: Value, sort: (first: boolean) => Value): Value =>
-  nulls !== null && !/^(?:nulls[_ ])?(?:first|last)$|^default$/i.test(nulls as string)
-    ? bad(`"${String(nulls)}" is no place for null`)
-    : sort(/first/i.test(String(nulls ?? "")));
-
-const isDirection = (direction: Value): boolean => /^(?:asc|desc|ascending|descending|default)$/i.test(String(direction));
-const isDescending = (direction: Value): boolean => /^desc/i.test(String(direction ?? "asc"));
-
 const known = (list: List): Value[] => list.filter((item) => item !== null);
-
-const distinct = (list: List): Value[] => distinctOf(list, same);
 
 function aggregate(list: List, name: string, more: List): Value {
   const present = known(list);
@@ -129,7 +106,8 @@ const transform: Code = {
 };
 
 /** What a function of a filter gives as a condition. */
-const conditionOf = (value: Value): Value => converted(value, typeof value === "string" ? "text" : "double", "condition");
+const conditionOf = (value: Value): Value =>
+  worked(typeRules.conversion(typeof value === "string" ? "text" : "double", "condition")?.convert)(value);
 
 const filter: Code = {
   run: ([list, lambda], context) => {
@@ -160,98 +138,16 @@ const reduce: Code = {
   },
 };
 
-function series(first: number, last: number | undefined, step: number = 1, withEnd: boolean): Value {
-  const [from, to] = last === undefined ? [0, first] : [first, last];
-  if (step === 0) return [];
-  const length = Math.floor((to - from) / step) + 1;
-  if (length > listLimit) return listTooLong(length);
-  const result: number[] = [];
-  for (let value = from; step > 0 ? (withEnd ? value <= to : value < to) : withEnd ? value >= to : value > to; value += step)
-    result.push(value);
-  return result;
-}
-
 function concatenated(lists: List): Value {
   const present = lists.filter((list) => list !== null);
   return present.length === 0 ? null : present.flatMap((list) => list as List);
-}
-
-function appended(list: Value, item: Value): Value {
-  return isFailure(item) ? item : [...((list as List | null) ?? []), item];
 }
 
 /** The functions of lists. */
 export const listCode: Readonly<Record<string, Code>> = lookup({
   "characters between": charactersBetween,
   "items between": itemsBetween,
-  list_value: {
-    run: (args, context) => {
-      const type = together(context);
-      if (isFailure(type)) return type;
-      const items = args.map((arg, i) => converted(arg, context.types[i], type));
-      return items.find(isFailure) ?? items;
-    },
-  },
-  list_contains: {
-    run: ([list, item], { types }) => {
-      if (list === null || item === null) return null;
-      const wanted = itemLike(item, types[1], types[0]);
-      return isFailure(wanted) ? wanted : (list as List).some((each) => each !== null && same(each, wanted));
-    },
-  },
-  list_position: {
-    run: ([list, item], { types }) => {
-      if (list === null) return null;
-      const wanted = itemLike(item, types[1], types[0]);
-      if (isFailure(wanted)) return wanted;
-      const at = (list as List).findIndex((each) => same(each, wanted));
-      return at < 0 ? null : at + 1;
-    },
-  },
-  list_has_any: strict((a: List, b: List) => isAnyIn(a, b, same)),
-  list_has_all: strict((a: List, b: List) => areAllIn(known(b), a, same)),
-  "<@": strict((a: List, b: List) => areAllIn(known(a), b, same)),
   list_concat: { run: concatenated },
-  list_append: { run: ([list, item], { types }) => appended(list, itemLike(item, types[1], types[0])) },
-  list_prepend: {
-    run: ([item, list], { types }) => {
-      const first = itemLike(item, types[0], types[1]);
-      return isFailure(first) ? first : [first, ...((list as List | null) ?? [])];
-    },
-  },
-  array_push_front: {
-    run: ([list, item], { types }) => {
-      const first = itemLike(item, types[1], types[0]);
-      return isFailure(first) ? first : [first, ...((list as List | null) ?? [])];
-    },
-  },
-  // The engine gives the values as its table holds them, which for a few is the last one first.
-  list_distinct: strict((list: List) => distinct(list).reverse()),
-  list_unique: strict((list: List) => distinct(list).length),
-  list_sort: {
-    run: ([list, direction = null, nulls = null]) => {
-      if (direction !== null && !isDirection(direction)) return bad(`"${direction as string}" is no order of a list`);
-      return list === null ? null : withNulls(nulls, (first) => sorted(list as List, isDescending(direction), first));
-    },
-  },
-  list_grade_up: {
-    run: ([list, direction = null, nulls = null]) => {
-      if (direction !== null && !isDirection(direction)) return bad(`"${direction as string}" is no order of a list`);
-      if (list === null) return null;
-      const places = (list as List).map((item, i): [Value, number] => [item, i + 1]);
-      const turn = isDescending(direction) ? -1 : 1;
-      return withNulls(nulls, (first) =>
-        places
-          .sort(([a, i], [b, j]) =>
-            a === null || b === null
-              ? (Number(b === null) - Number(a === null)) * (first ? 1 : -1) || i - j
-              : turn * order(a, b) || i - j,
-          )
-          .map(([, place]) => place),
-      );
-    },
-  },
-  list_reverse_sort: strict((list: List, nulls: Value = null) => withNulls(nulls, (first) => sorted(list, true, first))),
   list_resize: {
     run: ([list, length, fill = null], { types }) => {
       if (list === null) return null;
@@ -272,23 +168,16 @@ export const listCode: Readonly<Record<string, Code>> = lookup({
       ? bad("a mask must not hold null")
       : mask.flatMap((isKept, i) => (isKept === true ? [list[i] ?? null] : [])),
   ),
-  list_intersect: strict((a: List, b: List) => distinct(a).filter(holderOf(b, same))),
   list_aggregate: {
     run: ([list, name, ...more]) => (list === null || name === null ? null : aggregate(list as List, name as string, more)),
   },
   ...Object.fromEntries(
-    ["string_agg", "min", "max", "first", "last", "any_value", "sum", "avg", "count", ...Object.keys(statistics)].map((name) => [
+    ["string_agg", "any_value", "sum", "avg", "count", ...Object.keys(statistics)].map((name) => [
       `list_${name}`,
       aggregated(name),
     ]),
   ),
   flatten: strict((list: List) => list.flatMap((each) => (isList(each) ? each : []))),
-  range: strict((first: number | bigint, last?: number | bigint, step?: number | bigint) =>
-    series(Number(first), last === undefined ? undefined : Number(last), step === undefined ? 1 : Number(step), false),
-  ),
-  generate_series: strict((first: number | bigint, last?: number | bigint, step?: number | bigint) =>
-    series(Number(first), last === undefined ? undefined : Number(last), step === undefined ? 1 : Number(step), true),
-  ),
   list_transform: transform,
   list_filter: filter,
   list_reduce: reduce,

@@ -17,7 +17,6 @@ import {
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { areAllIn, isAnyIn } from "../shared/lists.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";
@@ -54,8 +53,6 @@ const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>>
   "~*": fits("posix", "ignored"),
 };
 
-const same = (a: Value, b: Value): boolean => (a === null || b === null ? a === b : order(a, b) === 0);
-
 const quotient = kernelFor(
   "calculate",
   { missing: "null", numbers: "exact", quotient: "integer", byZero: "error", overflow: "error", remainder: "of fractions" },
@@ -77,11 +74,6 @@ function quantified(any: boolean): Code {
     run: ([value, list, relation]) => (list === null ? null : compared(value, list as readonly Value[], relation as string)),
   };
 }
-
-const extreme = (direction: number): Code => ({
-  run: (args) =>
-    args.reduce<Value>((best, arg) => (best === null || (arg !== null && order(arg, best) * direction > 0) ? arg : best), null),
-});
 
 /** format(): `%[position$][-][width]type` (9.4.1). */
 function format(values: readonly Value[]): Value {
@@ -345,36 +337,9 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   parse_ident: strict(parseIdent),
   "compare any": quantified(true),
   "compare all": quantified(false),
-  greatest: extreme(1),
-  least: extreme(-1),
-  "slice of list": strict((list: readonly Value[], first: number, last: number) =>
-    list.slice(Math.max(0, first - 1), Math.max(0, last)),
-  ),
-  array_remove: { run: ([list, item]) => list && (list as readonly Value[]).filter((each) => !same(each, item)) },
-  array_replace: {
-    run: ([list, old, replacement]) => list && (list as readonly Value[]).map((each) => (same(each, old) ? replacement : each)),
-  },
-  array_position: {
-    run: ([list, item, start = 1]) => {
-      // What cannot be there is not looked for.
-      const items = list as readonly Value[] | null;
-      if (!items || items.length === 0 || (item === null && !items.includes(null))) return null;
-      if (start === null) return bad("the position to start at is null");
-      const at = items.findIndex((each, i) => i + 1 >= (start as number) && same(each, item));
-      return at < 0 ? null : at + 1;
-    },
-  },
-  array_positions: {
-    run: ([list, item]) => list && (list as readonly Value[]).flatMap((each, i) => (same(each, item) ? [i + 1] : [])),
-  },
-  "@>": strict((a: readonly Value[], b: readonly Value[]) => areAllIn(b, a, same)),
-  "<@": strict((a: readonly Value[], b: readonly Value[]) => areAllIn(a, b, same)),
-  "&&": strict((a: readonly Value[], b: readonly Value[]) => isAnyIn(a, b, same)),
   pg_size_pretty: strict((size: number | bigint | Decimal) => sizeText(size)),
   pg_size_bytes: strict(sizeOf),
   text: { run: ([value], { types: [type] }) => worked(typeRules.cast(type, "text")?.convert)(value) },
-  text_larger: strict((a: string, b: string) => (order(a, b) > 0 ? a : b)),
-  text_smaller: strict((a: string, b: string) => (order(a, b) < 0 ? a : b)),
   like_escape: strict(withBackslash),
   make_timestamp: strict(timestampOf),
   isfinite: strict(() => true),

@@ -233,30 +233,15 @@ const coded = codedRows(
     ...["bigint", "decimal"].map((type): Coded => ["pg_size_pretty", "convert", "A number of bytes in a unit that is easy to read.", `size ${type}`, "text", "9.27.7"]),
     ["pg_size_bytes", "convert", "The number of bytes that a size with its unit is.", "size text", "bigint", "9.27.7"],
     ["text", "convert", "A value as text.", "value any", "text", "4.2.9"],
-    ["text_larger", "logic", "The larger of two texts.", "left text, right text", "text", "9.18.4"],
-    ["text_smaller", "logic", "The smaller of two texts.", "left text, right text", "text", "9.18.4"],
     ["like_escape", "convert", "A pattern of LIKE whose escape character becomes a backslash.", "pattern text, escape text", "text", "9.7.1"],
     ["make_timestamp", "convert", "A date and time from their parts.", "year integer, month integer, day integer, hour integer, minute integer, second double", "timestamp", "9.9"],
     ...["date", "timestamp", "timestamptz"].map((type): Coded => ["isfinite", "convert", "Whether it is no infinity.", `date ${type}`, "boolean", "9.9"]),
     ["parse_ident", "split-join", "Splits a qualified name.", "name text", "text[]", "9.4"],
-    ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "anyarray"].flatMap((type): Coded[] => [
-      ...(type === "anyarray" ? [] : ([["greatest", "logic", "The largest value.", `values* ${type}`, type, "9.18.4"], ["least", "logic", "The smallest value.", `values* ${type}`, type, "9.18.4"]] as Coded[])),
-    ]),
-    ["greatest", "logic", "The largest value.", "values* char", "bpchar", "9.18.4"],
-    ["least", "logic", "The smallest value.", "values* char", "bpchar", "9.18.4"],
     ...["text", "integer", "bigint", "decimal", "double", "boolean"].flatMap((type): Coded[] => [
       ["compare any", "logic", "Whether the comparison holds for an item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],
       ["compare all", "logic", "Whether the comparison holds for every item.", `value ${type}, list ${type}[], relation text`, "boolean", "9.24"],
       ["array_fill", "list", "An array of one item, repeated.", `item ${type}, lengths integer[], starts? integer[]`, `${type}[]`, "9.19"],
-      ["array_remove", "list", "Without the items that are equal to one.", `list ${type}[], item ${type}`, `${type}[]`, "9.19"],
-      ["array_replace", "list", "With one item in place of another.", `list ${type}[], old ${type}, new ${type}`, `${type}[]`, "9.19"],
-      ["array_position", "list", "The position of an item.", `list ${type}[], item ${type}, start? integer`, "integer", "9.19"],
-      ["array_positions", "list", "The positions of an item.", `list ${type}[], item ${type}`, "integer[]", "9.19"],
-      ["@>", "list", "Whether the first array holds every item of the second.", `left ${type}[]!, right ${type}[]!`, "boolean", "9.19"],
-      ["<@", "list", "Whether the second array holds every item of the first.", `left ${type}[]!, right ${type}[]!`, "boolean", "9.19"],
-      ["&&", "list", "Whether two arrays share an item.", `left ${type}[]!, right ${type}[]!`, "boolean", "9.19"],
     ]),
-    ["slice of list", "list", "The items from one position to another.", "list anyarray, first subscript, last subscript", "same", "8.15.3"],
     ["array_ndims", "list", "The number of dimensions, null for no items.", "list anyarray", "integer", "9.19"],
     ["array_dims", "list", "The bounds as text, null for no items.", "list anyarray", "text", "9.19"],
     ["array_length", "list", "The number of items, null for none.", "list anyarray, dimension integer", "integer", "9.19"],
@@ -367,6 +352,13 @@ const itemAt = step("item", { missing, first: "1", negativePosition: "nowhere", 
 const together = step("join-lists", { missingList: "skipped" });
 const appended = step("add-item", { missingList: "skipped" }, { end: "end" });
 const prepended = step("add-item", { missingList: "skipped" }, { end: "start" });
+const sameness = { case: "minded", padding: "counted", notANumber: "above all" } as const;
+const find = (wanted: "first place" | "all places") =>
+  step("find-item", { missing, missingWanted: "looked for", ...sameness }, { wanted });
+const holds = (how: "any" | "all") => step("holds-items", { missing, missingShared: "never there", ...sameness }, { how });
+const replaced = (how: "replaced" | "left out") => step("replace-items", { missing, ...sameness }, { how });
+const extreme = (wanted: "greatest" | "least", missingValue: "skipped" | "null") =>
+  step("extreme", { missingValue, amongEqual: "first", ...sameness, mixed: "error" }, { wanted });
 
 // prettier-ignore
 const arrays = steppedRows(
@@ -381,7 +373,21 @@ const arrays = steppedRows(
       ["array_append", "list", "Appends an item to an array.", `list ${type}[], item ${type}`, `${type}[]`, "9.19", appended],
       ["array_prepend", "list", "Puts an item before an array.", `item ${type}, list ${type}[]`, `${type}[]`, "9.19", prepended],
       ["array_cat", "list", "Joins two arrays.", `left ${type}[] > a, right ${type}[] > b`, `${type}[]`, "9.19", together],
+      ["array_remove", "list", "Without the items that are equal to one.", `list ${type}[], item ${type}`, `${type}[]`, "9.19", replaced("left out")],
+      ["array_replace", "list", "With one item in place of another.", `list ${type}[], old ${type} > item, new ${type} > replacement`, `${type}[]`, "9.19", replaced("replaced")],
+      ["array_position", "list", "The position of an item.", `list ${type}[], item ${type}, start? integer`, "integer", "9.19", find("first place")],
+      ["array_positions", "list", "The positions of an item.", `list ${type}[], item ${type}`, "integer[]", "9.19", find("all places")],
+      ["@>", "list", "Whether the first array holds every item of the second.", `left ${type}[]! > list, right ${type}[]! > others`, "boolean", "9.19", holds("all")],
+      ["<@", "list", "Whether the second array holds every item of the first.", `left ${type}[]! > others, right ${type}[]! > list`, "boolean", "9.19", holds("all")],
+      ["&&", "list", "Whether two arrays share an item.", `left ${type}[]! > list, right ${type}[]! > others`, "boolean", "9.19", holds("any")],
     ]),
+    ["slice of list", "list", "The items from one position to another.", "list anyarray, first subscript > start, last subscript > until", "same", "8.15.3", step("slice-items", { missing, until: "position", outsideList: "passed", fraction: "refused" })],
+    ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "char"].flatMap((type): Stepped[] => [
+      ["greatest", "logic", "The largest value.", `values* ${type}`, type === "char" ? "bpchar" : type, "9.18.4", extreme("greatest", "skipped")],
+      ["least", "logic", "The smallest value.", `values* ${type}`, type === "char" ? "bpchar" : type, "9.18.4", extreme("least", "skipped")],
+    ]),
+    ["text_larger", "logic", "The larger of two texts.", "left text > values, right text > values", "text", "9.18.4", extreme("greatest", "null")],
+    ["text_smaller", "logic", "The smaller of two texts.", "left text > values, right text > values", "text", "9.18.4", extreme("least", "null")],
   ],
   (section) => `PostgreSQL 15 documentation, ${section}`,
 );

@@ -37,8 +37,9 @@ export function comparisonRow(relation: string, { left, right, answers, ...row }
   return { ...common, family: "logic", summary, operation: "distinct", answers: others, fixed: { told } };
 }
 
-type OfComparison = "compare" | "distinct" | "unless-same";
+type OfComparison = "compare" | "distinct" | "unless-same" | "extreme";
 
-/** Whether a row puts two values in order, or tells them apart. */
+/** Whether a row puts values in order, or tells them apart. */
 export const isComparison = (row: FunctionRow): row is Extract<FunctionRow, { operation: OfComparison }> =>
-  isPure(row) && (["compare", "distinct", "unless-same"] satisfies OfComparison[] as readonly string[]).includes(row.operation);
+  isPure(row) &&
+  (["compare", "distinct", "unless-same", "extreme"] satisfies OfComparison[] as readonly string[]).includes(row.operation);

@@ -1,15 +1,6 @@
-import { orderFor } from "../../text/index.ts";
 import { Double, Failure, type Value } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-
-/** Compares two present values of one type: −1, 0 or 1. */
-const order = orderFor({ case: "minded", padding: "counted", mixed: "error", notANumber: "there is none" });
-
-const extreme = (direction: number): Code => ({
-  strict: true,
-  run: (args) => args.reduce((best, arg) => (order(arg, best) * direction > 0 ? arg : best)),
-});
 
 function extract(field: string, date: string): Value {
   const part = ["YEAR", "MONTH", "DAY"].indexOf(field.toUpperCase());
@@ -18,8 +9,6 @@ function extract(field: string, date: string): Value {
 
 /** Functions that are not rows of data. */
 export const sqlCode: Readonly<Record<string, Code>> = {
-  greatest: extreme(1),
-  least: extreme(-1),
   log: strict((base: Double, value: Double) =>
     base.value > 0 && base.value !== 1 && value.value > 0
       ? new Double(Math.log(value.value) / Math.log(base.value))

@@ -1,4 +1,4 @@
-import { type Coded, codedRows } from "../shared/coded.ts";
+import { type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
@@ -7,6 +7,7 @@ import { roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { type FunctionRow, params } from "../row.ts";
+import { step } from "../step.ts";
 
 const iso = (section: string) => `ISO/IEC 9075-2:2023, ${section}`;
 const characters = iso("6.34 <character value function>");
@@ -94,20 +95,30 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
 // prettier-ignore
 const coded = codedRows(
   [
-    ...kinds.flatMap((type): Coded[] => [
-      ["greatest", "logic", "The largest value; null if one is null.", `values* ${type}`, type, "6.36 <greatest or least function>"],
-      ["least", "logic", "The smallest value; null if one is null.", `values* ${type}`, type, "6.36 <greatest or least function>"],
-    ]),
     ["log", "convert", "The logarithm to a base.", "base double, number double", "double", "6.30 <general logarithm function>"],
     ["power", "convert", "A power.", "base double, exponent double", "double", "6.30 <power function>"],
     ["extract", "convert", "A field of a date.", "field text, date date", "integer", "6.30 <extract expression>"],
   ], iso,
 );
 
+const extremes = (padding: AnswerOf<"padding">): FunctionRow[] =>
+  steppedRows(
+    kinds.flatMap((type) =>
+      (["greatest", "least"] as const).map((wanted): Stepped => {
+        const ordering = { case: "minded", padding, mixed: "error", notANumber: "there is none" } as const;
+        const extreme = step("extreme", { missingValue: "null", amongEqual: "first", ...ordering }, { wanted });
+        const summary = `The ${wanted === "greatest" ? "largest" : "smallest"} value; null if one is null.`;
+        return [wanted, "logic", summary, `values* ${type}`, type, "6.36 <greatest or least function>", extreme];
+      }),
+    ),
+    iso,
+  );
+
 /** The functions and operators of SQL:2023, texts compared with this padding. */
 export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] => [
   ...text,
   ...operators(padding),
+  ...extremes(padding),
   ...logicRows({
     truth: "true or false",
     result: "boolean",

@@ -1,4 +1,4 @@
-import { kernelFor, orderFor } from "../../text/index.ts";
+import { kernelFor } from "../../text/index.ts";
 import {
   Bytes,
   Double,
@@ -6,7 +6,6 @@ import {
   type Value,
   bytesOfHex,
   hexOf,
-  lookup,
   nearest,
   utf8Of,
   isWholeNumber,
@@ -14,35 +13,12 @@ import {
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { collations } from "./coercions.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
 import { fitInteger } from "./numbers.ts";
 import { steps, toText, toDouble, toInteger } from "./steps.ts";
 import { printf } from "./printf.ts";
-
-type Order = (a: Value, b: Value) => number;
-
-/** The order of two present values in a collation. */
-const orders: Readonly<Record<string, Order>> = lookup(
-  Object.fromEntries(
-    Object.entries(collations).map(([name, answers]) => [
-      name,
-      orderFor({ ...answers, mixed: "by kind", notANumber: "there is none" }),
-    ]),
-  ),
-);
-
-const extreme = (direction: number): Code => ({
-  strict: true,
-  run: (args, { types }) => {
-    const order = orders[(types.map((type) => type.split(" ")[1]).find(Boolean) ?? "binary").replace("!", "")] ?? orders.binary;
-    // Of equal values min gives the last, max the first.
-    const isBetter = (arg: Value, best: Value) => (direction > 0 ? order(arg, best) > 0 : order(arg, best) <= 0);
-    return args.reduce((best, arg) => (isBetter(arg, best) ? arg : best));
-  },
-});
 
 /** A function of doubles: null for what is no number and outside its domain. */
 const onDouble = (run: (value: number, other: number) => number): Code => ({
@@ -175,8 +151,6 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
     return (value as number) < 0 ? fitInteger(-BigInt(value as number)) : value;
   }),
   round: strict(round),
-  min: extreme(-1),
-  max: extreme(1),
   likelihood: { run: ([value]) => value },
   ...Object.fromEntries(
     (

@@ -23,6 +23,10 @@ export function collationFor(types: readonly string[]): string {
   return chosen.replace("!", "");
 }
 
+/** The collation of the first argument that has one, by which min() and max() compare ("Built-In Scalar SQL Functions"). */
+const firstCollation = (types: readonly string[]): string =>
+  types.flatMap((type) => type.split(" ").slice(1))[0]?.replace("!", "") ?? "binary";
+
 /** The answers that make a collation. */
 export const collations = {
   binary: { case: "minded", padding: "counted" },
@@ -110,7 +114,8 @@ export const typeRules = (collation: string): TypeRules => ({
   // The rows of a comparison are tried with affinity first; those of another collation are not meant.
   preference(row, types) {
     if (!isComparison(row)) return 0;
-    const { case: letterCase, padding } = collations[collationFor(types) as keyof typeof collations] ?? collations.binary;
+    const name = row.operation === "extreme" ? firstCollation(types) : collationFor(types);
+    const { case: letterCase, padding } = collations[name as keyof typeof collations] ?? collations.binary;
     return (
       (row.answers.case === letterCase && row.answers.padding === padding ? 0 : 100) + (row.parameters[0].type === "any" ? 1 : 0)
     );

@@ -125,8 +125,6 @@ const coded = (
     ["zeroblob", "convert", "A blob of zeros.", "length integer", doc, "blob"],
     ["abs", "convert", "The number without its sign.", "number any", doc],
     ["round", "convert", "Rounded to a number of decimals, always a real.", "number real, digits? integer", doc],
-    ["min", "logic", "The smallest value; null if one is null.", "first any, values* any", doc],
-    ["max", "logic", "The largest value; null if one is null.", "first any, values* any", doc],
     ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation"],
     ["log", "convert", "The logarithm, to base 10 unless one is given.", "number any, argument? any", mathDoc],
     ["mod", "convert", "What is left of a quotient.", "number any, divisor any", mathDoc],
@@ -192,6 +190,26 @@ export const sqliteRows: readonly FunctionRow[] = [
     answers: { ...collation, mixed: "by kind", notANumber: "there is none" },
     evidence: doc,
   })),
+  // Of equal values min gives the last, max the first.
+  ...Object.values(collations).flatMap((collation) =>
+    (["greatest", "least"] as const).map((wanted): FunctionRow => ({
+      name: wanted === "greatest" ? "max" : "min",
+      family: "logic",
+      summary: `The ${wanted === "greatest" ? "largest" : "smallest"} value; null if one is null.`,
+      parameters: params("first any > values, others* any > values"),
+      result: "none",
+      operation: "extreme",
+      answers: {
+        missingValue: "null",
+        amongEqual: wanted === "greatest" ? "first" : "last",
+        ...collation,
+        mixed: "by kind",
+        notANumber: "there is none",
+      },
+      fixed: { wanted },
+      evidence: doc,
+    })),
+  ),
   ...signedRows({ sign: "sign" }, { type: "numeral", result: "none", answers: signs, evidence: doc }),
   ...signedRows({ "-": "opposite" }, { type: "number", result: "none", answers: signs, evidence: operatorDoc }),
   ...roundRows(

@@ -1,7 +1,8 @@
-import { charactersOf, listLimit, listTooLong, kernelFor } from "../../text/index.ts";
+import { charactersOf, kernelFor } from "../../text/index.ts";
 import { worked } from "../step.ts";
 import { ArrayItem, Decimal, Double, Failure, FunctionItem, MapItem, Moment, type Value, isFailure } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
+import { strict } from "../shared/code.ts";
 import { applyItem, lookUp, typeRules } from "./coercions.ts";
 import {
   asDouble,
@@ -9,7 +10,6 @@ import {
   atoms,
   castAtom,
   compareAtoms,
-  distinct,
   isNumeric,
   isOfType,
   itemsOf,
@@ -19,7 +19,7 @@ import {
   wrongKind,
 } from "./items.ts";
 import { stringOf } from "./steps.ts";
-import { formatMoment, joinMoments, partOf } from "./moments.ts";
+import { formatMoment, joinMoments } from "./moments.ts";
 import { formatInteger, formatNumber } from "./pictures.ts";
 
 const run = (compute: (args: readonly Value[], context: CodeContext) => Value): Code => ({ run: compute });
@@ -29,19 +29,6 @@ const invalid = (code: string, problem: string) => new Failure("invalid-value", 
 /** Code on the items of the first argument. */
 const onItems = (compute: (items: readonly Value[], rest: readonly Value[], context: CodeContext) => Value): Code =>
   run(([first, ...rest], context) => compute(itemsOf(first), rest, context));
-
-/** A general comparison: true when it holds for some pair of items (XPath 3.1, 3.7.2). */
-const general = (holds: (order: number) => boolean): Code =>
-  run(([left, right]) => {
-    for (const a of itemsOf(left)) {
-      for (const b of itemsOf(right)) {
-        const order = compareAtoms(a, b);
-        if (typeof order !== "number") return order;
-        if (holds(order)) return true;
-      }
-    }
-    return false;
-  });
 
 const calculation = (sign: "+" | "/") =>
   kernelFor(
@@ -57,22 +44,6 @@ function total(items: readonly Value[], zero: Value): Value {
   if (other !== undefined) return invalid("err:FORG0006", "only numbers can be added");
   return items.length === 0 ? zero : items.reduce((a, b) => sumKernel(a, b));
 }
-
-const extreme = (direction: number): Code =>
-  onItems((items) => {
-    if (items.length === 0) return null;
-    let best = items[0];
-    for (const item of items.slice(1)) {
-      const order = compareAtoms(item, best);
-      if (typeof order !== "number") return order.named("err:FORG0006");
-      if (Number.isNaN(order)) best = new Double(NaN);
-      else if (order * direction > 0) best = item;
-    }
-    return best;
-  });
-
-const cardinality = (code: string, fits: (count: number) => boolean): Code =>
-  onItems((items) => (fits(items.length) ? sequenceOf(items) : invalid(code, `there are ${items.length} items`)));
 
 /** Calls a function for each of several argument lists, until one fails. */
 function each(lists: readonly (readonly Value[])[], action: Value): Value[] | Failure {
@@ -151,21 +122,6 @@ function ofType(value: Value, type: string): boolean | Failure {
   return true;
 }
 
-function range(first: Value, last: Value): Value {
-  if (first === null || last === null) return null;
-  const [from, to] = [Number(first), Number(last)];
-  const length = Math.max(0, to - from + 1);
-  return length > listLimit ? listTooLong(length) : sequenceOf(Array.from({ length }, (_, i) => from + i));
-}
-
-const round = (value: number) => Math.floor(value + 0.5);
-
-function subsequence(items: readonly Value[], start: number, length: number): Value {
-  const from = round(start);
-  const to = from + (length === Infinity ? Infinity : round(length));
-  return sequenceOf(items.filter((_, i) => i + 1 >= from && i + 1 < to));
-}
-
 const mapOf = (entries: Iterable<readonly [Value, Value]>): MapItem => {
   const map = new Map<string, readonly [Value, Value]>();
   for (const [key, value] of entries) if (!map.has(mapKey(key))) map.set(mapKey(key), [key, value]);
@@ -188,38 +144,13 @@ function lookups(from: Value, key: Value): Value {
   return sequenceOf(itemsOf(from).flatMap((item) => keys.map((k) => lookUp(item, k))));
 }
 
-const parts = ["year", "month", "day", "hours", "minutes", "seconds"] as const;
-const partNames = { year: "year", month: "month", day: "day", hours: "hour", minutes: "minute", seconds: "second" } as const;
-
-/** year-from-date, hours-from-dateTime, …: a part of a date, a time or both. */
-const partsOfMoments: Readonly<Record<string, Code>> = Object.fromEntries(
-  ["date", "time", "dateTime"].flatMap((type) =>
-    parts
-      .filter((part) => type === "dateTime" || (type === "time") === parts.indexOf(part) > 2)
-      .map((part): [string, Code] => {
-        const take = partOf(partNames[part], type);
-        return [`${part}-from-${type}`, run(([value]) => take(value))];
-      }),
-  ),
-);
-
-const formatted = (type: string): Code =>
-  run(([value, picture]) => {
-    if (value === null) return null;
-    return value instanceof Moment && value.type === type
-      ? formatMoment(value, picture as string)
-      : wrongKind(`xs:${type}?`, value);
-  });
+const formatted = run(([value, picture]) => (value === null ? null : formatMoment(value as Moment, picture as string)));
 
 /** Functions that are not rows of data, by name. */
 export const xpathCode: Readonly<Record<string, Code>> = {
   string: run(([item]) => {
     const atom = atomOf(item);
     return atom === null ? "" : isFailure(atom) ? atom : stringOf(atom);
-  }),
-  data: run(([items]) => {
-    const found = atoms(items);
-    return isFailure(found) ? found : sequenceOf(found);
   }),
   number: run(([value]) => {
     if (value === null) return new Double(NaN);
@@ -250,11 +181,10 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     const wanted = (token as string).replace(/^[ \t\r\n]+|[ \t\r\n]+$/g, "");
     return wanted !== "" && (texts as readonly string[]).some((text) => text.split(/[ \t\r\n]+/).includes(wanted));
   }),
-  ...partsOfMoments,
-  dateTime: run(([date, time]) => joinMoments(date, time)),
-  "format-date": formatted("date"),
-  "format-time": formatted("time"),
-  "format-dateTime": formatted("dateTime"),
+  dateTime: strict((date: Moment, time: Moment) => joinMoments(date, time)),
+  "format-date": formatted,
+  "format-time": formatted,
+  "format-dateTime": formatted,
   "format-integer": run(([number, picture]) =>
     number === null ? "" : formatInteger(BigInt(number as number), picture as string),
   ),
@@ -265,12 +195,6 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     ),
   ),
   "math:pow": run(([value, exponent]) => (value === null ? null : new Double(power(asDouble(value), asDouble(exponent))))),
-  "=": general((order) => order === 0),
-  "!=": general((order) => order !== 0),
-  "<": general((order) => order < 0),
-  "<=": general((order) => order <= 0),
-  ">": general((order) => order > 0),
-  ">=": general((order) => order >= 0),
   "instance of": run(([value, type]) => ofType(value, type as string)),
   "treat as": run(([value, type]) => {
     const fits = ofType(value, type as string);
@@ -280,32 +204,12 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     const cast = typeRules.cast("any", type as string);
     return cast ? !isFailure(worked(cast.convert)(value)) : new Failure("unknown-type", { name: type });
   }),
-  to: run(([first, last]) => range(first, last)),
-  empty: onItems((items) => items.length === 0),
-  exists: onItems((items) => items.length > 0),
-  "insert-before": onItems((items, [position, inserted]) => {
-    const at = Math.min(items.length, Math.max(0, Number(position) - 1));
-    return sequenceOf([...items.slice(0, at), inserted, ...items.slice(at)]);
-  }),
-  remove: onItems((items, [position]) => sequenceOf(items.filter((_, i) => i + 1 !== position))),
-  subsequence: onItems((items, [start, length = Infinity]) => subsequence(items, start as number, length as number)),
-  "distinct-values": onItems((items) => sequenceOf(distinct(items))),
-  "index-of": onItems((items, [value]) =>
-    value === null
-      ? wrongKind("one atomic value", null)
-      : sequenceOf(items.flatMap((item, i) => (compareAtoms(item, value) === 0 ? [i + 1] : []))),
-  ),
   "deep-equal": run(([a, b]) => deepEqual(a, b)),
-  "zero-or-one": cardinality("err:FORG0003", (count) => count <= 1),
-  "one-or-more": cardinality("err:FORG0004", (count) => count >= 1),
-  "exactly-one": cardinality("err:FORG0005", (count) => count === 1),
   avg: onItems((items) => {
     if (items.length === 0) return null;
     const sum = total(items, 0);
     return isFailure(sum) ? sum : divideKernel(sum, items.length);
   }),
-  max: extreme(1),
-  min: extreme(-1),
   sum: onItems((items, [zero = 0]) => total(items, zero)),
   "for-each": onItems((items, [action]) =>
     gathered(
@@ -366,9 +270,6 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     return wrong === undefined ? mapOf(maps.flatMap((map) => [...(map as MapItem).entries.values()])) : wrongKind("a map", wrong);
   }),
   "map:for-each": run(([map, action]) => gathered(each([...(map as MapItem).entries.values()], action))),
-  "array:append": run(([array, member]) => new ArrayItem([...members(array), member])),
-  "array:tail": run(([array]) => (members(array).length ? new ArrayItem(members(array).slice(1)) : lookUp(array, 1))),
-  "array:reverse": run(([array]) => new ArrayItem([...members(array)].reverse())),
   "array:join": onItems((arrays) => {
     const wrong = arrays.find((array) => !(array instanceof ArrayItem));
     return wrong === undefined ? new ArrayItem(arrays.flatMap(members)) : wrongKind("an array", wrong);
@@ -384,11 +285,5 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   "array:filter": run(([array, test]) => {
     const results = kept(members(array), test);
     return isFailure(results) ? results : new ArrayItem(results);
-  }),
-  "array:subarray": run(([array, start, length]) => {
-    const from = Number(start) - 1;
-    const count = length === undefined ? members(array).length - from : Number(length);
-    if (from < 0 || count < 0 || from + count > members(array).length) return new Failure("bad-index", { index: start });
-    return new ArrayItem(members(array).slice(from, from + count));
   }),
 };

@@ -27,6 +27,15 @@ import {
 } from "./items.ts";
 import { steps, stringOf } from "./steps.ts";
 
+/** A moment of a type, or none. */
+const momentOf =
+  (type: string) =>
+  (value: Value): Value => {
+    const item = atomOf(value);
+    if (item === null || isFailure(item)) return item;
+    return item instanceof Moment && item.type === type ? item : wrongKind(`xs:${type}?`, item);
+  };
+
 /** The function conversion rules for a parameter type (XPath 3.1, 3.1.5.2). */
 const conversions: Readonly<Record<string, Work>> = {
   "string?": (value) => {
@@ -75,6 +84,11 @@ const conversions: Readonly<Record<string, Work>> = {
   // The effective boolean value (2.4.3).
   condition: truthOf,
   "atomic?": atomOf,
+  atomic: (value) => atomOf(value) ?? wrongKind("one atomic value", null),
+  atoms,
+  "date?": momentOf("date"),
+  "time?": momentOf("time"),
+  "dateTime?": momentOf("dateTime"),
   "atomic*": (value) => {
     const items = atoms(value);
     return isFailure(items) ? items : sequenceOf(items);
@@ -91,10 +105,10 @@ const conversions: Readonly<Record<string, Work>> = {
 
 /** Parameter types that values of a known single type need not be converted for. */
 const unchanged: Readonly<Record<string, readonly string[]>> = {
-  text: ["string?", "string", "stringify?", "atomic?"],
-  literal: ["string?", "string", "stringify?", "atomic?"],
-  integer: ["numeric?", "integer", "integer?", "atomic?"],
-  boolean: ["condition", "atomic?"],
+  text: ["string?", "string", "stringify?", "atomic?", "atomic", "atomic*"],
+  literal: ["string?", "string", "stringify?", "atomic?", "atomic", "atomic*"],
+  integer: ["numeric?", "integer", "integer?", "atomic?", "atomic", "atomic*"],
+  boolean: ["condition", "atomic?", "atomic", "atomic*"],
 };
 
 export const typeRules: TypeRules = {
@@ -115,7 +129,7 @@ export const typeRules: TypeRules = {
   conversion(from, to): Conversion {
     const optional = from.endsWith("?");
     const known = unchanged[optional ? from.slice(0, -1) : from] ?? [];
-    if (known.includes(to) && (!optional || to.endsWith("?"))) return { cost: 0 };
+    if (known.includes(to) && (!optional || /[?*]$/.test(to))) return { cost: 0 };
     const convert = conversions[to] as Work | undefined;
     return convert ? { cost: 1, convert } : { cost: 0 };
   },
@@ -146,8 +160,12 @@ export const typeRules: TypeRules = {
     }
     return new MapItem(entries);
   },
-  fits: (type) =>
-    type.endsWith("*") ? (value) => (Array.isArray(value) ? sequenceOf(value as readonly Value[]) : value) : undefined,
+  // What an operation gives as a list.
+  fits(type) {
+    if (!type.endsWith("*") && type !== "array") return undefined;
+    const make = type === "array" ? (items: readonly Value[]) => new ArrayItem(items) : sequenceOf;
+    return (value) => (Array.isArray(value) ? make(value as readonly Value[]) : value);
+  },
   filter(predicate, position) {
     if (isNumeric(predicate)) return asDouble(predicate) === position;
     return truthOf(predicate);

@@ -1,6 +1,7 @@
 import { type Coded, steppedRows } from "../shared/coded.ts";
-import { step } from "../step.ts";
+import { type Step, step } from "../step.ts";
 import { type FunctionRow, params } from "../row.ts";
+import { calendarRows } from "../shared/calendar.ts";
 import { itselfRows, truthRows } from "../shared/itself.ts";
 import { mathRows, piRow } from "../shared/math.ts";
 import { roundRows, signedRows } from "../shared/numeric.ts";
@@ -94,6 +95,23 @@ const itemAt = (noItem: "null" | "error", position?: number) =>
     position === undefined ? undefined : { position },
   );
 const size = step("size", { missing: "blank" });
+const sameness = { case: "minded", padding: "counted" } as const;
+const extreme = (wanted: "greatest" | "least") =>
+  step(
+    "extreme",
+    { missingValue: "skipped", amongEqual: "first", ...sameness, mixed: "error", notANumber: "unordered" },
+    { wanted },
+  );
+const spliced = (count: number) => step("splice-items", { missing: "blank", outsideList: "passed" }, { count });
+const sliceOf = (outsideList: "passed" | "error", fixed?: Step["fixed"]) =>
+  step("slice-items", { missing: "blank", until: "number of items", outsideList, fraction: "rounded" }, fixed);
+const counted = (fixed: Step["fixed"]) => step("check-size", { missing: "blank" }, fixed);
+const general = (relation: string) =>
+  step(
+    "compare-items",
+    { ...sameness, mixed: "error", notANumber: "unordered", truth: "true or false" },
+    { relation: relation === "!=" ? "<>" : relation },
+  );
 
 // prettier-ignore
 const lists = steppedRows(
@@ -105,61 +123,78 @@ const lists = steppedRows(
     ["unordered", "list", "The items.", "items any > value", "any", "14.1.9", step("itself", {})],
     ["array:size", "list", "The number of members.", "array members > list", "integer", "17.3.1", size],
     ["array:get", "list", "The member at a position.", "array members > list, position integer", "any", "17.3.2", itemAt("error")],
+    ["data", "convert", "The atomic items.", "items atoms > value", "any*", "2.4", step("itself", {})],
+    ["empty", "list", "Whether there is no item.", "items items > value", "boolean", "14.1.1", step("is", { truth: "true or false" }, { what: "without items" })],
+    ["exists", "list", "Whether there is an item.", "items items > value", "boolean", "14.1.2", step("is", { truth: "true or false" }, { what: "with items" })],
+    ["insert-before", "list", "With items put in at a position.", "items items > list, position integer, inserted items > others", "any*", "14.1.5", spliced(0)],
+    ["remove", "list", "Without the item at a position.", "items items > list, position integer", "any*", "14.1.6", spliced(1)],
+    ["subsequence", "list", "A number of items from a position.", "items items > list, start double, length? double > until", "any*", "14.1.8", sliceOf("passed")],
+    ["distinct-values", "list", "Each value once.", "items atoms > list", "any*", "14.2.1", step("distinct-items", { missing: "blank", distinctOrder: "first met", ...sameness, notANumber: "above all" }, { wanted: "items" })],
+    ["index-of", "list", "The positions of a value.", "items atoms > list, value atomic > item", "any*", "14.2.2", step("find-item", { missing: "blank", missingWanted: "looked for", ...sameness, notANumber: "unordered" }, { wanted: "all places" })],
+    ["zero-or-one", "list", "The items, of which there must be at most one.", "items items > list", "any*", "14.3.1", counted({ least: 0, most: 1 })],
+    ["one-or-more", "list", "The items, of which there must be at least one.", "items items > list", "any*", "14.3.2", counted({ least: 1 })],
+    ["exactly-one", "list", "The items, of which there must be just one.", "items items > list", "any*", "14.3.3", counted({ least: 1, most: 1 })],
+    ["max", "list", "The largest.", "items atoms > values", "any", "14.4.3", extreme("greatest")],
+    ["min", "list", "The smallest.", "items atoms > values", "any", "14.4.4", extreme("least")],
+    ["array:append", "list", "With a member added.", "array members > list, member any > item", "array", "17.3.4", step("add-item", { missingList: "skipped" }, { end: "end" })],
+    ["array:tail", "list", "All but the first member.", "array members > list", "array", "17.3.10", sliceOf("error", { start: 2 })],
+    ["array:reverse", "list", "In reverse order.", "array members > list", "array", "17.3.11", step("reverse-items", { missing: "blank" })],
+    ["array:subarray", "list", "A number of members from a position.", "array members > list, start integer, length? integer > until", "array", "17.3.6", sliceOf("error")],
     ["array:head", "list", "The first member.", "array members > list", "any", "17.3.9", itemAt("error", 1)],
   ],
   fo,
 );
 
 // prettier-ignore
+const comparisons = steppedRows(
+  [
+    ["=", "logic", "Whether items of both sides are equal.", "left atomic* > a, right atomic* > b", "boolean", "3.7.2", general("=")],
+    ["!=", "logic", "Whether items of both sides differ.", "left atomic* > a, right atomic* > b", "boolean", "3.7.2", general("!=")],
+    ["<", "logic", "Whether an item is below one of the other side.", "left atomic* > a, right atomic* > b", "boolean", "3.7.2", general("<")],
+    ["<=", "logic", "Whether an item is not above one of the other side.", "left atomic* > a, right atomic* > b", "boolean", "3.7.2", general("<=")],
+    [">", "logic", "Whether an item is above one of the other side.", "left atomic* > a, right atomic* > b", "boolean", "3.7.2", general(">")],
+    [">=", "logic", "Whether an item is not below one of the other side.", "left atomic* > a, right atomic* > b", "boolean", "3.7.2", general(">=")],
+  ],
+  (section) => `XPath 3.1, ${section}`,
+);
+const to: FunctionRow = {
+  name: "to",
+  family: "list",
+  summary: "The whole numbers from one to another.",
+  parameters: params("first integer?, last integer?"),
+  result: "any*",
+  ...step("series", { missing: "null", lastNumber: "included" }),
+  notation: "operator",
+  evidence: "XPath 3.1, 3.4.1",
+};
+const dated = { result: "any", text: "text", missing: "null", evidence: fo("9.5") } as const;
+const days = { year: "year", month: "month", day: "day" };
+const clock = { hours: "hour", minutes: "minute", seconds: "second and fraction" };
+const partsOf = (type: "date" | "time" | "dateTime", parts: Readonly<Record<string, string>>): FunctionRow[] => {
+  const named = Object.entries(parts).map(([part, field]) => [`${part}-from-${type}`, field]);
+  return calendarRows(Object.fromEntries(named) as Readonly<Record<string, string>>, {}, { ...dated, type: `${type}?` });
+};
+
+// prettier-ignore
 const coded = (
   [
     ["string", "convert", "The text of an item.", "item any", "text", fo("2.3")],
-    ["data", "convert", "The atomic items.", "items any", "any", fo("2.4")],
     ["number", "convert", "A number, NaN where it is none.", "value atomic?", "any", fo("4.5.1")],
     ["string-to-codepoints", "convert", "The code points of a text.", "text string?", "any", fo("5.2.2")],
     ["codepoints-to-string", "convert", "The text of code points.", "codes atomic*", "text", fo("5.2.1")],
     ["contains-token", "list", "Whether a text has a word.", "texts string*, token string", "boolean", fo("5.5.6")],
-    ...(["date", "dateTime"] as const).flatMap((type): Coded[] => [
-      [`year-from-${type}`, "convert", "The year.", "date atomic?", "any", fo("9.5")],
-      [`month-from-${type}`, "convert", "The month.", "date atomic?", "any", fo("9.5")],
-      [`day-from-${type}`, "convert", "The day of the month.", "date atomic?", "any", fo("9.5")],
-    ]),
-    ...(["time", "dateTime"] as const).flatMap((type): Coded[] => [
-      [`hours-from-${type}`, "convert", "The hour.", "time atomic?", "any", fo("9.5")],
-      [`minutes-from-${type}`, "convert", "The minute.", "time atomic?", "any", fo("9.5")],
-      [`seconds-from-${type}`, "convert", "The second, with its fraction.", "time atomic?", "any", fo("9.5")],
-    ]),
-    ["dateTime", "convert", "A date and a time in one.", "date atomic?, time atomic?", "any", fo("5.2")],
-    ["format-date", "convert", "A date in a picture.", "date atomic?, picture string", "any", fo("9.8.2")],
-    ["format-time", "convert", "A time in a picture.", "time atomic?, picture string", "any", fo("9.8.3")],
-    ["format-dateTime", "convert", "A date and time in a picture.", "moment atomic?, picture string", "any", fo("9.8.1")],
+    ["dateTime", "convert", "A date and a time in one.", "date date?, time time?", "any", fo("5.2")],
+    ["format-date", "convert", "A date in a picture.", "date date?, picture string", "any", fo("9.8.2")],
+    ["format-time", "convert", "A time in a picture.", "time time?, picture string", "any", fo("9.8.3")],
+    ["format-dateTime", "convert", "A date and time in a picture.", "moment dateTime?, picture string", "any", fo("9.8.1")],
     ["format-integer", "convert", "A whole number in a picture.", "number integer?, picture string", "text", fo("4.6.1")],
     ["format-number", "convert", "A number in a picture.", "number numeric?, picture string", "text", fo("4.7.2")],
     ["math:pow", "convert", "A number raised to a power.", "number numeric?, exponent numeric", "any", fo("4.8.8")],
-    ["=", "logic", "Whether items of both sides are equal.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
-    ["!=", "logic", "Whether items of both sides differ.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
-    ["<", "logic", "Whether an item is below one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
-    ["<=", "logic", "Whether an item is not above one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
-    [">", "logic", "Whether an item is above one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
-    [">=", "logic", "Whether an item is not below one of the other side.", "left atomic*, right atomic*", "boolean", "XPath 3.1, 3.7.2"],
     ["instance of", "logic", "Whether a value is of a type.", "value any, type string", "boolean", "XPath 3.1, 3.14.2"],
     ["treat as", "logic", "The value, which must be of a type.", "value any, type string", "any", "XPath 3.1, 3.14.5"],
     ["castable as", "logic", "Whether a value can be cast.", "value any, type string", "boolean", "XPath 3.1, 3.14.3"],
-    ["to", "list", "The whole numbers from one to another.", "first integer?, last integer?", "any", "XPath 3.1, 3.4.1"],
-    ["empty", "list", "Whether there is no item.", "items any", "boolean", fo("14.1.1")],
-    ["exists", "list", "Whether there is an item.", "items any", "boolean", fo("14.1.2")],
-    ["insert-before", "list", "With items put in at a position.", "items any, position integer, inserted any", "any", fo("14.1.5")],
-    ["remove", "list", "Without the item at a position.", "items any, position integer", "any", fo("14.1.6")],
-    ["subsequence", "list", "A number of items from a position.", "items any, start double, length? double", "any", fo("14.1.8")],
-    ["distinct-values", "list", "Each value once.", "items atomic*", "any", fo("14.2.1")],
-    ["index-of", "list", "The positions of a value.", "items atomic*, value atomic?", "any", fo("14.2.2")],
     ["deep-equal", "list", "Whether two sequences are the same.", "left any, right any", "boolean", fo("14.2.3")],
-    ["zero-or-one", "list", "The items, of which there must be at most one.", "items any", "any", fo("14.3.1")],
-    ["one-or-more", "list", "The items, of which there must be at least one.", "items any", "any", fo("14.3.2")],
-    ["exactly-one", "list", "The items, of which there must be just one.", "items any", "any", fo("14.3.3")],
     ["avg", "list", "The mean.", "items atomic*", "any", fo("14.4.2")],
-    ["max", "list", "The largest.", "items atomic*", "any", fo("14.4.3")],
-    ["min", "list", "The smallest.", "items atomic*", "any", fo("14.4.4")],
     ["sum", "list", "The sum.", "items atomic*, zero? atomic?", "any", fo("14.4.5")],
     ["for-each", "list", "A function of each item.", "items any, action function", "any", fo("16.2.1")],
     ["filter", "list", "The items for which a function is true.", "items any, test function", "any", fo("16.2.2")],
@@ -182,14 +217,10 @@ const coded = (
     ["map:remove", "list", "Without entries.", "map map, keys atomic*", "any", fo("17.1.10")],
     ["map:merge", "list", "Maps in one, the first entry kept.", "maps any", "any", fo("17.1.2")],
     ["map:for-each", "list", "A function of each key and value.", "map map, action function", "any", fo("17.1.11")],
-    ["array:append", "list", "With a member added.", "array array, member any", "any", fo("17.3.4")],
-    ["array:tail", "list", "All but the first member.", "array array", "any", fo("17.3.10")],
-    ["array:reverse", "list", "In reverse order.", "array array", "any", fo("17.3.11")],
     ["array:join", "list", "Arrays in one.", "arrays any", "any", fo("17.3.12")],
     ["array:flatten", "list", "The members of all arrays within.", "items any", "any", fo("17.3.18")],
     ["array:for-each", "list", "A function of each member.", "array array, action function", "any", fo("17.3.13")],
     ["array:filter", "list", "The members for which a function is true.", "array array, test function", "any", fo("17.3.14")],
-    ["array:subarray", "list", "A number of members from a position.", "array array, start integer, length? integer", "any", fo("17.3.6")],
   ] satisfies Coded[]
 ).map(
   ([name, family, summary, form, result, evidence]): FunctionRow => ({
@@ -199,7 +230,7 @@ const coded = (
     parameters: params(form),
     result,
     code: name,
-    ...(/^[a-z][\w:-]*$/.test(name) && !["and", "or", "to"].includes(name) ? {} : { notation: "operator" as const }),
+    ...(/^[a-z][\w:-]*$/.test(name) && !["and", "or"].includes(name) ? {} : { notation: "operator" as const }),
     evidence,
   }),
 );
@@ -225,6 +256,11 @@ export const xpathRows: readonly FunctionRow[] = [
   ...text,
   ...operators,
   ...lists,
+  ...comparisons,
+  to,
+  ...partsOf("date", days),
+  ...partsOf("time", clock),
+  ...partsOf("dateTime", { ...days, ...clock }),
   ...mathRows({
     names: [
       "math:acos=acos math:asin=asin math:atan=atan math:cos=cos math:exp=exp math:exp10=exp10 math:log=ln",

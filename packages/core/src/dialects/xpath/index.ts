@@ -1,4 +1,4 @@
-import { ArrayItem, FunctionItem, MapItem, type MessageCode, type Value, isList } from "../../values/index.ts";
+import { ArrayItem, type Facts, FunctionItem, MapItem, type MessageCode, type Value, isList } from "../../values/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
@@ -21,6 +21,7 @@ const codes: Readonly<Partial<Record<MessageCode, string>>> = {
   "wrong-kind": "err:XPTY0004",
   "too-many-items": "err:XPTY0004",
   "kinds-do-not-compare": "err:XPTY0004",
+  "values-do-not-compare": "err:FORG0006",
   "pattern-syntax": "err:FORX0002",
   "pattern-flags": "err:FORX0001",
   "pattern-matches-empty": "err:FORX0003",
@@ -34,6 +35,10 @@ const codes: Readonly<Partial<Record<MessageCode, string>>> = {
   "unknown-type": "err:XPST0051",
   expected: "err:XPST0003",
 };
+
+/** The error of zero-or-one, one-or-more and exactly-one (F&O 3.1, 14.3). */
+const countCode = ({ least, most }: Facts): string =>
+  least === 0 ? "err:FORG0003" : most === undefined ? "err:FORG0004" : "err:FORG0005";
 
 /** A column's name as a variable: what a name may not hold becomes `_`. */
 const variableName = (name: string): string => {
@@ -64,7 +69,7 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
     phrases,
     numberOfText: { write: (source) => `number(${source})`, compared: "the two do not compare, which is an error" },
     print,
-    standardCode: (code) => codes[code],
+    standardCode: (code, facts) => (code === "wrong-count" ? countCode(facts) : codes[code]),
     errorScope: "query",
     plain,
   };

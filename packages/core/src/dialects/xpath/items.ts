@@ -11,7 +11,6 @@ import {
   integer,
   isFailure,
   lookup,
-  tick,
 } from "../../values/index.ts";
 import { castMoment } from "./moments.ts";
 import { stringOf } from "./steps.ts";
@@ -131,19 +130,6 @@ export function sameAtom(a: Value, b: Value): boolean {
   const order = compareAtoms(a, b);
   if (typeof order !== "number") return false;
   return order === 0 || (Number.isNaN(asDouble(a)) && Number.isNaN(asDouble(b)) && isNumeric(a) && isNumeric(b));
-}
-
-/** Each atomic value once, in their order; what is the same has one text or one double, so that only few are compared. */
-export function distinct(items: readonly Value[]): Value[] {
-  const known = new Map<unknown, Value[]>();
-  return items.filter((item) => {
-    const key = isNumeric(item) ? asDouble(item) : typeof item === "string" ? item : undefined;
-    const alike = known.get(key) ?? [];
-    tick(alike.length);
-    if (alike.some((other) => sameAtom(other, item))) return false;
-    known.set(key, [...alike, item]);
-    return true;
-  });
 }
 
 /** The text under which a map keeps a key. */

@@ -46,21 +46,8 @@ export function castMoment(type: string): ((item: Value) => Value) | undefined {
   };
 }
 
-/** A part of a moment, for the functions such as year-from-date; null of null. */
-export const partOf =
-  (part: keyof MomentParts, type: string) =>
-  (value: Value): Value => {
-    if (value === null) return null;
-    if (!(value instanceof Moment) || value.type !== type)
-      return new Failure("wrong-kind", { expected: `xs:${type}?`, given: "another kind of value" });
-    return partsOf(value)[part] ?? null;
-  };
-
 /** fn:dateTime (F&O 3.1, 5.2): a date and a time put together. */
-export function joinMoments(date: Value, time: Value): Value {
-  if (date === null || time === null) return null;
-  if (!(date instanceof Moment && date.type === "date" && time instanceof Moment && time.type === "time"))
-    return new Failure("wrong-kind", { expected: "a date and a time", given: "other kinds of value" });
+export function joinMoments(date: Moment, time: Moment): Value {
   const [dateZone, timeZone] = [date, time].map(({ text }) => /(?:Z|[+-]\d{2}:\d{2})$/.exec(text)?.[0]);
   if (dateZone && timeZone && dateZone !== timeZone)
     return new Failure("invalid-value", { problem: "the date and the time have different time zones" }).named("err:FORG0008");
