@@ -3,15 +3,15 @@
  *
  * A function is pure when each of its rows is an operation with answers or a decision, the same after a round
  * trip through JSON, and its operation serves more than one function. `npm test` runs the cases of
- * every dialect on rows that went through JSON. Fails below 90 %. Below it stands the share over all families; with `--all`
- * family by family, with the functions whose row names code.
+ * every dialect on rows that went through JSON. Fails below 90 %, and below 60 % of the functions of all families; with
+ * `--all` these stand family by family, with the functions whose row names code.
  */
 import { parseArgs } from "node:util";
 import { dialects, isData, isPure } from "indigo-quill/dialects";
 import { families, textFamilies } from "indigo-quill/text";
 
 const { values } = parseArgs({ options: { all: { type: "boolean", default: false } } });
-const least = 0.9;
+const least = { text: 0.9, all: 0.6 };
 const all = Object.values(dialects).map((make) => make());
 const users = new Map();
 for (const dialect of all) {
@@ -42,12 +42,13 @@ for (const dialect of all) {
   });
   const pure = byName.size - reasons.length;
   const share = pure / byName.size;
-  failed ||= share < least;
+  failed ||= share < least.text;
   console.log(
     `${dialect.id}: ${pure} of ${byName.size} functions of the text families are pure rows (${percent(pure, byName.size)})`,
   );
   for (const [name, reason] of reasons) console.log(`  ${name}: ${reason}`);
   const { count, coded } = shareOf(dialect.rows);
+  failed ||= 1 - coded.length / count < least.all;
   console.log(`  of all families: ${count - coded.length} of ${count} (${percent(count - coded.length, count)})`);
   for (const family of values.all ? families : []) {
     const own = shareOf(dialect.rows.filter((row) => row.family === family));

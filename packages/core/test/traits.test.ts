@@ -198,6 +198,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     occurrences: { slots: ["aa", "a", "-", _, _, _], answers: ["all", "first"] },
     replacement: { slots: ["ab", "(a)", "\\1\\1", _, _, _], answers: ["literal", "backslash"], with: { pattern: "posix" } },
     emptyMatch: { slots: ["ab", "x*", "-", _, _, _], answers: ["allowed", "error"], with: { pattern: "posix" } },
+    emptyOld: { slots: ["ab", "", null, _, _, _], answers: ["null", "whole"], with: { missing: "null" } },
   },
   translate: {
     missing: { slots: [null, "a", "b"], answers: blank },
@@ -365,6 +366,15 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     doubleDigits: { slots: [new Double(0.1 + 0.2)], answers: ["shortest", "fifteen"], with: { ...read, numberKind: "decimal" } },
   },
   itself: {},
+  "digits-of": {
+    missing: { slots: [null, 2, _, _], answers: blank },
+    letterDigits: { slots: [255, 16, _, _], answers: ["capital", "small"] },
+    digitRoom: { slots: [255, 16, 1, _], answers: ["as needed", "as asked"] },
+  },
+  "number-in-base": {
+    missing: { slots: [null, 2, _], answers: blank },
+    numbers: { slots: ["zzzzzzzzzzzz", 36, _], answers: ["double", "exact"] },
+  },
   math: {
     missing: { slots: [null, _], answers: blank, fixed: { name: "sqrt" } },
     numbers: { slots: [4, _], answers: ["double", "exact"], fixed: { name: "sqrt" } },

@@ -37,8 +37,8 @@ interface RowBase {
   readonly aggregate?: true;
 }
 
-/** A function that is its operation with answers. */
-type PureRow = RowBase & Step;
+/** A function that is its operation with answers; what is done to its result, by another step. */
+type PureRow = RowBase & Step & { readonly then?: Step };
 
 /** How a function chooses its value among its arguments, of which it evaluates no more than it needs. */
 export type Decision =
@@ -46,8 +46,8 @@ export type Decision =
   | { readonly decides: "first that holds"; readonly none: "null" | "not available" }
   /** Values of one type. */
   | { readonly decides: "first present" }
-  /** A number, counted from 1, and the values; a number beyond them is an error. */
-  | { readonly decides: "nth" }
+  /** A number, counted from 1, and the values; a number beyond them gives nothing, or is an error. */
+  | { readonly decides: "nth"; readonly none: "null" | "error" }
   /** A value, and perhaps what is taken where it fails; without that null. */
   | { readonly decides: "unless failing"; readonly caught: "all" | "not available" };
 
@@ -96,7 +96,7 @@ export function decisionText(row: FunctionRow): string | undefined {
     case "first present":
       return "Evaluates its arguments in turn, up to the first that is there.";
     case "nth":
-      return "Evaluates the number, and the argument that it chooses, the first being 1; beyond them it is an error.";
+      return `Evaluates the number, and the argument that it chooses, the first being 1; beyond them it ${row.none === "null" ? "gives nothing" : "is an error"}.`;
     case "unless failing":
       return `Evaluates what comes instead, or gives nothing, only where the first argument fails${row.caught === "all" ? "" : " with #N/A"}.`;
   }

@@ -89,7 +89,7 @@ export type Control =
   /** The first child that is not null. */
   | { readonly form: "first-present" }
   /** A number, counted from 1, and the values that it chooses among. */
-  | { readonly form: "nth" }
+  | { readonly form: "nth"; readonly none: "null" | "error" }
   /** The first child, unless one of the others fails. */
   | { readonly form: "unless-failing" }
   /** The last child, unless one of the others is null. */

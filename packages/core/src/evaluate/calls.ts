@@ -3,11 +3,12 @@ import { type Decision, type FunctionRow, isDeciding, isPure, parameterAt } from
 import type { Step } from "../dialects/step.ts";
 import type { Call } from "../syntax/index.ts";
 import { decisiveOf, isOfMany, operationOf, truthBy } from "../text/index.ts";
+import type { Answers } from "../traits/index.ts";
 import { Failure } from "../values/index.ts";
 import { type Bound, type BoundOperation, controlled, dependsOnRow, isBroken } from "./bound.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
 import { notAvailable } from "./control.ts";
-import { boundOperation, withDefaults } from "./slots.ts";
+import { boundOperation, boundStep, withDefaults } from "./slots.ts";
 import type { Together } from "./together.ts";
 
 /** A call whose overload is chosen. */
@@ -50,7 +51,8 @@ export class Calls {
     const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
     const isNothing = (arg: Bound, i: number) => {
       const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
-      return isKnownNull(arg, this.#dialect) && !(slot && (slot.nullable || isOfMany(slot)));
+      const isKept = slot?.nullable && !(isPure(row) && slot.keptBy && (row.answers as Answers)[slot.keptBy] === "null");
+      return isKnownNull(arg, this.#dialect) && !(slot && (isKept || isOfMany(slot)));
     };
     if (this.#dialect.types.nullFirst && isStrict && converted.some(isNothing))
       return { kind: "constant", value: null, dropped: converted, type, source: node };
@@ -67,19 +69,13 @@ export class Calls {
     }
     if (isPure(row) && row.operation === "connect") return this.#connected({ ...call, converted }, row, type);
     if (isDeciding(row)) return this.#deciding(node, row, args, withDefaults(row, converted), type);
-    return this.#fitted({
-      ...(isPure(row)
-        ? boundOperation(row, converted)
-        : {
-            kind: "code",
-            code: this.#dialect.code[row.code],
-            given: args,
-            children: withDefaults(row, converted),
-            isCondition,
-          }),
-      source: node,
-      type,
-    });
+    if (!isPure(row)) {
+      const code = this.#dialect.code[row.code];
+      const children = withDefaults(row, converted);
+      return this.#fitted({ kind: "code", code, given: args, children, isCondition, source: node, type });
+    }
+    const bound: Bound = { ...boundOperation(row, converted), source: node, type };
+    return this.#fitted(row.then ? { ...boundStep(row.then, bound), source: node, type, implicit: true } : bound);
   }
 
   /** AND, OR and their like: a side that no row changes may settle it, and conditions may be looked at otherwise. */
@@ -119,7 +115,7 @@ export class Calls {
       case "first present":
         return controlled({ form: "first-present" }, node, type, together(parts));
       case "nth":
-        return controlled({ form: "nth" }, node, type, [parts[0], ...together(parts.slice(1))]);
+        return controlled({ form: "nth", none: row.none }, node, type, [parts[0], ...together(parts.slice(1))]);
       case "unless failing":
         return controlled({ form: "recover", caught: row.caught }, node, type, together(parts));
     }

@@ -107,7 +107,9 @@ export function controlCell(control: Control, cells: readonly Cell[], range: Tex
       return (row) => {
         const n = first(row);
         if (isFailure(n)) return n;
-        return cells.at(placeOf(n, cells.length))?.(row) ?? settle(new Failure("bad-index", { index: n }), range, dialect);
+        const chosen = cells.at(placeOf(n, cells.length));
+        if (chosen) return chosen(row);
+        return control.none === "null" ? null : settle(new Failure("bad-index", { index: n }), range, dialect);
       };
     case "unless-failing":
       return (row) => {

@@ -1,3 +1,4 @@
+import { digitsOf, numberInBase } from "./bases.ts";
 import { is } from "./being.ts";
 import { calculate } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
@@ -79,6 +80,8 @@ export const operations = {
   "number-of": numberOf,
   fit,
   math,
+  "digits-of": digitsOf,
+  "number-in-base": numberInBase,
   itself,
   "of-one": ofOne,
   "text-of": textOf,

@@ -2,7 +2,7 @@ import type { Answers } from "../traits/index.ts";
 import { Decimal, Double, Failure, type Value, isFailure, tick } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
 import { orderBy, ordering, relations } from "./measure-test.ts";
-import { type SlotNumber, any, kept, list, number, operation, optional, settled, text, truthBy } from "./operation.ts";
+import { type SlotNumber, any, kept, keptBy, list, number, operation, optional, settled, text, truthBy } from "./operation.ts";
 import { passed } from "./pieces.ts";
 
 type List = readonly Value[];
@@ -55,7 +55,12 @@ export const findItem = operation({
   id: "find-item",
   family: "list",
   summary: "looks for an item in a list",
-  slots: [list("list"), kept(any("item")), kept(number("start")), settled("wanted", ["whether", "first place", "all places"])],
+  slots: [
+    list("list"),
+    keptBy(any("item"), "missingWanted"),
+    kept(number("start")),
+    settled("wanted", ["whether", "first place", "all places"]),
+  ],
   traits: ["missing", "missingWanted", ...sameness],
   prepare({ missingWanted, ...answers }, { wanted }) {
     const { same } = samenessBy(answers);

@@ -32,6 +32,8 @@ export interface Slot {
   readonly optional?: true;
   /** A missing value counts as left out, or is given to the kernel as null. */
   readonly nullable?: "left out" | "kept";
+  /** The trait that says what a missing value does there; where it is answered with `null`, the whole is missing. */
+  readonly keptBy?: TraitId;
   /** The trait that says in which language it is written; two sides may then write the same in their own. */
   readonly writtenBy?: "pattern" | "replacement";
   /** The kernel sees failures, too. */
@@ -105,6 +107,7 @@ export const any = (name: string): Slot => ({ name, kind: "any" });
 export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
 export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "left out" });
 export const kept = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "kept" });
+export const keptBy = (slot: Slot, trait: TraitId): Slot => ({ ...slot, nullable: "kept", keptBy: trait });
 export const written = (slot: Slot, by: "pattern" | "replacement"): Slot => ({ ...slot, writtenBy: by });
 export const failing = (slot: Slot): Slot => ({ ...slot, failing: true });
 export const settled = (name: string, values: readonly string[]): Slot => ({ ...text(name), settled: values });

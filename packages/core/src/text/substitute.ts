@@ -1,7 +1,7 @@
 import type { Budget, Match, Pattern } from "../patterns/index.ts";
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
-import { type SlotNumber, countBy, number, operation, optional, text, textLimit, tooLong, written } from "./operation.ts";
+import { type SlotNumber, countBy, number, operation, keptBy, optional, text, textLimit, tooLong, written } from "./operation.ts";
 import { isWatched, taken, turned } from "./pieces.ts";
 import { stepOver } from "../patterns/index.ts";
 import { patternReader, withinBudget } from "./patterned.ts";
@@ -125,13 +125,13 @@ export const substitute = operation({
   slots: [
     text("text"),
     written(text("old"), "pattern"),
-    written(text("new"), "replacement"),
+    keptBy(written(text("new"), "replacement"), "emptyOld"),
     optional(number("which")),
     optional(text("flags")),
     optional(number("start")),
   ],
-  traits: ["missing", "pattern", "case", "occurrences", "replacement", "emptyMatch"],
-  prepare({ pattern: language, case: letterCase, occurrences, replacement: naming, emptyMatch }) {
+  traits: ["missing", "pattern", "case", "occurrences", "replacement", "emptyMatch", "emptyOld"],
+  prepare({ missing, pattern: language, case: letterCase, occurrences, replacement: naming, emptyMatch, emptyOld }) {
     const read = patternReader(language, letterCase);
     const plain = language === "literal" && letterCase === "minded";
 
@@ -242,13 +242,19 @@ export const substitute = operation({
       return result.finish();
     }
 
+    /** What a missing replacement counts as. */
+    const whenMissing = missing === "blank" ? "" : null;
+    const withoutNew = (value: string, old: string): Value => (old === "" && emptyOld === "whole" ? taken(0, value) : null);
+
     const usual = occurrences === "all" ? 0 : 1;
     /** Which occurrence is replaced; 0 for every one. */
     const ordinal = (which: SlotNumber): number | Failure =>
       which >= 1 - usual ? Math.trunc(Number(which)) : new Failure("ordinal-below-one", { n: which });
 
     if (plain && naming === "literal") {
-      return (value: string, old: string, replacement: string, which?: SlotNumber): Value => {
+      return (value: string, old: string, given: string | null, which?: SlotNumber): Value => {
+        const replacement = given ?? whenMissing;
+        if (replacement === null) return withoutNew(value, old);
         if (which === undefined) return plainly(value, old, replacement, usual);
         const nth = ordinal(which);
         return isFailure(nth) ? nth : plainly(value, old, replacement, nth);
@@ -258,12 +264,14 @@ export const substitute = operation({
     return (
       value: string,
       old: string,
-      replacement: string,
+      given: string | null,
       which?: SlotNumber,
       flags?: string,
-      given: SlotNumber = 1,
+      first: SlotNumber = 1,
     ): Value => {
-      const start = Number(given);
+      const replacement = given ?? whenMissing;
+      if (replacement === null) return withoutNew(value, old);
+      const start = Number(first);
       const nth = which === undefined ? (flags?.includes("g") ? 0 : usual) : ordinal(which);
       if (isFailure(nth)) return nth;
       const pattern = read(old, occurrences === "first" ? flags?.replaceAll("g", "") : flags);

@@ -150,6 +150,10 @@ export const traits = {
     "backslash numbers": "\\0 is the whole match, \\1 to \\9 are the groups; a group that is not there leaves the text as it is.",
     dollar: "$1, $2, … are the groups and $0 is the whole match; \\$ and \\\\ stand for themselves.",
   }),
+  emptyOld: trait("What does replacing empty text by a missing one give?", {
+    null: "Nothing, as with any other missing argument.",
+    whole: "The text as it is: what would be put in is not looked at.",
+  }),
   emptyMatch: trait("May the pattern match empty text?", {
     allowed: "Empty matches count like others.",
     "one character": "An empty match cuts off one character; what is left is searched as a text of its own.",
@@ -253,6 +257,14 @@ export const traits = {
   tooMany: trait("What happens where more items are left out than there are?", {
     "all of them": "Nothing is left: an empty list.",
     error: "That is an error, as is a number below 0.",
+  }),
+  letterDigits: trait("With which letters are numbers written in a base above ten?", {
+    capital: "With capital ones: 255 in base 16 is FF.",
+    small: "With small ones: 255 in base 16 is ff.",
+  }),
+  digitRoom: trait("What happens where a number has more digits than are asked for?", {
+    "as needed": "It has as many as it needs; zeros are put before fewer.",
+    "as asked": "That is an error; zeros are put before fewer.",
   }),
   until: trait("What does the number after a position in a list say?", {
     "number of items": "How many items are taken.",

@@ -5,6 +5,10 @@ import { type ExpressionCase, error, testCases } from "../cases.ts";
 /** What PostgreSQL 15.18 (Debian, UTF-8, C.UTF-8) gave for `select EXPRESSION`, recorded from the running server. */
 // prettier-ignore
 const recorded: readonly ExpressionCase[] = [
+  ["lower(convert_from('\\xc38941'::bytea, 'utf8') || 'É')", "ÉaÉ"],
+  ["upper(concat('é'::text, convert_from('\\xc38941'::bytea, 'utf8')))", "éÉA"],
+  ["to_hex(5::smallint)", error],
+  ["to_hex(-1::bigint)", "ffffffffffffffff"],
   ["substring('Alnus glutinosa', 1, 5)", "Alnus"],
   ["substring('Alnus' from 0 for 3)", "Al"],
   ["substring('Alnus' from -2)", "Alnus"],

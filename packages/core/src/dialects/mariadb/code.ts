@@ -1,5 +1,5 @@
 import { worked } from "../step.ts";
-import { kernelFor, orderFor } from "../../text/index.ts";
+import { orderFor } from "../../text/index.ts";
 import {
   Bytes,
   base64Of,
@@ -25,7 +25,6 @@ import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
 import { type Collation, baseType, byBytes, collationFor, collations, conversion, extremeType, unify } from "./coercions.ts";
 import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arithmetic.ts";
 import { dateCode } from "./dates.ts";
-import { padded as padAnswers, sliced as sliceAnswers } from "./functions.ts";
 import { readTime } from "./moments.ts";
 import { int64, uint64 } from "./numbers.ts";
 import { toText, doubleText, toDecimal, toDouble } from "./steps.ts";
@@ -255,12 +254,6 @@ const address = (value: number | bigint): Value =>
 
 const isAddress = (text: string): boolean => /^(?:(?:[01]?\d?\d|2[0-4]\d|25[0-5])(?:\.(?!$)|$)){4}$/.test(text);
 
-/** Empty text as null, which is what it is in the mode whose functions end in _oracle. */
-const nullWhenEmpty = (operation: (...args: never[]) => Value): Code => strict((...args: never[]) => operation(...args) || null);
-
-const pad = (side: "left" | "right") => kernelFor("pad", { ...padAnswers, side });
-const slice = kernelFor("slice", sliceAnswers);
-
 /** Text functions of a list with commas. */
 function findInSet(text: string, list: string, order: Order): Value {
   if (list === "" || text.includes(",")) return 0;
@@ -300,18 +293,6 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     bin: strict((text: string) => conv(text, 10, 2)),
     oct: strict((text: string) => conv(text, 10, 8)),
     conv: strict(conv),
-    // Only the value that is chosen is evaluated.
-    elt: {
-      lazy:
-        ([place, ...values]) =>
-        (row) => {
-          const n = place(row);
-          // The place is one of 32 bits.
-          const at = n === null || isFailure(n) ? -1 : Number(BigInt.asUintN(32, BigInt(n as number))) - 1;
-          const value = isFailure(n) ? n : (values[at]?.(row) ?? null);
-          return toText(value);
-        },
-    },
     // Nothing more is evaluated where the first is null.
     field: {
       lazy: ([first, ...others], { types }) => {
@@ -388,12 +369,6 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     charset: { run: (_args, { types: [type] }) => (isText(type) ? "utf8mb4" : "binary") },
     collation: { run: (_args, { types }) => (isText(types[0]) ? collationFor(types, collation) : "binary") },
     get_format: strict((kind: string, place: string) => dateFormats[kind][place.toLowerCase()] ?? null),
-    lpad_oracle: nullWhenEmpty(pad("left")),
-    rpad_oracle: nullWhenEmpty(pad("right")),
-    ltrim_oracle: nullWhenEmpty((text: string) => text.replace(/^ +/, "")),
-    rtrim_oracle: nullWhenEmpty((text: string) => text.replace(/ +$/, "")),
-    trim_oracle: nullWhenEmpty((text: string) => text.replace(/^ +| +$/g, "")),
-    substr_oracle: nullWhenEmpty((text: string, start: number, count?: number) => slice(text, start || 1, count)),
     replace_oracle: {
       run: ([text, old, replacement]) =>
         text === null || !old ? text : (text as string).replaceAll(old as string, () => (replacement ?? "") as string) || null,

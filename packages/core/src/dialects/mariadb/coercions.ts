@@ -208,6 +208,13 @@ export function conversion(from: string, to: string): Conversion | undefined {
       return kind === "text" ? { cost: 4, convert: unlessMissing(asSpan) } : undefined;
     case "position":
       return { cost: isWhole ? 0 : 2, convert: whole(from, Number) };
+    case "place":
+      return { cost: isWhole ? 0 : 2, convert: whole(from, (value) => Number(value) || 1) };
+    case "uint32":
+      return {
+        cost: isWhole ? 0 : 2,
+        convert: whole(from, (value) => Number(BigInt.asUintN(32, BigInt(value as number)))),
+      };
     case "int32":
       return {
         cost: isWhole ? 0 : 2,

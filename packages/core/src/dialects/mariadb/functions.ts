@@ -1,6 +1,6 @@
 import { calendarRows } from "../shared/calendar.ts";
-import { type Coded, codedRows } from "../shared/coded.ts";
-import { presentRows } from "../shared/deciding.ts";
+import { type Coded, codedRows, steppedRows } from "../shared/coded.ts";
+import { decidingRows, presentRows } from "../shared/deciding.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
@@ -8,6 +8,7 @@ import { mathRows, piRow } from "../shared/math.ts";
 import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params } from "../row.ts";
+import { step } from "../step.ts";
 import { byBytes, collations } from "./coercions.ts";
 
 const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
@@ -75,8 +76,8 @@ const text: FunctionRow[] = [
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp", family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "test", answers: { missing, pattern: "pcre", where: "anywhere", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_instr", family: "locate", summary: "The position of the first match of a pattern, 0 when absent.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "find", answers: { ...found, case: letterCase, report: "position", absent: "zero" }, evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_substr", family: "extract", summary: "The first match of a pattern, empty when there is none.", parameters: params("text text, pattern pattern > needle"), result: "text", operation: "find", answers: { ...found, case: letterCase, report: "text", absent: "empty" }, evidence: patterns })),
-  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern pattern > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "ends" }, evidence: patterns })),
-  { name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: strings },
+  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern pattern > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "ends", emptyOld: "null" }, evidence: patterns })),
+  { name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed", emptyOld: "whole" }, evidence: strings },
   { name: "insert", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start position, length position, new text"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "unchanged", negativeSpan: "to the end", farEnd: "taken", fraction: "rounded" }, evidence: strings },
   { name: "upper", aliases: ["ucase"], family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
   { name: "lower", aliases: ["lcase"], family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
@@ -165,7 +166,6 @@ const coded = codedRows(
     ["bin", "convert", "A number in base 2.", "number text", "own text", strings],
     ["oct", "convert", "A number in base 8.", "number text", "own text", numeric],
     ["conv", "convert", "A number from one base to another.", "number text, from int32, to int32", "own text", numeric],
-    ["elt", "list", "The nth of several values.", "n integer, values* any", "text", strings],
     ["field", "list", "The place of a value among others, 0 when it is none of them.", "value any, values* any", "integer", strings],
     ["find_in_set", "list", "The place of a text in a list with commas, 0 when it is not there.", "text text, list text", "integer", strings],
     ["make_set", "list", "The values whose bits are set, with commas.", "bits integer, values* any", "text", strings],
@@ -190,12 +190,6 @@ const coded = codedRows(
     ["charset", "convert", "The character set of a value.", "value any", "own text", misc],
     ["collation", "convert", "The collation of a value.", "value any", "own text", misc],
     ["get_format", "convert", "A format of dates by its place.", "kind text, place text", "own text", dates],
-    ["lpad_oracle", "convert", "lpad(), null for empty text.", "text text, length position, fill? text", "text", oracle],
-    ["rpad_oracle", "convert", "rpad(), null for empty text.", "text text, length position, fill? text", "text", oracle],
-    ["ltrim_oracle", "convert", "ltrim(), null for empty text.", "text text", "text", oracle],
-    ["rtrim_oracle", "convert", "rtrim(), null for empty text.", "text text", "text", oracle],
-    ["trim_oracle", "convert", "trim(), null for empty text.", "text text", "text", oracle],
-    ["substr_oracle", "convert", "substr(), with 0 for the first character and null for empty text.", "text text, start position, count? position", "text", oracle],
     ["replace_oracle", "convert", "replace(), null being empty text.", "text text, old text, new text", "text", oracle],
     ["concat_operator_oracle", "convert", "Joins values, skipping null.", "values* text", "text", oracle],
     ["sformat", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
@@ -249,23 +243,45 @@ const coded = codedRows(
   ],
 );
 
+/** Empty text is null in the mode whose functions end in _oracle. */
+const nullWhenEmpty = { then: step("unless-same", { ...byBytes, mixed: "error", notANumber: "there is none" }, { b: "" }) };
+const oracleTrim = (ends: "both" | "start" | "end") => ({ ...step("trim", { ...trimmed, ends }), ...nullWhenEmpty });
+const oraclePad = (side: "left" | "right") => ({ ...step("pad", { ...padded, side }), ...nullWhenEmpty });
+
+// prettier-ignore
+const ofOracle = steppedRows([
+  ["lpad_oracle", "pad", "lpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("left")],
+  ["rpad_oracle", "pad", "rpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("right")],
+  ["ltrim_oracle", "trim", "ltrim(), null for empty text.", "text text", "text", oracle, oracleTrim("start")],
+  ["rtrim_oracle", "trim", "rtrim(), null for empty text.", "text text", "text", oracle, oracleTrim("end")],
+  ["trim_oracle", "trim", "trim(), null for empty text.", "text text", "text", oracle, oracleTrim("both")],
+  ["substr_oracle", "extract", "substr(), with 0 for the first character and null for empty text.", "text text, start place > start, count? position > length", "text", oracle, { ...step("slice", sliced), ...nullWhenEmpty }],
+]);
+
 /** Functions of texts that count bytes where they are given bytes, and then give bytes. */
 const ofBytes = new Set(
-  "substring left right substring_index reverse locate instr replace insert trim ltrim rtrim char_length length ascii repeat lpad rpad concat concat_ws"
+  "substring substr left right substring_index reverse locate instr replace insert trim ltrim rtrim char_length length ascii repeat lpad rpad concat concat_ws"
     .split(" ")
     .concat("trim leading", "trim trailing"),
 );
 
 /** The rows of those functions, over texts that have one character for each byte. */
-const bytes: readonly FunctionRow[] = text
+const bytes: readonly FunctionRow[] = [...text, ...ofOracle]
   .filter(isPure)
-  .filter((row) => ofBytes.has(row.name) && ["minded", undefined].includes((row.answers as { case?: string }).case))
+  .filter(
+    (row) =>
+      ofBytes.has(row.name.replace("_oracle", "")) && ["minded", undefined].includes((row.answers as { case?: string }).case),
+  )
   .map((row) => ({
     ...row,
     parameters: row.parameters.map((each) => (each.type === "text" ? { ...each, type: "bytetext" } : each)),
     result: row.result === "text" ? "bytes beside" : row.result,
     answers: { ...row.answers, ...("counted" in row.answers && { counted: "code point" }) },
   })) as readonly FunctionRow[];
+
+const elt = decidingRows({ result: "text", evidence: strings }, [
+  ["elt", "The nth of several values.", "n uint32, values* text", { decides: "nth", none: "null" }],
+]).map((row): FunctionRow => ({ ...row, family: "list" }));
 
 /** The functions and operators of MariaDB 10.11. */
 export const mariadbRows: readonly FunctionRow[] = [
@@ -287,6 +303,8 @@ export const mariadbRows: readonly FunctionRow[] = [
     { dayofweek: "Sunday 1", weekday: "Monday 0" },
     { type: "datetime", result: "integer", text: "text", evidence: dates, missing: "null" },
   ),
+  ...ofOracle,
+  ...elt,
   ...presentRows({ result: "unified", evidence: control }, ["ifnull", "nvl"]),
   ...logicRows({
     truth: "1 or 0",

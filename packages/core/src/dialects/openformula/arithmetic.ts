@@ -1,13 +1,4 @@
-import {
-  Failure,
-  type Value,
-  dateFromDays,
-  daysFromDate,
-  isFailure,
-  isoWeekOf,
-  serialEpoch,
-  serialOfText,
-} from "../../values/index.ts";
+import { Failure, type Value, dateFromDays, daysFromDate, isoWeekOf, serialEpoch, serialOfText } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 
 export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
@@ -67,54 +58,6 @@ function arabic(text: string): Value {
   return Number.isNaN(value) ? bad(`"${text}" is not a Roman numeral`) : value;
 }
 
-/** A whole number read in a base; the prefix 0x or x is allowed in base 16. */
-function inBase(text: string, radix: number): number | Failure {
-  const digits = text
-    .trim()
-    .toLowerCase()
-    .replace(radix === 16 ? /^0?x/ : /^$/, "");
-  if (radix < 2 || radix > 36 || digits === "" || ![...digits].every((digit) => parseInt(digit, 36) < radix))
-    return bad(`"${text}" is no number in base ${radix}`);
-  return [...digits].reduce((sum, digit) => sum * radix + parseInt(digit, 36), 0);
-}
-
-/** The bases of functions such as HEX2DEC: numbers of ten digits, those with the first bit set being negative (6.19). */
-const bases = { BIN: { radix: 2, bits: 10 }, OCT: { radix: 8, bits: 30 }, HEX: { radix: 16, bits: 40 } } as const;
-type Base = (typeof bases)[keyof typeof bases];
-
-function fromBase(text: Value, { radix, bits }: Base): number | Failure {
-  const value = inBase(String(text ?? "0"), radix);
-  if (isFailure(value) || value >= 2 ** bits) return isFailure(value) ? value : new Failure("number-out-of-range");
-  return value >= 2 ** (bits - 1) ? value - 2 ** bits : value;
-}
-
-function toBase(value: number, { radix, bits }: Base, digits: Value): Value {
-  const whole = Math.trunc(value);
-  if (whole < -(2 ** (bits - 1)) || whole >= 2 ** (bits - 1)) return new Failure("number-out-of-range");
-  const text = (whole < 0 ? whole + 2 ** bits : whole).toString(radix).toUpperCase();
-  if (digits === null || digits === undefined || whole < 0) return text;
-  return text.length > (digits as number) ? new Failure("number-out-of-range") : text.padStart(Math.trunc(digits as number), "0");
-}
-
-/** BIN2DEC, DEC2HEX, … */
-const baseConversions: Readonly<Record<string, Code>> = Object.fromEntries(
-  Object.entries(bases).flatMap(([from, base]): [string, Code][] => [
-    [`${from}2DEC`, { run: ([text]) => fromBase(text, base) }],
-    [`DEC2${from}`, { run: ([value, digits]) => toBase((value as number | null) ?? 0, base, digits) }],
-    ...Object.entries(bases)
-      .filter(([to]) => to !== from)
-      .map(([to, target]): [string, Code] => [
-        `${from}2${to}`,
-        {
-          run: ([text, digits]) => {
-            const value = fromBase(text, base);
-            return isFailure(value) ? value : toBase(value, target, digits);
-          },
-        },
-      ]),
-  ]),
-);
-
 const timePart = (part: (seconds: number) => number) =>
   onNumbers((value) => part(Math.round((value - Math.floor(value)) * 86400)));
 
@@ -145,11 +88,6 @@ function week(serial: number, kind: number): Value {
 
 /** Functions of numbers and dates, by name. */
 export const arithmetic: Readonly<Record<string, Code>> = {
-  BASE: onNumbers((value, base, least) => {
-    if (value < 0 || base < 2 || base > 36) return bad("the base must be 2 to 36 and the number not negative");
-    return Math.trunc(value).toString(Math.trunc(base)).toUpperCase().padStart(Math.trunc(least), "0");
-  }),
-  DECIMAL: { run: ([text, base]) => inBase((text as string | null) ?? "", Math.trunc((base as number | null) ?? 0)) },
   ROMAN: onNumbers(roman),
   ARABIC: { run: ([text]) => arabic((text as string) ?? "") },
   CEILING: onNumbers((value, multiple) => (multiple === 0 ? 0 : Math.ceil(value / multiple) * multiple)),
@@ -189,7 +127,6 @@ export const arithmetic: Readonly<Record<string, Code>> = {
         ? new Failure("number-out-of-range")
         : Math.round(value / multiple) * multiple,
   ),
-  ...baseConversions,
 };
 
 function floored(serial: number | undefined, text: Value): Value {

@@ -33,6 +33,8 @@ export function typeRules(textRule: string): TypeRules {
       if (to === "texts") return from === "text" ? identity : { cost: 1, convert: steps.text };
       // 6.15.4: a branch that is left empty between separators is 0.
       if (to === "branch") return from === "empty" ? { cost: 0, convert: () => 0 } : identity;
+      const base = /^base\.(2|8|16)$/.exec(to)?.[1] as "2" | "8" | "16" | undefined;
+      if (base) return { cost: 1, convert: [single, (value) => value ?? "0", steps.text, steps[`base ${base}`]] };
       if (to === "single") return isSingle ? identity : { cost: 1, convert: single };
       const target = targets[to];
       if (!target || from === target.same) return identity;

@@ -45,7 +45,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     { name: "FINDB", family: "locate", summary: "The byte position of a text; minds case.", parameters: params(found), result: "number", operation: "locate", answers: { ...located, ...bytes, pattern: "literal", case: "minded" }, evidence: section("6.7.2") },
     { name: "SEARCH", family: "locate", summary: "The position of a text or pattern; ignores case.", parameters: params(found), result: "number", operation: "locate", answers: { ...located, pattern: searchPattern, case: "ignored" }, evidence: section("6.20.20") },
     { name: "SEARCHB", family: "locate", summary: "The byte position of a text or pattern; ignores case.", parameters: params(found), result: "number", operation: "locate", answers: { ...located, ...bytes, pattern: searchPattern, case: "ignored" }, evidence: section("6.7.8") },
-    { name: "SUBSTITUTE", family: "substitute", summary: "Replaces a text everywhere, or its nth occurrence.", parameters: params("text text, old text, new text, which? number"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed" }, evidence: section("6.20.21") },
+    { name: "SUBSTITUTE", family: "substitute", summary: "Replaces a text everywhere, or its nth occurrence.", parameters: params("text text, old text, new text, which? number"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed", emptyOld: "null" }, evidence: section("6.20.21") },
     { name: "REPLACE", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start number, length number, new text"), result: "text", operation: "replace-span", answers: positions, evidence: section("6.20.17") },
     { name: "REPLACEB", family: "substitute", summary: "Replaces a number of bytes from a position.", parameters: params("text text, start number, length number, new text"), result: "text", operation: "replace-span", answers: { ...positions, ...bytes }, evidence: section("6.7.6") },
     { name: "UPPER", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: section("6.20.27") },
@@ -100,6 +100,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     ...text,
     ...operators,
     ...kindRows,
+    ...baseRows,
     ...choiceRows,
     ...otherRows,
     ...truthRows({ TRUE: true, FALSE: false }, { result: "boolean", evidence: section("6.15.3 and 6.15.9") }),
@@ -165,6 +166,32 @@ const kindRows = steppedRows(
   section,
 );
 
+const toBase = (base: number, bits: number) =>
+  step("digits-of", { missing: "blank", letterDigits: "capital", digitRoom: "as asked" }, { base, bits });
+const fromBase = step("itself", {});
+
+/** Numbers of ten digits in a base, those with the first bit set being below 0 (6.19). */
+// prettier-ignore
+const baseRows = steppedRows(
+  [
+    ["BASE", "convert", "A number written in another base.", "number number, base number, least? number > digits = 0", "text", "6.19.3", step("digits-of", { missing: "blank", letterDigits: "capital", digitRoom: "as needed" })],
+    ["DECIMAL", "convert", "A number read in another base.", "text text, base number", "number", "6.19.10", step("number-in-base", { missing: "blank", numbers: "double" })],
+    ["BIN2DEC", "convert", "A number read in base 2.", "text base.2 > value", "number", "6.19.4", fromBase],
+    ["OCT2DEC", "convert", "A number read in base 8.", "text base.8 > value", "number", "6.19.15", fromBase],
+    ["HEX2DEC", "convert", "A number read in base 16.", "text base.16 > value", "number", "6.19.12", fromBase],
+    ["DEC2BIN", "convert", "A number written in base 2.", "number number, digits? number", "text", "6.19.7", toBase(2, 10)],
+    ["DEC2OCT", "convert", "A number written in base 8.", "number number, digits? number", "text", "6.19.9", toBase(8, 30)],
+    ["DEC2HEX", "convert", "A number written in base 16.", "number number, digits? number", "text", "6.19.8", toBase(16, 40)],
+    ["BIN2OCT", "convert", "A number from base 2 to base 8.", "text base.2 > number, digits? number", "text", "6.19.6", toBase(8, 30)],
+    ["BIN2HEX", "convert", "A number from base 2 to base 16.", "text base.2 > number, digits? number", "text", "6.19.5", toBase(16, 40)],
+    ["OCT2BIN", "convert", "A number from base 8 to base 2.", "text base.8 > number, digits? number", "text", "6.19.14", toBase(2, 10)],
+    ["OCT2HEX", "convert", "A number from base 8 to base 16.", "text base.8 > number, digits? number", "text", "6.19.16", toBase(16, 40)],
+    ["HEX2BIN", "convert", "A number from base 16 to base 2.", "text base.16 > number, digits? number", "text", "6.19.11", toBase(2, 10)],
+    ["HEX2OCT", "convert", "A number from base 16 to base 8.", "text base.16 > number, digits? number", "text", "6.19.13", toBase(8, 30)],
+  ],
+  section,
+);
+
 const choiceRows: FunctionRow[] = [
   ...decidingRows({ result: "any", evidence: section("6.15.4") }, [
     [
@@ -191,7 +218,7 @@ const choiceRows: FunctionRow[] = [
     ],
   ]),
   ...decidingRows({ result: "any", evidence: section("6.14.3") }, [
-    ["CHOOSE", "The nth of several values.", "index number, values* any", { decides: "nth" }],
+    ["CHOOSE", "The nth of several values.", "index number, values* any", { decides: "nth", none: "error" }],
   ]),
   ...decidingRows({ result: "any", evidence: "shared extension", extension: true }, [
     ["IFS", "The value after the first true condition.", "pairs* any", { decides: "first that holds", none: "not available" }],
@@ -221,8 +248,6 @@ const otherRows: FunctionRow[] = (
       "6.20.10",
     ],
     ["DOLLAR", "convert", "A number as an amount of money.", "number number, decimals? number = 2", "text", "6.20.7"],
-    ["BASE", "convert", "A number written in another base.", "number number, base number, least? number = 0", "text", "6.19.3"],
-    ["DECIMAL", "convert", "A number read in another base.", "text text, base number", "number", "6.19.10"],
     ["ROMAN", "convert", "A number in Roman numerals.", "number number, format? number = 0", "text", "6.19.17"],
     ["ARABIC", "convert", "Roman numerals as a number.", "text text", "number", "6.19.2"],
     ["CEILING", "convert", "The number rounded up to a multiple.", "number number, multiple? number = 1", "number", "6.17.1"],
@@ -261,44 +286,6 @@ const otherRows: FunctionRow[] = (
     ["WEEKNUM", "convert", "The number of the week in the year.", "date number, kind? number = 1", "number", "6.10.21"],
     ["ISOWEEKNUM", "convert", "The number of the ISO week.", "date number", "number", "6.10.11"],
     ["MROUND", "convert", "The number rounded to a multiple.", "number number, multiple number", "number", "6.17.4"],
-    ...(
-      [
-        ["BIN2DEC", "6.19.4"],
-        ["HEX2DEC", "6.19.12"],
-        ["OCT2DEC", "6.19.15"],
-      ] as const
-    ).map(([name, number]): Other => [name, "convert", "A number read in another base.", "text text", "number", number]),
-    ...(
-      [
-        ["DEC2BIN", "6.19.7"],
-        ["DEC2HEX", "6.19.8"],
-        ["DEC2OCT", "6.19.9"],
-      ] as const
-    ).map(([name, number]): Other => [
-      name,
-      "convert",
-      "A number written in another base.",
-      "number number, digits? number",
-      "text",
-      number,
-    ]),
-    ...(
-      [
-        ["BIN2HEX", "6.19.5"],
-        ["BIN2OCT", "6.19.6"],
-        ["HEX2BIN", "6.19.11"],
-        ["HEX2OCT", "6.19.13"],
-        ["OCT2BIN", "6.19.14"],
-        ["OCT2HEX", "6.19.16"],
-      ] as const
-    ).map(([name, number]): Other => [
-      name,
-      "convert",
-      "A number from one base to another.",
-      "text text, digits? number",
-      "text",
-      number,
-    ]),
     ["AND", "logic", "Whether all are true.", "conditions* any", "boolean", "6.15.2"],
     ["OR", "logic", "Whether one is true.", "conditions* any", "boolean", "6.15.8"],
     ["XOR", "logic", "Whether an odd number are true.", "conditions* any", "boolean", "6.15.10"],

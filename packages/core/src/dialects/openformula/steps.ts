@@ -34,8 +34,14 @@ const numbers: Readonly<Record<string, Step>> = {
   error: step("number-of", { ...read, reads: "nothing" }),
 };
 
+/** A number of ten digits in a base; one whose first bit is set is below 0 (6.19). */
+const inBase = (base: number, bits: number) => step("number-in-base", { missing, numbers: "double" }, { base, bits });
+
 /** What OpenFormula does to values without a function. */
 export const stepsBy = (textRule: string) => ({
+  "base 2": inBase(2, 10),
+  "base 8": inBase(8, 30),
+  "base 16": inBase(16, 40),
   number: numbers[textRule],
   truth: step("truth-of", { missing, textTruth: "true or false" }),
   text: step("text-of", {

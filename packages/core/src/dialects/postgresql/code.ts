@@ -297,13 +297,6 @@ const outputs = (list: Value): Value[] => (list as readonly Value[]).map(outputT
 
 const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.of(value) : value);
 
-/** The digits of a number in two's complement, of as many bits as its type has. */
-const unsignedDigits = (base: number): Code => ({
-  strict: true,
-  run: ([value], { types: [type] }) =>
-    BigInt.asUintN(type === "integer" || type === "smallint" ? 32 : 64, BigInt(value as number)).toString(base),
-});
-
 /** Later versions than 15 read the names of time zones, which are not covered. */
 const withoutZone = (version: string, read: (text: string, format: string) => Value) => (text: string, format: string) =>
   version !== "15" && /TZ/i.test(format) ? new Failure("not-covered", { what: "the format TZ" }) : read(text, format);
@@ -331,9 +324,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
       .join(separator),
   ),
   unistr: strict(unistr),
-  to_hex: unsignedDigits(16),
-  to_bin: unsignedDigits(2),
-  to_oct: unsignedDigits(8),
   parse_ident: strict(parseIdent),
   "compare any": quantified(true),
   "compare all": quantified(false),

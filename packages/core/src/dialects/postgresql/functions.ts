@@ -51,7 +51,13 @@ export const spanned = {
 export const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const matching = { missing, pattern: "posix", case: "minded" } as const;
 const found = { ...matching, group: "match", absent: "null" } as const;
-const replacing = { ...matching, occurrences: "first", replacement: "backslash", emptyMatch: "allowed" } as const;
+const replacing = {
+  ...matching,
+  occurrences: "first",
+  replacement: "backslash",
+  emptyMatch: "allowed",
+  emptyOld: "null",
+} as const;
 const literalSplit = {
   missing,
   pattern: "literal",
@@ -222,10 +228,9 @@ const coded = codedRows(
     ["set_bit", "convert", "With another bit at a place counted from 0.", "bytes bytea, place bigint, value integer", "bytea", "9.5"],
     ["encode", "convert", "Bytes as text: hex, base64 or escape.", "bytes bytea, format text", "text", "9.5"],
     ["decode", "convert", "The bytes that a text gives: hex, base64 or escape.", "text text, format text", "bytea", "9.5"],
-    ["convert_from", "convert", "The text that bytes are in an encoding.", "bytes bytea, encoding text", "text", "9.5"],
+    ["convert_from", "convert", "The text that bytes are in an encoding.", "bytes bytea, encoding text", "text_c", "9.5"],
     ["convert_to", "convert", "The bytes of a text in an encoding.", "text text, encoding text", "bytea", "9.5"],
     ["convert", "convert", "Bytes from one encoding in another.", "bytes bytea, from text, to text", "bytea", "9.5"],
-    ["to_hex", "convert", "A number in base 16.", "number bigint", "text", "9.4"],
     ["md5", "convert", "The MD5 digest of a text in base 16.", "text text", "text", "9.4"],
     ["md5", "convert", "The MD5 digest of bytes in base 16.", "bytes bytea", "text", "9.5", "bytes md5"],
     ...["sha224", "sha256", "sha384", "sha512"].map((name): Coded => [name, "convert", "A SHA-2 digest.", "bytes bytea", "bytea", "9.5"]),
@@ -321,17 +326,23 @@ const named: readonly FunctionRow[] = Object.entries(byOtherName).flatMap(([name
     }),
 );
 
+/** The digits of a number in two's complement, of as many bits as its type has. */
+const inBase = (name: string, base: number): Stepped[] =>
+  (["integer", "bigint"] as const).map((type): Stepped => {
+    const digits = step(
+      "digits-of",
+      { missing, letterDigits: "small", digitRoom: "as needed" },
+      { base, bits: type === "integer" ? 32 : 64 },
+    );
+    return [name, "convert", `A number in base ${base}.`, `number ${type}`, "text", "9.4", digits];
+  });
+
 /** What version 16 brought. */
 // prettier-ignore
-const since16: FunctionRow[] = (["to_bin", "to_oct"] as const).map((name) => ({
-  name,
-  family: "convert",
-  summary: `A number in base ${name === "to_bin" ? 2 : 8}.`,
-  parameters: params("number bigint"),
-  result: "text",
-  code: name,
-  evidence: "PostgreSQL 17 documentation, 9.4",
-}));
+const since16: FunctionRow[] = steppedRows(
+  [...inBase("to_bin", 2), ...inBase("to_oct", 8)],
+  (section) => `PostgreSQL 17 documentation, ${section}`,
+);
 
 /** What the functions of doubles have, with a C library. */
 const math = (library: string, overflow: "error" | "infinity" = "error") =>
@@ -386,6 +397,7 @@ const arrays = steppedRows(
       ["greatest", "logic", "The largest value.", `values* ${type}`, type === "char" ? "bpchar" : type, "9.18.4", extreme("greatest", "skipped")],
       ["least", "logic", "The smallest value.", `values* ${type}`, type === "char" ? "bpchar" : type, "9.18.4", extreme("least", "skipped")],
     ]),
+    ...inBase("to_hex", 16),
     ["text_larger", "logic", "The larger of two texts.", "left text > values, right text > values", "text", "9.18.4", extreme("greatest", "null")],
     ["text_smaller", "logic", "The smaller of two texts.", "left text > values, right text > values", "text", "9.18.4", extreme("least", "null")],
   ],

@@ -14,7 +14,7 @@ type Line = readonly [
 export type Coded = readonly [...line: Line, code?: string];
 
 /** A function that is a step, in a line. */
-export type Stepped = readonly [...line: Line, step: Step];
+export type Stepped = readonly [...line: Line, step: Step & { readonly then?: Step }];
 
 /** What a line says of a function; a name that is no word is an operator's. */
 const baseOf = ([name, family, summary, form, result, evidence]: Line, cite: (evidence: string) => string) => ({
