@@ -11,6 +11,7 @@ import type { Together, Unified } from "./together.ts";
 /** Problems of a constant that matter only where it is looked at. */
 const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
   "pattern-syntax",
+  "escape-sequence",
   "not-a-boolean",
   "not-a-number",
   "not-a-date",

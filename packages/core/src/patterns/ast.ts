@@ -77,6 +77,8 @@ export class PatternError extends Error {
     readonly offset: number,
     /** Whether the flavour allows it and only we do not run it yet. */
     readonly isUncovered = false,
+    /** Whether it is the escape character of a LIKE pattern that stands where it must not. */
+    readonly isOfEscape = false,
   ) {
     super(problem);
   }

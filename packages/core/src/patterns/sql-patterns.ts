@@ -23,18 +23,19 @@ export function parseLike(
   const reader = new Reader(source);
   const items: PatternNode[] = [];
   let refusal: PatternError | undefined;
+  const misplaced = (problem: string, offset: number) => new PatternError(problem, offset, false, true);
   while (!reader.done) {
     const char = reader.next();
     if (char === escape) {
       const isStrict = flavour === "like, escape strict";
       if (isStrict && !reader.done && !["%", "_", escape].includes(reader.peek()))
-        reader.fail("the escape character stands before a character that needs none");
+        throw misplaced("the escape character stands before a character that needs none", reader.offset);
       if (!reader.done) items.push(oneChar(reader.next().codePointAt(0)!));
-      else if (isStrict) reader.fail("the escape character ends the pattern");
+      else if (isStrict) throw misplaced("the escape character ends the pattern", reader.offset);
       else if (flavour === "like") {
         // It is an error once there is text for it to stand before.
         items.push({ kind: "set", set: anyChar }, anyRun);
-        refusal = new PatternError("the escape character ends the pattern", reader.offset - char.length);
+        refusal = misplaced("the escape character ends the pattern", reader.offset - char.length);
       } else items.push(flavour === "like, escape open" ? never : oneChar(char.codePointAt(0)!));
     } else if (char === "%") items.push(anyRun);
     else if (char === "_") items.push({ kind: "set", set: anyChar });

@@ -90,8 +90,8 @@ function foldedBetween(source: string, escape: string, fold: (text: string) => s
   return [result, "\uffff"];
 }
 
-export const refused = (pattern: string, { problem, offset }: PatternError): Failure =>
-  new Failure("pattern-syntax", { pattern, problem, offset });
+export const refused = (pattern: string, { problem, offset, isOfEscape }: PatternError): Failure =>
+  new Failure(isOfEscape ? "escape-sequence" : "pattern-syntax", { pattern, problem, offset });
 
 /** A pattern that was folded, on texts that are folded when they are matched; folding keeps every place. */
 function folded(pattern: Pattern, fold: (text: string) => string): Pattern {
@@ -99,6 +99,7 @@ function folded(pattern: Pattern, fold: (text: string) => string): Pattern {
   return {
     groups: pattern.groups,
     isWhole: pattern.isWhole,
+    ...(pattern.refusal && { refusal: pattern.refusal }),
     offsets,
     test: (text, budget) => pattern.test(fold(text), budget),
     find: (text, from, budget) => {

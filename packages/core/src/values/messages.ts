@@ -75,6 +75,8 @@ const messages = {
   "no-such-character": (f: Facts) => `No character has the number ${String(f.code)} here.`,
   "pattern-syntax": (f: Facts) =>
     `The pattern "${String(f.pattern)}" cannot be read at ${String(f.offset)}: ${String(f.problem)}.`,
+  "escape-sequence": (f: Facts) =>
+    `The pattern "${String(f.pattern)}" cannot be read at ${String(f.offset)}: ${String(f.problem)}.`,
   "pattern-flags": (f: Facts) => `The pattern option "${String(f.flags)}" is not allowed here.`,
   "escape-length": (f: Facts) => `The escape "${String(f.escape)}" must be one character or empty.`,
   "pattern-budget": (f: Facts) => `Matching the pattern "${String(f.pattern)}" took too many steps (limit "patternSteps").`,

@@ -127,7 +127,7 @@ function bytesShown(given: number | bigint, base: bigint, units: readonly string
 function bar(x: Double, min: Double, max: Double, width?: Double): Value {
   const size = width?.value ?? 80;
   if (!Number.isFinite(size) || size < 1 || size > 1000) return bad("the width of a bar must lie between 1 and 1000");
-  const part = x.value < min.value ? 0 : x.value > max.value ? 1 : (x.value - min.value) / (max.value - min.value);
+  const part = x.value <= min.value ? 0 : x.value > max.value ? 1 : (x.value - min.value) / (max.value - min.value);
   const eighths = Math.floor(part * size * 8 + 1e-9);
   const full = Math.floor(eighths / 8);
   const rest = eighths % 8;

@@ -22,6 +22,7 @@ const classes: Readonly<Partial<Record<MessageCode, string>>> = {
   "not-a-boolean": "Conversion Error",
   "not-a-date": "Conversion Error",
   "pattern-syntax": "Invalid Input Error",
+  "escape-sequence": "Syntax Error",
   "pattern-flags": "Invalid Input Error",
   "escape-length": "Syntax Error",
   "empty-fill": "Invalid Input Error",

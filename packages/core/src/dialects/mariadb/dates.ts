@@ -199,11 +199,20 @@ function extract(field: string, value: Value, type: string): Value {
   return Math.sign(span || 1) * read({ ...rest, day: Math.floor(hour / 24), hour: hour % 24 }) + 0;
 }
 
-const periodMonths = (period: number): number => {
-  if (period === 0) return 0;
-  const year = Math.floor(period / 100);
-  return (year < 70 ? year + 2000 : year < 100 ? year + 1900 : year) * 12 + (period % 100) - 1;
-};
+/** The months of a period YYYYMM or YYMM; 0 for what is none. */
+function periodMonths(period: number | bigint): number {
+  if (period <= 0 || period > 999_912) return 0;
+  const year = Math.floor(Number(period) / 100);
+  return fullYear(year) * 12 + (Number(period) % 100) - 1;
+}
+
+const fullYear = (year: number): number => (year < 70 ? year + 2000 : year < 100 ? year + 1900 : year);
+
+/** The period that so many months are, a number of 32 bits without a sign. */
+function periodOf(months: number): number {
+  const count = Number(BigInt.asUintN(32, BigInt(months)));
+  return count === 0 ? 0 : fullYear(Math.floor(count / 12)) * 100 + (count % 12) + 1;
+}
 
 /** timestamp(): a moment, a time of day added to it. */
 function timestampOf(text: string, time?: string): Value {
@@ -436,6 +445,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     run: ([seconds, template], { types }) => {
       const isWhole = (seconds as Decimal).trimmed().scale === 0 && baseType(types[0]) !== "decimal";
       const text = fromSeconds(seconds as Decimal, isWhole ? 0 : numericDigits(seconds, types[0]));
+      if (template === "") return null;
       return text === null || template === undefined ? text : formatMoment(momentOf(text), template as string);
     },
   },
@@ -498,9 +508,8 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       return withDigits(spanText(span), numericDigits(second, types[2]));
     },
   },
-  period_add: strict((period: number | bigint, months: number | bigint) => {
-    const total = periodMonths(Number(period)) + Number(months);
-    return period === 0 ? 0 : Math.floor(total / 12) * 100 + (total % 12) + 1;
-  }),
-  period_diff: strict((a: number | bigint, b: number | bigint) => periodMonths(Number(a)) - periodMonths(Number(b))),
+  period_add: strict((period: number | bigint, months: number | bigint) =>
+    period === 0 ? 0 : periodOf(periodMonths(period) + Number(BigInt.asIntN(32, BigInt(months)))),
+  ),
+  period_diff: strict((a: number | bigint, b: number | bigint) => periodMonths(a) - periodMonths(b)),
 });

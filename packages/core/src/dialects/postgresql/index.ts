@@ -39,6 +39,7 @@ const states: Readonly<Partial<Record<MessageCode, string>>> = {
   "not-a-boolean": "22P02",
   "not-a-date": "22007",
   "pattern-syntax": "2201B",
+  "escape-sequence": "22025",
   "pattern-flags": "22023",
   "escape-length": "22025",
   "logarithm-argument": "2201E",

@@ -34,6 +34,7 @@ const states: Readonly<Partial<Record<MessageCode, string>>> = {
   "not-a-boolean": "22018",
   "not-a-date": "22007",
   "pattern-syntax": "2201B",
+  "escape-sequence": "22025",
   "pattern-flags": "2201T",
   "replacement-syntax": "2201V",
   "pattern-matches-empty": "2201U",
