@@ -366,6 +366,11 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     doubleDigits: { slots: [new Double(0.1 + 0.2)], answers: ["shortest", "fifteen"], with: { ...read, numberKind: "decimal" } },
   },
   itself: {},
+  "text-from-date": {
+    missing: { slots: [null, "%Y", _], answers: ["null", "blank"], fixed: { tokens: "Y year" } },
+    unknownToken: { slots: ["2019-04-03", "%q", _], answers: ["null", "itself"], fixed: { tokens: "Y year" } },
+    emptyFormat: { slots: ["2019-04-03", "", _], answers: ["null", "empty text"], fixed: { tokens: "Y year" } },
+  },
   "digits-of": {
     missing: { slots: [null, 2, _, _], answers: blank },
     letterDigits: { slots: [255, 16, _, _], answers: ["capital", "small"] },

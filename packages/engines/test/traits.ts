@@ -120,6 +120,8 @@ const shared: Readonly<Record<TraitId, string>> = {
   until: "([1, 2, 3])[2:2]",
   outsideList: "([1, 2, 3])[0:9]",
   letterDigits: "to_hex(255)",
+  unknownToken: "strftime(date '2019-04-03', '%q')",
+  emptyFormat: "strftime(date '2019-04-03', '')",
   digitRoom: "to_hex(255)",
   lastNumber: "len(range(1, 3)) + 10 * len(generate_series(1, 3))",
   missingWanted: "concat(list_position([1, null], null), list_contains([1, null], null) is null)",

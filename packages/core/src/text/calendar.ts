@@ -13,7 +13,8 @@ import {
 } from "../values/index.ts";
 import { operation, settled, text } from "./operation.ts";
 
-const fields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup({
+/** The fields of a date and time, by the proleptic Gregorian calendar and ISO 8601's weeks. */
+export const calendarFields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup({
   year: ({ year }) => year,
   quarter: ({ month }) => Math.ceil(month / 3),
   month: ({ month }) => month,
@@ -42,10 +43,8 @@ const fields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup
   "month name": ({ month }) => monthNames[month - 1],
 });
 
-const fieldNames = Object.keys(fields);
-
 /** What stands for a text that is no date. */
-const notADate = (given: string | Moment): Failure =>
+export const notADate = (given: string | Moment): Failure =>
   new Failure("not-a-date", { text: given instanceof Moment ? given.text : given });
 
 /** Gives a field of a date and time, by the proleptic Gregorian calendar and ISO 8601's weeks; small seconds with whole ones. */
@@ -53,10 +52,10 @@ export const calendarField = operation({
   id: "calendar-field",
   family: "convert",
   summary: "gives a field of a date and time",
-  slots: [text("date"), settled("field", fieldNames)],
+  slots: [text("date"), settled("field", Object.keys(calendarFields))],
   traits: ["missing"],
   prepare(_answers, { field }) {
-    const give = fields[field as string];
+    const give = calendarFields[field as string];
     return (value: string | Moment): Value => {
       const parts = calendarParts(value);
       return parts ? give(parts) : notADate(value);

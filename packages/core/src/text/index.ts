@@ -1,3 +1,4 @@
+import { textFromDate } from "./date-format.ts";
 import { digitsOf, numberInBase } from "./bases.ts";
 import { is } from "./being.ts";
 import { calculate } from "./calculate.ts";
@@ -40,6 +41,7 @@ import { trim } from "./trim.ts";
 
 export * from "./operation.ts";
 export { decisiveOf };
+export { dateTokens, tokenTable, writeDate } from "./date-format.ts";
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { type Piece, watched } from "./pieces.ts";
 
@@ -105,6 +107,7 @@ export const operations = {
   "compare-items": compareItems,
   "calendar-field": calendarField,
   weekday,
+  "text-from-date": textFromDate,
 } as const;
 
 export type OperationId = keyof typeof operations;

@@ -38,8 +38,10 @@ export interface Slot {
   readonly writtenBy?: "pattern" | "replacement";
   /** The kernel sees failures, too. */
   readonly failing?: true;
-  /** Always set by the function row to one of these, and known when the kernel is prepared. */
+  /** Always set by the function row, and known when the kernel is prepared: to one of these, or to something like them. */
   readonly settled?: readonly string[];
+  /** What is wrong with what the row sets it to, where that may be something like them. */
+  readonly fault?: (given: string) => string | undefined;
 }
 
 /** Whether several arguments may fill a slot, one by one. */
@@ -111,6 +113,8 @@ export const keptBy = (slot: Slot, trait: TraitId): Slot => ({ ...slot, nullable
 export const written = (slot: Slot, by: "pattern" | "replacement"): Slot => ({ ...slot, writtenBy: by });
 export const failing = (slot: Slot): Slot => ({ ...slot, failing: true });
 export const settled = (name: string, values: readonly string[]): Slot => ({ ...text(name), settled: values });
+
+export const tabled = (name: string, example: string, fault: Slot["fault"]): Slot => ({ ...settled(name, [example]), fault });
 
 /** UTF-16 units beyond which no operation makes a text. */
 export const textLimit = 1 << 28;

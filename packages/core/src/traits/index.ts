@@ -258,6 +258,16 @@ export const traits = {
     "all of them": "Nothing is left: an empty list.",
     error: "That is an error, as is a number below 0.",
   }),
+  unknownToken: trait("What does a letter that stands for nothing give in a date format?", {
+    error: "It is an error.",
+    null: "Nothing comes back.",
+    itself: "The letter itself, without its %.",
+  }),
+  emptyFormat: trait("What does an empty date format give?", {
+    error: "It is an error.",
+    null: "Nothing.",
+    "empty text": "Empty text.",
+  }),
   letterDigits: trait("With which letters are numbers written in a base above ten?", {
     capital: "With capital ones: 255 in base 16 is FF.",
     small: "With small ones: 255 in base 16 is ff.",

@@ -5,6 +5,9 @@ import { type ExpressionCase, error, testCases } from "../cases.ts";
 /** What PostgreSQL 15.18 (Debian, UTF-8, C.UTF-8) gave for `select EXPRESSION`, recorded from the running server. */
 // prettier-ignore
 const recorded: readonly ExpressionCase[] = [
+  ["to_date('2020120', 'YYYY-MM-DD')", "2020120-01-01"],
+  ["to_date('5874898-1', 'YYYY-MM')", error],
+  ["to_timestamp('294277-01-01', 'YYYY-MM-DD')", error],
   ["lower(convert_from('\\xc38941'::bytea, 'utf8') || 'É')", "ÉaÉ"],
   ["upper(concat('é'::text, convert_from('\\xc38941'::bytea, 'utf8')))", "éÉA"],
   ["to_hex(5::smallint)", error],

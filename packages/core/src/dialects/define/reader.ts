@@ -106,6 +106,10 @@ export class DefinitionReader {
     const place = [...path, "parameters"];
     const parameters = this.#parameters(given.parameters, place);
     if (this.problems.length === before) this.#checkSlots(given, parameters, place);
+    for (const { name, fault } of operationOf(given.operation).slots) {
+      const problem = fault?.(String(given.fixed?.[name]));
+      if (problem !== undefined) this.#tell([...path, "fixed", name], problem);
+    }
     if (!this.#results.has(given.result))
       this.#tell([...path, "result"], `there is no type "${given.result}"${mend(given.result, this.#results)}`);
     // Its shape has been checked, with every answer.

@@ -79,7 +79,9 @@ const shapeFor = (id: OperationId): Shape => {
       fixed: record(
         "Slots that are the same for every call.",
         settled,
-        Object.fromEntries(slots.map((slot) => [slot.name, slot.settled ? oneOf("Which.", ...slot.settled) : anyValue])),
+        Object.fromEntries(
+          slots.map((slot) => [slot.name, slot.settled && !slot.fault ? oneOf("Which.", ...slot.settled) : anyValue]),
+        ),
       ),
     },
   );

@@ -21,18 +21,7 @@ import { arithmeticCode } from "./arithmetic.ts";
 import { baseType } from "./coercions.ts";
 import type { List } from "./compare.ts";
 import { listCode } from "./lists.ts";
-import {
-  borders,
-  datePart,
-  dayAt,
-  dayNumber,
-  formatDate,
-  lastDay,
-  momentAt,
-  readDate,
-  sinceEpoch,
-  truncated,
-} from "./moments.ts";
+import { borders, datePart, dayAt, dayNumber, lastDay, momentAt, readDate, sinceEpoch, truncated } from "./moments.ts";
 import {
   addIntervals,
   between,
@@ -241,8 +230,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },
   ...listCode,
-  strftime: strict(formatDate),
-  "strftime turned": strict((format: string, date: string) => formatDate(date, format)),
   strptime: strict(
     (text: string, formats: string | List) =>
       readByAny(text, formats) ?? bad(`"${text}" does not fit the format ${JSON.stringify(formats)}`),

@@ -1,3 +1,4 @@
+import { kernelFor } from "../../text/index.ts";
 import {
   Bytes,
   Decimal,
@@ -16,7 +17,8 @@ import {
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isComparison } from "../shared/comparisons.ts";
-import { formatDate, formatFault } from "./moments.ts";
+import { strftime } from "./fields.ts";
+import { formatFault } from "./moments.ts";
 import { readIntervalText } from "./intervals.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, relations } from "../row.ts";
@@ -226,7 +228,7 @@ function conversion(given: string, to: string): Conversion | undefined {
   }
   if (to === "dateformat" || to === "dateshape") {
     return early(conversion(given, "text"), (value) => {
-      const tried = to === "dateformat" ? formatDate("2000-01-01 00:00:00", value as string) : formatFault(value as string);
+      const tried = to === "dateformat" ? written("2000-01-01", value) : formatFault(value as string);
       return tried instanceof Failure ? tried : value;
     });
   }
@@ -294,6 +296,8 @@ function wordOf(kind: keyof typeof orderWords, written: string): Value {
   if (kind === "direction") return isUsual ? "ascending" : "descending";
   return isUsual ? "last" : "first";
 }
+
+const written = kernelFor("text-from-date", strftime.answers, strftime.fixed);
 
 /** The ends of what is taken for an offset or a length, of 32 bits and a sign. */
 const [leastOffset, mostOffset] = [-4294967296, 4294967295];
@@ -426,6 +430,9 @@ const ofAnyNumber = new Set([
   "+",
 ]);
 
+/** Functions of two numbers of any type. */
+const ofTwoNumbers = new Set("& | xor * // % gcd greatest_common_divisor lcm least_common_multiple fmod fdiv".split(" "));
+
 /** Whether lists and the items that go with them have a type together, and are of a kind that the function takes. */
 function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
   const [first] = types.map(baseType);
@@ -526,10 +533,14 @@ export const typeRules: TypeRules = {
     if (isSum && isOpen && types.every((type) => /^(?:literal|tinyint|smallint|integer)$/.test(type))) return "ambiguous-call";
     // It may be an interval, too, which is multiplied and divided by larger numbers.
     const isScaling = row.name === "*" && types.some((type) => /^(?:bigint|double|decimal)/.test(type));
-    if (types.length === 2 && types.includes("literal") && (isScaling || (row.name === "/" && types[0] === "literal")))
+    if (
+      types.length === 2 &&
+      types.includes("literal") &&
+      (isScaling || (/^(?:\/|fdiv|fmod)$/.test(row.name) && types[0] === "literal"))
+    )
       return "ambiguous-call";
     if (/^(?:<<|>>)$/.test(row.name) && types[0] === "literal") return "ambiguous-call";
-    if (/^(?:&|\||xor)$/.test(row.name) && types.every((type) => type === "literal")) return "ambiguous-call";
+    if (ofTwoNumbers.has(row.name) && types.every((type) => type === "literal")) return "ambiguous-call";
     // A text literal may be any number.
     if (types[0] === "literal" && ofAnyNumber.has(row.name) && (types.length === 1 || !/^[-+]$/.test(row.name)))
       return "ambiguous-call";

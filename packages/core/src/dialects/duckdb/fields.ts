@@ -1,3 +1,6 @@
+import { tokenTable } from "../../text/index.ts";
+import { step } from "../step.ts";
+
 /** The functions that give a field of a date, and those that number its day of the week. */
 export const dateFields = {
   year: "year",
@@ -26,3 +29,50 @@ export const dateFields = {
 } as const;
 
 export const weekdays = { dayofweek: "Sunday 0", weekday: "Sunday 0", isodow: "Monday 1" } as const;
+
+/** What each token after % stands for in strftime(). */
+export const strftimeTokens = tokenTable({
+  a: "day name short",
+  A: "day name",
+  w: "weekday from Sunday",
+  u: "weekday from Monday",
+  d: "day 2",
+  "-d": "day",
+  b: "month name short",
+  h: "month name short",
+  B: "month name",
+  m: "month 2",
+  "-m": "month",
+  y: "year of century 2",
+  "-y": "year of century",
+  Y: "year",
+  G: "iso year 4",
+  V: "iso week 2",
+  H: "hour 2",
+  "-H": "hour",
+  I: "hour of half 2",
+  "-I": "hour of half",
+  p: "half",
+  M: "minute 2",
+  "-M": "minute",
+  S: "second 2",
+  "-S": "second",
+  f: "millionth 6",
+  g: "thousandth 3",
+  n: "billionth 9",
+  z: '"+00"',
+  Z: '""',
+  j: "day of year 3",
+  "-j": "day of year",
+  U: "week of Sundays 2",
+  W: "week of Mondays 2",
+  c: "=%x %X",
+  x: "=%Y-%m-%d",
+  X: "=%H:%M:%S",
+});
+
+export const strftime = step(
+  "text-from-date",
+  { missing: "null", unknownToken: "error", emptyFormat: "error" },
+  { tokens: strftimeTokens },
+);

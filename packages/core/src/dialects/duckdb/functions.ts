@@ -1,5 +1,5 @@
 import { calendarRows } from "../shared/calendar.ts";
-import { dateFields, weekdays } from "./fields.ts";
+import { dateFields, strftime, weekdays } from "./fields.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
 import { type Step, step } from "../step.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
@@ -272,7 +272,6 @@ const coded = codedRows(
     ...["list_filter", "array_filter", "filter"].map((name): Coded => [name, "list", "The items for which a function is true.", "list anylist, lambda lambda", "list", lists, "list_filter"]),
     ...["list_reduce", "array_reduce", "reduce"].map((name): Coded => [name, "list", "The items put together one after the other.", "list anylist, lambda lambda, initial? any", "any", lists, "list_reduce"]),
     ...["date", "timestamp"].flatMap((type): Coded[] => [
-      ["strftime", "convert", "A date in a format.", `date ${type}, format! dateformat`, "text", dates],
       ["extract", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates],
       ["date_part", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
       ["datepart", "convert", "A field of a date.", `field text, date ${type}`, "bigint", dates, "extract"],
@@ -280,7 +279,6 @@ const coded = codedRows(
       ...["epoch_ms", "epoch_us", "epoch_ns"].map((name): Coded => [name, "convert", "The parts of seconds since 1970.", `date ${type}`, "bigint", dates]),
       ["last_day", "convert", "The last day of the month.", `date ${type}`, "date", dates],
     ]),
-    ["strftime", "convert", "A date in a format.", "format! dateformat, date timestamp", "text", dates, "strftime turned"],
     ["strptime", "convert", "A date read by a format.", "text text, format! dateshape", "timestamp", dates],
     ["strptime", "convert", "A date read by the first of several formats that fits.", "text text, formats! text[]", "timestamp", dates],
     ["try_strptime", "convert", "A date read by a format, null when it does not fit.", "text text, format! dateshape", "timestamp", dates],
@@ -340,6 +338,8 @@ const plainLists = steppedRows([
   ["array_pop_front", "list", "Without the first character.", "text text", "text", lists, sliceOf({ start: 2 })],
   ["array_pop_back", "list", "Without the last item.", "list anylist", "list", lists, withoutOne("end")],
   ["array_pop_front", "list", "Without the first item.", "list anylist", "list", lists, withoutOne("start")],
+  ...["date", "timestamp"].map((type): Stepped => ["strftime", "convert", "A date in a format.", `date ${type}, format! dateformat`, "text", dates, strftime]),
+  ["strftime", "convert", "A date in a format.", "format! dateformat, date timestamp", "text", dates, strftime],
   ["list_first", "list", "The first item.", "list anylist", "item", lists, itemAt(1)],
   ["list_last", "list", "The last item.", "list anylist", "item", lists, itemAt(-1)],
   ...["list_value", "list_pack"].map((name): Stepped => [name, "list", "A list of values.", "values?* any", "unified list", lists, step("list-of", {})]),

@@ -1,4 +1,4 @@
-import { kernelFor } from "../../text/index.ts";
+import { dateTokens, kernelFor } from "../../text/index.ts";
 import {
   type CalendarParts,
   calendarParts,
@@ -13,78 +13,20 @@ import {
   integer,
   isDate,
   isoDate,
-  isoWeekOf,
   lookup,
   monthNames,
 } from "../../values/index.ts";
-import { dateFields, weekdays } from "./fields.ts";
+import { dateFields, strftimeTokens, weekdays } from "./fields.ts";
 
 const two = (value: number): string => String(value).padStart(2, "0");
 
 /** The parts of what is a date, or a date and time. */
 const partsOf = (text: string): CalendarParts => calendarParts(text)!;
 
-const yearDay = ({ days, year }: CalendarParts): number => days - daysFromDate(year, 1, 1) + 1;
-const sundayWeek = (parts: CalendarParts): number => Math.floor((yearDay(parts) + 6 - parts.weekday) / 7);
-const mondayWeek = (parts: CalendarParts): number => Math.floor((yearDay(parts) + 6 - ((parts.weekday + 6) % 7)) / 7);
-
-/** What each letter after % stands for in strftime(). */
-const fields: Readonly<Record<string, (parts: CalendarParts) => string>> = lookup({
-  a: ({ weekday }) => dayNames[weekday].slice(0, 3),
-  A: ({ weekday }) => dayNames[weekday],
-  w: ({ weekday }) => String(weekday),
-  u: ({ weekday }) => String(weekday || 7),
-  d: ({ day }) => two(day),
-  "-d": ({ day }) => String(day),
-  b: ({ month }) => monthNames[month - 1].slice(0, 3),
-  h: ({ month }) => monthNames[month - 1].slice(0, 3),
-  B: ({ month }) => monthNames[month - 1],
-  m: ({ month }) => two(month),
-  "-m": ({ month }) => String(month),
-  y: ({ year }) => two(year % 100),
-  "-y": ({ year }) => String(year % 100),
-  Y: ({ year }) => String(year),
-  G: ({ days }) => String(isoWeekOf(days).year).padStart(4, "0"),
-  V: ({ days }) => two(isoWeekOf(days).week),
-  H: ({ hour }) => two(hour),
-  "-H": ({ hour }) => String(hour),
-  I: ({ hour }) => two(hour % 12 || 12),
-  "-I": ({ hour }) => String(hour % 12 || 12),
-  p: ({ hour }) => (hour < 12 ? "AM" : "PM"),
-  M: ({ minute }) => two(minute),
-  "-M": ({ minute }) => String(minute),
-  S: ({ second }) => two(second),
-  "-S": ({ second }) => String(second),
-  f: ({ micro }) => String(micro).padStart(6, "0"),
-  g: ({ micro }) => String(Math.floor(micro / 1000)).padStart(3, "0"),
-  n: ({ micro }) => String(micro * 1000).padStart(9, "0"),
-  z: () => "+00",
-  Z: () => "",
-  j: (parts) => String(yearDay(parts)).padStart(3, "0"),
-  "-j": (parts) => String(yearDay(parts)),
-  U: (parts) => two(sundayWeek(parts)),
-  W: (parts) => two(mondayWeek(parts)),
-  c: ({ year, month, day, hour, minute, second }) => `${isoDate(year, month, day)} ${two(hour)}:${two(minute)}:${two(second)}`,
-  x: ({ year, month, day }) => isoDate(year, month, day),
-  X: ({ hour, minute, second }) => `${two(hour)}:${two(minute)}:${two(second)}`,
-  "%": () => "%",
-});
+/** What each token after % stands for in strftime(). */
+const written = dateTokens(strftimeTokens);
 
 const noFormat = () => new Failure("invalid-value", { problem: "the format is empty" });
-
-export function formatDate(text: string, format: string): Value {
-  if (format === "") return noFormat();
-  const parts = partsOf(text);
-  let unknown: string | undefined;
-  const result = format.replace(/%(-?[\s\S]|$)/g, (directive, letter: string) => {
-    const field = fields[letter];
-    if (!field) unknown ??= directive;
-    return field?.(parts) ?? "";
-  });
-  return unknown === undefined
-    ? result
-    : new Failure("invalid-value", { problem: `"${unknown}" is no directive of a date format` });
-}
 
 /** What is read for each letter after % in strptime(): the field and its shape. */
 const readers: Readonly<Record<string, readonly [field: string, shape: string]>> = lookup({
@@ -114,7 +56,7 @@ export function formatFault(format: string): Failure | undefined {
   const fault = readDate("", format);
   if (fault instanceof Failure) return fault.code === "not-covered" ? undefined : fault;
   for (const [part, letter] of format.matchAll(/%(-?[\s\S]|$)/gu))
-    if (letter !== "%" && !/^[cxX]$/.test(letter) && !fields[letter])
+    if (letter !== "%" && !/^[cxX]$/.test(letter) && !written.has(letter))
       return new Failure("invalid-value", { problem: `"${part}" is no directive of a date format` });
   return undefined;
 }
@@ -140,7 +82,7 @@ export function readDate(text: string, format: string): string | undefined | Fai
     }
     const reader = readers[letter.replace("-", "")];
     if (!reader)
-      return fields[letter]
+      return written.has(letter)
         ? new Failure("not-covered", { what: `%${letter} when a date is read` })
         : new Failure("invalid-value", { problem: `"${part}" is no directive of a date format` });
     const match = new RegExp(`^(?:${reader[1]})`, "i").exec(rest);

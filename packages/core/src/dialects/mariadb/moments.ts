@@ -1,3 +1,4 @@
+import { dateTokens, tokenTable, writeDate } from "../../text/index.ts";
 import {
   type CalendarParts,
   countBytes,
@@ -6,7 +7,6 @@ import {
   dayNames,
   daysFromDate,
   isDate,
-  isoWeekOf,
   lookup,
   monthNames,
   utf8Of,
@@ -410,49 +410,47 @@ export function weekOf(date: Moment, rule: WeekRule): { year: number; week: numb
   return { year, week: Math.floor(days / 7) + 1 };
 }
 
-const ordinalEnding = (day: number): string => (day >= 10 && day <= 19 ? "th" : (["th", "st", "nd", "rd"][day % 10] ?? "th"));
-
-/** The half of a day; a time may have more hours than one. */
-const halfOf = (hour: number): string => (hour % 24 < 12 ? "AM" : "PM");
-
-/** What each letter after % stands for in date_format(). */
-const fields: Readonly<Record<string, (value: Moment) => string>> = lookup({
-  a: (m) => dayNames[dateFromDays(dayOf(m)).weekday].slice(0, 3),
-  b: ({ month }) => monthNames[month - 1].slice(0, 3),
-  c: ({ month }) => String(month),
-  D: ({ day }) => `${day}${ordinalEnding(day)}`,
-  d: ({ day }) => two(day),
-  e: ({ day }) => String(day),
-  f: ({ micro }) => String(micro).padStart(6, "0"),
-  H: ({ hour }) => two(hour),
-  h: ({ hour }) => two(hour % 12 || 12),
-  I: ({ hour }) => two(hour % 12 || 12),
-  i: ({ minute }) => two(minute),
-  j: (m) => String(dayOf(m) - daysFromDate(m.year, 1, 1) + 1).padStart(3, "0"),
-  k: ({ hour }) => String(hour),
-  l: ({ hour }) => String(hour % 12 || 12),
-  M: ({ month }) => monthNames[month - 1],
-  m: ({ month }) => two(month),
-  p: ({ hour }) => halfOf(hour),
-  r: (m) => `${two(m.hour % 12 || 12)}:${two(m.minute)}:${two(m.second)} ${halfOf(m.hour)}`,
-  S: ({ second }) => two(second),
-  s: ({ second }) => two(second),
-  T: (m) => `${two(m.hour)}:${two(m.minute)}:${two(m.second)}`,
-  U: (m) => two(weekOf(m, weekRule(0)).week),
-  u: (m) => two(weekOf(m, weekRule(1)).week),
-  V: (m) => two(weekOf(m, weekRule(2)).week),
-  v: (m) => two(weekOf(m, weekRule(3)).week),
-  W: (m) => dayNames[dateFromDays(dayOf(m)).weekday],
-  w: (m) => String(dateFromDays(dayOf(m)).weekday),
-  X: (m) => four(weekOf(m, weekRule(2)).year),
-  x: (m) => four(isoWeekOf(dayOf(m)).year),
-  Y: ({ year }) => four(year),
-  y: ({ year }) => two(year % 100),
+/** What each token after % stands for in date_format(). */
+export const formatTokens = tokenTable({
+  a: "day name short",
+  b: "month name short",
+  c: "month",
+  D: "day with ending",
+  d: "day 2",
+  e: "day",
+  f: "millionth 6",
+  H: "hour 2",
+  h: "hour of half 2",
+  I: "hour of half 2",
+  i: "minute 2",
+  j: "day of year 3",
+  k: "hour",
+  l: "hour of half",
+  M: "month name",
+  m: "month 2",
+  p: "half",
+  r: "=%I:%i:%S %p",
+  S: "second 2",
+  s: "second 2",
+  T: "=%H:%i:%S",
+  U: "week of Sundays 2",
+  u: "week of four days 2",
+  V: "full week of Sundays 2",
+  v: "iso week 2",
+  W: "day name",
+  w: "weekday from Sunday",
+  X: "year of full week 4",
+  x: "iso year 4",
+  Y: "year 4",
+  y: "year of century 2",
 });
+const written = dateTokens(formatTokens);
 
-/** date_format() */
-export const formatMoment = (value: Moment, format: string): string =>
-  format.replace(/%([\s\S])/gu, (_directive, letter: string) => fields[letter]?.(value) ?? letter);
+/** date_format(), of a time with as many hours as it has, too. */
+export function formatMoment(value: Moment, format: string): string {
+  const days = dayOf(value);
+  return writeDate({ ...value, days, weekday: dateFromDays(days).weekday }, format, written, (letter) => letter || "%");
+}
 
 /** What is read for each letter after % in str_to_date(): the field and the shape. */
 const readers: Readonly<Record<string, readonly [field: string, shape: string]>> = lookup({

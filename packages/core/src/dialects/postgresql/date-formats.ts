@@ -408,7 +408,7 @@ const isoWeekDay = (year: number, week: number, weekday: number): number => {
 };
 
 /** to_date and to_timestamp: the moment that a text gives by a format, as `date time`. */
-function readMoment(text: string, format: string): { date: string; time: string; era: string } | Failure {
+function readMoment(text: string, format: string, lastYear: number): { date: string; time: string; era: string } | Failure {
   const parts = partsOf(format).flatMap((part): Part[] =>
     part.text === undefined || part.isQuoted ? [part] : [...part.text].map((char) => ({ text: char })),
   );
@@ -424,7 +424,7 @@ function readMoment(text: string, format: string): { date: string; time: string;
     if (hour < 1 || hour > 12) return bad(`${hour} is no hour of a clock of 12`);
     hour = (hour % 12) + (field("pm") ? 12 : 0);
   }
-  const day = dayOf(reader.fields, reader.mode === "iso", text);
+  const day = dayOf(reader.fields, reader.mode === "iso", text, lastYear);
   if (day instanceof Failure) return day;
   if (hour < 0 || hour > 23 || minute < 0 || minute > 59 || second < 0 || second > 59) return outOfRange(text);
   const micros = field("milliseconds") * 1000 + field("microseconds");
@@ -435,7 +435,7 @@ function readMoment(text: string, format: string): { date: string; time: string;
 }
 
 /** The date that the fields give together. */
-function dayOf(fields: Fields, isIso: boolean, text: string): { date: string; era: string } | Failure {
+function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): { date: string; era: string } | Failure {
   const field = (name: string) => fields.get(name) ?? 0;
   const century = field("century") * (field("bc") ? -1 : 1);
   let year = field("year");
@@ -477,7 +477,7 @@ function dayOf(fields: Fields, isIso: boolean, text: string): { date: string; er
       [month, day] = [month <= 1 ? found.month : month, day <= 1 ? found.day : day];
     }
   }
-  if (month < 1 || month > 12 || day < 1 || day > 31 || (isWhole && !isDate(year, month, day)) || year > 270_000)
+  if (month < 1 || month > 12 || day < 1 || day > 31 || (isWhole && !isDate(year, month, day)) || year > lastYear)
     return outOfRange(text);
   // Without a year, or another part, a day that its month has not is counted on into the next one.
   const days = daysFromDate(year, month, day);
@@ -487,14 +487,14 @@ function dayOf(fields: Fields, isIso: boolean, text: string): { date: string; er
   return { date: isoDate(year < 1 ? 1 - year : year, month, day), era: year < 1 ? " BC" : "" };
 }
 
-/** to_date */
+/** to_date; a date has a year up to 5874897 (8.5). */
 export function readDate(text: string, format: string): Value {
-  const moment = readMoment(text, format);
+  const moment = readMoment(text, format, 5_874_897);
   return moment instanceof Failure ? moment : moment.date + moment.era;
 }
 
-/** to_timestamp, in UTC */
+/** to_timestamp, in UTC; its year is at most 294276 (8.5). */
 export function readTimestamp(text: string, format: string): Value {
-  const moment = readMoment(text, format);
+  const moment = readMoment(text, format, 294_276);
   return moment instanceof Failure ? moment : `${moment.date} ${moment.time}+00${moment.era}`;
 }

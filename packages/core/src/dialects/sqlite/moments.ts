@@ -1,4 +1,5 @@
-import { Bytes, Double, Failure, type Value, dateFromDays, daysFromDate, isFailure, isoWeekOf } from "../../values/index.ts";
+import { dateTokens, tokenTable, writeDate } from "../../text/index.ts";
+import { Bytes, Double, Failure, type Value, dateFromDays, daysFromDate, isFailure } from "../../values/index.ts";
 import { untilNul } from "./numbers.ts";
 import { toText, toDouble } from "./steps.ts";
 import { printf } from "./printf.ts";
@@ -227,50 +228,53 @@ export const dateFunctions: Readonly<Record<string, (values: readonly Value[]) =
   unixepoch: onMoment(({ time, subsecond }) => (subsecond ? new Double((time - epoch) / 1000) : seconds(time))),
 };
 
-/** What each letter after % stands for in strftime(). */
-const fields: Readonly<Record<string, (parts: Parts, time: number, subsecond: boolean) => string>> = {
-  d: ({ day }) => two(day),
-  e: ({ day }) => String(day).padStart(2),
-  f: ({ clock: ms }) =>
-    printf(["%06.3f", new Double(Math.min(59.999, (Math.floor(ms / 1000) % 60) + (ms % 1000) / 1000))]) as string,
-  F: ({ year, month, day }) => `${printf(["%04d", year]) as string}-${two(month)}-${two(day)}`,
-  G: ({ days }) => printf(["%04d", isoWeekOf(days).year]) as string,
-  g: ({ days }) => two(isoWeekOf(days).year % 100),
-  H: ({ clock: ms }) => two(Math.floor(ms / 3_600_000)),
-  k: ({ clock: ms }) => String(Math.floor(ms / 3_600_000)).padStart(2),
-  I: ({ clock: ms }) => two(Math.floor(ms / 3_600_000) % 12 || 12),
-  l: ({ clock: ms }) => String(Math.floor(ms / 3_600_000) % 12 || 12).padStart(2),
-  j: ({ year, days }) => String(days - daysFromDate(year, 1, 1) + 1).padStart(3, "0"),
-  J: (_parts, time) => printf(["%.16g", new Double(time / dayLength)]) as string,
-  m: ({ month }) => two(month),
-  M: ({ clock: ms }) => two(Math.floor(ms / 60_000) % 60),
-  p: ({ clock: ms }) => (ms < dayLength / 2 ? "AM" : "PM"),
-  P: ({ clock: ms }) => (ms < dayLength / 2 ? "am" : "pm"),
-  R: (parts) => clockText(parts, false).slice(0, 5),
-  s: (_parts, time, subsecond) =>
-    subsecond ? (printf(["%.3f", new Double((time - epoch) / 1000)]) as string) : String(seconds(time)),
-  S: ({ clock: ms }) => two(Math.floor(ms / 1000) % 60),
-  T: (parts) => clockText(parts, false),
-  u: ({ weekday }) => String(weekday || 7),
-  U: ({ year, days, weekday }) => two(Math.floor((days - daysFromDate(year, 1, 1) + 7 - weekday) / 7)),
-  V: ({ days }) => two(isoWeekOf(days).week),
-  w: ({ weekday }) => String(weekday),
-  W: ({ year, days, weekday }) => two(Math.floor((days - daysFromDate(year, 1, 1) + 7 - ((weekday + 6) % 7)) / 7)),
-  Y: ({ year }) => printf(["%04d", year]) as string,
-  "%": () => "%",
-};
+/** What each token after % stands for in strftime(); J, s and f are written by the moment itself. */
+const written = dateTokens(
+  tokenTable({
+    d: "day 2",
+    e: "day _2",
+    F: "=%Y-%m-%d",
+    G: "iso year 4",
+    g: "iso year of century 2",
+    H: "hour 2",
+    k: "hour _2",
+    I: "hour of half 2",
+    l: "hour of half _2",
+    j: "day of year 3",
+    m: "month 2",
+    M: "minute 2",
+    p: "half",
+    P: "half small",
+    R: "=%H:%M",
+    S: "second 2",
+    T: "=%H:%M:%S",
+    u: "weekday from Monday",
+    U: "week of Sundays 2",
+    V: "iso week 2",
+    w: "weekday from Sunday",
+    W: "week of Mondays 2",
+    Y: "year 4",
+  }),
+);
 
 /** strftime(format, time, modifier, …); null for a letter that stands for nothing. */
 export function strftime(values: readonly Value[]): Value {
   const [format, ...rest] = values;
   const moment = format === null ? null : momentOf(rest);
   if (moment === null || isFailure(moment)) return moment;
-  const parts = { ...partsOf(moment.time), ...moment.shown };
+  const { clock: ms, ...day } = { ...partsOf(moment.time), ...moment.shown };
+  const [hour, minute, second] = [Math.floor(ms / 3_600_000), Math.floor(ms / 60_000) % 60, Math.floor(ms / 1000) % 60];
+  const parts = { ...day, hour, minute, second, micro: (ms % 1000) * 1000 };
+  const tokens = new Map([
+    ...written,
+    ["J", () => printf(["%.16g", new Double(moment.time / dayLength)])],
+    ["s", () => (moment.subsecond ? printf(["%.3f", new Double((moment.time - epoch) / 1000)]) : seconds(moment.time))],
+    ["f", () => `${two(second)}.${String(ms % 1000).padStart(3, "0")}`],
+  ]);
   let isKnown = true;
-  const result = untilNul(toText(format) as string).replace(/%([\s\S]?)/g, (_directive, letter: string) => {
-    const field = Object.hasOwn(fields, letter) ? fields[letter] : undefined;
-    isKnown &&= field !== undefined;
-    return field?.(parts, moment.time, moment.subsecond) ?? "";
+  const result = writeDate(parts, untilNul(toText(format) as string), tokens, () => {
+    isKnown = false;
+    return "";
   });
   return isKnown ? result : null;
 }
