@@ -79,6 +79,8 @@ export async function functionsCommand(
     if (decision !== undefined) streams.stdout.write(`${wrapped(decision, width, "", "")}\n\n`);
     if (!isPure(row)) continue;
     const indent = " ".repeat(16);
+    if (row.fixed?.tokens !== undefined)
+      streams.stdout.write(`${wrapped(`what stands after %: ${row.fixed.tokens}`, width, "", "  ")}\n\n`);
     for (const [trait, answer] of Object.entries(row.answers)) {
       const { question, answers } = describeTrait(trait as TraitId);
       const told = wrapped(`${answer}: ${answers[answer]}`, width, indent, indent);

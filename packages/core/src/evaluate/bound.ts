@@ -46,6 +46,8 @@ export interface BoundOperation {
   readonly row?: FunctionRow;
   /** Done without being written: a conversion of what `source` is, or on the way to it. */
   readonly implicit?: true;
+  /** What is done to the result of the function, whose result is what comes of it. */
+  readonly afterwards?: true;
   readonly operation: OperationId;
   readonly answers: Readonly<Record<string, string>>;
   readonly fixed: Readonly<Record<string, Value>>;

@@ -75,7 +75,7 @@ export class Calls {
       return this.#fitted({ kind: "code", code, given: args, children, isCondition, source: node, type });
     }
     const bound: Bound = { ...boundOperation(row, converted), source: node, type };
-    return this.#fitted(row.then ? { ...boundStep(row.then, bound), source: node, type, implicit: true } : bound);
+    return this.#fitted(row.then ? { ...boundStep(row.then, bound), row, afterwards: true, source: node, type } : bound);
   }
 
   /** AND, OR and their like: a side that no row changes may settle it, and conditions may be looked at otherwise. */

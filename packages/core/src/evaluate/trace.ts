@@ -50,6 +50,11 @@ export class Trace {
       if (known) known.became = changeOf(known.values.at(-1)!, value, this.#dialect) ?? known.became;
       return;
     }
+    if (known && "afterwards" in step && step.afterwards) {
+      known.values[known.values.length - 1] = value;
+      known.taken = undefined;
+      return;
+    }
     // Which stretch it took is found out only where it is asked for.
     const taken = step.kind === "operation" && slots ? () => stretchTaken(step, slots, value) : undefined;
     if (known) {
