@@ -102,7 +102,7 @@ describe("a definition", () => {
     [{ ...least, functions: [{ name: "a", like: "b" }, { name: "b", like: "a" }] }, "functions.1.like", '"a" is like itself: a, b, a'],
     [{ ...least, functions: [{ name: "a", like: "uper" }] }, "functions.0.like", 'did you mean "upper"?'],
     [{ ...least, functions: [{ name: "a", like: "upper", answers: { unit: "grapheme" } }] }, "functions.0.answers.unit", 'nothing asks "unit" here'],
-    [{ ...least, functions: [{ ...size, operation: "calculate", parameters: "a integer, b integer", answers: { missing: "null", numbers: "exact", quotient: "integer", byZero: "error", overflow: "error", remainder: "of fractions" }, fixed: { sign: "%" } }] }, "functions.0.fixed.sign", 'not "%"'],
+    [{ ...least, functions: [{ ...size, operation: "calculate", parameters: "a integer, b integer", answers: { missing: "null", numbers: "exact", quotient: "integer", quotientDigits: "twenty decimals", byZero: "error", doubleByZero: "error", overflow: "error", tooSmall: "zero", remainder: "of fractions", remainderSign: "of the divisor" }, fixed: { sign: "%" } }] }, "functions.0.fixed.sign", 'not "%"'],
     [{ ...least, functions: [size], steps: { txt: {} } }, "steps.txt", 'no step "txt"; did you mean "text"?'],
     [{ ...least, functions: [size], steps: { text: { digits: "all" } } }, "steps.text.digits", 'not "all"'],
     [[], "", "a dialect must have $schema, dialect, id"],

@@ -20,7 +20,7 @@ function ofSmall(sign: string, isWhole: boolean): (a: number, b: number) => numb
   if (sign === "+") return (a, b) => a + b;
   if (sign === "-") return (a, b) => a - b;
   if (sign === "*") return (a, b) => a * b;
-  if (sign === "mod") return (a, b) => a % b;
+  if (sign === "mod") return (a, b) => (a < 0 !== b < 0 ? NaN : a % b);
   if (!isWhole) return () => NaN;
   return (a, b) => (b === 0 || a >= divisible || a <= -divisible ? NaN : Math.trunc(a / b));
 }
@@ -65,18 +65,34 @@ export const calculate = operation({
   family: "convert",
   summary: "does arithmetic on two numbers",
   slots: [any("a"), any("b"), settled("sign", Object.keys(onDoubles))],
-  traits: ["missing", "numbers", "quotient", "byZero", "overflow", "remainder"],
-  prepare({ numbers, quotient, byZero, overflow, remainder }, fixed) {
+  traits: [
+    "missing",
+    "numbers",
+    "quotient",
+    "quotientDigits",
+    "byZero",
+    "doubleByZero",
+    "overflow",
+    "tooSmall",
+    "remainder",
+    "remainderSign",
+  ],
+  prepare({ numbers, quotient, quotientDigits, byZero, doubleByZero, overflow, tooSmall, remainder, remainderSign }, fixed) {
     const sign = fixed.sign as string;
     const onDouble = onDoubles[sign];
     const isDivision = sign === "/" || sign === "mod" || sign === "idiv";
 
-    /** What a division of `a` by zero gives. */
-    function divideByZero(a: number): Value {
-      if (byZero === "error" && Number.isNaN(a)) return new Double(NaN);
-      if (byZero === "error") return new Failure("division-by-zero");
-      return byZero === "null" ? null : new Double(sign === "/" ? a / 0 : NaN);
+    const dividedByZero = (answer: typeof byZero): Value => (answer === "null" ? null : new Failure("division-by-zero"));
+
+    /** What a division of a double by zero gives; what is not a number stays so. */
+    function doubleDividedByZero(a: number, zero: number): Value {
+      if (Number.isNaN(a) && doubleByZero !== "null") return new Double(NaN);
+      return doubleByZero === "infinity" ? new Double(sign === "/" ? a / zero : NaN) : dividedByZero(doubleByZero);
     }
+
+    /** Whether a remainder is to have the other sign, which adding the divisor gives it. */
+    const isTurned = (rest: number | bigint, divisor: number | bigint): boolean =>
+      remainderSign === "of the divisor" && Number(rest) !== 0 && rest < 0 !== divisor < 0;
 
     const toDouble = (value: Value) =>
       value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
@@ -85,8 +101,9 @@ export const calculate = operation({
       return (first: Value, second: Value): Value => {
         const a = typeof first === "number" ? first : toDouble(first);
         const b = typeof second === "number" ? second : toDouble(second);
-        if (b === 0 && isDivision) return divideByZero(a);
-        const result = sign === "mod" ? a - b * Math.floor(a / b) : (onDouble(a, b) as number);
+        if (b === 0 && isDivision) return doubleDividedByZero(a, b);
+        const result =
+          sign === "mod" && remainderSign === "of the divisor" ? a - b * Math.floor(a / b) : (onDouble(a, b) as number);
         return Number.isFinite(result) ? result : new Failure("number-out-of-range");
       };
     }
@@ -97,8 +114,11 @@ export const calculate = operation({
       if (sign === "-") return integer(x - y);
       if (sign === "*") return integer(x * y);
       if (sign === "^") return new Double(nearest.pow(Number(x), Number(y)));
-      if (y === 0n) return divideByZero(Number(x));
-      if (sign === "mod") return integer(x % y);
+      if (y === 0n) return dividedByZero(byZero);
+      if (sign === "mod") {
+        const rest = x % y;
+        return integer(isTurned(rest, y) ? rest + y : rest);
+      }
       if (sign === "idiv" || quotient === "integer") return integer(x / y);
       return quotient === "double" ? new Double(Number(x) / Number(y)) : onDecimals(Decimal.of(x), Decimal.of(y));
     }
@@ -107,29 +127,30 @@ export const calculate = operation({
       if (sign === "+") return a.plus(b);
       if (sign === "-") return a.minus(b);
       if (sign === "*") return a.times(b);
-      if (b.isZero) return divideByZero(a.toNumber());
-      if (sign === "mod") return a.remainder(b);
+      if (b.isZero) return dividedByZero(byZero);
+      if (sign === "mod") {
+        const rest = a.remainder(b);
+        return isTurned(rest.coefficient, b.coefficient) ? rest.plus(b) : rest;
+      }
       if (sign === "idiv") return integer(a.quotient(b));
-      if (quotient === "four more decimals") return a.over(b, Math.min(30, a.scale + 4));
-      return quotient === "integer" ? a.over(b, quotientScale(a, b)) : a.over(b, 20).trimmed();
+      if (quotientDigits === "four more decimals") return a.over(b, Math.min(30, a.scale + 4));
+      return quotientDigits === "twenty decimals" ? a.over(b, 20).trimmed() : a.over(b, quotientScale(a, b));
     }
 
     function withDouble(a: number, b: number): Value {
-      if (isDivision && b === 0 && (sign === "idiv" || overflow === "error" || byZero === "null")) return divideByZero(a);
+      if (isDivision && b === 0) return sign === "idiv" ? dividedByZero(byZero) : doubleDividedByZero(a, b);
       if (sign === "idiv") {
         const whole = Math.trunc(a / b);
         return Number.isFinite(whole) && !Number.isNaN(a) ? integer(BigInt(whole)) : new Failure("number-out-of-range");
       }
-      if (overflow === "error") {
-        const isPowerless = sign === "^" && ((a === 0 && b < 0) || (a < 0 && Number.isFinite(b) && !Number.isInteger(b)));
-        if (isPowerless) return new Failure("power-argument");
-        const result = onDouble(a, b) as number;
-        const fromFinite = Number.isFinite(a) && Number.isFinite(b);
-        return fromFinite && (!Number.isFinite(result) || (result === 0 && a !== 0 && sign !== "-" && sign !== "+" && b !== 0))
-          ? new Failure("number-out-of-range")
-          : new Double(result);
-      }
-      return new Double(onDouble(a, b) as number);
+      const isPowerless = sign === "^" && ((a === 0 && b < 0) || (a < 0 && Number.isFinite(b) && !Number.isInteger(b)));
+      if (overflow === "error" && isPowerless) return new Failure("power-argument");
+      const result = onDouble(a, b) as number;
+      const isFromFinite = Number.isFinite(a) && Number.isFinite(b);
+      const isLost = result === 0 && a !== 0 && b !== 0 && (sign === "*" || sign === "/" || sign === "^");
+      if (isFromFinite && ((overflow === "error" && !Number.isFinite(result)) || (tooSmall === "error" && isLost)))
+        return new Failure("number-out-of-range");
+      return new Double(sign === "mod" && isTurned(result, b) ? result + b : result);
     }
 
     const toDecimal = (value: Value) => (value instanceof Decimal ? value : Decimal.of(value as Exact));
@@ -137,7 +158,9 @@ export const calculate = operation({
     /** The remainder of what is left of each in an integer of 64 bits. */
     function remainderOfWholes(a: Value, b: Value): Value {
       const [x, y] = [whole64(a), whole64(b)];
-      return y === 0n ? divideByZero(Number(x)) : new Double(Number(x % y));
+      if (y === 0n) return dividedByZero(byZero);
+      const rest = x % y;
+      return new Double(Number(isTurned(rest, y) ? rest + y : rest));
     }
 
     const small = ofSmall(sign, sign === "idiv" || (sign === "/" && quotient === "integer"));

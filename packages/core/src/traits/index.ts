@@ -390,10 +390,14 @@ export const traits = {
     double: "Only binary floating point: 0.1 + 0.2 is not 0.3.",
     exact: "Integers and decimals are exact; doubles are told apart from them.",
   }),
-  byZero: trait("What does dividing by zero give?", {
-    error: "It is an error; where doubles have infinities, for exact numbers only.",
+  byZero: trait("What does dividing an integer or a decimal by zero give?", {
+    error: "It is an error.",
     null: "Nothing.",
-    infinity: "Infinity, or not a number for 0/0.",
+  }),
+  doubleByZero: trait("What does dividing a floating-point number by zero give?", {
+    error: "It is an error.",
+    null: "Nothing.",
+    infinity: "Infinity, or not a number for 0/0; cut to an integer, it is an error.",
   }),
   overflow: trait("What does a number too large for double precision give?", {
     error: "It is an error.",
@@ -407,6 +411,15 @@ export const traits = {
   closeness: trait("How close are angles, and logarithms to 10 and 2, to the true ones?", {
     nearest: "As close as can be.",
     "the host's": "The last digit may be another.",
+  }),
+  quotientDigits: trait("How many digits has the quotient of decimals?", {
+    "sixteen significant ones": "At least 16, and as many decimals as either: 1.0/3 is 0.3333333333333333.",
+    "four more decimals": "Four decimals more than what is divided: 1.0/3 is 0.33333.",
+    "twenty decimals": "Up to 20 decimals: 1.0/3 is 0.33333333333333333333.",
+  }),
+  remainderSign: trait("Which sign has the remainder of a division?", {
+    "of what is divided": "-5 mod 3 is -2.",
+    "of the divisor": "-5 mod 3 is 1.",
   }),
   remainder: trait("What is the remainder of numbers with fractions?", {
     "of fractions": "5.5 mod 2 is 1.5.",
@@ -618,7 +631,6 @@ export const traits = {
     integer: "An integer, cut towards zero: 7/2 is 3.",
     decimal: "A decimal: 7/2 is 3.5.",
     double: "A floating-point number: 7/2 is 3.5.",
-    "four more decimals": "A decimal with four more digits: 1/3 is 0.3333.",
   }),
 } as const;
 

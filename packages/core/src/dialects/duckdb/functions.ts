@@ -170,7 +170,7 @@ const operators: FunctionRow[] = [
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: type,
       operation: "calculate",
-      answers: { missing, numbers: "exact", quotient: "double", byZero: name !== "//" && (name === "/" || type === "double") ? "infinity" : "null", overflow: "infinity", remainder: "of fractions" },
+      answers: { missing, numbers: "exact", quotient: "double", quotientDigits: "twenty decimals", byZero: "null", doubleByZero: name === "//" ? "null" : "infinity", overflow: "infinity", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "zero" },
       fixed: { sign: name === "//" && type === "double" ? "/" : sign },
       notation: "operator",
       evidence: numbers,

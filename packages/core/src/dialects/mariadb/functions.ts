@@ -138,7 +138,7 @@ const operators: FunctionRow[] = [
         parameters: params(`left ${name === "div" && type === "exact" ? "decimal" : type} > a, right ${name === "div" && type === "exact" ? "decimal" : type} > b`),
         result: name === "div" ? "integer" : result,
         operation: "calculate",
-        answers: { missing, numbers: "exact", quotient: "four more decimals", byZero: "null", overflow: "infinity", remainder: "of fractions" },
+        answers: { missing, numbers: "exact", quotient: "decimal", quotientDigits: "four more decimals", byZero: "null", doubleByZero: "null", overflow: "infinity", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "zero" },
         fixed: { sign },
         notation: "operator",
         evidence: operatorsDoc,

@@ -80,9 +80,13 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     missing,
     numbers: "double",
     quotient: "double",
+    quotientDigits: "twenty decimals",
     byZero: "error",
+    doubleByZero: "error",
     overflow: "error",
     remainder: "of fractions",
+    remainderSign: "of the divisor",
+    tooSmall: "zero",
   } as const;
   // prettier-ignore
   const operators: FunctionRow[] = [

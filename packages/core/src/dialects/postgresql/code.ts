@@ -55,7 +55,18 @@ const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>>
 
 const quotient = kernelFor(
   "calculate",
-  { missing: "null", numbers: "exact", quotient: "integer", byZero: "error", overflow: "error", remainder: "of fractions" },
+  {
+    missing: "null",
+    numbers: "exact",
+    quotient: "integer",
+    quotientDigits: "sixteen significant ones",
+    byZero: "error",
+    doubleByZero: "error",
+    overflow: "error",
+    remainder: "of fractions",
+    remainderSign: "of what is divided",
+    tooSmall: "error",
+  },
   { sign: "/" },
 );
 

@@ -191,7 +191,7 @@ const operators: FunctionRow[] = [
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: type,
       operation: "calculate",
-      answers: { missing, numbers: "exact", quotient: "integer", byZero: "error", overflow: "error", remainder: "of fractions" },
+      answers: { missing, numbers: "exact", quotient: "integer", quotientDigits: "sixteen significant ones", byZero: "error", doubleByZero: "error", overflow: "error", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "error" },
       fixed: { sign },
       notation: "operator",
       evidence: doc("9.3"),

@@ -84,7 +84,7 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: type,
       operation: "calculate",
-      answers: { missing, numbers: "exact", quotient: "integer", byZero: "error", overflow: "error", remainder: "of fractions" },
+      answers: { missing, numbers: "exact", quotient: "integer", quotientDigits: "sixteen significant ones", byZero: "error", doubleByZero: "error", overflow: "error", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "error" },
       fixed: { sign },
       ...(sign !== "mod" && { notation: "operator" }),
       evidence: iso(sign === "mod" ? "6.30 <modulus expression>" : "6.29 <numeric value expression>"),

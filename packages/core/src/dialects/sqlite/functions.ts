@@ -91,7 +91,7 @@ const operators: FunctionRow[] = [
     parameters: params(`left ${type} > a, right ${type} > b`),
     result: "none",
     operation: "calculate",
-    answers: { missing, numbers: "exact", quotient: "integer", byZero: "null", overflow: "infinity", remainder: "of whole parts" },
+    answers: { missing, numbers: "exact", quotient: "integer", quotientDigits: "twenty decimals", byZero: "null", doubleByZero: "null", overflow: "infinity", remainder: "of whole parts", remainderSign: "of what is divided", tooSmall: "zero" },
     fixed: { sign: sign === "%" ? "mod" : sign },
     notation: "operator",
     evidence: operatorDoc,

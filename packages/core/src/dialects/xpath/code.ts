@@ -33,7 +33,18 @@ const onItems = (compute: (items: readonly Value[], rest: readonly Value[], cont
 const calculation = (sign: "+" | "/") =>
   kernelFor(
     "calculate",
-    { missing: "null", numbers: "exact", quotient: "decimal", byZero: "error", overflow: "infinity", remainder: "of fractions" },
+    {
+      missing: "null",
+      numbers: "exact",
+      quotient: "decimal",
+      quotientDigits: "twenty decimals",
+      byZero: "error",
+      doubleByZero: "infinity",
+      overflow: "infinity",
+      remainder: "of fractions",
+      remainderSign: "of what is divided",
+      tooSmall: "zero",
+    },
     { sign },
   );
 const sumKernel = calculation("+");

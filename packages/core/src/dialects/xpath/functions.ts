@@ -44,9 +44,13 @@ const calculated = {
   missing: "null",
   numbers: "exact",
   quotient: "decimal",
+  quotientDigits: "twenty decimals",
   byZero: "error",
+  doubleByZero: "infinity",
   overflow: "infinity",
   remainder: "of fractions",
+  remainderSign: "of what is divided",
+  tooSmall: "zero",
 } as const;
 const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
 
