@@ -30,6 +30,7 @@ test.each(Object.keys(oddities))(
     const next = random(9);
     const dialect = dialects[id]();
     const args = oddities[id].split(" ");
+    const untold: string[] = [];
     for (const row of dialect.rows) {
       for (let i = 0; i < 8; i++) {
         const { least, most } = arity(row);
@@ -41,13 +42,13 @@ test.each(Object.keys(oddities))(
           : `${row.name}(${given.join(dialect.separator)})`;
         const program = compile(dialect, source, sample);
         for (const value of program.run(sample)) {
-          const isTold = value !== undefined && !(typeof value === "number" && Number.isNaN(value));
-          expect({ source, isTold }).toEqual({ source, isTold: true });
+          if (value === undefined || (typeof value === "number" && Number.isNaN(value))) untold.push(source);
           dialect.plain(value);
         }
-        for (const diagnostic of program.diagnostics) expect(message(diagnostic)).not.toMatch(/undefined/);
+        if (program.diagnostics.some((diagnostic) => message(diagnostic).includes("undefined"))) untold.push(source);
         program.trace(sample, 0);
       }
     }
+    expect(untold).toEqual([]);
   },
 );

@@ -37,7 +37,7 @@ const partings: readonly (readonly [SideText, SideText, Record<string, Value>, s
   [["openformula", "MID(UPPER(label);2;2)"], ["postgresql", "substring(upper(label), 2, 2)"], { label: "aß" }, "recase", [["mapping"]]],
   [["postgresql", "length(label)"], ["postgresql", "octet_length(label)"], { label: "é" }, "measure", [["counted"]]],
   [["mariadb", "concat(label, n / 2)"], ["postgresql", "label || n / 2"], { label: "x", n: 7 }, "calculate", [["quotient"]]],
-  [["mariadb", "concat(label, n / 2)"], ["postgresql", "label || n / 2"], { label: "x", n: 2 }, "calculate", [["quotient"]]],
+  [["mariadb", "concat(label, n / 2)"], ["postgresql", "label || n / 2"], { label: "x", n: 2 }, "calculate", [["quotient", "quotientDigits"]]],
   [["mariadb", "label + 1"], ["duckdb", "cast(label as integer) + 1"], { label: "12abc" }, "number-of", [["reads"]]],
   [["sqlite", "label || 1e20"], ["duckdb", "label || 1e20"], { label: "x" }, "text-of", [["power"]]],
   [["openformula", 'label&x'], ["xpath", "concat($label, $x)"], { label: "x", x: 12000000.5 }, "text-of", [["powerFrom"]]],

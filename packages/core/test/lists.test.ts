@@ -68,7 +68,8 @@ describe("replacement lists", () => {
     const rules = Array.from({ length: 100_000 }, (_, i) => rule(`name ${i};`, `n${i}`));
     const replacer = new Replacer(rules);
     const start = Date.now();
-    for (let i = 0; i < 20_000; i++) expect(replacer.run(`see name ${i * 5}; and name 7;`)).toBe(`see n${i * 5} and n7`);
+    const numbers = Array.from({ length: 20_000 }, (_, i) => i * 5);
+    expect(numbers.filter((n) => replacer.run(`see name ${n}; and name 7;`) !== `see n${n} and n7`)).toEqual([]);
     expect(Date.now() - start).toBeLessThan(20_000);
   });
 
