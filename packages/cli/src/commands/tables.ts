@@ -20,13 +20,13 @@ export async function traitsCommand(name: string | undefined, streams: Streams):
     return exit.ok;
   }
   if (!Object.hasOwn(traits, name)) throw new UsageError(`there is no trait "${name}"; "iquill traits" lists them`);
-  const { question, answers } = describeTrait(name as TraitId);
+  const { question, answers, isPurpose } = describeTrait(name as TraitId);
   const asking = Object.values(operations).filter((operation) => (operation.traits as readonly string[]).includes(name));
   const all = await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id)));
   const { bold, cyan } = style.colour;
   const write = (text: string, lead: string, indent: string) =>
     streams.stdout.write(`${wrapped(text, style.width ?? 100, lead, indent)}\n`);
-  streams.stdout.write(`${bold(question)}\n`);
+  streams.stdout.write(`${bold(question)}\n${isPurpose ? "The answer is what a function is for, not how it does it.\n" : ""}`);
   write(`${asking.map(({ id, summary }) => `${id} (${summary})`).join("; ")}.`, "Asked of: ", "  ");
   for (const [answer, consequence] of Object.entries(answers)) {
     write(consequence, `\n${cyan(answer)}  `, "  ");

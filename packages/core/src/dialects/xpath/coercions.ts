@@ -111,6 +111,9 @@ const unchanged: Readonly<Record<string, readonly string[]>> = {
   boolean: ["condition", "atomic?", "atomic", "atomic*"],
 };
 
+const asSequence = (value: Value): Value => (Array.isArray(value) ? sequenceOf(value as readonly Value[]) : value);
+const asArray = (value: Value): Value => (Array.isArray(value) ? new ArrayItem(value as readonly Value[]) : value);
+
 export const typeRules: TypeRules = {
   dynamic: true,
   columnType(values) {
@@ -161,11 +164,7 @@ export const typeRules: TypeRules = {
     return new MapItem(entries);
   },
   // What an operation gives as a list.
-  fits(type) {
-    if (!type.endsWith("*") && type !== "array") return undefined;
-    const make = type === "array" ? (items: readonly Value[]) => new ArrayItem(items) : sequenceOf;
-    return (value) => (Array.isArray(value) ? make(value as readonly Value[]) : value);
-  },
+  fits: (type) => (type.endsWith("*") ? asSequence : type === "array" ? asArray : undefined),
   filter(predicate, position) {
     if (isNumeric(predicate)) return asDouble(predicate) === position;
     return truthOf(predicate);

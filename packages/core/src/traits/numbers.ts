@@ -1,0 +1,105 @@
+import { purpose, trait } from "./trait.ts";
+
+/** Questions about numbers: calculating, rounding, bits, bases; and about dates. */
+export const numbers = {
+  numbers: trait("What kinds of number are there?", {
+    double: "Only binary floating point: 0.1 + 0.2 is not 0.3.",
+    exact: "Integers and decimals are exact; doubles are told apart from them.",
+  }),
+  quotient: trait("What does dividing one integer by another give?", {
+    integer: "An integer, cut towards zero: 7/2 is 3.",
+    decimal: "A decimal: 7/2 is 3.5.",
+    double: "A floating-point number: 7/2 is 3.5.",
+  }),
+  quotientDigits: trait("How many digits has the quotient of decimals?", {
+    "sixteen significant ones": "At least 16, and as many decimals as either: 1.0/3 is 0.3333333333333333.",
+    "four more decimals": "Four decimals more than what is divided: 1.0/3 is 0.33333.",
+    "twenty decimals": "Up to 20 decimals: 1.0/3 is 0.33333333333333333333.",
+  }),
+  byZero: trait("What does dividing an integer or a decimal by zero give?", {
+    error: "It is an error.",
+    null: "Nothing.",
+  }),
+  doubleByZero: trait("What does dividing a floating-point number by zero give?", {
+    error: "It is an error.",
+    null: "Nothing.",
+    infinity: "Infinity, or not a number for 0/0; cut to an integer, it is an error.",
+  }),
+  overflow: trait("What does a number too large for double precision give?", {
+    error: "It is an error.",
+    infinity: "Infinity.",
+  }),
+  tooSmall: trait("What does a number give that is nearer to zero than any that there is?", {
+    zero: "0: 1e-400 is 0.",
+    error: "It is an error.",
+  }),
+  outside: trait("What does a mathematical function give where it has no value?", {
+    error: "It is an error: sqrt(-1).",
+    null: "Nothing.",
+    "not a number": "What is not a number (NaN).",
+  }),
+  closeness: trait("How close are angles, and logarithms to 10 and 2, to the true ones?", {
+    nearest: "As close as can be.",
+    "the host's": "The last digit may be another.",
+  }),
+  remainder: trait("What is the remainder of numbers with fractions?", {
+    "of fractions": "5.5 mod 2 is 1.5.",
+    "of whole parts": "Fractions are cut first: 5.5 mod 2 is 1.",
+  }),
+  remainderSign: trait("Which sign has the remainder of a division?", {
+    "of what is divided": "-5 mod 3 is -2.",
+    "of the divisor": "-5 mod 3 is 1.",
+  }),
+  signKind: trait("What kind of number is the sign of one?", {
+    whole: "A whole number.",
+    "the number's": "A number of the same kind: the sign of 2.5e0 is 1e0.",
+  }),
+  direction: purpose("Which way is a number rounded?", {
+    "half away from zero": "To the nearest; 2.5 is 3, -2.5 is -3.",
+    "half up": "To the nearest; 2.5 is 3, -2.5 is -2.",
+    "half to even": "To the nearest; 2.5 is 2, 3.5 is 4.",
+    up: "2.1 is 3, -2.9 is -2.",
+    down: "2.9 is 2, -2.1 is -3.",
+    "toward zero": "2.9 is 2, -2.9 is -2.",
+    "away from zero": "2.1 is 3, -2.1 is -3.",
+  }),
+  moreDigits: trait("What does rounding an exact number to more digits than it has give?", {
+    kept: "The number as it is: 1.5 stays 1.5.",
+    zeros: "The number with zeros: 1.5 to 3 digits is 1.500.",
+  }),
+  placesBelow: trait("What does shifting bits by less than 0 places do?", {
+    "the other way": "It shifts the other way.",
+    "a count of 32 bits": "The count is read without a sign in 32 bits: -1 is 4294967295.",
+    "counted round": "The count is taken modulo 32, or 64 for numbers of 64 bits.",
+    "error, or 0": "To the left it is an error, to the right it gives 0.",
+  }),
+  placesBeyond: trait("What does shifting bits by more places than there are give?", {
+    zero: "0.",
+    filled: "0, or -1 where a negative number is shifted to the right.",
+    error: "To the left it is an error, as for a negative number; to the right 0.",
+  }),
+  letterDigits: trait("With which letters are numbers written in a base above ten?", {
+    capital: "With capital ones: 255 in base 16 is FF.",
+    small: "With small ones: 255 in base 16 is ff.",
+  }),
+  digitRoom: trait("What happens where a number has more digits than are asked for?", {
+    "as needed": "It has as many as it needs; zeros are put before fewer.",
+    "as asked": "That is an error; zeros are put before fewer.",
+  }),
+  weekdays: trait("How are the days of the week numbered?", {
+    "Sunday 0": "From 0 for Sunday to 6 for Saturday.",
+    "Sunday 1": "From 1 for Sunday to 7 for Saturday.",
+    "Monday 0": "From 0 for Monday to 6 for Sunday.",
+    "Monday 1": "From 1 for Monday to 7 for Sunday, as ISO 8601 does.",
+  }),
+  unknownToken: trait("What does a letter that stands for nothing give in a date format?", {
+    error: "It is an error.",
+    null: "Nothing comes back.",
+    itself: "The letter itself, without its %.",
+  }),
+  emptyFormat: trait("What does an empty date format give?", {
+    error: "It is an error.",
+    null: "Nothing.",
+    "empty text": "Empty text.",
+  }),
+} as const;
