@@ -18,7 +18,7 @@ import { bad, strict } from "../shared/code.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
-import { baseType } from "./coercions.ts";
+import { baseType } from "./types.ts";
 import type { List } from "./compare.ts";
 import { listCode } from "./lists.ts";
 import { borders, datePart, dayAt, dayNumber, lastDay, momentAt, readDate, sinceEpoch, truncated } from "./moments.ts";

@@ -1,174 +1,18 @@
 import { kernelFor } from "../../text/index.ts";
-import {
-  Bytes,
-  Decimal,
-  Failure,
-  type Value,
-  asciiTrimmed,
-  isDate,
-  countBytes,
-  isFailure,
-  isWholeNumber,
-  isoDate,
-  latinOfBytes,
-  lookup,
-  utf8Of,
-} from "../../values/index.ts";
+import { Decimal, Failure, type Value, countBytes, isFailure, isWholeNumber, latinOfBytes, utf8Of } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isComparison } from "../shared/comparisons.ts";
 import { strftime } from "./fields.ts";
 import { formatFault } from "./moments.ts";
-import { readIntervalText } from "./intervals.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, relations } from "../row.ts";
 import { fitted } from "../shared/sizes.ts";
 import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
-import { type Integer, type Numeric, steps, toText } from "./steps.ts";
-
-/**
- * Types: the engine's in lower case, with `text` for VARCHAR, `literal` for a text literal that becomes
- * what is wanted, `null`, `any` for the variable of a lambda, and `[]` after the type of a list's items.
- * A collation stands after a space, and so do the decimals of a decimal where their number is known.
- */
-export const baseType = (type: string): string => type.replace(/ [^[]+/, "");
-
-const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
-const numeric = [...integers, "decimal", "float", "double"];
-export const isInteger = (type: string): type is Integer => integers.includes(type);
-export const isNumeric = (type: string): type is Numeric => numeric.includes(type);
-
-const names: Readonly<Record<string, string>> = lookup({
-  varchar: "text",
-  text: "text",
-  string: "text",
-  char: "text",
-  bpchar: "text",
-  character: "text",
-  tinyint: "tinyint",
-  int1: "tinyint",
-  smallint: "smallint",
-  int2: "smallint",
-  short: "smallint",
-  integer: "integer",
-  int: "integer",
-  int4: "integer",
-  signed: "integer",
-  bigint: "bigint",
-  int8: "bigint",
-  long: "bigint",
-  hugeint: "hugeint",
-  utinyint: "utinyint",
-  usmallint: "usmallint",
-  uinteger: "uinteger",
-  ubigint: "ubigint",
-  decimal: "decimal",
-  numeric: "decimal",
-  double: "double",
-  float8: "double",
-  float: "float",
-  float4: "float",
-  real: "float",
-  boolean: "boolean",
-  bool: "boolean",
-  logical: "boolean",
-  date: "date",
-  timestamp: "timestamp",
-  datetime: "timestamp",
-  time: "time",
-  interval: "interval",
-  blob: "blob",
-  bytea: "blob",
-  binary: "blob",
-  varbinary: "blob",
-});
-
-const two = (digits: string): string => digits.padStart(2, "0");
-
-/** A date, and what stands after it; undefined where there is none. */
-function readDay(text: string): { date: string; rest: string } | undefined {
-  const found = /^[ \t\n\v\f\r]*(\d{1,6})([-/ \\])(\d{1,2})\2(\d{1,2})([\s\S]*)$/.exec(text);
-  if (!found || !isDate(Number(found[1]), Number(found[3]), Number(found[4]))) return undefined;
-  return { date: isoDate(Number(found[1]), Number(found[3]), Number(found[4])), rest: found[5] };
-}
-
-function readClock(text: string): string | undefined {
-  const found = /^(\d{1,2}):(\d{2})(?::(\d{2})(?:\.(\d{1,9}))?)?$/.exec(asciiTrimmed(text));
-  if (!found || Number(found[1]) > 23 || Number(found[2]) > 59 || Number(found[3] ?? 0) > 59) return undefined;
-  const fraction = (found[4] ?? "").slice(0, 6).replace(/0+$/, "");
-  return `${two(found[1])}:${found[2]}:${found[3] ?? "00"}${fraction && `.${fraction}`}`;
-}
-
-function readDate(text: string): Value {
-  const day = readDay(text);
-  if (day && (day.rest.trim() === "" || readClock(day.rest.replace(/^[T ]/, "")) !== undefined)) return day.date;
-  return /^[ \t\n\v\f\r]*(?:epoch|-?infinity)[ \t\n\v\f\r]*$|\(BC\)|^[ \t\n\v\f\r]*-\d+[-/]/i.test(text)
-    ? new Failure("not-covered", { what: `the date ${text}` })
-    : new Failure("not-a-date", { text });
-}
-
-function readTimestamp(text: string): Value {
-  const day = readDay(text);
-  const rest = day?.rest.replace(/^[T ]/, "") ?? "";
-  const clock = asciiTrimmed(rest) === "" ? "00:00:00" : readClock(rest);
-  if (day && clock) return `${day.date} ${clock}`;
-  return day && /[zZ]|[+-]\d\d/.test(rest)
-    ? new Failure("not-covered", { what: "time zones" })
-    : new Failure("not-a-date", { text });
-}
-
-function readBytes(text: string): Value {
-  const bytes: number[] = [];
-  for (const [part, hex] of text.matchAll(/\\x([0-9a-fA-F]{2})|[\s\S]/g)) {
-    if (hex !== undefined) bytes.push(parseInt(hex, 16));
-    else if (part.charCodeAt(0) < 128 && part !== "\\") bytes.push(part.charCodeAt(0));
-    else return new Failure("invalid-value", { problem: `"${text}" is not a blob: bytes outside ASCII are written \\xNN` });
-  }
-  return new Bytes(Uint8Array.from(bytes));
-}
-
-/** Reads the text form of a list. */
-function readList(text: string, item: string): Value {
-  const inner = /^\[([\s\S]*)\]$/.exec(asciiTrimmed(text))?.[1];
-  const bad = new Failure("invalid-value", { problem: `"${text}" is not a list` });
-  if (inner === undefined) return bad;
-  if (/[[{]/.test(inner)) return new Failure("not-covered", { what: "lists of lists as text" });
-  if (asciiTrimmed(inner) === "") return [];
-  const items: Value[] = [];
-  const shape =
-    /(?:[ \t\n\v\f\r]*'((?:[^'\\]|\\[\s\S]|'')*)'[ \t\n\v\f\r]*|[ \t\n\v\f\r]*"((?:[^"\\]|\\[\s\S])*)"[ \t\n\v\f\r]*|((?:[^,'"\\]|\\[\s\S])*))(,|$)/y;
-  for (let more = true; more;) {
-    const match = shape.exec(inner);
-    if (!match) return bad;
-    const quoted = match[1] ?? match[2];
-    const value = quoted !== undefined ? quoted.replace(/\\([\s\S])/g, "$1") : asciiTrimmed(match[3]);
-    items.push(quoted === undefined && /^null$/i.test(value) ? null : read(item, value));
-    more = match[4] === ",";
-  }
-  return items.find(isFailure) ?? items;
-}
-
-/** A text read as a value of a type. */
-export function read(type: string, text: string): Value {
-  if (type.endsWith("[]")) return readList(text, type.slice(0, -2));
-  if (isNumeric(type)) return worked(steps[type])(text);
-  switch (type) {
-    case "boolean":
-      return worked(steps.truth)(text);
-    case "date":
-      return readDate(text);
-    case "timestamp":
-      return readTimestamp(text);
-    case "time":
-      return readClock(text) ?? new Failure("not-a-date", { text });
-    case "interval":
-      return readIntervalText(text);
-    case "blob":
-      return readBytes(text);
-  }
-  return text;
-}
+import { read, readList } from "./reading.ts";
+import { steps, toText } from "./steps.ts";
+import { baseType, isInteger, isNumeric, names, widening, unify, isCollated, collationOf, calculatedType } from "./types.ts";
 
 const literalTo = (type: string): Conversion => ({
   cost: type === "text" ? 1 : 2,
@@ -178,20 +22,6 @@ const literalTo = (type: string): Conversion => ({
       ? steps.truth
       : unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
 });
-
-const preferredTypes: Readonly<Record<string, number>> = lookup({ bigint: 1.01, integer: 1.03, hugeint: 1.2 });
-
-/** How far a number type has to go up to become another; undefined where it would lose something. */
-function widening(from: string, to: string): number | undefined {
-  const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
-  if (low < 0 || high < low) return undefined;
-  if (isInteger(from) && isInteger(to)) {
-    const [[a, b], [c, d]] = [ranges[from], ranges[to]];
-    // Where several would do, the engine prefers bigint, then integer, then the others alike.
-    return a >= c && b <= d ? (preferredTypes[to] ?? 1.1) : undefined;
-  }
-  return to === "decimal" ? 2 : to === "float" ? 4 : 3;
-}
 
 const textFrom = (type: string): Step => (type === "float" ? steps["text of 32 bits"] : steps.text);
 
@@ -371,48 +201,6 @@ export const castAny = (type: string, value: Value): Value =>
 const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly Step[] =>
   type === "decimal" ? [fitted("error", scale ?? (size === 18 ? 3 : 0), size)] : [];
 
-/** The type that values of several types have together, found pair by pair; undefined when there is none. */
-export function unify(types: readonly string[], isOpen = false): string | undefined {
-  const isLiteral = types.length > 0 && types.every((type) => baseType(type) === "literal");
-  if (isLiteral) return "text";
-  const [first = "null", ...others] = isOpen ? ["null", ...types] : types;
-  return others.reduce<string | undefined>((common, type) => (common === undefined ? undefined : unifyTwo(common, type)), first);
-}
-
-function unifyTwo(left: string, right: string): string | undefined {
-  const [a, b] = [baseType(left), baseType(right)];
-  if (a === b && a !== "decimal") return a === "literal" ? "text" : right.includes(" ") ? right : left;
-  // A text literal beside null is a text, whatever comes after.
-  if (a === "null" || b === "any") return b === "literal" ? "text" : right;
-  if (b === "null" || a === "any") return a === "literal" ? "text" : left;
-  if (a === "literal") return right;
-  if (b === "literal") return left;
-  const kinds = [a, b];
-  if (kinds.every(isNumeric) || kinds.every((kind) => isInteger(kind) || kind === "boolean")) {
-    const common = numeric.find((type) =>
-      kinds.every((kind) => kind === type || kind === "boolean" || widening(kind, type) !== undefined),
-    );
-    return common === "decimal" ? decimalType([left, right]) : common;
-  }
-  if (kinds.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
-  if (!kinds.every((kind) => kind.endsWith("[]"))) return undefined;
-  const item = unifyTwo(left.slice(0, -2), right.slice(0, -2));
-  return item && `${item}[]`;
-}
-
-/** A decimal type with as many decimals as the widest of two, where all are known. */
-function decimalType(types: readonly string[]): string {
-  const scales = types.filter((type) => baseType(type) === "decimal").map((type) => Number(type.slice(8) || NaN));
-  return scales.some(Number.isNaN) ? "decimal" : `decimal ${Math.max(...scales)}`;
-}
-
-/** The type of a sum or product of decimals, where how many decimals each has is known. */
-function calculatedType(sign: string, types: readonly string[]): string {
-  const [a, b] = types.map((type) => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0));
-  const scale = sign === "*" ? a + b : Math.max(a, b);
-  return Number.isNaN(scale) ? "decimal" : `decimal ${scale}`;
-}
-
 /** Functions of one number of any type. */
 const ofAnyNumber = new Set([
   "abs",
@@ -454,22 +242,6 @@ function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
   });
   return mixed.length < 2 || unify(mixed) !== undefined;
 }
-
-/** Collations that COLLATE may name, by the answers that make them. */
-export const collations: Readonly<Record<string, "minded" | "ignored" | "accents ignored" | "both ignored">> = lookup({
-  binary: "minded",
-  c: "minded",
-  posix: "minded",
-  nocase: "ignored",
-  noaccent: "accents ignored",
-  "nocase.noaccent": "both ignored",
-});
-
-/** Whether COLLATE says the collation of texts, or of those in a list. */
-const isCollated = (type: string): boolean => type.startsWith("text ");
-
-export const collationOf = (types: readonly string[]): (typeof collations)[string] =>
-  collations[types.find(isCollated)?.slice("text ".length) ?? "binary"];
 
 /** Functions that look for a text in a collation there. */
 const searches = new Set(["like", "ilike", "like_escape", "ilike_escape", "glob", "contains", "starts_with", "strpos"]);

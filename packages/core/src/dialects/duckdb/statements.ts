@@ -1,5 +1,5 @@
 import type { Statements } from "../dialect.ts";
-import { baseType } from "./coercions.ts";
+import { baseType } from "./types.ts";
 
 const typeName = (type: string): string => {
   const base = baseType(type);

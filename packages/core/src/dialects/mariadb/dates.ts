@@ -19,14 +19,12 @@ import {
   dateText,
   dayOf,
   epochDays,
-  formatMoment,
   isTimeUnit,
   isUnit,
   longest,
   momentAt,
   momentOf,
   momentText,
-  readByFormat,
   readMoment,
   readSpan,
   readStretch,
@@ -40,6 +38,7 @@ import {
   weekOf,
   weekRule,
 } from "./moments.ts";
+import { formatMoment, readByFormat } from "./formats.ts";
 import { isBeyondTimes } from "./numbers.ts";
 import { toText, toInteger } from "./steps.ts";
 
