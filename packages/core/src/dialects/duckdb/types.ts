@@ -9,7 +9,7 @@ import type { Integer, Numeric } from "./steps.ts";
  */
 export const baseType = (type: string): string => type.replace(/ [^[]+/, "");
 
-export const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
+const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 export const numeric = [...integers, "decimal", "float", "double"];
 export const isInteger = (type: string): type is Integer => integers.includes(type);
 export const isNumeric = (type: string): type is Numeric => numeric.includes(type);
@@ -103,7 +103,7 @@ function unifyTwo(left: string, right: string): string | undefined {
 }
 
 /** A decimal type with as many decimals as the widest of two, where all are known. */
-export function decimalType(types: readonly string[]): string {
+function decimalType(types: readonly string[]): string {
   const scales = types.filter((type) => baseType(type) === "decimal").map((type) => Number(type.slice(8) || NaN));
   return scales.some(Number.isNaN) ? "decimal" : `decimal ${Math.max(...scales)}`;
 }

@@ -12,7 +12,7 @@ import {
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { baseType } from "./coercions.ts";
+import { baseType } from "./types.ts";
 import {
   type Moment,
   amountOf,

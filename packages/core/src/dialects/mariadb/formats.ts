@@ -3,7 +3,7 @@ import { dateFromDays, dayNames, daysFromDate, lookup, monthNames } from "../../
 import { type Moment, dayOf, four, two, fullYear } from "./moments.ts";
 
 /** What each token after % stands for in date_format(). */
-export const formatTokens = tokenTable({
+const formatTokens = tokenTable({
   a: "day name short",
   b: "month name short",
   c: "month",

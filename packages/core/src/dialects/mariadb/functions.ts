@@ -9,7 +9,7 @@ import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params } from "../row.ts";
 import { step } from "../step.ts";
-import { byBytes, collations } from "./coercions.ts";
+import { byBytes, collations } from "./types.ts";
 
 const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
 const strings = doc("String Functions");

@@ -45,7 +45,7 @@ import {
   typeSizes,
 } from "../shared/sql-forms.ts";
 import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn, rowForm } from "../shared/queries.ts";
-import { collations, textLiteral } from "./coercions.ts";
+import { collations, textLiteral } from "./types.ts";
 import { columnText, mariadbRules, reserved } from "./lexis.ts";
 import { isUnit } from "./moments.ts";
 import { int64, uint64 } from "./numbers.ts";

@@ -371,7 +371,7 @@ export function shifted(from: Moment, amount: string, unit: string, direction: 1
 }
 
 /** How weeks are counted: whether they start on Monday, whether there is a week 0, and what the first week of a year is. */
-export interface WeekRule {
+interface WeekRule {
   readonly mondayFirst: boolean;
   /** The days before the first week belong to the last week of the year before; otherwise to week 0. */
   readonly weekYear: boolean;

@@ -14,7 +14,7 @@ import {
 } from "../../syntax/index.ts";
 import { Bytes, Decimal, hexOf, isFailure, lookup } from "../../values/index.ts";
 import { castText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
-import { collations } from "./coercions.ts";
+import { collations } from "./types.ts";
 import { aggregates } from "./aggregates.ts";
 import { infixPower, power, words } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";

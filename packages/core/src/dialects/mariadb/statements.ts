@@ -1,5 +1,5 @@
 import type { Statements } from "../dialect.ts";
-import { baseType } from "./coercions.ts";
+import { baseType } from "./types.ts";
 
 const names: Readonly<Record<string, string>> = {
   text: "text",
