@@ -20,6 +20,7 @@ import { bad, strict } from "../shared/code.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";
+import { calculated } from "./functions.ts";
 import { readDate, readTimestamp } from "./date-reading.ts";
 import { formatDate } from "./date-writing.ts";
 import { sizeOf, sizeText, timestampOf, withBackslash } from "./sizes.ts";
@@ -54,22 +55,7 @@ const tests: Readonly<Record<string, (a: Value, b: Value) => boolean | Failure>>
   "~*": fits("posix", "ignored"),
 };
 
-const quotient = kernelFor(
-  "calculate",
-  {
-    missing: "null",
-    numbers: "exact",
-    quotient: "integer",
-    quotientDigits: "sixteen significant ones",
-    byZero: "error",
-    doubleByZero: "error",
-    overflow: "error",
-    remainder: "of fractions",
-    remainderSign: "of what is divided",
-    tooSmall: "error",
-  },
-  { sign: "/" },
-);
+const quotient = kernelFor("calculate", calculated, { sign: "/" });
 
 /** `= ANY`, `LIKE ALL` and the like, with null where a null item leaves it open. */
 function quantified(any: boolean): Code {

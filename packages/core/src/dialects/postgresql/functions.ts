@@ -51,6 +51,18 @@ export const spanned = {
 export const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const matching = { missing, pattern: "posix", case: "minded" } as const;
 const found = { ...matching, group: "match", absent: "null" } as const;
+export const calculated = {
+  missing,
+  numbers: "exact",
+  quotient: "integer",
+  quotientDigits: "sixteen significant ones",
+  byZero: "error",
+  doubleByZero: "error",
+  overflow: "error",
+  tooSmall: "error",
+  remainder: "of fractions",
+  remainderSign: "of what is divided",
+} as const;
 const replacing = {
   ...matching,
   occurrences: "first",
@@ -191,7 +203,7 @@ const operators: FunctionRow[] = [
       parameters: params(`left ${type} > a, right ${type} > b`),
       result: type,
       operation: "calculate",
-      answers: { missing, numbers: "exact", quotient: "integer", quotientDigits: "sixteen significant ones", byZero: "error", doubleByZero: "error", overflow: "error", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "error" },
+      answers: calculated,
       fixed: { sign },
       notation: "operator",
       evidence: doc("9.3"),

@@ -19,6 +19,7 @@ import {
   wrongKind,
 } from "./items.ts";
 import { stringOf } from "./steps.ts";
+import { calculated } from "./functions.ts";
 import { formatMoment, joinMoments } from "./moments.ts";
 import { formatInteger, formatNumber } from "./pictures.ts";
 
@@ -30,23 +31,7 @@ const invalid = (code: string, problem: string) => new Failure("invalid-value", 
 const onItems = (compute: (items: readonly Value[], rest: readonly Value[], context: CodeContext) => Value): Code =>
   run(([first, ...rest], context) => compute(itemsOf(first), rest, context));
 
-const calculation = (sign: "+" | "/") =>
-  kernelFor(
-    "calculate",
-    {
-      missing: "null",
-      numbers: "exact",
-      quotient: "decimal",
-      quotientDigits: "twenty decimals",
-      byZero: "error",
-      doubleByZero: "infinity",
-      overflow: "infinity",
-      remainder: "of fractions",
-      remainderSign: "of what is divided",
-      tooSmall: "zero",
-    },
-    { sign },
-  );
+const calculation = (sign: "+" | "/") => kernelFor("calculate", calculated, { sign });
 const sumKernel = calculation("+");
 const divideKernel = calculation("/");
 

@@ -40,7 +40,7 @@ const compared = {
   notANumber: "unordered",
   truth: "true or false",
 } as const;
-const calculated = {
+export const calculated = {
   missing: "null",
   numbers: "exact",
   quotient: "decimal",
