@@ -110,7 +110,15 @@ try {
     IQUILL_MARIADB: mariadb.url,
     NODE_OPTIONS: "--experimental-vm-modules",
   };
-  const jest = ["jest", "--testMatch", "<rootDir>/packages/engines/test/servers.ts", "--globalSetup", "", "--globalTeardown", ""];
+  const jest = [
+    "jest",
+    "--testMatch",
+    "<rootDir>/packages/engines/test/*.server.ts",
+    "--globalSetup",
+    "",
+    "--globalTeardown",
+    "",
+  ];
   process.exitCode = spawnSync("npx", jest, { stdio: "inherit", env }).status ?? 1;
 } finally {
   for (const { child } of started) child.kill("SIGTERM");

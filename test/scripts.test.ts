@@ -8,14 +8,15 @@ const root = new URL("..", import.meta.url).pathname;
 const node = (...args: string[]): string => execFileSync(process.execPath, args, { cwd: root, encoding: "utf8" });
 
 test("the bench runs every task in its dialects against its loop, as text and as JSON", () => {
-  const result = JSON.parse(node("--expose-gc", "bench/run.js", "--rows", "2000", "--json")) as {
+  // Without --expose-gc it does not wait for what was left before each run.
+  const result = JSON.parse(node("bench/run.js", "--rows", "2000", "--json")) as {
     tasks: { id: string; dialect: string; ratio: number }[];
     geometricMean: number;
   };
   expect(new Set(result.tasks.map(({ id }) => id)).size).toBe(19);
   expect(new Set(result.tasks.map(({ dialect }) => dialect)).size).toBe(7);
   for (const { ratio } of result.tasks) expect(ratio).toBeGreaterThan(0);
-  expect(node("--expose-gc", "bench/run.js", "--rows", "500")).toMatch(/geometric mean of the ratios: \d+\.\d\d/);
+  expect(node("bench/run.js", "--rows", "500", "--task", "surname")).toMatch(/geometric mean of the ratios: \d+\.\d\d/);
 });
 
 test("the audit counts each dialect's pure rows", () => {

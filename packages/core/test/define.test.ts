@@ -64,6 +64,15 @@ const size = {
   answers: { missing: "null", counted: "grapheme" },
 };
 
+const stamp = {
+  name: "stamp",
+  summary: "A date in a format.",
+  parameters: "date timestamp, format text",
+  result: "text",
+  operation: "text-from-date",
+  answers: { missing: "null", unknownToken: "itself", emptyFormat: "empty text" },
+};
+
 describe("a definition", () => {
   test("may change every overload of a function, options and steps", () => {
     const own = {
@@ -76,6 +85,12 @@ describe("a definition", () => {
     expect(outcome(defined(own), "fill('a', 3, '')")).toBe("a");
     expect(defined(own, { collation: "utf8mb4_bin" }).chosen).toEqual({ collation: "utf8mb4_bin" });
     expect(outcome(defined(own), "size('e\u0301')")).toBe(1);
+  });
+
+  test("may write dates by tokens of its own", () => {
+    const tokens = `d day, D =%d. %M, M month name short, h "o'clock", H hour _2`;
+    const own = { ...least, functions: [{ ...stamp, fixed: { tokens } }] };
+    expect(outcome(defined(own), "stamp(timestamp '2019-04-03 09:30:00', '%D,%H %h %q%%')")).toBe("3. Apr, 9 o'clock q%");
   });
 
   // prettier-ignore
@@ -103,6 +118,9 @@ describe("a definition", () => {
     [{ ...least, functions: [{ name: "a", like: "uper" }] }, "functions.0.like", 'did you mean "upper"?'],
     [{ ...least, functions: [{ name: "a", like: "upper", answers: { unit: "grapheme" } }] }, "functions.0.answers.unit", 'nothing asks "unit" here'],
     [{ ...least, functions: [{ ...size, operation: "calculate", parameters: "a integer, b integer", answers: { missing: "null", numbers: "exact", quotient: "integer", quotientDigits: "twenty decimals", byZero: "error", doubleByZero: "error", overflow: "error", tooSmall: "zero", remainder: "of fractions", remainderSign: "of the divisor" }, fixed: { sign: "%" } }] }, "functions.0.fixed.sign", 'not "%"'],
+    [{ ...least, functions: [{ ...stamp, fixed: { tokens: "d day 2, y yer" } }] }, "functions.0.fixed.tokens", 'no field "yer"'],
+    [{ ...least, functions: [{ ...stamp, fixed: { tokens: "T =%T" } }] }, "functions.0.fixed.tokens", 'short for a format with "%T"'],
+    [{ ...least, functions: [{ ...stamp, fixed: { tokens: "d" } }] }, "functions.0.fixed.tokens", '"d" is no token'],
     [{ ...least, functions: [size], steps: { txt: {} } }, "steps.txt", 'no step "txt"; did you mean "text"?'],
     [{ ...least, functions: [size], steps: { text: { digits: "all" } } }, "steps.text.digits", 'not "all"'],
     [[], "", "a dialect must have $schema, dialect, id"],

@@ -32,6 +32,9 @@ export const digitsOf = operation({
   },
 });
 
+/** Digits beyond which no double holds a number, whatever the base. */
+const mostDigits = 1024;
+
 /** Reads a whole number in a base; with `bits`, one whose first bit is set is below 0. */
 export const numberInBase = operation({
   id: "number-in-base",
@@ -49,7 +52,9 @@ export const numberInBase = operation({
         .replace(radix === 16 ? /^0?x/ : /^$/, "");
       if (digits === "" || ![...digits].every((digit) => parseInt(digit, 36) < radix))
         return new Failure("invalid-value", { problem: `"${given}" is no number in base ${radix}` });
-      const value = [...digits].reduce((sum, digit) => sum * BigInt(radix) + BigInt(parseInt(digit, 36)), 0n);
+      const significant = digits.replace(/^0+(?=.)/, "");
+      if (significant.length > mostDigits) return new Failure("number-out-of-range");
+      const value = [...significant].reduce((sum, digit) => sum * BigInt(radix) + BigInt(parseInt(digit, 36)), 0n);
       if (bits !== undefined && value >= 1n << BigInt(widthOf(bits))) return new Failure("number-out-of-range");
       const result = bits === undefined ? value : BigInt.asIntN(widthOf(bits), value);
       if (numbers === "exact") return integer(result);

@@ -77,19 +77,23 @@ const entryShape = /^(\S+) (?:=(.+)|"(.*)"|(.+?)(?: (short|small|_?\d))?)$/;
 
 /** What is wrong with a table of tokens. */
 function tokenFault(table: string): string | undefined {
-  for (const entry of table.split(", ")) {
-    const found = entryShape.exec(entry);
+  const entries = table.split(", ").map((entry) => ({ entry, found: entryShape.exec(entry) }));
+  const formats = new Map(entries.flatMap(({ found }) => (found?.[2] === undefined ? [] : [[found[1], found[2]] as const])));
+  for (const { entry, found } of entries) {
     if (!found) return `"${entry}" is no token with what it stands for, like "d day 2"`;
-    const [, , , , name] = found;
+    const [, token, format = "", , name] = found;
     if (name !== undefined && !written[name])
       return `a date has no field "${name}"; there are ${Object.keys(written).join(", ")}`;
+    const [, nested] = [...format.matchAll(/%(-?[\s\S])/gu)].find(([, each]) => formats.has(each)) ?? [];
+    if (nested !== undefined)
+      return `"${token}" is short for a format with "%${nested}", which is short for one itself; write out what that is`;
   }
   return undefined;
 }
 
 /**
  * Reads a table of tokens: `d day 2, b month name short, T =%H:%M:%S, Z "+00"`. After the token stands a field with its
- * form, after `=` a format that it is short for, in quotes what is written as it is.
+ * form, after `=` a format of such fields that it is short for, in quotes what is written as it is.
  */
 export function dateTokens(table: string): DateTokens {
   const known = tables.get(table);

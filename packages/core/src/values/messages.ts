@@ -103,7 +103,9 @@ const messages = {
   "list-too-long": (f: Facts) =>
     `The list would have ${String(f.length)} items, more than ${String(f.limit)} (limit "listLength").`,
   "wrong-count": (f: Facts) =>
-    `There are ${String(f.given)} items, where ${f.most === undefined ? `at least ${String(f.least)} are` : `no more than ${String(f.most)} may be`} wanted.`,
+    Number(f.given) < Number(f.least)
+      ? `There should be at least ${String(f.least)} items, and there are ${String(f.given)}.`
+      : `There should be at most ${String(f.most)} items, and there are ${String(f.given)}.`,
   "error-value": (f: Facts) => String(f.kind),
   raised: (f: Facts) => `The expression raised an error: ${String(f.text)}`,
   "bad-index": (f: Facts) => `There is no item ${String(f.index)}.`,

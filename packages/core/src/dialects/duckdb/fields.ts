@@ -66,7 +66,7 @@ export const strftimeTokens = tokenTable({
   "-j": "day of year",
   U: "week of Sundays 2",
   W: "week of Mondays 2",
-  c: "=%x %X",
+  c: "=%Y-%m-%d %H:%M:%S",
   x: "=%Y-%m-%d",
   X: "=%H:%M:%S",
 });

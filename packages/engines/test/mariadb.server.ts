@@ -1,0 +1,3 @@
+import { testServer } from "./server.ts";
+
+testServer("mariadb");
