@@ -1,12 +1,13 @@
 /**
  * Compares generated expressions with a live engine:
  * `npm run fuzz -- --dialect sqlite --count 10000 --seed 7 [--url postgres://…] [--option name=value]`.
+ * With `--sweep` every function is called with each combination of few values, one of them null, instead.
  * With `--alone` it asks no engine, in any dialect: nothing may throw or take long, and what is printed must read back.
  * Prints a shrunken case for every disagreement; exit 1 when there is one.
  */
 import { parseArgs } from "node:util";
 import { open } from "@indigo-quill/engines";
-import { findText, fuzz, selfCheck } from "@indigo-quill/engines/fuzz";
+import { findText, fuzz, selfCheck, sweep } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
 
 const { values } = parseArgs({
@@ -19,6 +20,7 @@ const { values } = parseArgs({
     option: { type: "string", multiple: true, default: [] },
     functions: { type: "boolean", default: false },
     alone: { type: "boolean", default: false },
+    sweep: { type: "boolean", default: false },
   },
 });
 const options = Object.fromEntries(values.option.map((each) => each.split("=")));
@@ -34,6 +36,13 @@ if (values.alone) {
 let connection;
 const reopen = async () => (connection = await open(values.dialect, values.url, { options }));
 await reopen();
+if (values.sweep) {
+  const { cases, finds } = await sweep(connection, dialects[values.dialect]({ ...connection.options, ...options }));
+  for (const find of finds) console.log(findText(find));
+  console.log(`${connection.version}: ${cases} calls, ${finds.length} disagree`);
+  await connection.close();
+  process.exit(finds.length > 0 ? 1 : 0);
+}
 const report = await fuzz(connection, dialects[values.dialect]({ ...connection.options, ...options }), {
   ...bounds,
   reopen,

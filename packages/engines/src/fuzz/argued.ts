@@ -1,5 +1,5 @@
 import type { OwnOutcome } from "../probe.ts";
-import type { Find } from "./index.ts";
+import type { Find } from "./compare.ts";
 
 /** A difference from an engine that is known and argued. */
 export interface Argued {
@@ -33,14 +33,6 @@ const isReordered = (ours: OwnOutcome, theirs: OwnOutcome): boolean => {
 
 /** Every known difference, with its reason; reviewed, and kept under ten. Whatever else differs is a find. */
 export const argued: readonly Argued[] = [
-  {
-    why: "SQLite and MariaDB give back an empty text, and one whose empty part is replaced, before they look at the replacement, which may be null",
-    holds: ({ dialect, expression, ours, theirs }) =>
-      ["sqlite", "mariadb"].includes(dialect) &&
-      isNull(ours) &&
-      "value" in theirs &&
-      /replace\w*\((?:''|[^]*,\s*'',)/.test(expression),
-  },
   {
     why: "MariaDB's greatest and least of texts, used as a number, is that of their numbers; here the number of the text",
     holds: ({ dialect, expression, ours, theirs }) =>

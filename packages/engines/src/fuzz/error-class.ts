@@ -1,4 +1,4 @@
-import type { Find } from "./index.ts";
+import type { Find } from "./compare.ts";
 
 /** What an engine's error is about, as far as its words tell; the first that fits. */
 const kinds: readonly (readonly [RegExp, string])[] = [

@@ -1,30 +1,15 @@
 import { type Value, compile, isFailure, message, sampleOf } from "indigo-quill";
 import { type Dialect, isPure } from "indigo-quill/dialects";
 import { sameTree } from "indigo-quill/syntax";
-import { limitCodes } from "indigo-quill/values";
-import { type Cell, type Column, type Connection, EngineLost, type Outcome, type Query } from "../connection.ts";
-import { type OwnOutcome, outcomeOf, sameOutcome } from "../probe.ts";
+import { type Connection, EngineLost } from "../connection.ts";
+import { type OwnOutcome, sameOutcome } from "../probe.ts";
+import { Comparison, type Find, type FuzzRow, isArgued, isLimit } from "./compare.ts";
 import { generator, rowFor } from "./generate.ts";
 import { stepsAgain } from "./again.ts";
-import { argued } from "./argued.ts";
 import { random } from "./random.ts";
 import { sameClass } from "./error-class.ts";
 import { shrink } from "./shrink.ts";
 import { styles } from "./styles/index.ts";
-
-export type FuzzRow = Readonly<Record<string, Cell>>;
-
-/** A case on which we and the engine do not agree, made as small as it gets. */
-export interface Find {
-  readonly dialect: string;
-  readonly expression: string;
-  readonly row: FuzzRow;
-  readonly over: NonNullable<Query["over"]>;
-  readonly ours: OwnOutcome;
-  readonly theirs: Outcome;
-  /** The engine's name and version. */
-  readonly version: string;
-}
 
 export interface FuzzReport {
   readonly cases: number;
@@ -54,53 +39,10 @@ export interface FuzzOptions {
   readonly reopen?: () => Promise<Connection>;
 }
 
-const columns: readonly Column[] = [
-  { name: "label", type: "text" },
-  { name: "remark", type: "text" },
-  { name: "n", type: "integer" },
-  { name: "d", type: "decimal" },
-  { name: "gap", type: "text" },
-];
-
 /** Rows that stand in one table while they last. */
 const tableSize = 40;
 
 const count = (counts: Map<string, number>, key: string): void => void counts.set(key, (counts.get(key) ?? 0) + 1);
-
-/** Compares expressions with an engine, over rows of a table or as parameters. */
-class Comparison {
-  constructor(
-    public connection: Connection,
-    readonly dialect: Dialect,
-  ) {}
-
-  /** Both outcomes on one of the rows; a text that says why an expression was not sent. */
-  async both(expression: string, rows: readonly FuzzRow[], at: number, over: Find["over"]): Promise<Find | string> {
-    const { dialect, connection } = this;
-    const sample = sampleOf(rows);
-    const program = compile(dialect, expression, sample);
-    const unread = dialect.parse(expression).diagnostics.find(({ severity }) => severity === "error");
-    if (unread) return unread.code === "not-covered" ? `not covered: ${String(unread.facts.what)}` : unread.code;
-    const cells = rows.map((row) => columns.map(({ name }) => row[name]));
-    const printed = dialect.print(program.tree);
-    const [theirs] = await connection.run({ expression: printed, columns, rows: cells, over, at: [at] });
-    return {
-      dialect: dialect.id,
-      expression,
-      row: rows[at],
-      over,
-      ours: outcomeOf(dialect, program.runRow(sample, at)),
-      theirs,
-      version: connection.version,
-    };
-  }
-}
-
-/** Whether a limit of ours ended the evaluation, which an engine may have elsewhere. */
-const isLimit = (outcome: Outcome): boolean =>
-  "error" in outcome && outcome.error.kind !== undefined && limitCodes.has(outcome.error.kind);
-
-const isArgued = (find: Find) => argued.find(({ holds }) => holds(find));
 
 /** Generates expressions, each function of the table in turn, and compares what we give with the engine. */
 export async function fuzz(
@@ -247,3 +189,5 @@ export function findText({ expression, row, over, ours, theirs }: Find): string 
 }
 
 export { argued } from "./argued.ts";
+export type { Find, FuzzRow } from "./compare.ts";
+export { sweep } from "./sweep.ts";

@@ -1,6 +1,6 @@
 import { type Dialect } from "indigo-quill/dialects";
 import { sameOutcome } from "../probe.ts";
-import type { Find, FuzzRow } from "./index.ts";
+import type { Find, FuzzRow } from "./compare.ts";
 
 type Try = (expression: string, row: FuzzRow) => Promise<Find | undefined>;
 
