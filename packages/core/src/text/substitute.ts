@@ -244,7 +244,10 @@ export const substitute = operation({
 
     /** What a missing replacement counts as. */
     const whenMissing = missing === "blank" ? "" : null;
-    const withoutNew = (value: string, old: string): Value => (old === "" && emptyOld === "whole" ? taken(0, value) : null);
+    const withoutNew = (value: string, old: string): Value => {
+      const isKept = old === "" ? emptyOld !== "null" : emptyOld === "whole if not found" && !value.includes(old);
+      return isKept ? taken(0, value) : null;
+    };
 
     const usual = occurrences === "all" ? 0 : 1;
     /** Which occurrence is replaced; 0 for every one. */

@@ -143,9 +143,10 @@ export const texts = {
     "backslash numbers": "\\0 is the whole match, \\1 to \\9 are the groups; a group that is not there leaves the text as it is.",
     dollar: "$1, $2, … are the groups and $0 is the whole match; \\$ and \\\\ stand for themselves.",
   }),
-  emptyOld: trait("What does replacing empty text by a missing one give?", {
+  emptyOld: trait("What does replacing a text by a missing one give, where there is nothing to replace?", {
     null: "Nothing, as with any other missing argument.",
-    whole: "The text as it is: what would be put in is not looked at.",
+    whole: "For empty text that would be replaced, the text as it is; otherwise nothing.",
+    "whole if not found": "The text as it is: what would be put in is not looked at.",
   }),
   emptyMatch: trait("May the pattern match empty text?", {
     allowed: "Empty matches count like others.",

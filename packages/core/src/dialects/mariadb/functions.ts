@@ -9,7 +9,7 @@ import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params } from "../row.ts";
 import { step } from "../step.ts";
-import { byBytes, collations } from "./types.ts";
+import { type Collation, byBytes, collations } from "./types.ts";
 
 const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
 const strings = doc("String Functions");
@@ -265,6 +265,9 @@ const ofBytes = new Set(
     .concat("trim leading", "trim trailing"),
 );
 
+/** Where texts are compared byte for byte, replace() looks at what it puts in only where it finds something. */
+const foundInBytes = { emptyOld: "whole if not found" } as const;
+
 /** The rows of those functions, over texts that have one character for each byte. */
 const bytes: readonly FunctionRow[] = [...text, ...ofOracle]
   .filter(isPure)
@@ -276,15 +279,25 @@ const bytes: readonly FunctionRow[] = [...text, ...ofOracle]
     ...row,
     parameters: row.parameters.map((each) => (each.type === "text" ? { ...each, type: "bytetext" } : each)),
     result: row.result === "text" ? "bytes beside" : row.result,
-    answers: { ...row.answers, ...("counted" in row.answers && { counted: "code point" }) },
+    answers: {
+      ...row.answers,
+      ...("counted" in row.answers && { counted: "code point" }),
+      ...("emptyOld" in row.answers && foundInBytes),
+    },
   })) as readonly FunctionRow[];
 
 const elt = decidingRows({ result: "text", evidence: strings }, [
   ["elt", "The nth of several values.", "n uint32, values* text", { decides: "nth", none: "null" }],
 ]).map((row): FunctionRow => ({ ...row, family: "list" }));
 
-/** The functions and operators of MariaDB 10.11. */
-export const mariadbRows: readonly FunctionRow[] = [
+/** The functions and operators of MariaDB 10.11, texts compared in a collation. */
+export const mariadbRows = (collation: Collation): readonly FunctionRow[] =>
+  collations[collation].case === "minded" ? rows.map(inBytes) : rows;
+
+const inBytes = (row: FunctionRow): FunctionRow =>
+  row.name === "replace" && isPure(row) ? ({ ...row, answers: { ...row.answers, ...foundInBytes } } as FunctionRow) : row;
+
+const rows: readonly FunctionRow[] = [
   ...text,
   ...bytes,
   ...operators,
