@@ -1,7 +1,7 @@
 import type { Answers } from "../traits/index.ts";
 import { Decimal, Double, Failure, type Value, isFailure, tick } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
-import { orderBy, ordering, relations } from "./measure-test.ts";
+import { isNotANumber, orderBy, ordering, relations } from "./measure-test.ts";
 import { type SlotNumber, any, kept, keptBy, list, number, operation, optional, settled, text, truthBy } from "./operation.ts";
 import { passed } from "./pieces.ts";
 
@@ -162,8 +162,6 @@ export const sortItems = operation({
     };
   },
 });
-
-const isNotANumber = (value: Value): boolean => Number.isNaN(value instanceof Double ? value.value : value);
 
 /** Takes the `greatest` or the `least` of values. */
 export const extreme = operation({

@@ -147,6 +147,8 @@ export const sliceItems = operation({
       const other = given === undefined ? items.length : whole(given);
       if (isFailure(first) || isFailure(other)) return isFailure(first) ? first : other;
       const end = given === undefined || until === "position" ? other : first + other - 1;
+      if (outsideList === "error" && given !== undefined && until === "number of items" && other < 0)
+        return new Failure("negative-length", { length: given });
       const isOutside = first < 1 || end < first - 1 || end > items.length;
       if (outsideList === "error" && isOutside) return new Failure("bad-index", { index: start });
       if (Number.isNaN(first) || Number.isNaN(end)) return [];

@@ -108,7 +108,7 @@ const asDouble = (value: Value): number =>
   value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
 /** A double, or what is no number that decimals have. */
 const isInexact = (value: Value): boolean => value instanceof Double || (typeof value === "number" && !Number.isFinite(value));
-const isNotANumber = (value: Value): boolean => Number.isNaN(asDouble(value));
+export const isNotANumber = (value: Value): boolean => Number.isNaN(asDouble(value));
 const asDecimal = (value: Value): Decimal => (value instanceof Decimal ? value : Decimal.of(value as number));
 
 /** Texts by code points; the host compares UTF-16 units, which differs above U+FFFF. */

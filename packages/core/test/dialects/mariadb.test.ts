@@ -1841,3 +1841,15 @@ const recorded: readonly ExpressionCase[] = [
 ];
 
 describe("MariaDB: recorded", () => testCases(mariadb(), recorded));
+
+/** The same for a connection with utf8mb4_bin. */
+// prettier-ignore
+const inBytes: readonly ExpressionCase[] = [
+  ["replace('', 'a', null)", ""],
+  ["replace('abc', 'x', null)", "abc"],
+  ["replace('abc', 'b', null)", null],
+  ["replace('', '', null)", ""],
+  ["replace(123, 'x', null)", "123"],
+];
+
+describe("MariaDB in a binary collation: recorded", () => testCases(mariadb({ collation: "utf8mb4_bin" }), inBytes));

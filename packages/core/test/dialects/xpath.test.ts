@@ -1,4 +1,5 @@
-import { describe } from "@jest/globals";
+import { describe, expect, test } from "@jest/globals";
+import { compile } from "indigo-quill";
 import { xpath } from "indigo-quill/dialects/xpath";
 import { type ExpressionCase, error, testCases } from "../cases.ts";
 
@@ -511,4 +512,18 @@ describe("what a generated comparison with an XQuery 3.1 processor found, decide
     ["format-integer(1234567, '#,##0')", "1,234,567"],
     ["tokenize('', 'a*')", error],
   ]);
+});
+
+test.each([
+  ["array:subarray([1, 2], 3, 1)", "err:FOAY0001"],
+  ["array:subarray([1, 2], 1, -1)", "err:FOAY0002"],
+  ["array:tail([])", "err:FOAY0001"],
+  ["zero-or-one((1, 2))", "err:FORG0003"],
+  ["one-or-more(())", "err:FORG0004"],
+  ["exactly-one(())", "err:FORG0005"],
+  ["max((1, 'a'))", "err:FORG0006"],
+  ["1 = 'a'", "err:XPTY0004"],
+])("%s is the error %s (F&O 3.1, appendix C)", (expression, code) => {
+  const sample = { columns: [], rows: 1 };
+  expect(compile(xpath(), expression, sample).run(sample)[0]).toHaveProperty("standard", code);
 });

@@ -19,22 +19,22 @@ function valuesFor(type: string): readonly string[] {
 }
 
 /** Every call with two to four arguments of a function, each argument being one of a few values; those with nothing in them. */
-export function* sweepCalls(dialect: Dialect): Generator<string> {
-  const known = new Set<string>();
+function sweepCalls(dialect: Dialect): ReadonlySet<string> {
+  const calls = new Set<string>();
   for (const row of dialect.rows) {
     if (row.notation === "operator" || row.aggregate || styles[dialect.id].skip?.includes(row.name)) continue;
     const parameters = row.parameters.slice(0, 4);
     for (let length = Math.max(2, arity(row).least); length <= parameters.length; length++) {
-      const calls = parameters
+      const combinations = parameters
         .slice(0, length)
         .reduce<readonly (readonly string[])[]>(
           (begun, { type }) => begun.flatMap((args) => valuesFor(type).map((value) => [...args, value])),
           [[]],
         );
-      for (const args of calls.filter((each) => each.includes("gap"))) known.add(`${row.name}(${args.join(", ")})`);
+      for (const args of combinations.filter((each) => each.includes("gap"))) calls.add(`${row.name}(${args.join(", ")})`);
     }
   }
-  yield* known;
+  return calls;
 }
 
 /**

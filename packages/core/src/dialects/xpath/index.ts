@@ -27,6 +27,7 @@ const codes: Readonly<Partial<Record<MessageCode, string>>> = {
   "pattern-matches-empty": "err:FORX0003",
   "replacement-syntax": "err:FORX0004",
   "bad-index": "err:FOAY0001",
+  "negative-length": "err:FOAY0002",
   "no-such-character": "err:FOCH0001",
   "normal-form": "err:FOCH0003",
   "unknown-function": "err:XPST0017",
