@@ -1,6 +1,6 @@
 import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
 import type { Facts, Failure, MessageCode, TextRange, Value } from "../values/index.ts";
-import type { FunctionRow } from "./row.ts";
+import type { FunctionRow, Refusal } from "./row.ts";
 import type { Step, Work } from "./step.ts";
 
 /** The value of an expression on the row with this number (0-based) of the columns it is bound to. */
@@ -87,6 +87,9 @@ export interface RowRules {
   truth(value: boolean, range: TextRange): Expression;
 }
 
+/** The type of what a call gives, from those of its arguments and the value of one where no row changes it. */
+export type ResultType = (types: readonly string[], constant: (index: number) => Value | undefined) => string;
+
 /** The rules of a dialect's values, as the binder needs them. */
 export interface TypeRules {
   /** The type of a column that holds these values. */
@@ -100,10 +103,12 @@ export interface TypeRules {
    * for it are then chosen on the row.
    */
   readonly onRow?: { readonly type: string; isOpen(type: string): boolean; holds(value: Value): boolean };
+  /** The collation of a call with these argument types, by which the rows that are meant for one are chosen. */
+  collationOf?(types: readonly string[], row: FunctionRow): string;
   /** Added to the cost of an overload for these argument types; left out where the conversions alone decide. */
   preference?(row: FunctionRow, types: readonly string[]): number;
-  /** Why the row that fits best is still not what a call with these types means; undefined where it is. */
-  refuses?(row: FunctionRow, types: readonly string[]): "ambiguous-call" | "argument-type" | "not-covered" | undefined;
+  /** Why the row that fits best, and does not refuse these types itself, is still not what such a call means. */
+  refuses?(row: FunctionRow, types: readonly string[]): Refusal["as"] | undefined;
   /** The type of a call: from the row's result type, the arguments' types, and the value of one where no row changes it. */
   resultType(row: FunctionRow, types: readonly string[], constant: (index: number) => Value | undefined): string;
   /** How an operand is cast to a named type; undefined when there is no such type or cast. */

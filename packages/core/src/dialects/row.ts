@@ -20,6 +20,16 @@ export interface Parameter {
   readonly default?: string | number | boolean;
 }
 
+/**
+ * Types with which a call is refused, though each of them would become the parameter's. `types` names one for each argument:
+ * `text|date` for several, `!text` for all others, `*` for any, `text *` for what begins and `*[]` for what ends so, and `…` at the
+ * end for any more.
+ */
+export interface Refusal {
+  readonly types: string;
+  readonly as: "ambiguous-call" | "argument-type" | "not-covered";
+}
+
 interface RowBase {
   readonly name: string;
   readonly aliases?: readonly string[];
@@ -35,6 +45,10 @@ interface RowBase {
   readonly notation?: "operator";
   /** What it gives depends on all rows of a table; here on the one that there is. */
   readonly aggregate?: true;
+  /** The collations of a call that it is meant for, of several rows that take the same types; left out where it is for any. */
+  readonly collations?: readonly string[];
+  /** What its parameters take and the engine does not. */
+  readonly refuses?: readonly Refusal[];
 }
 
 /** A function that is its operation with answers; what is done to its result, by another step. */

@@ -1,5 +1,6 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect, Variable } from "../dialects/dialect.ts";
+import { refusalOf } from "../dialects/refusals.ts";
 import { type FunctionRow, arity, parameterAt } from "../dialects/row.ts";
 import {
   type Binding,
@@ -260,7 +261,11 @@ export class Binder {
       // EXISTS does not look at what is selected, but the names in it must be there.
       if (node.name === "exists" && query.kind === "query")
         for (const row of query.rows) valuesOf(row).forEach((item) => this.bind(item));
-      const bound = { ...this.bind(plain), source: node, plain };
+      // Which of two rows comes first takes all of them, where constants are worked out beforehand.
+      const ordered = this.dialect.types.folds && /^[<>]=?$/.test(node.name) ? node.args.map(ungrouped) : [];
+      const items = ordered.filter(isRow).flatMap((row) => row.items);
+      const dropped = items.map((item) => this.bind(item));
+      const bound = { ...this.bind(plain), source: node, plain, ...(dropped.length > 0 && { dropped }) };
       return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#aboutQuery(bound) : bound;
     }
     this.#noteBetween(node);
@@ -311,7 +316,7 @@ export class Binder {
     const isOpen =
       types.every((type) => type === "unknown") && next && (row.aggregate ?? (types.length > 1 && next.cost === cost));
     // What is compared together has one type that all parts take.
-    const refusal = within?.type === undefined ? this.dialect.types.refuses?.(row, types) : undefined;
+    const refusal = within?.type === undefined ? (refusalOf(row, types) ?? this.dialect.types.refuses?.(row, types)) : undefined;
     if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect, this.source));
     const what = `${node.name} of ${types.join(" and ")}`;
     if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types, what }));

@@ -11,14 +11,14 @@ export type Bound = {
   readonly type: string;
   /** What a comparison of rows, or with a query, comes to in single values. */
   readonly plain?: Expression;
+  /** What is written in it and not needed: the arguments of a call that is null whatever they are, say. */
+  readonly dropped?: readonly Bound[];
 } & (
   | {
       readonly kind: "constant";
       readonly value: Value;
       /** What it was made by, which is carried out again only where someone watches. */
       readonly by?: Bound;
-      /** The arguments of a call that is null whatever they are. */
-      readonly dropped?: readonly Bound[];
     }
   | { readonly kind: "column"; readonly column: number }
   | { readonly kind: "variable"; readonly variable: Variable }

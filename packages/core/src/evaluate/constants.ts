@@ -16,8 +16,7 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
   const fold: (bound: Bound) => { readonly value: Value } | Failure | undefined = once((bound) => {
     // A call of constants was worked out when it was bound.
     const isCalled = bound.source.kind === "call" && !isUnsteady(bound, dialect);
-    const dropped =
-      bound.kind === "constant" ? (bound.dropped ?? []).map(fold).find((each) => each instanceof Failure) : undefined;
+    const dropped = (bound.dropped ?? []).map(fold).find((each) => each instanceof Failure);
     if (dropped) return dropped;
     if (bound.kind === "constant")
       return isCalled && isFailure(bound.value) && !isOurs(bound.value) ? bound.value : { value: bound.value };

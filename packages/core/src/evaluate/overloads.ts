@@ -9,6 +9,9 @@ export interface Fit {
   readonly cost: number;
 }
 
+/** The cost of a row that is meant for another collation. */
+const elsewhere = 100;
+
 /** Which rows of a name take arguments of some types. */
 export class Overloads {
   readonly #types: TypeRules;
@@ -32,7 +35,10 @@ export class Overloads {
         if (conversions.some((c) => c === undefined)) return [];
         const all = conversions as readonly Conversion[];
         const preferred = this.#types.preference?.(row, together) ?? 0;
-        return [{ row, conversions: all, cost: all.reduce((sum, { cost }) => sum + cost, preferred) }];
+        const isOther = row.collations?.includes(this.#types.collationOf?.(together, row) ?? "") === false;
+        return [
+          { row, conversions: all, cost: all.reduce((sum, { cost }) => sum + cost, preferred + (isOther ? elsewhere : 0)) },
+        ];
       })
       .sort((a, b) => a.cost - b.cost);
     this.#fits.set(key, found);

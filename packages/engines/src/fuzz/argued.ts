@@ -61,11 +61,19 @@ export const argued: readonly Argued[] = [
       dialect === "mariadb" && isNull(ours) && "value" in theirs && /cast\([^]* as date\)/.test(expression),
   },
   {
-    why: "DuckDB gives something else for columns than for constants: substring from beyond the end with a negative length, and the parts of a path by a separator that is null on some rows",
+    why: "MariaDB takes an empty text that a function gives for no pattern, or for one, by where it stands; here it is an empty pattern",
+    holds: ({ dialect, expression, ours, theirs }) =>
+      dialect === "mariadb" &&
+      /regexp_\w+\(|\bregexp\b/.test(expression) &&
+      ("error" in theirs ? /pattern passed as NULL/.test(theirs.error.message) : isNull(theirs) && jsonOf(ours) === '""'),
+  },
+  {
+    why: "DuckDB gives something else for columns than for constants: substring from beyond the end with a negative length, the parts of a path by a separator that is null on some rows, and whether a list contains an empty text, as though it were a text",
     holds: ({ dialect, expression, over, ours, theirs }) =>
       dialect === "duckdb" &&
       (([ours, theirs].some((each) => jsonOf(each) === '""') && /substr\w*\([^]*,[^]*,/.test(expression)) ||
-        (over === "stored" && isNull(theirs) && /parse_(?:filename|dirname|dirpath|path)\(/.test(expression))),
+        (over === "stored" && isNull(theirs) && /parse_(?:filename|dirname|dirpath|path)\(/.test(expression)) ||
+        (over === "stored" && /\bcontains\([^]*, ''\)/.test(expression))),
   },
   {
     why: "DuckDB gives the values of list_distinct and list_intersect in the order of a hash table, which it does not promise",

@@ -2,17 +2,16 @@ import { kernelFor } from "../../text/index.ts";
 import { Decimal, Failure, type Value, countBytes, isFailure, isWholeNumber, latinOfBytes, utf8Of } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import { isComparison } from "../shared/comparisons.ts";
 import { strftime } from "./fields.ts";
 import { formatFault } from "./moments.ts";
 import { mostDecimals } from "../shared/code.ts";
-import { type FunctionRow, relations } from "../row.ts";
+import { type FunctionRow, parameterAt, relations } from "../row.ts";
 import { fitted } from "../shared/sizes.ts";
 import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
 import { read, readList } from "./reading.ts";
 import { steps, toText } from "./steps.ts";
-import { baseType, isInteger, isNumeric, names, widening, unify, isCollated, collationOf, calculatedType } from "./types.ts";
+import { baseType, isInteger, isNumeric, names, widening, unify, isCollated, collationOf, results } from "./types.ts";
 
 const literalTo = (type: string): Conversion => ({
   cost: type === "text" ? 1 : 2,
@@ -201,75 +200,16 @@ export const castAny = (type: string, value: Value): Value =>
 const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly Step[] =>
   type === "decimal" ? [fitted("error", scale ?? (size === 18 ? 3 : 0), size)] : [];
 
-/** Functions of one number of any type. */
-const ofAnyNumber = new Set([
-  "abs",
-  "sign",
-  "ceil",
-  "ceiling",
-  "floor",
-  "trunc",
-  "round",
-  "round_even",
-  "roundbankers",
-  "bit_count",
-  "~",
-  "-",
-  "+",
-]);
-
-/** Functions of two numbers of any type. */
-const ofTwoNumbers = new Set("& | xor * // % gcd greatest_common_divisor lcm least_common_multiple fmod fdiv".split(" "));
-
-/** Whether lists and the items that go with them have a type together, and are of a kind that the function takes. */
+/** Whether lists and the items that go with them have a type together. */
 function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
-  const [first] = types.map(baseType);
-  if (
-    /^list_(?:sum|avg|product|stddev|var|sem|bool)/.test(row.name) &&
-    first.endsWith("[]") &&
-    !["null[]", "any[]"].includes(first)
-  )
-    return row.name.startsWith("list_bool") ? first === "boolean[]" : isNumeric(first.slice(0, -2));
-  if (row.name === "flatten")
-    return first.endsWith("[][]") || first === "null" || first === "any" || first === "null[]" || first === "any[]";
   const mixed = types.flatMap((type, i) => {
     const given = baseType(type);
     const parameter = row.parameters[Math.min(i, row.parameters.length - 1)];
     if (parameter.type === "anylist" && given.endsWith("[]")) return [given.slice(0, -2)];
-    if (parameter.type !== "item.list") return [];
-    // What is put into a list is a text where it is written as one.
-    return [given === "literal" && /append|prepend|push/.test(row.name) ? "text" : given];
+    return parameter.type === "item.list" ? [given] : [];
   });
   return mixed.length < 2 || unify(mixed) !== undefined;
 }
-
-/** Functions that look for a text in a collation there. */
-const searches = new Set(["like", "ilike", "like_escape", "ilike_escape", "glob", "contains", "starts_with", "strpos"]);
-
-const resultName = (row: { result: string }, types: readonly string[]): string => {
-  const kinds = types.map(baseType);
-  switch (row.result) {
-    case "same":
-      return kinds[0] === "literal" || kinds[0] === "null" ? "text" : types[0];
-    case "item":
-      return kinds[0].endsWith("[]") ? types[0].slice(0, -2) : kinds[0] === "any" ? "any" : "text";
-    case "list":
-      return kinds[0].endsWith("[]")
-        ? kinds[0] === "null[]" && kinds[1] && kinds[1] !== "null"
-          ? `${kinds[1] === "literal" ? "text" : kinds[1]}[]`
-          : kinds[0]
-        : "any[]";
-    case "list of second item":
-      return kinds[1].endsWith("[]") ? kinds[1] : "any[]";
-    case "aggregated":
-      return "any";
-    case "unified":
-      return unify(types) ?? "text";
-    case "unified list":
-      return `${unify(types) ?? "text"}[]`;
-  }
-  return row.result;
-};
 
 /** The rules of values in DuckDB. */
 export const typeRules: TypeRules = {
@@ -290,58 +230,17 @@ export const typeRules: TypeRules = {
     return baseType(type) === "decimal" && typeof value === "number" ? scaled(Decimal.of(value), Number(type.slice(8))) : value;
   },
   conversion,
-  preference(row, types) {
-    if (!isComparison(row) || row.parameters[0].type !== "side.text") return 0;
-    return row.answers.case === collationOf(types) ? 0 : 100;
-  },
+  collationOf,
   refuses(row, types) {
     const collated = new Set(types.filter(isCollated));
     if (collated.size > 1 && row.result !== "unified") return "argument-type";
-    if (collated.size > 0 && (searches.has(row.name) || (row.family === "list" && row.result !== "item" && !row.aggregate)))
-      return "not-covered";
-    // Beside a whole number a text literal may be a number or a date; from a number only a number is subtracted.
-    const isSum = (row.name === "+" || row.name === "-") && types.length === 2;
-    const isOpen = row.name === "+" ? types.includes("literal") : types[0] === "literal";
-    if (isSum && isOpen && types.every((type) => /^(?:literal|tinyint|smallint|integer)$/.test(type))) return "ambiguous-call";
-    // It may be an interval, too, which is multiplied and divided by larger numbers.
-    const isScaling = row.name === "*" && types.some((type) => /^(?:bigint|double|decimal)/.test(type));
-    if (
-      types.length === 2 &&
-      types.includes("literal") &&
-      (isScaling || (/^(?:\/|fdiv|fmod)$/.test(row.name) && types[0] === "literal"))
-    )
-      return "ambiguous-call";
-    if (/^(?:<<|>>)$/.test(row.name) && types[0] === "literal") return "ambiguous-call";
-    if (ofTwoNumbers.has(row.name) && types.every((type) => type === "literal")) return "ambiguous-call";
-    // A text literal may be any number.
-    if (types[0] === "literal" && ofAnyNumber.has(row.name) && (types.length === 1 || !/^[-+]$/.test(row.name)))
-      return "ambiguous-call";
-    if (/^round_?(?:even|bankers)$/.test(row.name) && types[1] === "literal") return "ambiguous-call";
-    if (row.name === "regexp_extract" && types[2] === "literal") return "ambiguous-call";
-    // Only = and <> compare a text with what is none.
-    const isOrder = ["<", "<=", ">", ">="].includes(row.name);
-    if (isOrder && types.includes("text") && types.some((type) => !/^(?:text|literal|null|any)\b/.test(type)))
-      return "argument-type";
-    if (isOrder && types.includes("boolean") && types.some((type) => /^(?:decimal|double|float)$/.test(baseType(type))))
-      return "argument-type";
-    // A text literal may be a date or a timestamp.
-    const isDated = (type: string, i: number) => type === "literal" && /^(?:date|timestamp)$/.test(row.parameters[i].type);
-    const isKnown = types.some((type) => type === "date" || type === "timestamp");
-    if (row.evidence.endsWith("Date Functions") && !isSum && !isKnown && types.some(isDated)) return "ambiguous-call";
+    const isOfList = row.family === "list" && !row.aggregate;
+    if (collated.size > 0 && isOfList && row.result !== "item") return "not-covered";
     // A truth value is a number only beside numbers, in a list or a choice.
-    const isTruth = (type: string, i: number) =>
-      type === "boolean" && isInteger(row.parameters[Math.min(i, row.parameters.length - 1)].type);
-    if (types.some(isTruth)) return "argument-type";
+    if (types.some((type, i) => type === "boolean" && isInteger(parameterAt(row, i).type))) return "argument-type";
     return row.family === "list" && !itemsFit(row, types) ? "argument-type" : undefined;
   },
-  resultType(row, types) {
-    if (row.result === "decimal" && types.length === 1 && /^(?:[-+]|abs)$/.test(row.name)) return types[0];
-    if (row.result === "decimal" && types.length === 2 && /^[-+*]$/.test(row.name)) return calculatedType(row.name, types);
-    if (row.result === "collated") return `text ${row.name.replace("collate ", "")}`;
-    if (row.result === "own text") return "text";
-    // A text has the collation of any text that it is made with.
-    return row.result === "text" ? (types.find(isCollated) ?? "text") : resultName(row, types);
-  },
+  resultType: ({ result }, types, constant) => results[result]?.(types, constant) ?? result,
   dates: "date",
   cast(from, to) {
     const isTry = to.startsWith("try ");

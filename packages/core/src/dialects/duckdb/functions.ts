@@ -11,7 +11,9 @@ import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import { unitFunctions } from "./intervals.ts";
 import { rangeOf, roundedTypes, unsignedTypes, wholeTypes } from "./numbers.ts";
-import { type FunctionRow, params } from "../row.ts";
+import { type Refused, refusing } from "../refusals.ts";
+import { type FunctionRow, type Refusal, params } from "../row.ts";
+import { collations, numeric } from "./types.ts";
 
 const doc = (section: string) => `DuckDB 1.5.6, ${section}`;
 const strings = doc("Text Functions");
@@ -145,6 +147,8 @@ const otherNames: Readonly<Record<string, readonly string[]>> = {
   "^": ["pow", "power"],
 };
 const textCases = ["minded", "ignored", "accents ignored", "both ignored"] as const;
+const collationsBy = (letterCase: string): readonly string[] =>
+  Object.keys(collations).filter((name) => collations[name] === letterCase);
 
 // prettier-ignore
 const operators: FunctionRow[] = [
@@ -152,6 +156,7 @@ const operators: FunctionRow[] = [
     compared.flatMap((type) =>
       (type === "text" ? textCases : (["minded"] as const)).map((letterCase) =>
         comparisonRow(relation, {
+          ...(type === "text" && { collations: collationsBy(letterCase) }),
           left: `side.${type}`,
           right: `side.${type}`,
           result: "boolean",
@@ -168,7 +173,7 @@ const operators: FunctionRow[] = [
       family: "convert",
       summary: "Arithmetic on two numbers.",
       parameters: params(`left ${type} > a, right ${type} > b`),
-      result: type,
+      result: type === "decimal" && name !== "%" ? `decimal, ${name === "*" ? "sum" : "most"}` : type,
       operation: "calculate",
       answers: { missing, numbers: "exact", quotient: "double", quotientDigits: "twenty decimals", byZero: "null", doubleByZero: name === "//" ? "null" : "infinity", overflow: "infinity", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "zero" },
       fixed: { sign: name === "//" && type === "double" ? "/" : sign },
@@ -373,8 +378,57 @@ const plainLists = steppedRows([
   ...["length", "len"].map((name): Stepped => [name, "list", "The number of items.", "list anylist", "bigint", lists, step("size", { missing })]),
 ]);
 
-/** The functions and operators of DuckDB 1.5. */
-export const duckdbRows: readonly FunctionRow[] = [
+/** A decimal keeps its number of decimals. */
+const ownResult = (type: string): string => (type === "decimal" ? "same" : type);
+
+/** Lists into which no text is put. */
+const notOfTexts = "!text[]|literal[]|null[]|any[]|null|any";
+/** Lists that are none of numbers. */
+const notOfNumbers = `!${[...numeric, "null", "any"].map((type) => `${type}[]`).join("|")}|null|any`;
+
+// prettier-ignore
+const refused: readonly Refused[] = [
+  // A text literal may be a number of any type,
+  ["abs sign ceil ceiling floor trunc round round_even roundbankers bit_count ~", "literal, …", "ambiguous-call"],
+  ["- +", "literal", "ambiguous-call"],
+  ["& | xor * // % gcd greatest_common_divisor lcm least_common_multiple fmod fdiv", "literal, literal", "ambiguous-call"],
+  ["<< >> / fdiv fmod", "literal, *", "ambiguous-call"],
+  ["round_even roundbankers", "*, literal", "ambiguous-call"],
+  // beside a whole number also a date, while from a number only a number is subtracted,
+  ["+ -", "literal, literal|tinyint|smallint|integer", "ambiguous-call"],
+  ["+", "tinyint|smallint|integer, literal", "ambiguous-call"],
+  // an interval, which is multiplied by larger numbers, or the names of groups.
+  ["*", "literal, bigint|double|decimal", "ambiguous-call"],
+  ["*", "bigint|double|decimal, literal", "ambiguous-call"],
+  ["regexp_extract", "*, *, literal, …", "ambiguous-call"],
+  // Only = and <> compare a text with what is none.
+  ["< <= > >=", "text, !text|literal|null|any*", "argument-type"],
+  ["< <= > >=", "!text|literal|null|any*, text", "argument-type"],
+  ["< <= > >=", "boolean, decimal|double|float", "argument-type"],
+  ["< <= > >=", "decimal|double|float, boolean", "argument-type"],
+  ...["text *, …", "*, text *, …"].map((types): Refused => [
+    "like ilike like_escape ilike_escape glob contains starts_with strpos", types, "not-covered",
+  ]),
+  ["list_append array_append array_push_back array_push_front", `${notOfTexts}, literal`, "argument-type"],
+  ["list_prepend array_prepend", `literal, ${notOfTexts}`, "argument-type"],
+  ["list_sum list_avg list_product list_stddev_pop list_stddev_samp list_var_pop list_var_samp list_sem", notOfNumbers, "argument-type"],
+  ["flatten", "!*[][]|null[]|any[]|null|any", "argument-type"],
+  ["list_bool_and list_bool_or", "!boolean[]|null[]|any[]|null|any", "argument-type"],
+];
+
+/** A text literal may be a date or a timestamp where no other argument says which. */
+const dated = (row: FunctionRow): FunctionRow => {
+  const isSum = (row.name === "+" || row.name === "-") && row.parameters.length === 2;
+  if (row.evidence !== dates || isSum) return row;
+  const refuses = row.parameters.flatMap(({ type }, place): Refusal[] =>
+    /^(?:date|timestamp)$/.test(type)
+      ? [{ types: row.parameters.map((_, i) => (i === place ? "literal" : "!date|timestamp")).join(", "), as: "ambiguous-call" }]
+      : [],
+  );
+  return refuses.length === 0 ? row : { ...row, refuses: [...(row.refuses ?? []), ...refuses] };
+};
+
+const rows: readonly FunctionRow[] = [
   ...text,
   ...operators,
   ...plainLists,
@@ -402,10 +456,10 @@ export const duckdbRows: readonly FunctionRow[] = [
   ...mathRows({ names: "cot", ...math, answers: { ...math.answers, overflow: "error" } }),
   piRow("pi", math),
   ...[...wholeTypes.filter((type) => !unsignedTypes.includes(type)), "decimal", "double"].flatMap((type) =>
-    signedRows({ "-": "opposite" }, { type, answers: signs, evidence: numbers }),
+    signedRows({ "-": "opposite" }, { type, result: ownResult(type), answers: signs, evidence: numbers }),
   ),
   ...[...wholeTypes, "decimal", "double"].flatMap((type) => [
-    ...signedRows({ abs: "size" }, { type, answers: signs, evidence: numbers }),
+    ...signedRows({ abs: "size" }, { type, result: ownResult(type), answers: signs, evidence: numbers }),
     ...signedRows({ sign: "sign" }, { type, result: "tinyint", answers: signs, evidence: numbers }),
   ]),
   ...[
@@ -428,13 +482,13 @@ export const duckdbRows: readonly FunctionRow[] = [
     itselfRows(["trunc"], { type, summary: "The whole number itself.", result: type, evidence: numbers }),
   ),
   ...[...wholeTypes, "decimal", "double"].flatMap((type) =>
-    itselfRows(["+"], { type, summary: "The number itself.", result: type, notation: "operator", evidence: numbers }),
+    itselfRows(["+"], { type, summary: "The number itself.", result: ownResult(type), notation: "operator", evidence: numbers }),
   ),
-  ...["binary", "c", "posix", "nocase", "noaccent", "nocase.noaccent"].flatMap((name) =>
+  ...Object.keys(collations).flatMap((name) =>
     itselfRows([`collate ${name}`], {
       type: "text",
       summary: "The text, compared in a collation.",
-      result: "collated",
+      result: `text ${name}`,
       notation: "operator",
       evidence: operatorsDoc,
     }),
@@ -442,3 +496,6 @@ export const duckdbRows: readonly FunctionRow[] = [
   ...coded,
   ...aggregates,
 ];
+
+/** The functions and operators of DuckDB 1.5. */
+export const duckdbRows: readonly FunctionRow[] = refusing(rows.map(dated), refused);

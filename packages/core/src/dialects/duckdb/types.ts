@@ -1,4 +1,5 @@
 import { lookup } from "../../values/index.ts";
+import type { ResultType } from "../dialect.ts";
 import { ranges } from "./numbers.ts";
 import type { Integer, Numeric } from "./steps.ts";
 
@@ -108,12 +109,35 @@ function decimalType(types: readonly string[]): string {
   return scales.some(Number.isNaN) ? "decimal" : `decimal ${Math.max(...scales)}`;
 }
 
-/** The type of a sum or product of decimals, where how many decimals each has is known. */
-export function calculatedType(sign: string, types: readonly string[]): string {
-  const [a, b] = types.map((type) => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0));
-  const scale = sign === "*" ? a + b : Math.max(a, b);
-  return Number.isNaN(scale) ? "decimal" : `decimal ${scale}`;
-}
+/** The type of a decimal calculated from numbers, where how many decimals each has is known. */
+const decimalOf =
+  (decimals: (scales: readonly number[]) => number): ResultType =>
+  (types) => {
+    const scale = decimals(types.map((type) => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0)));
+    return Number.isNaN(scale) ? "decimal" : `decimal ${scale}`;
+  };
+
+const isListType = (type: string): boolean => baseType(type).endsWith("[]");
+
+/** By the result that a row names: the type of what a call gives, where that hangs on its arguments. */
+export const results: Readonly<Record<string, ResultType>> = {
+  "decimal, most": decimalOf((scales) => Math.max(...scales)),
+  "decimal, sum": decimalOf(([a, b]) => a + b),
+  "own text": () => "text",
+  // A text has the collation of any text that it is made with.
+  text: (types) => types.find(isCollated) ?? "text",
+  same: ([first]) => (["literal", "null"].includes(baseType(first)) ? "text" : first),
+  item: ([first]) => (isListType(first) ? first.slice(0, -2) : baseType(first) === "any" ? "any" : "text"),
+  list([first, second]) {
+    const [list, item] = [first, second ?? "null"].map(baseType);
+    if (list === "null[]" && item !== "null") return `${item === "literal" ? "text" : item}[]`;
+    return isListType(list) ? list : "any[]";
+  },
+  "list of second item": ([, second]) => (isListType(second) ? baseType(second) : "any[]"),
+  aggregated: () => "any",
+  unified: (types) => unify(types) ?? "text",
+  "unified list": (types) => `${unify(types) ?? "text"}[]`,
+};
 
 /** Collations that COLLATE may name, by the answers that make them. */
 export const collations: Readonly<Record<string, "minded" | "ignored" | "accents ignored" | "both ignored">> = lookup({
@@ -128,5 +152,5 @@ export const collations: Readonly<Record<string, "minded" | "ignored" | "accents
 /** Whether COLLATE says the collation of texts, or of those in a list. */
 export const isCollated = (type: string): boolean => type.startsWith("text ");
 
-export const collationOf = (types: readonly string[]): (typeof collations)[string] =>
-  collations[types.find(isCollated)?.slice("text ".length) ?? "binary"];
+/** The collation of a call: that of the first text that has one. */
+export const collationOf = (types: readonly string[]): string => types.find(isCollated)?.slice("text ".length) ?? "binary";

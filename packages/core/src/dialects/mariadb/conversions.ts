@@ -17,7 +17,7 @@ import { type Own, type Step, unlessMissing } from "../step.ts";
 import { clockText, hasZeroPart, momentText, readMoment, readTime, spanText } from "./moments.ts";
 import { isBeyondTimes, ofBytes } from "./numbers.ts";
 import { steps, toText } from "./steps.ts";
-import { baseType, isBinary, isBytesLiteral, temporal } from "./types.ts";
+import { baseType, dateText, isBinary, isBytesLiteral, temporal } from "./types.ts";
 
 /** A text, number or date as a date and time; null where it is none. */
 function asMoment(value: Value): Value {
@@ -51,7 +51,7 @@ const digitsOf = (value: Value): Value => {
 
 /** A conversion to a number, from the type's own number where it has one: dates by their digits, 0x… by its bytes. */
 export function numeric(from: string, ...work: readonly (Step | Own)[]): readonly (Step | Own)[] {
-  if (temporal.includes(baseType(from))) return [unlessMissing(digitsOf), ...work];
+  if (temporal.includes(baseType(from)) || from === dateText) return [unlessMissing(digitsOf), ...work];
   return baseType(from) === "hybrid" ? [unlessMissing((value) => integer(ofBytes(value as Bytes))), ...work] : work;
 }
 

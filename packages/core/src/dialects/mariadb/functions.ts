@@ -9,7 +9,7 @@ import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params } from "../row.ts";
 import { step } from "../step.ts";
-import { type Collation, byBytes, collations } from "./types.ts";
+import { type Alike, byBytes, collations } from "./types.ts";
 
 const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
 const strings = doc("String Functions");
@@ -57,10 +57,22 @@ export const padded = {
 const found = { missing, pattern: "pcre", group: "match" } as const;
 const letterCases = ["general", "unicode", "minded"] as const;
 
+/** The collations that tell letters apart in one of several ways. */
+const collationsBy = (...cases: readonly string[]): readonly string[] =>
+  Object.entries(collations).flatMap(([name, { case: letterCase }]) => (cases.includes(letterCase) ? [name] : []));
+const lettersAlike = collationsBy("general", "unicode");
+const byteForByte = [...collationsBy("minded"), "binary"];
+
 /** A row for each way in which letters are told apart. */
-const eachCase = (make: (letterCase: (typeof letterCases)[number]) => FunctionRow): FunctionRow[] => letterCases.map(make);
-const eachPatternCase = (make: (letterCase: "ignored" | "minded") => FunctionRow): FunctionRow[] =>
-  (["ignored", "minded"] as const).map(make);
+const eachCase = (make: (letterCase: (typeof letterCases)[number]) => FunctionRow): FunctionRow[] =>
+  letterCases.map((letterCase) => ({
+    ...make(letterCase),
+    collations: letterCase === "minded" ? byteForByte : collationsBy(letterCase),
+  }));
+const eachPatternCase = (make: (letterCase: "ignored" | "minded") => FunctionRow): FunctionRow[] => [
+  { ...make("ignored"), collations: lettersAlike },
+  { ...make("minded"), collations: byteForByte },
+];
 
 /** Functions of the text families: each is an operation with answers. */
 // prettier-ignore
@@ -77,7 +89,8 @@ const text: FunctionRow[] = [
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_instr", family: "locate", summary: "The position of the first match of a pattern, 0 when absent.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "find", answers: { ...found, case: letterCase, report: "position", absent: "zero" }, evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_substr", family: "extract", summary: "The first match of a pattern, empty when there is none.", parameters: params("text text, pattern pattern > needle"), result: "text", operation: "find", answers: { ...found, case: letterCase, report: "text", absent: "empty" }, evidence: patterns })),
   ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern pattern > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "ends", emptyOld: "null" }, evidence: patterns })),
-  { name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed", emptyOld: "whole" }, evidence: strings },
+  // Where texts are compared byte for byte it looks at what it puts in only where it finds something.
+  ...([["whole", lettersAlike], ["whole if not found", byteForByte]] as const).map(([emptyOld, meant]): FunctionRow => ({ collations: meant, name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed", emptyOld }, evidence: strings })),
   { name: "insert", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start position, length position, new text"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "unchanged", negativeSpan: "to the end", farEnd: "taken", fraction: "rounded" }, evidence: strings },
   { name: "upper", aliases: ["ucase"], family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
   { name: "lower", aliases: ["lcase"], family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
@@ -96,47 +109,46 @@ const text: FunctionRow[] = [
   { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length position, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
   { name: "concat", family: "split-join", summary: "Joins values; null with anything is null.", parameters: params("values* text > items"), result: "text", operation: "join", answers: joined, evidence: strings },
   { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: strings },
-  ...Object.values(collations).map((collation): FunctionRow => ({ name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
+  ...Object.entries(collations).map(([name, collation]): FunctionRow => ({ collations: [name], name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
   { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left text > a, right text > b"), result: "integer", operation: "compare", answers: { missing, case: "general", padding: "padded", mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
   { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts of bytes.", parameters: params("left bytes > a, right bytes > b"), result: "integer", operation: "compare", answers: { missing, ...byBytes, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
 ];
 
-const kinds: readonly (readonly [
-  string,
-  { readonly case: "general" | "unicode" | "minded"; readonly padding: "padded" | "counted" },
-])[] = [
-  ...Object.values(collations).map((collation) => ["string", collation] as const),
-  ["bytes", byBytes],
-  ["whole", byBytes],
-  ["exact", byBytes],
-  ["moment", byBytes],
-  ["clock", byBytes],
-  ["floating", byBytes],
+const compared: readonly { readonly type: string; readonly alike: Alike; readonly collations?: readonly string[] }[] = [
+  ...Object.entries(collations).map(([name, alike]) => ({ type: "string", alike, collations: [name] })),
+  { type: "bytes", alike: byBytes, collations: ["binary"] },
+  ...["whole", "exact", "moment", "clock", "floating"].map((type) => ({ type, alike: byBytes })),
 ];
 
 // prettier-ignore
 const operators: FunctionRow[] = [
   ...relationsWith("<=>").flatMap((relation) =>
-    kinds.map(([type, collation]) =>
+    compared.map(({ type, alike, ...meant }) =>
       comparisonRow(relation, {
+        ...meant,
         left: type,
         right: type,
         result: "integer",
-        answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" },
+        answers: { missing, ...alike, mixed: "error", notANumber: "there is none", truth: "1 or 0" },
         evidence: operatorsDoc,
       }),
     ),
   ),
-  ...[["+", "+"], ["-", "-"], ["*", "*"], ["/", "/"], ["%", "mod"], ["div", "idiv"]].flatMap(([name, sign]) =>
-    [["whole", "integer"], ["exact", "decimal"], ["floating", "double"]]
-      .filter(([type]) => !(name === "/" && type === "whole") && !(name === "div" && type === "floating"))
-      .map(([type, result]): FunctionRow => ({
+  ...([
+    ["+", "+", { whole: "integer, of any", exact: "decimal, most", floating: "double, most" }],
+    ["-", "-", { whole: "integer, of any", exact: "decimal, most", floating: "double, most" }],
+    ["*", "*", { whole: "integer, of any", exact: "decimal, sum", floating: "double, most" }],
+    ["/", "/", { exact: "decimal, four more", floating: "double, four more" }],
+    ["%", "mod", { whole: "integer, of the first", exact: "decimal, most", floating: "double, most" }],
+    ["div", "idiv", { whole: "integer, of any", exact: "integer, of any" }],
+  ] as const).flatMap(([name, sign, byType]) =>
+    Object.entries(byType).map(([type, result]): FunctionRow => ({
         name,
         aliases: name === "%" ? ["mod"] : [],
         family: "convert",
         summary: "Arithmetic on two numbers; a text counts as the number that it begins with.",
         parameters: params(`left ${name === "div" && type === "exact" ? "decimal" : type} > a, right ${name === "div" && type === "exact" ? "decimal" : type} > b`),
-        result: name === "div" ? "integer" : result,
+        result,
         operation: "calculate",
         answers: { missing, numbers: "exact", quotient: "decimal", quotientDigits: "four more decimals", byZero: "null", doubleByZero: "null", overflow: "infinity", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "zero" },
         fixed: { sign },
@@ -162,7 +174,7 @@ const coded = codedRows(
     ["char using", "convert", "The characters of numbers.", "codes* integer", "text", strings],
     ["chr", "convert", "The character of a byte.", "code integer", "text", strings],
     ["hex", "convert", "A number, or the bytes of a text, in base 16.", "value any", "own text", strings],
-    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text", "hextext", strings],
+    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text", "hextext char", strings],
     ["bin", "convert", "A number in base 2.", "number text", "own text", strings],
     ["oct", "convert", "A number in base 8.", "number text", "own text", numeric],
     ["conv", "convert", "A number from one base to another.", "number text, from int32, to int32", "own text", numeric],
@@ -185,7 +197,7 @@ const coded = codedRows(
     ["crc32c", "convert", "A check sum (Castagnoli), going on from another.", "before integer, text binary", "unsigned", numeric],
     ["natural_sort_key", "convert", "A key that sorts 2 before 12.", "text text", "text", strings],
     ["inet_aton", "convert", "The number of an address of four parts.", "address text", "unsigned", misc],
-    ["inet_ntoa", "convert", "The address of four parts of a number.", "number integer", "text", misc],
+    ["inet_ntoa", "convert", "The address of four parts of a number.", "number integer", "text char", misc],
     ["is_ipv4", "convert", "Whether the text is an address of four parts.", "text text", "integer", misc],
     ["charset", "convert", "The character set of a value.", "value any", "own text", misc],
     ["collation", "convert", "The collation of a value.", "value any", "own text", misc],
@@ -193,10 +205,10 @@ const coded = codedRows(
     ["replace_oracle", "convert", "replace(), null being empty text.", "text text, old text, new text", "text", oracle],
     ["concat_operator_oracle", "convert", "Joins values, skipping null.", "values* text", "text", oracle],
     ["sformat", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
-    ["nvl2", "logic", "The second value where the first is not null, otherwise the third.", "value any, present any, absent any", "unified", control],
+    ["nvl2", "logic", "The second value where the first is not null, otherwise the third.", "value any, present any, absent any", "unified, but the first", control],
     ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
     ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
-    ...[["whole", "integer"], ["exact", "decimal"], ["floating", "double"]].flatMap(([type, result]): Coded[] => [
+    ...[["whole", "integer, of the first"], ["exact", "decimal, as asked"], ["floating", "double, as asked"]].flatMap(([type, result]): Coded[] => [
       ["round", "convert", "Rounded, halves away from zero.", `number ${type}, decimals? integer`, result, numeric],
       ["truncate", "convert", "Cut to a number of decimals.", `number ${type}, decimals integer`, result, numeric],
     ]),
@@ -220,18 +232,19 @@ const coded = codedRows(
     ["yearweek", "convert", "The year and week.", "date datetime, mode? integer", "integer", dates],
     ["extract", "convert", "A field of a date.", "field text, date any", "integer", dates],
     ["timestamp", "convert", "A date and time.", "date datetime, time? text", "datetime", dates],
-    ["date_format", "convert", "A date in a format.", "date datetime, format text, locale? text", "own text", dates],
-    ["time_format", "convert", "A time in a format.", "time time, format text", "own text", dates],
+    ["date_format", "convert", "A date in a format.", "date datetime, format text, locale? text", "text char", dates],
+    ["time_format", "convert", "A time in a format.", "time time, format text", "text char", dates],
     ["str_to_date", "convert", "A date read by a format.", "text text, format text", "datetime", dates],
     ["date_add", "convert", "A date some time later.", "date any, amount any, unit text", "shifted", dates],
     ["date_sub", "convert", "A date some time earlier.", "date any, amount any, unit text", "shifted", dates],
     ["datediff", "convert", "The days between two dates.", "left datetime, right datetime", "integer", dates],
     ["timestampdiff", "convert", "The time between two dates in a unit.", "unit text, left datetime, right datetime", "integer", dates],
-    ["timestampadd", "convert", "A date some units later.", "unit text, amount any, date any", "own text", dates],
+    ["timestampadd", "convert", "A date some units later.", "unit text, amount any, date any", "text date", dates],
     ["addtime", "convert", "A date or time some time later.", "date any, time any", "clocked", dates],
     ["subtime", "convert", "A date or time some time earlier.", "date any, time any", "clocked", dates],
     ["timediff", "convert", "The time between two times, or two dates.", "left any, right any", "time", dates],
-    ["from_unixtime", "convert", "The date and time of seconds after 1970, in UTC.", "seconds decimal, format? text", "datetime", dates],
+    ["from_unixtime", "convert", "The date and time of seconds after 1970, in UTC.", "seconds decimal", "datetime", dates],
+    ["from_unixtime", "convert", "The date and time of seconds after 1970, in UTC, in a format.", "seconds decimal, format text", "text char", dates],
     ["unix_timestamp", "convert", "The seconds after 1970, in UTC.", "date? datetime", "decimal", dates],
     ["convert_tz", "convert", "A date and time, moved from one offset to another.", "date datetime, from text, to text", "datetime", dates],
     ["to_char", "convert", "A date in a format of patterns.", "date any, format? text", "own text", dates],
@@ -265,39 +278,23 @@ const ofBytes = new Set(
     .concat("trim leading", "trim trailing"),
 );
 
-/** Where texts are compared byte for byte, replace() looks at what it puts in only where it finds something. */
-const foundInBytes = { emptyOld: "whole if not found" } as const;
-
 /** The rows of those functions, over texts that have one character for each byte. */
 const bytes: readonly FunctionRow[] = [...text, ...ofOracle]
   .filter(isPure)
-  .filter(
-    (row) =>
-      ofBytes.has(row.name.replace("_oracle", "")) && ["minded", undefined].includes((row.answers as { case?: string }).case),
-  )
+  .filter((row) => ofBytes.has(row.name.replace("_oracle", "")) && (row.collations?.includes("binary") ?? true))
   .map((row) => ({
     ...row,
     parameters: row.parameters.map((each) => (each.type === "text" ? { ...each, type: "bytetext" } : each)),
     result: row.result === "text" ? "bytes beside" : row.result,
-    answers: {
-      ...row.answers,
-      ...("counted" in row.answers && { counted: "code point" }),
-      ...("emptyOld" in row.answers && foundInBytes),
-    },
+    answers: { ...row.answers, ...("counted" in row.answers && { counted: "code point" }) },
   })) as readonly FunctionRow[];
 
 const elt = decidingRows({ result: "text", evidence: strings }, [
   ["elt", "The nth of several values.", "n uint32, values* text", { decides: "nth", none: "null" }],
 ]).map((row): FunctionRow => ({ ...row, family: "list" }));
 
-/** The functions and operators of MariaDB 10.11, texts compared in a collation. */
-export const mariadbRows = (collation: Collation): readonly FunctionRow[] =>
-  collations[collation].case === "minded" ? rows.map(inBytes) : rows;
-
-const inBytes = (row: FunctionRow): FunctionRow =>
-  row.name === "replace" && isPure(row) ? ({ ...row, answers: { ...row.answers, ...foundInBytes } } as FunctionRow) : row;
-
-const rows: readonly FunctionRow[] = [
+/** The functions and operators of MariaDB 10.11. */
+export const mariadbRows: readonly FunctionRow[] = [
   ...text,
   ...bytes,
   ...operators,
@@ -339,18 +336,18 @@ const rows: readonly FunctionRow[] = [
     evidence: operatorsDoc,
   },
   ...mathRows({ names: "acos asin cos cot degrees exp ln log10 log2 radians sin sqrt tan", type: "double", ...math }),
-  piRow("pi", math),
+  piRow("pi", { ...math, result: "double, six" }),
   ...[
-    { type: "whole", result: "integer" },
-    { type: "exact", result: "decimal" },
-    { type: "floating", result: "double" },
-  ].flatMap((kind) => [
-    ...signedRows({ "-": "opposite" }, { ...kind, answers: signs, evidence: operatorsDoc }),
-    ...signedRows({ abs: "size" }, { ...kind, answers: signs, evidence: numeric }),
-    ...signedRows({ sign: "sign" }, { ...kind, result: "integer", answers: signs, evidence: numeric }),
+    { type: "whole", opposite: "integer, opposite", size: "integer, of the first", rounded: "integer, of the first" },
+    { type: "exact", opposite: "same", size: "same", rounded: "decimal, none" },
+    { type: "floating", opposite: "double, most", size: "double, most", rounded: "double, none" },
+  ].flatMap(({ type, opposite, size, rounded }) => [
+    ...signedRows({ "-": "opposite" }, { type, result: opposite, answers: signs, evidence: operatorsDoc }),
+    ...signedRows({ abs: "size" }, { type, result: size, answers: signs, evidence: numeric }),
+    ...signedRows({ sign: "sign" }, { type, result: "integer", answers: signs, evidence: numeric }),
     ...roundRows(
       { ceiling: "up", ceil: "up", floor: "down" },
-      { ...kind, answers: { missing, numbers: "exact" }, evidence: numeric },
+      { type, result: rounded, answers: { missing, numbers: "exact" }, evidence: numeric },
     ),
   ]),
   ...bitRows(
@@ -365,15 +362,16 @@ const rows: readonly FunctionRow[] = [
     evidence: strings,
   }),
   ...itselfRows(["+"], { summary: "The value itself.", result: "same", notation: "operator", evidence: operatorsDoc }),
-  ...itselfRows(
-    Object.keys(collations).map((name) => `collate ${name}`),
-    {
+  ...Object.keys(collations).flatMap((name) =>
+    itselfRows([`collate ${name}`], {
       type: "text",
       summary: "The text, compared in a collation.",
-      result: "collated",
+      result: `text ${name}`,
       notation: "operator",
+      // Bytes have no collation of texts.
+      refuses: [{ types: "binary|hybrid|hextext", as: "argument-type" }],
       evidence: operatorsDoc,
-    },
+    }),
   ),
   ...coded,
   ...aggregates,

@@ -135,7 +135,7 @@ function prefix(parser: Parser): Expression {
       parser.next();
       return literal(
         new Bytes(bytesOfHex(token.value) ?? new Uint8Array()),
-        /^x/i.test(token.source) ? "hextext" : "hybrid",
+        /^x/i.test(token.source) ? "hextext char" : "hybrid",
         range,
       );
     case "quoted name":

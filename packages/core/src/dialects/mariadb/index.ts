@@ -50,7 +50,7 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
     options,
     chosen,
     parse: parseMariadb,
-    rows: mariadbRows(collation),
+    rows: mariadbRows,
     code: mariadbCode(collation),
     steps,
     uncovered: mariadbUncovered,

@@ -139,8 +139,8 @@ export function readTime(text: string): number | undefined {
 /** The longest time, in microseconds. */
 export const longest = 3_020_399_999_999;
 
-/** A date, its first mark, and what parts it from a time: a space, a T, or a mark before hour and minute. */
-const clocked = new RegExp(`^\\d+(${mark})\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]+[^ \\t\\n\\v\\f\\r]|T|${mark}\\d+${mark}\\d)`);
+/** A date, and what parts it from a time: spaces, a T, or a mark. */
+const clocked = new RegExp(`^\\d+${mark}\\d+${mark}\\d+(?:[ \\t\\n\\v\\f\\r]+|T|${mark})\\d`);
 
 /** Whether a text that is read as a date says the time of day, too. */
 export const hasClock = (text: string): boolean => clocked.test(text.replace(leading, "")) || /^\d{12,}/.test(text.trim());

@@ -1,4 +1,5 @@
 import { type Value, isFailure } from "../../values/index.ts";
+import type { ResultType } from "../dialect.ts";
 import { toInteger } from "./steps.ts";
 
 /** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
@@ -6,8 +7,11 @@ export const baseType = (type: string): string => type.split(" ")[0];
 export const isBinary = (type: string): boolean => ["binary", "hybrid", "hextext"].includes(type);
 /** The type of a text that is written as a literal. */
 export const textLiteral = "text literal";
-/** The type of CAST(x AS CHAR), which counts as a number without decimals where one is calculated. */
+/** The type of CAST(x AS CHAR), which counts as a number without decimals where one is calculated; as do bytes of CAST. */
 export const castText = "text char";
+export const castBytes = "binary char";
+/** The type of a text that is made from a date, and counts as a number by the digits of that. */
+export const dateText = "text date";
 /** Bytes written as a literal, which take the collation of a text beside them unless that is a literal, too. */
 export const isBytesLiteral = (type: string): boolean => type === "hybrid" || type === "hextext";
 
@@ -21,18 +25,11 @@ export const collations = {
   utf8mb4_nopad_bin: { case: "minded", padding: "counted" },
 } as const;
 export type Collation = keyof typeof collations;
+/** What a collation takes to be the same. */
+export type Alike = (typeof collations)[Collation] | typeof byBytes;
 
 /** Whether COLLATE says the collation of a type. */
 export const isCollated = (type: string): boolean => type.split(" ")[1] in collations;
-
-/** Functions of which there is a row for each collation. */
-export const mindsCollation = new Set(
-  ["=", "<>", "<", "<=", ">", ">=", "<=>", "strcmp", "like", "locate", "instr", "position", "regexp"].concat([
-    "regexp_replace",
-    "regexp_substr",
-    "regexp_instr",
-  ]),
-);
 
 export const byBytes = { case: "minded", padding: "counted" } as const;
 
@@ -59,61 +56,67 @@ export function extremeType(types: readonly string[]): string {
 
 /** The decimals that a number of a type shows; NaN where they are not fixed. */
 const fixedDecimals = (type: string): number =>
-  baseType(type) === "integer" || baseType(type) === "unsigned" || type === castText
+  baseType(type) === "integer" || baseType(type) === "unsigned" || type.endsWith(" char")
     ? 0
     : /^(?:decimal|double) \d/.test(type)
       ? Number(type.split(" ")[1])
       : NaN;
 
-/** How many decimals a calculation shows, by those of its operands, and where it is rounded by those that it is rounded to. */
-function shownDecimals(
-  kind: "decimal" | "double",
-  name: string,
-  scales: readonly number[],
-  constant: (index: number) => Value | undefined,
-): number {
-  const most = Math.max(...scales);
-  switch (name) {
-    case "+":
-    case "-":
-    case "%":
-    case "abs":
-    case "sum":
-      return most;
-    case "*":
-      return kind === "double" ? most : scales.reduce((sum, scale) => sum + scale, 0);
-    case "/":
-    case "avg":
-      return scales[0] + 4;
-    case "ceil":
-    case "ceiling":
-    case "floor":
-      return 0;
-    case "pi":
-      return 6;
-    case "round":
-    case "truncate": {
-      if (scales.length === 1) return 0;
-      const places = constant(1);
-      return places === undefined || isFailure(places) ? scales[0] : Math.max(0, Number(toInteger(places) ?? 0));
-    }
-  }
-  return NaN;
-}
-
 const decimalScale = (type: string): number => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0);
 
-/** The type of a calculated number: how many decimals it shows is fixed where that of its operands is. */
-export function numberType(
-  kind: "decimal" | "double",
-  name: string,
-  types: readonly string[],
-  constant: (index: number) => Value | undefined,
-): string {
-  const decimals = shownDecimals(kind, name, types.map(kind === "double" ? fixedDecimals : decimalScale), constant);
-  if (kind === "double") return decimals <= 30 ? `double ${decimals}` : "double";
-  return Number.isNaN(decimals) ? "decimal" : `decimal ${Math.min(38, decimals)}`;
+/** How many decimals a calculated number shows, by those of what it is made from and the places that a call asks for. */
+const decimalsOf: Readonly<Record<string, (scales: readonly number[], asked: Value | undefined) => number>> = {
+  most: (scales) => Math.max(...scales),
+  sum: (scales) => scales.reduce((sum, scale) => sum + scale, 0),
+  "four more": ([first]) => first + 4,
+  none: () => 0,
+  six: () => 6,
+  "as asked": (scales, asked) => {
+    if (scales.length === 1) return 0;
+    return asked === undefined || isFailure(asked) ? scales[0] : Math.max(0, Number(toInteger(asked) ?? 0));
+  },
+};
+
+/** The type of a number that shows so many decimals; NaN where that is not fixed. */
+function numberWith(kind: "decimal" | "double", decimals: number): string {
+  if (kind === "double") return decimals <= 30 ? `double ${decimals}` : kind;
+  return Number.isNaN(decimals) ? kind : `decimal ${Math.min(38, decimals)}`;
 }
+
+const numberResults = (kind: "decimal" | "double", scaleOf: (type: string) => number): Record<string, ResultType> =>
+  Object.fromEntries(
+    Object.entries(decimalsOf).map(([name, decimals]) => [
+      `${kind}, ${name}`,
+      (types, constant) => numberWith(kind, decimals(types.map(scaleOf), constant(1))),
+    ]),
+  );
+
+/** By the result that a row names: the type of what a call gives, where that hangs on its arguments. */
+export const results: Readonly<Record<string, ResultType>> = {
+  ...numberResults("decimal", decimalScale),
+  ...numberResults("double", fixedDecimals),
+  same: ([first]) => (baseType(first) === "null" ? "double" : first),
+  "integer, of the first": ([first]) => (first === "unsigned" ? first : "integer"),
+  "integer, of any": (types) => (types.includes("unsigned") ? "unsigned" : "integer"),
+  "integer, opposite": ([first]) => (first === "unsigned" ? "decimal 0" : "integer"),
+  // Bytes of a column stay its own; others are like a literal's.
+  "bytes beside": (types) => (types.some((type) => baseType(type) === "binary") ? "binary" : "hextext"),
+  shifted: ([first]) => (["datetime", "time"].includes(baseType(first)) ? baseType(first) : "date"),
+  clocked([first]) {
+    const kind = baseType(first);
+    if (kind === "date") return "datetime";
+    return kind === "text" ? dateText : kind === "datetime" || isBinary(kind) ? kind : "time";
+  },
+  extreme: (types) => extremeType(types),
+  "own text": () => "text",
+  // Where the bits are none that there are, the result has no character set.
+  digest(_types, constant) {
+    const bits = constant(1);
+    return bits === undefined || [0, 224, 256, 384, 512].includes(Number(toInteger(bits))) ? "text" : "binary";
+  },
+  unified: (types) => unify(types) ?? "text",
+  "unified, but the first": ([, ...types]) => unify(types) ?? "text",
+};
 
 /** A decimal type with as many decimals as the widest of several, where all are known. */
 function decimalType(types: readonly string[]): string {

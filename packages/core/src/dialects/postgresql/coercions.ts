@@ -12,7 +12,7 @@ import {
   monthNames,
 } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import { relations } from "../row.ts";
+import { isPure, relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { readEscaped, readHex } from "./bytes.ts";
@@ -300,30 +300,13 @@ export const typeRules: TypeRules = {
       : value;
   },
   conversion,
-  // An operand of unknown type is taken to be of the other's type where there is such an operator (10.2).
   preference(row, types) {
     // Of what they take, greatest and least make one type like CASE (10.5).
-    if (row.name === "greatest" || row.name === "least") return row.result === typeRules.unify(types) ? -10 : 0;
+    if (isPure(row) && row.operation === "extreme") return row.result === typeRules.unify(types) ? -10 : 0;
+    // An operand of unknown type is taken to be of the other's type where there is such an operator (10.2).
     const at = types.indexOf("unknown");
-    return row.notation === "operator" &&
-      types.length === 2 &&
-      at >= 0 &&
-      types[1 - at] !== "unknown" &&
-      row.parameters[at].type === types[1 - at]
-      ? -10
-      : 0;
-  },
-  // A literal of unknown type may be any of the types that these take (10.3).
-  refuses(row, types) {
-    const isOpen = (place: number) => types[place] === "unknown";
-    if (row.name === "array_fill" && isOpen(0)) return "ambiguous-call";
-    if (["extract", "date_part", "date_trunc"].includes(row.name) && isOpen(1)) return "ambiguous-call";
-    if (["to_char", "trunc", "to_hex", "to_bin", "to_oct"].includes(row.name) && isOpen(0)) return "ambiguous-call";
-    if (row.name === "bit_count" && isOpen(0)) return "ambiguous-call";
-    if (row.name === "pg_size_pretty" && ["unknown", "smallint", "integer"].includes(types[0])) return "ambiguous-call";
-    if (/^to_(?:hex|bin|oct)$/.test(row.name) && types[0] === "smallint") return "ambiguous-call";
-    const isManifold = types.length === 1 ? /^[-~]$/.test(row.name) : /^(?:[-+*/%&|#]|<<|>>|gcd|lcm)$/.test(row.name);
-    return isManifold && types.every((type) => type === "unknown") ? "ambiguous-call" : undefined;
+    const isTaken = row.notation === "operator" && types.length === 2 && at >= 0 && types[1 - at] !== "unknown";
+    return isTaken && row.parameters[at].type === types[1 - at] ? -10 : 0;
   },
   resultType(row, types) {
     if (row.result === "text" && types.includes(ofC)) return ofC;

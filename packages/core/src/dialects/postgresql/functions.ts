@@ -6,6 +6,7 @@ import { logicRows } from "../shared/logic.ts";
 import { mathRows, piRow } from "../shared/math.ts";
 import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
+import { type Refused, refusing } from "../refusals.ts";
 import { type FunctionRow, params } from "../row.ts";
 import { collations } from "./lexis.ts";
 
@@ -416,8 +417,21 @@ const arrays = steppedRows(
   (section) => `PostgreSQL 15 documentation, ${section}`,
 );
 
+/** What a literal of unknown type leaves open, as it may be any of the types that these take (10.3). */
+const refused: readonly Refused[] = [
+  ["- + * / % & | # << >> gcd lcm", "unknown, unknown", "ambiguous-call"],
+  ["- ~", "unknown", "ambiguous-call"],
+  ["to_char trunc to_hex to_bin to_oct bit_count array_fill", "unknown, …", "ambiguous-call"],
+  ["extract date_part date_trunc", "*, unknown", "ambiguous-call"],
+  ["pg_size_pretty", "unknown|smallint|integer", "ambiguous-call"],
+  ["to_hex to_bin to_oct", "smallint", "ambiguous-call"],
+];
+
 /** The functions and operators of a version, with the case mapping of a C library. */
-export const postgresqlRows = (version: string, library: string): readonly FunctionRow[] => [
+export const postgresqlRows = (version: string, library: string): readonly FunctionRow[] =>
+  refusing(rowsOf(version, library), refused);
+
+const rowsOf = (version: string, library: string): readonly FunctionRow[] => [
   ...text,
   ...padded,
   ...recasing(library === "musl" ? "simple, capital ß" : "simple"),

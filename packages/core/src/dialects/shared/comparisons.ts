@@ -9,6 +9,7 @@ interface Compared {
   readonly result: string;
   readonly answers: Answers<TraitsOf<"compare">>;
   readonly evidence: string;
+  readonly collations?: readonly string[];
 }
 
 /** The relations of a dialect, and what it calls the one in which missing values are alike. */

@@ -1,7 +1,6 @@
 import { Bytes, Double, Failure, type Value, isWholeNumber, utf8Of } from "../../values/index.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
-import { isComparison } from "../shared/comparisons.ts";
-import { relations } from "../row.ts";
+import { isPure, relations } from "../row.ts";
 import { type Own, type Step, type Work, unlessMissing } from "../step.ts";
 import { fitInteger, untilNul } from "./numbers.ts";
 import { steps, toDouble, toInteger, toNumber, toText } from "./steps.ts";
@@ -67,6 +66,8 @@ const parameters: Readonly<Record<string, Conversion>> = {
 /** How the sides of a comparison take affinity from each other (4.2). */
 function comparisonSide(from: string, to: string): Conversion | undefined {
   const isPlain = affinityOf(from) === "none" || affinityOf(from) === "blob";
+  // Where neither side takes the affinity of the other.
+  if (to === "any_side") return { cost: 1 };
   if (to === "numeric_side") return isNumericAffinity(from) ? always : undefined;
   if (to === "as_numeric") return isNumericAffinity(from) ? undefined : by(steps.numeric);
   if (to === "text_side") return affinityOf(from) === "text" ? always : undefined;
@@ -111,18 +112,10 @@ export const typeRules = (collation: string): TypeRules => ({
     if (to === "blob") return affinityOf(from) === "blob" ? { cost: -1 } : undefined;
     return parameters[to] ?? (to.includes("_") ? comparisonSide(from, to) : always);
   },
-  // The rows of a comparison are tried with affinity first; those of another collation are not meant.
-  preference(row, types) {
-    if (!isComparison(row)) return 0;
-    const name = row.operation === "extreme" ? firstCollation(types) : collationFor(types);
-    const { case: letterCase, padding } = collations[name as keyof typeof collations] ?? collations.binary;
-    return (
-      (row.answers.case === letterCase && row.answers.padding === padding ? 0 : 100) + (row.parameters[0].type === "any" ? 1 : 0)
-    );
-  },
-  resultType(row, types) {
-    if (row.result === "collated") return `${affinityOf(types[0])} ${row.name.replace("collate ", "")}!`;
-    return row.result === "same collation" ? ["none", ...types[0].split(" ").slice(1)].join(" ") : row.result;
+  collationOf: (types, row) => (isPure(row) && row.operation === "extreme" ? firstCollation(types) : collationFor(types)),
+  resultType({ result }, [first]) {
+    if (result.startsWith("collated ")) return `${affinityOf(first)} ${result.slice("collated ".length)}!`;
+    return result === "same collation" ? ["none", ...first.split(" ").slice(1)].join(" ") : result;
   },
   cast(from, to) {
     // A type without a name is one that says nothing of numbers or texts, as any other name.

@@ -65,16 +65,17 @@ const sides = [
   ["as_numeric", "numeric_side"],
   ["text_side", "as_text"],
   ["as_text", "text_side"],
-  ["any", "any"],
+  ["any_side", "any_side"],
 ];
 
 /** Comparisons by affinity and collation, and arithmetic. */
 // prettier-ignore
 const operators: FunctionRow[] = [
   ...relationsWith("is").flatMap((relation) =>
-    Object.values(collations).flatMap((collation) =>
+    Object.entries(collations).flatMap(([name, collation]) =>
       sides.map(([left, right]) =>
         comparisonRow(relation, {
+          collations: [name],
           left,
           right,
           result: "none",
@@ -180,7 +181,8 @@ export const sqliteRows: readonly FunctionRow[] = [
     ]),
   ),
   // A function: no side takes the affinity of the other.
-  ...Object.values(collations).map((collation): FunctionRow => ({
+  ...Object.entries(collations).map(([name, collation]): FunctionRow => ({
+    collations: [name],
     name: "nullif",
     family: "logic",
     summary: "Null where two values are equal, otherwise the first.",
@@ -191,8 +193,9 @@ export const sqliteRows: readonly FunctionRow[] = [
     evidence: doc,
   })),
   // Of equal values min gives the last, max the first.
-  ...Object.values(collations).flatMap((collation) =>
+  ...Object.entries(collations).flatMap(([name, collation]) =>
     (["greatest", "least"] as const).map((wanted): FunctionRow => ({
+      collations: [name],
       name: wanted === "greatest" ? "max" : "min",
       family: "logic",
       summary: `The ${wanted === "greatest" ? "largest" : "smallest"} value; null if one is null.`,
@@ -232,12 +235,14 @@ export const sqliteRows: readonly FunctionRow[] = [
     notation: "operator",
     evidence: operatorDoc,
   }),
-  ...itselfRows(["collate binary", "collate nocase", "collate rtrim"], {
-    summary: "The value, compared in a collation.",
-    result: "collated",
-    notation: "operator",
-    evidence: operatorDoc,
-  }),
+  ...Object.keys(collations).flatMap((name) =>
+    itselfRows([`collate ${name}`], {
+      summary: "The value, compared in a collation.",
+      result: `collated ${name}`,
+      notation: "operator",
+      evidence: operatorDoc,
+    }),
+  ),
   ...coded,
   ...aggregates,
 ];

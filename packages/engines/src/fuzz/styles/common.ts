@@ -2,8 +2,11 @@ import type { Style } from "../generate.ts";
 
 export const kinds =
   (table: Readonly<Record<string, ReturnType<Style["kindOf"]>>>): Style["kindOf"] =>
-  (type) =>
-    Object.hasOwn(table, type) ? table[type] : undefined;
+  (type) => {
+    // What a result hangs on stands after a comma.
+    const [name] = type.split(",");
+    return Object.hasOwn(table, name) ? table[name] : undefined;
+  };
 
 export const columns = {
   text: ["label", "remark", "label", "gap"],

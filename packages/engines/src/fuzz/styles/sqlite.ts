@@ -151,6 +151,7 @@ export const sqlite: Style = {
     position: "integer",
     real: "decimal",
     any: "any",
+    any_side: "any",
     none: "any",
   }),
   atoms: {
