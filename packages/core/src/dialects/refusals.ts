@@ -1,4 +1,5 @@
 import type { FunctionRow, Refusal } from "./row.ts";
+import { isOneOf } from "./types.ts";
 
 /** The names of functions with a space between them, the types of their arguments, and what such a call is told. */
 export type Refused = readonly [names: string, types: string, as: Refusal["as"]];
@@ -9,19 +10,6 @@ export const refusing = (rows: readonly FunctionRow[], refused: readonly Refused
     const own = refused.filter(([names]) => names.split(" ").includes(row.name)).map(([, types, as]): Refusal => ({ types, as }));
     return own.length === 0 ? row : { ...row, refuses: [...(row.refuses ?? []), ...own] };
   });
-
-/** A type without what is known of it beside its name. */
-const plainType = (type: string): string => type.replace(/ [^[]+/, "");
-
-function isNamed(type: string, name: string): boolean {
-  if (name.endsWith("*")) return type.startsWith(name.slice(0, -1));
-  return name.startsWith("*") ? type.endsWith(name.slice(1)) : plainType(type) === name;
-}
-
-function isOneOf(type: string, names: string): boolean {
-  const isOther = names.startsWith("!");
-  return (isOther ? names.slice(1) : names).split("|").some((name) => isNamed(type, name)) !== isOther;
-}
 
 function isRefused(wanted: readonly string[], types: readonly string[]): boolean {
   const isOpen = wanted.at(-1) === "…";

@@ -21,9 +21,8 @@ export interface Parameter {
 }
 
 /**
- * Types with which a call is refused, though each of them would become the parameter's. `types` names one for each argument:
- * `text|date` for several, `!text` for all others, `*` for any, `text *` for what begins and `*[]` for what ends so, and `…` at the
- * end for any more.
+ * Types with which a call is refused, though each of them would become the parameter's: for each argument those that `isOneOf`
+ * knows, and `…` at the end for any more.
  */
 export interface Refusal {
   readonly types: string;

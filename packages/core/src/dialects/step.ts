@@ -61,8 +61,3 @@ export const unlessMissing =
   (convert: Own): Own =>
   (value) =>
     value === null || isFailure(value) ? value : convert(value);
-
-/** A conversion after which more is done to what is not missing; undefined where there is none. */
-export function followedBy<C extends { readonly convert?: Work }>(first: C | undefined, next: Own): C | undefined {
-  return first && { ...first, convert: [...partsOfWork(first.convert ?? []), unlessMissing(next)] };
-}

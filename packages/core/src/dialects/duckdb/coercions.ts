@@ -1,17 +1,18 @@
 import { kernelFor } from "../../text/index.ts";
 import { Decimal, Failure, type Value, countBytes, isFailure, isWholeNumber, latinOfBytes, utf8Of } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
+import { type ConversionLine, conversionTable } from "../conversions.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { strftime } from "./fields.ts";
 import { formatFault } from "./moments.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, parameterAt, relations } from "../row.ts";
 import { fitted } from "../shared/sizes.ts";
-import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
+import { type Own, type Step, type Work, partsOfWork, unlessMissing, worked } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
 import { read, readList } from "./reading.ts";
 import { steps, toText } from "./steps.ts";
-import { baseType, isInteger, isNumeric, names, widening, unify, isCollated, collationOf, results } from "./types.ts";
+import { baseType, isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
 
 const literalTo = (type: string): Conversion => ({
   cost: type === "text" ? 1 : 2,
@@ -28,80 +29,18 @@ const textFrom = (type: string): Step => (type === "float" ? steps["text of 32 b
 const scaled = (value: Value, scale: number): Value =>
   value instanceof Decimal && value.scale < scale ? value.rounded(scale) : value;
 
-/** How an argument becomes a parameter: implicit casts only. */
-function conversion(given: string, to: string): Conversion | undefined {
-  const scale = /^decimal (\d+)$/.exec(to)?.[1];
-  if (scale !== undefined) {
-    const exact = given === "boolean" ? { cost: 0, convert: steps.decimal } : conversion(given, "decimal");
-    return followedBy(exact, (value) => scaled(value, Number(scale)));
-  }
-  const from = baseType(given);
-  if (from === to || to === "any") return { cost: 0 };
-  if (to.startsWith("item.")) return itemConversion(given, to.slice("item.".length));
-  if (to === "direction" || to === "nullplace")
-    return followedBy(conversion(given, "text"), (value) => wordOf(to, value as string));
-  if (from === "null" && to === "lambda") return undefined;
-  if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
-  if (from === "any") return { cost: 3 };
-  if (to === "lambda") return undefined;
-  if (to === "bytetext") return followedBy(conversion(given, "text"), (value) => latinOfBytes(utf8Of(value as string)));
-  if (to === "position" || to === "upto") {
-    const whole = from === "boolean" ? undefined : conversion(given, "bigint");
-    return followedBy(whole, to === "position" ? withinOffsets : notBeyond);
-  }
-  // Beyond what a double counts exactly there is no piece, whatever the number.
-  if (to === "ordinal") return followedBy(from === "boolean" ? undefined : conversion(given, "bigint"), Number);
-  if (to === "escape") {
-    const oneByte = (value: Value) => (countBytes(value as string) > 1 ? new Failure("escape-length", { escape: value }) : value);
-    return followedBy(conversion(given, "text"), oneByte);
-  }
-  if (to === "dateformat" || to === "dateshape") {
-    return early(conversion(given, "text"), (value) => {
-      const tried = to === "dateformat" ? written("2000-01-01", value) : formatFault(value as string);
-      return tried instanceof Failure ? tried : value;
-    });
-  }
-  if (to === "group") {
-    return early(conversion(given, "integer"), (value) =>
-      (value as number) < 0 || (value as number) > 9 ? new Failure("no-such-group", { group: value }) : value,
-    );
-  }
-  if (to === "floating") return from === "double" || from === "float" ? { cost: 1 } : undefined;
-  if (to === "fraction") return from === "decimal" ? { cost: 0 } : undefined;
-  if (to === "options" || to === "replace_options") {
-    const allowed = to === "options" ? /^[cimnpsl \t\n\v\f\r]*$/ : /^[cgimnpsl \t\n\v\f\r]*$/;
-    return early(conversion(given, "text"), (value) =>
-      allowed.test(value as string) ? value : new Failure("pattern-flags", { flags: value }),
-    );
-  }
-  if (to === "pattern") return early(conversion(given, "text"), (value) => readable(value as string));
-  if (to === "open") {
-    if (from === "open") return { cost: 0 };
-    const isCast = ["decimal", "double", "text", "hugeint"].includes(from);
-    return isCast ? { cost: 1, convert: steps.bigint } : conversion(given, "bigint");
-  }
-  if (to === "condition") {
-    if (from === "boolean") return { cost: 0 };
-    if (from === "literal" || from === "text") return { ...literalTo("boolean"), late: true };
-    return isNumeric(from) ? { cost: 2, convert: steps.truth } : undefined;
-  }
-  if (to === "output") return { cost: 1, ...(from !== "text" && from !== "literal" && { convert: textFrom(from) }) };
-  if (to === "nonlist") return from.endsWith("[]") ? undefined : { cost: 1, convert: textFrom(from) };
-  if (to.startsWith("side.")) return comparedAs(from, to.slice(5));
-  if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "anylist" ? undefined : literalTo(to);
-  if (to === "anylist") return from.endsWith("[]") ? { cost: 1 } : undefined;
-  if (to.endsWith("[]") && from.endsWith("[]")) {
-    const [inner, target] = [from.slice(0, -2), to.slice(0, -2)];
-    if (inner === "null" || inner === "any" || target === "any") return { cost: 1 };
-    const item = conversion(inner, target);
-    return item && { cost: item.cost, ...(item.convert && { convert: eachItem(item.convert) }) };
-  }
-  if (to === "timestamp" && from === "date") return { cost: 1, convert: unlessMissing((value) => `${value as string} 00:00:00`) };
-  if (from === "boolean" && isInteger(to)) return { cost: 50, convert: steps[to] };
-  const cost = widening(from, to);
-  if (cost === undefined) return undefined;
-  return { cost, ...(isNumeric(to) && !isInteger(to) && { convert: steps[to] }) };
-}
+const early = { early: true } as const;
+
+/** A date in a format, tried with one that every format can write. */
+const readableFormat = (format: Value): Value => {
+  const tried = written("2000-01-01", format);
+  return tried instanceof Failure ? tried : format;
+};
+
+const withOptions = (allowed: RegExp) => (flags: Value) =>
+  allowed.test(flags as string) ? flags : new Failure("pattern-flags", { flags });
+
+const asTimestamp = unlessMissing((date) => `${date as string} 00:00:00`);
 
 /** How a value becomes one that is compared with the items of a list of a type; what has no conversion is no item of it. */
 function itemConversion(given: string, listType: string): Conversion {
@@ -118,13 +57,15 @@ const orderWords = {
 };
 
 /** What says how a list is sorted, in one word of ours. */
-function wordOf(kind: keyof typeof orderWords, written: string): Value {
-  const found = orderWords[kind].exec(written);
-  if (!found) return new Failure("invalid-value", { problem: `"${written}" does not say how to sort a list` });
-  const isUsual = found[1] !== undefined || found[2] !== undefined;
-  if (kind === "direction") return isUsual ? "ascending" : "descending";
-  return isUsual ? "last" : "first";
-}
+const wordOf =
+  (kind: keyof typeof orderWords): Own =>
+  (written) => {
+    const found = orderWords[kind].exec(written as string);
+    if (!found) return new Failure("invalid-value", { problem: `"${String(written)}" does not say how to sort a list` });
+    const isUsual = found[1] !== undefined || found[2] !== undefined;
+    if (kind === "direction") return isUsual ? "ascending" : "descending";
+    return isUsual ? "last" : "first";
+  };
 
 const written = kernelFor("text-from-date", strftime.answers, strftime.fixed);
 
@@ -145,12 +86,6 @@ function readable(pattern: string): Value {
     : pattern;
 }
 
-/** What a constant fails at is an error of the whole. */
-const early = (first: Conversion | undefined, next: Own): Conversion | undefined => {
-  const conversion = followedBy(first, next);
-  return conversion && { ...conversion, early: true };
-};
-
 /** What is done to each item of a list that is there; a failure of one is that of the list. */
 const eachItem = (work: Work): Own => {
   const change = worked(work);
@@ -168,6 +103,85 @@ function comparedAs(from: string, to: string): Conversion | undefined {
   if (from === "text") return { ...literalTo(to), cost: 8 };
   if (from === "boolean" && isNumeric(to)) return { cost: isInteger(to) ? 4 : 6, convert: steps[to] };
   return from === "any" ? { cost: 3 } : conversion(from, to);
+}
+
+/** Each number type as those that hold all its values. */
+const widenings = numeric.flatMap((from) =>
+  numeric.flatMap((to): ConversionLine[] => {
+    const cost = from === to ? undefined : widening(from, to);
+    return cost === undefined ? [] : [[from, to, cost, isNumeric(to) && !isInteger(to) ? steps[to] : undefined]];
+  }),
+);
+
+/** How an argument becomes a parameter: implicit casts only. */
+const conversions: readonly ConversionLine[] = [
+  ["=", "*", 0],
+  ["*", "any", 0],
+  ["> text", "direction", 0, wordOf("direction")],
+  ["> text", "nullplace", 0, wordOf("nullplace")],
+  ["null", "lambda", "never"],
+  ["null", "text", 1],
+  ["null", "*", 1.5],
+  ["any", "*", 3],
+  ["> text", "bytetext", 0, (text) => latinOfBytes(utf8Of(text as string))],
+  ["boolean", "position|upto|ordinal", "never"],
+  ["> bigint", "position", 0, withinOffsets],
+  ["> bigint", "upto", 0, notBeyond],
+  // Beyond what a double counts exactly there is no piece, whatever the number.
+  ["> bigint", "ordinal", 0, Number],
+  ["> text", "escape", 0, (text) => (countBytes(text as string) > 1 ? new Failure("escape-length", { escape: text }) : text)],
+  ["> text", "dateformat", 0, readableFormat, early],
+  ["> text", "dateshape", 0, (format) => formatFault(format as string) ?? format, early],
+  [
+    "> integer",
+    "group",
+    0,
+    (group) => ((group as number) < 0 || (group as number) > 9 ? new Failure("no-such-group", { group }) : group),
+    early,
+  ],
+  ["double|float", "floating", 1],
+  ["decimal", "fraction", 0],
+  ["> text", "options", 0, withOptions(/^[cimnpsl \t\n\v\f\r]*$/), early],
+  ["> text", "replace_options", 0, withOptions(/^[cgimnpsl \t\n\v\f\r]*$/), early],
+  ["> text", "pattern", 0, (pattern) => readable(pattern as string), early],
+  ["decimal|double|text|hugeint", "open", 1, steps.bigint],
+  ["> bigint", "open", 0],
+  ["boolean", "condition", 0],
+  ["literal|text", "condition", 2, steps.truth, { late: true }],
+  [numeric.join("|"), "condition", 2, steps.truth],
+  ["text|literal", "output", 1],
+  ["…[]", "nonlist", "never"],
+  ["float", "output|nonlist", 1, steps["text of 32 bits"]],
+  ["*", "output|nonlist", 1, steps.text],
+  ["literal", "text", 0.5],
+  ["literal", "floating|fraction|anylist|lambda", "never"],
+  ["…[]", "anylist", 1],
+  ["date", "timestamp", 1, asTimestamp],
+  ...numeric.filter(isInteger).map((to): ConversionLine => ["boolean", to, 50, steps[to]]),
+  ...widenings,
+];
+
+/** Of a literal, which is read as what is wanted, and of lists by their items. */
+function derived(given: string, to: string): Conversion | undefined {
+  const from = baseType(given);
+  if (to.startsWith("side.")) return comparedAs(from, to.slice("side.".length));
+  if (from === "literal") return literalTo(to);
+  if (!to.endsWith("[]") || !from.endsWith("[]")) return undefined;
+  const [inner, target] = [from.slice(0, -2), to.slice(0, -2)];
+  if (inner === "null" || inner === "any" || target === "any") return { cost: 1 };
+  const item = conversion(inner, target);
+  return item && { cost: item.cost, ...(item.convert && { convert: eachItem(item.convert) }) };
+}
+
+const plainConversion = conversionTable(conversions, derived);
+
+/** The same where a decimal of so many decimals is wanted, or what goes with the items of a list. */
+function conversion(given: string, to: string): Conversion | undefined {
+  if (to.startsWith("item.")) return itemConversion(given, to.slice("item.".length));
+  if (!to.startsWith("decimal ")) return plainConversion(given, to);
+  const exact = given === "boolean" ? { cost: 0, convert: steps.decimal } : plainConversion(given, "decimal");
+  const scale = unlessMissing((value) => scaled(value, Number(to.slice("decimal ".length))));
+  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), scale] };
 }
 
 /** What a type name in a cast means: its name here, and its sizes. */

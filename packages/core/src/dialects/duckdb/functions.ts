@@ -402,17 +402,17 @@ const refused: readonly Refused[] = [
   ["*", "bigint|double|decimal, literal", "ambiguous-call"],
   ["regexp_extract", "*, *, literal, …", "ambiguous-call"],
   // Only = and <> compare a text with what is none.
-  ["< <= > >=", "text, !text|literal|null|any*", "argument-type"],
-  ["< <= > >=", "!text|literal|null|any*, text", "argument-type"],
+  ["< <= > >=", "text, !text|literal|null|any…", "argument-type"],
+  ["< <= > >=", "!text|literal|null|any…, text", "argument-type"],
   ["< <= > >=", "boolean, decimal|double|float", "argument-type"],
   ["< <= > >=", "decimal|double|float, boolean", "argument-type"],
-  ...["text *, …", "*, text *, …"].map((types): Refused => [
+  ...["text …, …", "*, text …, …"].map((types): Refused => [
     "like ilike like_escape ilike_escape glob contains starts_with strpos", types, "not-covered",
   ]),
   ["list_append array_append array_push_back array_push_front", `${notOfTexts}, literal`, "argument-type"],
   ["list_prepend array_prepend", `literal, ${notOfTexts}`, "argument-type"],
   ["list_sum list_avg list_product list_stddev_pop list_stddev_samp list_var_pop list_var_samp list_sem", notOfNumbers, "argument-type"],
-  ["flatten", "!*[][]|null[]|any[]|null|any", "argument-type"],
+  ["flatten", "!…[][]|null[]|any[]|null|any", "argument-type"],
   ["list_bool_and list_bool_or", "!boolean[]|null[]|any[]|null|any", "argument-type"],
 ];
 

@@ -12,12 +12,13 @@ import {
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import { bitsOf } from "./arithmetic.ts";
+import { type ConversionLine, conversionTable } from "../conversions.ts";
 import type { Conversion } from "../dialect.ts";
 import { type Own, type Step, unlessMissing } from "../step.ts";
 import { clockText, hasZeroPart, momentText, readMoment, readTime, spanText } from "./moments.ts";
 import { isBeyondTimes, ofBytes } from "./numbers.ts";
 import { steps, toText } from "./steps.ts";
-import { baseType, dateText, isBinary, isBytesLiteral, temporal } from "./types.ts";
+import { isOneOf } from "../types.ts";
 
 /** A text, number or date as a date and time; null where it is none. */
 function asMoment(value: Value): Value {
@@ -49,15 +50,17 @@ const digitsOf = (value: Value): Value => {
   return Decimal.parse((value as string).startsWith("-") ? `-${digits}` : digits) ?? Decimal.of(0);
 };
 
-/** A conversion to a number, from the type's own number where it has one: dates by their digits, 0x… by its bytes. */
-export function numeric(from: string, ...work: readonly (Step | Own)[]): readonly (Step | Own)[] {
-  if (temporal.includes(baseType(from)) || from === dateText) return [unlessMissing(digitsOf), ...work];
-  return baseType(from) === "hybrid" ? [unlessMissing((value) => integer(ofBytes(value as Bytes))), ...work] : work;
-}
+/** What becomes a number otherwise than as a text does: dates by their digits, 0x… by its bytes. */
+const own: readonly (readonly [from: string, Own])[] = [
+  ["date|datetime|time|text date", unlessMissing(digitsOf)],
+  ["hybrid", unlessMissing((value) => integer(ofBytes(value as Bytes)))],
+];
 
-/** A number as a whole one; those that are, with a sign or without, stay. */
-export const whole = (from: string, ...work: readonly Own[]) =>
-  numeric(from, ...(["integer", "unsigned"].includes(baseType(from)) ? [] : [steps.integer]), ...work.map(unlessMissing));
+/** A conversion to a number, from the type's own number where it has one. */
+const numeric = (from: string, ...work: readonly (Step | Own)[]): readonly (Step | Own)[] => [
+  ...own.flatMap(([types, number]) => (isOneOf(from, types) ? [number] : [])),
+  ...work,
+];
 
 /** A pattern that can be read, or the failure that says why not. */
 function readable(pattern: string): Value {
@@ -71,132 +74,101 @@ export function asBytes(value: Value): Value {
   return value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string));
 }
 
-/** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
-export function conversion(from: string, to: string): Conversion | undefined {
-  const kind = isBinary(baseType(from)) ? "binary" : baseType(from);
-  const isWhole = kind === "integer" || kind === "unsigned";
-  const decimals = /^double (\d+)$/.exec(to)?.[1];
-  if (decimals !== undefined)
-    return {
-      cost: 1,
-      convert: numeric(
-        from,
-        steps.double,
-        unlessMissing((value) => new FixedDouble((value as Double).value, Number(decimals))),
-      ),
-    };
-  if (to.startsWith("decimal ")) {
-    const scale = Number(to.slice(8));
-    const scaled = (value: Value) => {
-      const decimal = value as Decimal;
-      return decimal.scale < scale ? decimal.rounded(scale) : decimal;
-    };
-    return { cost: 1, convert: numeric(from, steps.decimal, unlessMissing(scaled)) };
-  }
-  switch (to) {
-    case "any":
-      return { cost: 0 };
-    case "condition":
-      return { cost: 0, convert: steps.truth };
-    case "escape":
-      return {
-        cost: 0,
-        early: true,
-        // One that is null is the usual one.
-        convert: (value) => {
-          if (isFailure(value)) return value;
-          const escape = value === null ? "\\" : (toText(value) as string);
-          return [...escape].length > 1 ? new Failure("escape-length", { escape }) : escape;
-        },
-      };
-    case "text":
-      return {
-        cost: kind === "text" ? 0 : kind === "binary" ? 3 : 1,
-        ...(kind !== "text" && { convert: steps.text }),
-      };
-    case "binary":
-      return { cost: kind === "binary" ? 0 : 3, convert: unlessMissing(asBytes) };
-    case "bytetext":
-      return {
-        cost: kind === "binary" ? 0 : 2,
-        convert: unlessMissing((value) => latinOfBytes((asBytes(value) as Bytes).bytes)),
-      };
-    case "bits":
-      return {
-        cost: 0,
-        ...(!isWhole && {
-          convert: [...(kind === "double" ? [] : numeric(from, steps.decimal)), unlessMissing((value) => integer(bitsOf(value)))],
-        }),
-      };
-    case "pattern":
-      return {
-        cost: kind === "text" ? 0 : 1,
-        early: true,
-        convert: [steps.text, unlessMissing((text) => readable(text as string))],
-      };
-    case "string":
-      if (isBytesLiteral(baseType(from))) return { cost: 0, convert: steps.text };
-      return kind === "text" || kind === "null" ? { cost: 0 } : undefined;
-    case "bytes":
-      return kind === "text" || kind === "null" || kind === "binary" ? { cost: 0, convert: unlessMissing(asBytes) } : undefined;
-    case "whole":
-      return isWhole || kind === "null" ? { cost: 0 } : undefined;
-    case "exact":
-      return isWhole || kind === "decimal" || kind === "null" ? { cost: 1, convert: steps.decimal } : undefined;
-    case "moment":
-      if (kind === "date" || kind === "datetime") return { cost: 2, convert: unlessMissing(asMoment) };
-      // A text that is no date comes before every date.
-      return kind === "text" || kind === "null"
-        ? { cost: 4, convert: unlessMissing((value) => asMoment(value) ?? "") }
-        : undefined;
-    case "clock":
-      if (kind === "time") return { cost: 2, convert: unlessMissing(asSpan) };
-      return kind === "text" ? { cost: 4, convert: unlessMissing(asSpan) } : undefined;
-    case "position":
-      return { cost: isWhole ? 0 : 2, convert: whole(from, Number) };
-    case "place":
-      return { cost: isWhole ? 0 : 2, convert: whole(from, (value) => Number(value) || 1) };
-    case "uint32":
-      return {
-        cost: isWhole ? 0 : 2,
-        convert: whole(from, (value) => Number(BigInt.asUintN(32, BigInt(value as number)))),
-      };
-    case "int32":
-      return {
-        cost: isWhole ? 0 : 2,
-        convert: whole(from, (value) => Number(BigInt.asIntN(32, BigInt(value as number)))),
-      };
-    case "integer":
-    case "unsigned":
-      return { cost: isWhole ? 0 : 2, ...(!isWhole && { convert: whole(from) }) };
-    case "decimal":
-      return { cost: kind === "decimal" ? 0 : isWhole ? 1 : 3, convert: numeric(from, steps.decimal) };
-    case "double":
-    case "floating":
-      return {
-        cost: kind === "double" ? 0 : 6,
-        convert: numeric(from, steps.double, ...(kind === "double" ? [plainDouble] : [])),
-      };
-    case "date":
-      if (kind === to) return { cost: 0 };
-      return {
-        cost: 3,
-        convert: unlessMissing((value) => {
-          const moment = kind === "time" ? onToday() : asMoment(value);
-          return typeof moment === "string" ? moment.slice(0, 10) : moment;
-        }),
-      };
-    case "datetime":
-      if (kind === to)
-        return { cost: 0, convert: unlessMissing((value) => (readMoment(value as string) ? value : asMoment(value))) };
-      return { cost: 3, convert: unlessMissing(kind === "time" ? onToday : asMoment) };
-    case "time":
-      if (kind === to) return { cost: 0 };
-      if (kind === "date") return { cost: 3, convert: unlessMissing(() => "00:00:00") };
-      return { cost: 3, convert: unlessMissing(asTime) };
-  }
-  return { cost: kind === to ? 0 : 3 };
-}
-
 /** A double without a fixed number of decimals. */
 const plainDouble = (value: Value): Value => (value instanceof FixedDouble ? new Double(value.value) : value);
+
+/** One that is null is the usual one. */
+function escapeOf(value: Value): Value {
+  if (isFailure(value)) return value;
+  const escape = value === null ? "\\" : (toText(value) as string);
+  return [...escape].length > 1 ? new Failure("escape-length", { escape }) : escape;
+}
+
+const dateOf = (moment: Value): Value => (typeof moment === "string" ? moment.slice(0, 10) : moment);
+const early = { early: true } as const;
+
+/** A number of a kind, from what is none yet, by the type's own number; and what is done to it after that. */
+const numbered = (to: string, cost: number, ...work: readonly (Step | Own)[]): ConversionLine[] => [
+  ...own.map(([from, number]): ConversionLine => [from, to, cost, [number, ...work]]),
+  ["*", to, cost, work],
+];
+
+/** A whole number, those that are stay, with a sign or without; and what is done to it after that. */
+const whole = (to: string, ...after: readonly Own[]): ConversionLine[] => {
+  const rest = after.map(unlessMissing);
+  return [["integer|unsigned", to, 0, rest], ...numbered(to, 2, steps.integer, ...rest)];
+};
+
+const bytes = "binary|hybrid|hextext";
+
+/** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
+const conversions: readonly ConversionLine[] = [
+  ["*", "any", 0],
+  ["*", "condition", 0, steps.truth],
+  ["*", "escape", 0, escapeOf, early],
+  ["text", "text", 0],
+  [bytes, "text", 3, steps.text],
+  ["*", "text", 1, steps.text],
+  [bytes, "binary", 0, unlessMissing(asBytes)],
+  ["*", "binary", 3, unlessMissing(asBytes)],
+  [bytes, "bytetext", 0, unlessMissing((value) => latinOfBytes((asBytes(value) as Bytes).bytes))],
+  ["*", "bytetext", 2, unlessMissing((value) => latinOfBytes((asBytes(value) as Bytes).bytes))],
+  ["integer|unsigned", "bits", 0],
+  ["double", "bits", 0, unlessMissing((value) => integer(bitsOf(value)))],
+  ...numbered(
+    "bits",
+    0,
+    steps.decimal,
+    unlessMissing((value) => integer(bitsOf(value))),
+  ),
+  ["text", "pattern", 0, [steps.text, unlessMissing((text) => readable(text as string))], early],
+  ["*", "pattern", 1, [steps.text, unlessMissing((text) => readable(text as string))], early],
+  ["hybrid|hextext", "string", 0, steps.text],
+  ["text|null", "string", 0],
+  [`text|null|${bytes}`, "bytes", 0, unlessMissing(asBytes)],
+  ["integer|unsigned|null", "whole", 0],
+  ["integer|unsigned|decimal|null", "exact", 1, steps.decimal],
+  ["date|datetime", "moment", 2, unlessMissing(asMoment)],
+  // A text that is no date comes before every date.
+  ["text|null", "moment", 4, unlessMissing((value) => asMoment(value) ?? "")],
+  ["time", "clock", 2, unlessMissing(asSpan)],
+  ["text", "clock", 4, unlessMissing(asSpan)],
+  ["*", "string|bytes|whole|exact|moment|clock", "never"],
+  ...whole("position", Number),
+  ...whole("place", (value) => Number(value) || 1),
+  ...whole("uint32", (value) => Number(BigInt.asUintN(32, BigInt(value as number)))),
+  ...whole("int32", (value) => Number(BigInt.asIntN(32, BigInt(value as number)))),
+  ...whole("integer|unsigned"),
+  ["decimal", "decimal", 0, steps.decimal],
+  ["integer|unsigned", "decimal", 1, steps.decimal],
+  ...numbered("decimal", 3, steps.decimal),
+  ["double", "double|floating", 0, [steps.double, plainDouble]],
+  ...numbered("double|floating", 6, steps.double),
+  ["date", "date", 0],
+  ["time", "date|datetime", 3, unlessMissing(onToday)],
+  ["*", "date", 3, unlessMissing((value) => dateOf(asMoment(value)))],
+  ["datetime", "datetime", 0, unlessMissing((value) => (readMoment(value as string) ? value : asMoment(value)))],
+  ["*", "datetime", 3, unlessMissing(asMoment)],
+  ["time", "time", 0],
+  ["date", "time", 3, unlessMissing(() => "00:00:00")],
+  ["*", "time", 3, unlessMissing(asTime)],
+  ["=", "*", 0],
+  ["*", "*", 3],
+];
+
+const plainConversion = conversionTable(conversions);
+
+/** The same where a number with so many decimals is wanted. */
+export function conversion(from: string, to: string): Conversion | undefined {
+  const [kind, decimals] = to.split(" ");
+  if (kind === "double" && decimals !== undefined) {
+    const fixed = (value: Value) => new FixedDouble((value as Double).value, Number(decimals));
+    return { cost: 1, convert: numeric(from, steps.double, unlessMissing(fixed)) };
+  }
+  if (kind !== "decimal" || decimals === undefined) return plainConversion(from, to);
+  const scaled = (value: Value) => {
+    const decimal = value as Decimal;
+    return decimal.scale < Number(decimals) ? decimal.rounded(Number(decimals)) : decimal;
+  };
+  return { cost: 1, convert: numeric(from, steps.decimal, unlessMissing(scaled)) };
+}

@@ -1,22 +1,39 @@
 import { Decimal, type Value, isList } from "../../values/index.ts";
-import type { Conversion, TypeRules } from "../dialect.ts";
+import { type ConversionLine, conversionTable } from "../conversions.ts";
+import type { TypeRules } from "../dialect.ts";
 import type { Step } from "../step.ts";
 import { stepsBy } from "./steps.ts";
-
-/** The one value that an array stands for where one is wanted: its first (3.3). */
-const single = (value: Value): Value => (isList(value) ? (value[0] ?? null) : value);
 
 const isNumber = (value: Value): boolean => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal;
 
 export function typeRules(textRule: string): TypeRules {
   const steps = stepsBy(textRule);
-  const identity: Conversion = { cost: 0 };
-  const targets: Readonly<Record<string, { readonly same: string; readonly step: Step }>> = {
-    text: { same: "text", step: steps.text },
-    number: { same: "number", step: steps.number },
-    boolean: { same: "boolean", step: steps.truth },
-    condition: { same: "boolean", step: steps.truth },
-  };
+  /** The one value that an array stands for where one is wanted: its first (3.3). */
+  const single = (value: Value): Value => (isList(value) ? (value[0] ?? null) : value);
+  const ofOne = (to: string, same: string, step: Step): ConversionLine[] => [
+    [same, to, 0],
+    ["text|number|boolean", to, 1, step],
+    ["*", to, 1, [single, step]],
+  ];
+  const conversions: readonly ConversionLine[] = [
+    ["text", "texts", 0],
+    ["*", "texts", 1, steps.text],
+    // 6.15.4: a branch that is left empty between separators is 0.
+    ["empty", "branch", 0, () => 0],
+    ...(["2", "8", "16"] as const).map((base): ConversionLine => [
+      "*",
+      `base.${base}`,
+      1,
+      [single, (value) => value ?? "0", steps.text, steps[`base ${base}`]],
+    ]),
+    ["text|number|boolean", "single", 0],
+    ["*", "single", 1, single],
+    ...ofOne("text", "text", steps.text),
+    ...ofOne("number", "number", steps.number),
+    ...ofOne("boolean", "boolean", steps.truth),
+    ...ofOne("condition", "boolean", steps.truth),
+    ["*", "*", 0],
+  ];
   return {
     dynamic: true,
     liftsArrays: true,
@@ -28,18 +45,7 @@ export function typeRules(textRule: string): TypeRules {
       return kind === "string" ? "text" : kind === "number" || kind === "boolean" ? kind : "any";
     },
     readColumn: (_type, value) => (isNumber(value) ? Number(value) : value),
-    conversion(from, to) {
-      const isSingle = ["text", "number", "boolean"].includes(from);
-      if (to === "texts") return from === "text" ? identity : { cost: 1, convert: steps.text };
-      // 6.15.4: a branch that is left empty between separators is 0.
-      if (to === "branch") return from === "empty" ? { cost: 0, convert: () => 0 } : identity;
-      const base = /^base\.(2|8|16)$/.exec(to)?.[1] as "2" | "8" | "16" | undefined;
-      if (base) return { cost: 1, convert: [single, (value) => value ?? "0", steps.text, steps[`base ${base}`]] };
-      if (to === "single") return isSingle ? identity : { cost: 1, convert: single };
-      const target = targets[to];
-      if (!target || from === target.same) return identity;
-      return { cost: 1, convert: isSingle ? target.step : [single, target.step] };
-    },
+    conversion: conversionTable(conversions),
     resultType: (row) => row.result,
     cast: () => undefined,
     unify: (types) => (types.every((type) => type === types[0]) ? (types[0] ?? "any") : "any"),

@@ -11,10 +11,12 @@ import {
   lookup,
   monthNames,
 } from "../../values/index.ts";
+import { type ConversionLine, conversionTable } from "../conversions.ts";
 import type { Conversion, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
-import { type Own, type Step, type Work, followedBy, partsOfWork, unlessMissing, worked } from "../step.ts";
+import { type Own, type Step, type Work, partsOfWork, unlessMissing, worked } from "../step.ts";
+import { isOneOf } from "../types.ts";
 import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, readArray } from "./numbers.ts";
 import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
@@ -22,6 +24,10 @@ import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
 type Numeric = "smallint" | "integer" | "bigint" | "decimal" | "double";
 const isNumeric = (type: string): type is Numeric => numeric.includes(type);
+
+const moments = ["date", "timestamp", "timestamptz"];
+const isMoment = (type: string) => moments.includes(type);
+const isText = (type: string) => type === "text" || type === "bpchar";
 
 /** Type names as written, to the names used here. */
 export const names: Readonly<Record<string, string>> = lookup({
@@ -51,8 +57,6 @@ export const names: Readonly<Record<string, string>> = lookup({
   timestamptz: "timestamptz",
   bytea: "bytea",
 });
-
-const sameType: Conversion = { cost: 0 };
 
 /** The forms of a date that are read (8.5.1, with the order month, day, year): what each group of digits or letters is. */
 const dateForms: readonly (readonly [RegExp, string])[] = [
@@ -131,13 +135,6 @@ function read(type: string, value: Value): Value {
 
 const trimBlanks = (value: Value): Value => (typeof value === "string" ? value.replace(/ +$/, "") : value);
 
-/** Integers prefer double precision to numeric where both would do, as in round(7); with a numeric beside them they do not. */
-function promotion(from: string, to: string, steps: number): number {
-  // There is an operator of a smallint with each of the other whole numbers.
-  if (from === "smallint" && to !== "double" && to !== "decimal") return steps / 10;
-  return to === "double" && from !== "decimal" ? 0.5 : to === "decimal" && from !== "decimal" ? 1 : steps;
-}
-
 /** An escape character, which may be left out as empty text. */
 const oneCharacter = (value: Value): Value =>
   typeof value === "string" && [...value].length > 1 ? new Failure("escape-length", { escape: value }) : value;
@@ -150,68 +147,85 @@ const bitString = (text: string): Failure =>
 export const ofC = "text_c";
 const plainText = (type: string): string => (type === ofC ? "text" : type);
 
+/** A date that what is calculated here has room for; others can only be shown. */
+const withinYears = (value: Value): Value =>
+  typeof value === "string" && value !== "" && !/^\d{4}-.*(?<! BC)$/.test(value)
+    ? new Failure("not-covered", { what: "calculating with dates before the year 1 and after 9999" })
+    : value;
+
+const asTyped = (type: string) => unlessMissing((value) => read(type, value));
+const asMoment = (type: string) => unlessMissing((value) => withinYears(castMoment(type, value as string)));
+
+/** Each number type as those after it, by the steps that it is away. */
+const promotions = numeric.flatMap((from, low) =>
+  numeric.slice(low + 1).map((to, away): ConversionLine => {
+    const convert = to === "decimal" || to === "double" ? steps[to] : undefined;
+    // There is an operator of a smallint with each of the other whole numbers.
+    if (from === "smallint" && !convert) return [from, to, (away + 1) / 10];
+    // Integers prefer double precision to numeric where both would do, as in round(7); with a numeric beside them they do not.
+    return [from, to, from === "decimal" ? 1 : to === "double" ? 0.5 : convert ? 1 : away + 1, convert];
+  }),
+);
+
 /** How an argument becomes a parameter: implicit conversions only (10.3). */
-function conversion(given: string, to: string): Conversion | undefined {
-  // What COLLATE "C" makes of a text is a text like any other, but for functions that know it.
-  if (to === ofC) return given === ofC ? { cost: -1 } : undefined;
-  const from = plainText(given);
+const conversions: readonly ConversionLine[] = [
   // A char(n) with the spaces that fill it up.
-  if (to === "char") return from === "bpchar" ? { cost: 0 } : from === "unknown" ? { cost: 1 } : undefined;
-  if (to === "bpchar" && (from === to || from === "unknown")) return { cost: from === to ? 0 : 2, convert: trimBlanks };
-  if (from === to && isMoment(from)) return { cost: 0, convert: withinYears };
-  if (from === to || to === "any") return sameType;
-  if (to.endsWith("!")) return from === to.slice(0, -1) || from === "unknown" ? conversion(from, to.slice(0, -1)) : undefined;
-  if (to === "condition")
-    return from === "boolean" ? sameType : from === "unknown" ? { cost: 1, convert: steps.truth } : undefined;
-  if (to === "subscript")
-    return numeric.includes(from)
-      ? { cost: 0, ...(from !== "integer" && { convert: steps.integer }) }
-      : conversion(from, "integer");
-  if (to === "quotable") return { cost: 0, convert: from === "bpchar" ? trimBlanks : steps.text };
-  if (to === "escape") {
-    const text = followedBy(conversion(from, "text"), oneCharacter);
-    return text && { ...text, late: true };
-  }
-  if (to === "bits")
-    return from === "bytea"
-      ? sameType
-      : from === "unknown"
-        ? { cost: 1, convert: unlessMissing((value) => bitString(value as string)) }
-        : undefined;
-  if (to === "padded") return from === "bpchar" ? sameType : undefined;
-  if (to === "output") return { cost: 0, convert: from === "bpchar" ? undefined : steps.output };
-  if (to === "nonarray")
-    return from.endsWith("[]")
-      ? undefined
-      : from === "text" || from === "unknown"
-        ? sameType
-        : { cost: 2, convert: from === "bpchar" ? trimBlanks : steps.text };
-  if (from === "unknown")
-    return {
-      // Of the numeric types double precision is preferred where nothing else decides (10.3).
-      cost: to === "text" ? 1 : to.endsWith("[]") || to === "anyarray" ? 4 : to === "double" ? 1.9 : 2,
-      convert: isNumeric(to) ? steps[to] : to === "boolean" ? steps.truth : unlessMissing((value) => read(to, value)),
-    };
-  if (to === "anyarray") return from.endsWith("[]") ? sameType : undefined;
-  if (to === "text") return from === "bpchar" ? { cost: 1, convert: trimBlanks } : undefined;
-  if (to === "timestamp" && from === "date")
-    return { cost: 1, convert: unlessMissing((value) => withinYears(castValue(from, to, value))) };
+  ["bpchar", "char|padded", 0],
+  ["unknown", "char", 1],
+  ["bpchar", "bpchar", 0, trimBlanks],
+  ["unknown", "bpchar", 2, trimBlanks],
+  ...moments.map((type): ConversionLine => [type, type, 0, withinYears]),
+  ["=", "*", 0],
+  ["*", "any", 0],
+  ["boolean", "condition", 0],
+  ["unknown", "condition", 1, steps.truth],
+  ["integer", "subscript", 0],
+  [numeric.join("|"), "subscript", 0, steps.integer],
+  ["> integer", "subscript", 0],
+  ["bpchar", "quotable", 0, trimBlanks],
+  ["*", "quotable", 0, steps.text],
+  ["> text", "escape", 0, oneCharacter, { late: true }],
+  ["bytea", "bits", 0],
+  ["unknown", "bits", 1, unlessMissing((value) => bitString(value as string))],
+  ["bpchar", "output", 0],
+  ["*", "output", 0, steps.output],
+  ["text|unknown", "nonarray", 0],
+  ["bpchar", "nonarray", 2, trimBlanks],
+  ["!…[]", "nonarray", 2, steps.text],
+  ["unknown", "text", 1],
+  // Of the numeric types double precision is preferred where nothing else decides (10.3).
+  ["unknown", "double", 1.9, steps.double],
+  ...(["smallint", "integer", "bigint", "decimal"] as const).map((to): ConversionLine => ["unknown", to, 2, steps[to]]),
+  ["unknown", "boolean", 2, steps.truth],
+  ...[...moments, "bytea"].map((to): ConversionLine => ["unknown", to, 2, asTyped(to)]),
+  ["unknown", "anyarray", 4, asTyped("anyarray")],
+  ["…[]", "anyarray", 0],
+  ["bpchar", "text", 1, trimBlanks],
+  ["date", "timestamp", 1, asMoment("timestamp")],
   // Of dates and timestamps the one with a time zone is preferred (10.3).
-  if (to === "timestamptz" && (from === "date" || from === "timestamp"))
-    return { cost: 0.9, convert: unlessMissing((value) => withinYears(castValue(from, to, value))) };
-  if (to.endsWith("[]") && from === "unknown[]")
-    return { cost: 1, convert: unlessMissing((items) => (items as readonly Value[]).map((item) => read(to.slice(0, -2), item))) };
-  if (to.endsWith("[]") && from.endsWith("[]")) {
-    const item = conversion(from.slice(0, -2), to.slice(0, -2));
-    if (!item?.convert) return item;
-    const convert = worked(item.convert);
-    return { cost: item.cost, convert: unlessMissing((items) => (items as readonly Value[]).map(convert)) };
-  }
-  const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
-  if (low < 0 || high < low) return undefined;
-  const isOther = to === "decimal" || to === "double";
-  return { cost: promotion(from, to, high - low), ...(isOther && { convert: steps[to] }) };
+  ["date|timestamp", "timestamptz", 0.9, asMoment("timestamptz")],
+  ...promotions,
+];
+
+/** Arrays by their items; `text[]!` takes nothing but that, and a literal. */
+function derived(from: string, to: string): Conversion | undefined {
+  if (to.endsWith("!")) return isOneOf(from, `${to.slice(0, -1)}|unknown`) ? plainConversion(from, to.slice(0, -1)) : undefined;
+  if (!to.endsWith("[]")) return undefined;
+  if (from === "unknown") return { cost: 4, convert: asTyped(to) };
+  if (!from.endsWith("[]")) return undefined;
+  const itemType = to.slice(0, -2);
+  if (from === "unknown[]") return { cost: 1, convert: eachItem((item) => read(itemType, item)) };
+  const item = plainConversion(from.slice(0, -2), itemType);
+  return item?.convert ? { cost: item.cost, convert: eachItem(worked(item.convert)) } : item;
 }
+
+const eachItem = (change: Own): Own => unlessMissing((items) => (items as readonly Value[]).map(change));
+
+const plainConversion = conversionTable(conversions, derived);
+
+/** What COLLATE "C" makes of a text is a text like any other, but for functions that know it. */
+const conversion: TypeRules["conversion"] = (from, to) =>
+  to === ofC ? (from === ofC ? { cost: -1 } : undefined) : plainConversion(plainText(from), to);
 
 /** A name has room for 63 bytes (8.3). */
 function asName(value: Value): Value {
@@ -236,16 +250,6 @@ function typeNamed(written: string): { type: string; size?: number; scale?: numb
   };
 }
 
-/** A date that what is calculated here has room for; others can only be shown. */
-const withinYears = (value: Value): Value =>
-  typeof value === "string" && value !== "" && !/^\d{4}-.*(?<! BC)$/.test(value)
-    ? new Failure("not-covered", { what: "calculating with dates before the year 1 and after 9999" })
-    : value;
-
-const moments = ["date", "timestamp", "timestamptz"];
-const isMoment = (type: string) => moments.includes(type);
-const isText = (type: string) => type === "text" || type === "bpchar";
-
 /** What a cast to a type, without its size, does. */
 function castWork(from: string, type: string): Work {
   if (isText(type)) return from === "bpchar" && type === "text" ? trimBlanks : steps.text;
@@ -256,13 +260,15 @@ function castWork(from: string, type: string): Work {
 
 /** A value of a type as one of another that is neither a number nor a text. */
 function castValue(from: string, type: string, value: Value): Value {
-  if (typeof value === "string" && (from === "text" || from === "unknown" || from === "bpchar")) return read(type, value);
-  if (isMoment(from) && isMoment(type)) {
-    const [, date, time = "00:00:00", era = ""] = /^(\S+?)(?: ([\d:.]+)(?:\+00)?)?( BC)?$/.exec(value as string)!;
-    return type === "date" ? date + era : `${date} ${time}${type === "timestamptz" ? "+00" : ""}${era}`;
-  }
-  if (from === type) return value;
-  return value;
+  if (typeof value !== "string") return value;
+  if (isText(from) || from === "unknown") return read(type, value);
+  return isMoment(from) && isMoment(type) ? castMoment(type, value) : value;
+}
+
+/** A date or timestamp as another. */
+function castMoment(type: string, value: string): Value {
+  const [, date, time = "00:00:00", era = ""] = /^(\S+?)(?: ([\d:.]+)(?:\+00)?)?( BC)?$/.exec(value)!;
+  return type === "date" ? date + era : `${date} ${time}${type === "timestamptz" ? "+00" : ""}${era}`;
 }
 
 /** What the size of a type in a cast does. */

@@ -1,5 +1,6 @@
 import { Decimal, Failure, type Value, isDate, isWholeNumber, lookup } from "../../values/index.ts";
-import type { Conversion, TypeRules } from "../dialect.ts";
+import { type ConversionLine, conversionTable } from "../conversions.ts";
+import type { TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Work, unlessMissing } from "../step.ts";
@@ -7,28 +8,24 @@ import { steps, toText } from "./steps.ts";
 
 const numeric = ["integer", "decimal", "double"];
 
+const oneCharacter = (code: "trim-character" | "escape-length") => (text: Value) =>
+  [...(text as string)].length === 1 ? text : new Failure(code, { text, escape: text });
+
 /** Numbers go up the order of the types; null and a text of the same type stay; there is no other implicit conversion (4.4, 9.1). */
-function conversion(from: string, to: string): Conversion | undefined {
-  if (from === to || to === "any") return { cost: 0 };
-  if (from === "null") return { cost: to === "text" ? 1 : 1.5 };
-  if (to === "character" || to === "escape") {
-    if (from !== "text") return undefined;
-    const code = to === "character" ? "trim-character" : "escape-length";
-    return {
-      cost: 0,
-      convert: unlessMissing((value) =>
-        [...(value as string)].length === 1 ? value : new Failure(code, { text: value, escape: value }),
-      ),
-    };
-  }
+const conversions: readonly ConversionLine[] = [
+  ["=", "*", 0],
+  ["*", "any", 0],
+  ["null", "text", 1],
+  ["null", "*", 1.5],
+  ["> text", "character", 0, oneCharacter("trim-character")],
+  ["> text", "escape", 0, oneCharacter("escape-length")],
   // A position or a number of characters: what is beyond a double's whole numbers is beyond every text.
-  if (to === "count" && from === "integer")
-    return { cost: 0, convert: (value) => (typeof value === "bigint" ? Number(value) : value) };
-  if (to === "condition") return from === "boolean" ? { cost: 0 } : undefined;
-  const [low, high] = [numeric.indexOf(from), numeric.indexOf(to)];
-  if (low < 0 || high < low) return undefined;
-  return { cost: high - low, convert: to === "decimal" ? steps.decimal : steps.double };
-}
+  ["integer", "count", 0, unlessMissing(Number)],
+  ["boolean", "condition", 0],
+  ["integer", "decimal", 1, steps.decimal],
+  ["integer", "double", 2, steps.double],
+  ["decimal", "double", 1, steps.double],
+];
 
 const names: Readonly<Record<string, string>> = lookup({
   char: "char",
@@ -91,7 +88,7 @@ export const typeRules: TypeRules = {
     if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value);
     return type === "decimal" && (typeof value === "number" || typeof value === "bigint") ? Decimal.of(value) : value;
   },
-  conversion,
+  conversion: conversionTable(conversions),
   resultType: (row, types) => (row.result === "same" ? types[0] : row.result),
   dates: "date",
   cast(from, to) {

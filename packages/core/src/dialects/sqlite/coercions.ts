@@ -1,7 +1,8 @@
 import { Bytes, Double, Failure, type Value, isWholeNumber, utf8Of } from "../../values/index.ts";
-import type { Conversion, TypeRules } from "../dialect.ts";
+import { type ConversionLine, conversionTable } from "../conversions.ts";
+import type { TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
-import { type Own, type Step, type Work, unlessMissing } from "../step.ts";
+import { type Work, unlessMissing } from "../step.ts";
 import { fitInteger, untilNul } from "./numbers.ts";
 import { steps, toDouble, toInteger, toNumber, toText } from "./steps.ts";
 
@@ -13,7 +14,6 @@ import { steps, toDouble, toInteger, toNumber, toText } from "./steps.ts";
 export type Affinity = "none" | "text" | "integer" | "real" | "numeric" | "blob";
 
 export const affinityOf = (type: string): Affinity => type.split(" ")[0] as Affinity;
-const isNumericAffinity = (type: string) => ["integer", "real", "numeric"].includes(affinityOf(type));
 
 /** The collation of a comparison (7.1): one that COLLATE says, then that of a column, the left one first. */
 export function collationFor(types: readonly string[]): string {
@@ -33,46 +33,38 @@ export const collations = {
   rtrim: { case: "minded", padding: "stripped" },
 } as const;
 
-const always: Conversion = { cost: 0 };
-const by = (...convert: readonly (Step | Own)[]): Conversion => ({ cost: 0, convert });
-
 const oneCharacter = (escape: Value): Value =>
   [...(escape as string)].length === 1 ? escape : new Failure("escape-length", { escape });
 
-/** What functions take; every value can be given for each but `blob`. */
-const parameters: Readonly<Record<string, Conversion>> = {
-  any: always,
-  text: by(steps.text),
-  clipped: by(
-    steps.text,
-    unlessMissing((text) => untilNul(text as string)),
-  ),
-  escape: by(steps.text, unlessMissing(oneCharacter)),
-  number: by(steps.number),
-  // An operand of %: of a text that is a number with a fraction or exponent only the leading digits count.
-  divided: by(
-    unlessMissing((value) => {
-      const number = toNumber(value);
-      return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
-    }),
-  ),
-  numeral: by(steps.numeral),
-  integer: by(steps.integer),
-  position: by(steps.integer, unlessMissing(Number)),
-  real: by(steps.real),
-  condition: by(steps.truth),
-};
-
-/** How the sides of a comparison take affinity from each other (4.2). */
-function comparisonSide(from: string, to: string): Conversion | undefined {
-  const isPlain = affinityOf(from) === "none" || affinityOf(from) === "blob";
-  // Where neither side takes the affinity of the other.
-  if (to === "any_side") return { cost: 1 };
-  if (to === "numeric_side") return isNumericAffinity(from) ? always : undefined;
-  if (to === "as_numeric") return isNumericAffinity(from) ? undefined : by(steps.numeric);
-  if (to === "text_side") return affinityOf(from) === "text" ? always : undefined;
-  return isPlain ? by(unlessMissing((value) => (value instanceof Bytes ? value : toText(value)))) : undefined;
+/** An operand of %: of a text that is a number with a fraction or exponent only the leading digits count. */
+function divided(value: Value): Value {
+  const number = toNumber(value);
+  return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
 }
+
+/** What functions and operators take: every value can be given for everything but a blob. */
+const conversions: readonly ConversionLine[] = [
+  ["blob", "blob", -1],
+  ["*", "blob", "never"],
+  ["*", "text", 0, steps.text],
+  ["*", "clipped", 0, [steps.text, unlessMissing((text) => untilNul(text as string))]],
+  ["*", "escape", 0, [steps.text, unlessMissing(oneCharacter)]],
+  ["*", "number", 0, steps.number],
+  ["*", "divided", 0, unlessMissing(divided)],
+  ["*", "numeral", 0, steps.numeral],
+  ["*", "integer", 0, steps.integer],
+  ["*", "position", 0, [steps.integer, unlessMissing(Number)]],
+  ["*", "real", 0, steps.real],
+  ["*", "condition", 0, steps.truth],
+  // How the sides of a comparison take affinity from each other (4.2), or neither from the other.
+  ["integer|real|numeric", "numeric_side", 0],
+  ["!integer|real|numeric", "as_numeric", 0, steps.numeric],
+  ["text", "text_side", 0],
+  ["none|blob", "as_text", 0, unlessMissing((value) => (value instanceof Bytes ? value : toText(value)))],
+  ["*", "any_side", 1],
+  ["*", "numeric_side|as_numeric|text_side|as_text", "never"],
+  ["*", "*", 0],
+];
 
 const binary = (value: Value): Value => (value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string)));
 
@@ -108,10 +100,7 @@ export const typeRules = (collation: string): TypeRules => ({
     return affinity === "real" ? toDouble(value) : typeof value === "bigint" ? toInteger(value) : Number(value);
   },
   onRow: { type: "blob", isOpen: (type) => affinityOf(type) === "none", holds: (value) => value instanceof Bytes },
-  conversion(from, to) {
-    if (to === "blob") return affinityOf(from) === "blob" ? { cost: -1 } : undefined;
-    return parameters[to] ?? (to.includes("_") ? comparisonSide(from, to) : always);
-  },
+  conversion: conversionTable(conversions),
   collationOf: (types, row) => (isPure(row) && row.operation === "extreme" ? firstCollation(types) : collationFor(types)),
   resultType({ result }, [first]) {
     if (result.startsWith("collated ")) return `${affinityOf(first)} ${result.slice("collated ".length)}!`;

@@ -10,7 +10,8 @@ import {
   isFailure,
   isWholeNumber,
 } from "../../values/index.ts";
-import type { Conversion, TypeRules } from "../dialect.ts";
+import { type ConversionLine, conversionTable } from "../conversions.ts";
+import type { TypeRules } from "../dialect.ts";
 import { type Work, unlessMissing } from "../step.ts";
 import {
   asDouble,
@@ -37,7 +38,7 @@ const momentOf =
   };
 
 /** The function conversion rules for a parameter type (XPath 3.1, 3.1.5.2). */
-const conversions: Readonly<Record<string, Work>> = {
+const converting: Readonly<Record<string, Work>> = {
   "string?": (value) => {
     const item = atomOf(value);
     return item === null || typeof item === "string" || isFailure(item) ? item : wrongKind("xs:string?", item);
@@ -103,13 +104,21 @@ const conversions: Readonly<Record<string, Work>> = {
   array: (value) => (value instanceof ArrayItem || isFailure(value) ? value : wrongKind("an array", value)),
 };
 
-/** Parameter types that values of a known single type need not be converted for. */
-const unchanged: Readonly<Record<string, readonly string[]>> = {
-  text: ["string?", "string", "stringify?", "atomic?", "atomic", "atomic*"],
-  literal: ["string?", "string", "stringify?", "atomic?", "atomic", "atomic*"],
-  integer: ["numeric?", "integer", "integer?", "atomic?", "atomic", "atomic*"],
-  boolean: ["condition", "atomic?", "atomic", "atomic*"],
+/** Values of a known single type need not be converted for these. */
+const unchanged: Readonly<Record<string, string>> = {
+  "text|literal": "string?|string|stringify?|atomic?|atomic|atomic*",
+  "text?|literal?": "string?|stringify?|atomic?|atomic*",
+  integer: "numeric?|integer|integer?|atomic?|atomic|atomic*",
+  "integer?": "numeric?|integer?|atomic?|atomic*",
+  boolean: "condition|atomic?|atomic|atomic*",
+  "boolean?": "atomic?|atomic*",
 };
+
+const conversions: readonly ConversionLine[] = [
+  ...Object.entries(unchanged).map(([from, to]): ConversionLine => [from, to, 0]),
+  ...Object.entries(converting).map(([to, work]): ConversionLine => ["*", to, 1, work]),
+  ["*", "*", 0],
+];
 
 const asSequence = (value: Value): Value => (Array.isArray(value) ? sequenceOf(value as readonly Value[]) : value);
 const asArray = (value: Value): Value => (Array.isArray(value) ? new ArrayItem(value as readonly Value[]) : value);
@@ -129,13 +138,7 @@ export const typeRules: TypeRules = {
       : type === "double?" || !Number.isInteger(value)
         ? new Double(value)
         : integer(BigInt(value)),
-  conversion(from, to): Conversion {
-    const optional = from.endsWith("?");
-    const known = unchanged[optional ? from.slice(0, -1) : from] ?? [];
-    if (known.includes(to) && (!optional || /[?*]$/.test(to))) return { cost: 0 };
-    const convert = conversions[to] as Work | undefined;
-    return convert ? { cost: 1, convert } : { cost: 0 };
-  },
+  conversion: conversionTable(conversions),
   resultType: (row) => row.result,
   dates: "xs:date",
   cast(_from, written) {

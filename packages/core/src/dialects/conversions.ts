@@ -1,0 +1,57 @@
+import type { Conversion, TypeRules } from "./dialect.ts";
+import { type Own, type Step, type Work, partsOfWork, unlessMissing } from "./step.ts";
+import { isOneOf } from "./types.ts";
+
+/**
+ * A line of a table of conversions: which types (`isOneOf`) become which, at what cost, and what is done to a value, where
+ * anything is; `never` for those that do not become it although a line further down would take them. `=` stands for the very
+ * type that is wanted, `> text` for whatever becomes a text and has done so; what is done after that is done to no null.
+ */
+export type ConversionLine = readonly [
+  from: string,
+  to: string,
+  cost: number | "never",
+  convert?: Work,
+  told?: Pick<Conversion, "early" | "late">,
+];
+
+/** What makes the conversions that no line can say: those of lists by their items, say. */
+type Derived = TypeRules["conversion"];
+
+/**
+ * How types become others by the first line that is for both; by `derived` where there is none.
+ *
+ * @param lines the table, the more special lines before the others
+ * @param derived what is asked where no line says anything
+ */
+export function conversionTable(lines: readonly ConversionLine[], derived?: Derived): TypeRules["conversion"] {
+  const known = new Map<string, Conversion | undefined>();
+  const find: TypeRules["conversion"] = (from, to) => {
+    for (const [given, wanted, cost, convert, told] of lines) {
+      if (!isOneOf(to, wanted)) continue;
+      if (given.startsWith("> ")) {
+        const first = conversion(from, given.slice(2));
+        return (
+          first && {
+            ...told,
+            cost: first.cost + Number(cost),
+            convert: [...partsOfWork(first.convert ?? []), ...afterwards(convert)],
+          }
+        );
+      }
+      if (given === "=" ? !isOneOf(from, to) : !isOneOf(from, given)) continue;
+      return cost === "never" ? undefined : { ...told, cost, ...(convert && { convert }) };
+    }
+    return derived?.(from, to);
+  };
+  const conversion: TypeRules["conversion"] = (from, to) => {
+    const key = `${from}>${to}`;
+    if (!known.has(key)) known.set(key, find(from, to));
+    return known.get(key);
+  };
+  return conversion;
+}
+
+/** Work of which null does not come through what the dialect does itself. */
+const afterwards = (work: Work = []): readonly (Own | Step)[] =>
+  partsOfWork(work).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
