@@ -301,6 +301,15 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     );
 
   program
+    .command("conversions [type]")
+    .description("how types become others in a dialect without being asked; or what becomes one, in full")
+    .addOption(dialectOption())
+    .addHelpText("after", "\nExample:\n  iquill conversions --in mariadb decimal")
+    .action(async (type: string | undefined, options: { in: string }) =>
+      done(await (await import("./commands/tables.ts")).conversionsCommand(type, options, streams)),
+    );
+
+  program
     .command("verify <files...>")
     .description("check cases, one JSON object a line, against our evaluation; demo for the demo's")
     .option("--json", "one JSON line for each case, then a summary")

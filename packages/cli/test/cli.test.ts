@@ -215,6 +215,7 @@ describe("eval", () => {
     [["contrast", "-r", "-", "nosuch=1", "xpath=1"], /no dialect "nosuch"/],
     [["traits", "nosuch"], /no trait "nosuch"/],
     [["functions", "-i", "xpath", "nosuch"], /no function "nosuch"/],
+    [["conversions", "-i", "sql", "nosuch"], /nothing becomes "nosuch" in .*; there is any, text,/],
     [["verify", "nosuch.ndjson"], /no such file/],
     [["nosuch"], /unknown command 'nosuch'/],
   ])("%j could not run: exit code 2, said on standard error only", async (args, message) => {
@@ -319,6 +320,9 @@ test("traits and functions show what the tables hold", async () => {
     /pad\s+lpad\(text, length, \[fill\]\)/,
   );
   expect((await iquill(["functions", "-i", "openformula", "find"])).out).toContain("FIND(needle; text; [start])");
+  expect((await iquill(["conversions", "-i", "mariadb", "decimal"])).out).toMatch(
+    /^integer\|unsigned +decimal +1 +reads a value as a number\n[^]*\nexponent +Is a power of ten read\?\n +read: 1e3/m,
+  );
 });
 
 test("one dialect with two collations side by side", async () => {

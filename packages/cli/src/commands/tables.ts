@@ -1,9 +1,10 @@
 import { decisionText, isPure, signature } from "indigo-quill";
+import { type ConversionLine, isOneOf, partsOfWork } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
 import { dialectOf } from "../input.ts";
-import { styleFor } from "../output/style.ts";
+import { type Style, styleFor } from "../output/style.ts";
 import { table, wrapped } from "../output/table.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
 
@@ -78,15 +79,51 @@ export async function functionsCommand(
     const decision = decisionText(row);
     if (decision !== undefined) streams.stdout.write(`${wrapped(decision, width, "", "")}\n\n`);
     if (!isPure(row)) continue;
-    const indent = " ".repeat(16);
     if (row.fixed?.tokens !== undefined)
       streams.stdout.write(`${wrapped(`what stands after %: ${row.fixed.tokens}`, width, "", "  ")}\n\n`);
-    for (const [trait, answer] of Object.entries(row.answers)) {
+    streams.stdout.write(`${answersText(row.answers, style)}\n`);
+  }
+  return exit.ok;
+}
+
+/** Each question with what is answered and what follows from it. */
+function answersText(given: Readonly<Record<string, string>>, style: Style): string {
+  const width = style.width ?? 100;
+  const indent = " ".repeat(16);
+  return Object.entries(given)
+    .map(([trait, answer]) => {
       const { question, answers } = describeTrait(trait as TraitId);
       const told = wrapped(`${answer}: ${answers[answer]}`, width, indent, indent);
-      streams.stdout.write(`${wrapped(question, width, trait.padEnd(16), indent)}\n${style.colour.cyan(told)}\n`);
-    }
-    streams.stdout.write("\n");
+      return `${wrapped(question, width, trait.padEnd(16), indent)}\n${style.colour.cyan(told)}\n`;
+    })
+    .join("");
+}
+
+/** What a line of a table of conversions is written as: what becomes what, the cost, and by what in turn. */
+function conversionCells([from, to, cost, work = []]: ConversionLine): string[] {
+  const given = from.startsWith("> ") ? `what becomes ${from.slice(2)}` : from === "=" ? "the same" : from;
+  if (cost === "never") return [given, to, cost, ""];
+  const parts = partsOfWork(work).map((part) =>
+    typeof part === "function" ? "a rule of its own" : operations[part.operation].summary,
+  );
+  return [given, to, String(cost), parts.join("; then ") || "as it is"];
+}
+
+/** How types become others in a dialect without being asked, or in full what becomes one type. */
+export async function conversionsCommand(type: string | undefined, options: { in: string }, streams: Streams): Promise<number> {
+  const dialect = await dialectOf(options.in);
+  const style = styleFor(streams);
+  const { conversions } = dialect.types;
+  const lines = type === undefined ? conversions : conversions.filter(([, to]) => to !== "*" && isOneOf(type, to));
+  if (lines.length === 0) {
+    const known = [...new Set(conversions.flatMap(([, to]) => to.split("|")).filter((to) => to !== "*"))];
+    throw new UsageError(`nothing becomes "${type}" in ${dialect.title}; there is ${known.join(", ")}`);
   }
+  const header = ["from", "becomes", "cost", "by"];
+  streams.stdout.write(table(header, lines.map(conversionCells), style));
+  if (type === undefined) return exit.ok;
+  for (const step of new Set(lines.flatMap(([, , , work = []]) => partsOfWork(work))))
+    if (typeof step !== "function")
+      streams.stdout.write(`\n${style.colour.bold(operations[step.operation].summary)}\n${answersText(step.answers, style)}`);
   return exit.ok;
 }

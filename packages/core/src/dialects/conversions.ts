@@ -1,19 +1,6 @@
-import type { Conversion, TypeRules } from "./dialect.ts";
+import type { Conversion, ConversionLine, TypeRules } from "./dialect.ts";
 import { type Own, type Step, type Work, partsOfWork, unlessMissing } from "./step.ts";
 import { isOneOf } from "./types.ts";
-
-/**
- * A line of a table of conversions: which types (`isOneOf`) become which, at what cost, and what is done to a value, where
- * anything is; `never` for those that do not become it although a line further down would take them. `=` stands for the very
- * type that is wanted, `> text` for whatever becomes a text and has done so; what is done after that is done to no null.
- */
-export type ConversionLine = readonly [
-  from: string,
-  to: string,
-  cost: number | "never",
-  convert?: Work,
-  told?: Pick<Conversion, "early" | "late">,
-];
 
 /** What makes the conversions that no line can say: those of lists by their items, say. */
 type Derived = TypeRules["conversion"];

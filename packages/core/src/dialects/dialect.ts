@@ -18,6 +18,19 @@ export interface Conversion {
   readonly late?: true;
 }
 
+/**
+ * A line of a table of conversions: which types (`isOneOf`) become which, at what cost, and what is done to a value, where
+ * anything is; `never` for those that do not become it although a line further down would take them. `=` stands for the very
+ * type that is wanted, `> text` for whatever becomes a text and has done so; what is done after that is done to no null.
+ */
+export type ConversionLine = readonly [
+  from: string,
+  to: string,
+  cost: number | "never",
+  convert?: Work,
+  told?: Pick<Conversion, "early" | "late">,
+];
+
 /** What a cast that is written does. */
 export interface Cast {
   readonly type: string;
@@ -96,7 +109,9 @@ export interface TypeRules {
   columnType(values: readonly Value[]): string;
   /** A value as it stands in a sample, as a value of the column's type; left out where they are the same. */
   readColumn?(type: string, value: Value): Value;
-  /** How `from` becomes the parameter type `to`; undefined when it cannot. */
+  /** The conversions as a table: the first line for both types is meant. */
+  readonly conversions: readonly ConversionLine[];
+  /** How `from` becomes the parameter type `to`, by that table and what is derived from it; undefined when it cannot. */
   conversion(from: string, to: string): Conversion | undefined;
   /**
    * A type of values that others may turn out to be on a row, where something of it is among what they are made of: overloads

@@ -8,8 +8,9 @@ import { sql } from "./sql/index.ts";
 import { sqlite } from "./sqlite/index.ts";
 import { xpath } from "./xpath/index.ts";
 
-export type { Cell, Code, Dialect, DialectOption, TypeRules } from "./dialect.ts";
-export { type Step, worked } from "./step.ts";
+export type { Cell, Code, ConversionLine, Dialect, DialectOption, TypeRules } from "./dialect.ts";
+export { type Step, partsOfWork, worked } from "./step.ts";
+export { isOneOf } from "./types.ts";
 export { type FunctionRow, type Parameter, arity, isData, isPure, params, signature } from "./row.ts";
 export { duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath };
 

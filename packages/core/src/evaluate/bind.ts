@@ -280,7 +280,15 @@ export class Binder {
     if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.endsWith("[]"))) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
     const bound = this.#resolved(node, sized, args, types);
-    return this.#choosing(node, sized, args, types, bound) ?? bound;
+    return this.#withListed(node, this.#choosing(node, sized, args, types, bound) ?? bound);
+  }
+
+  /** A list of IN whose constants are worked out beforehand, all of those that do not depend on a row. */
+  #withListed(node: Call, bound: Bound): Bound {
+    if (!this.dialect.types.folds || node.written?.form !== "in") return bound;
+    const listed = node.written.parts.slice(1).filter((part) => !isRow(ungrouped(part)));
+    const dropped = listed.map((part) => this.bind(part)).filter((item) => !dependsOnRow(item));
+    return dropped.length > 1 ? { ...bound, dropped } : bound;
   }
 
   /** A call whose overload is chosen on the row: by what the arguments turn out to be that may be of another type than they have. */
@@ -338,8 +346,17 @@ export class Binder {
     const mixed = textWithNumber(node, types, this.dialect, this.source);
     // Both comparisons of a BETWEEN stand in one place.
     if (mixed) this.#reports.pushOnce(mixed);
-    const converted = args.map((arg, i) => this.#together.converted(arg, conversions[i], parameterAt(row, i).type));
+    const converted = args.map((arg, i) => {
+      const { constant, type } = parameterAt(row, i);
+      return this.#together.converted(constant ? this.#settled(arg) : arg, conversions[i], type);
+    });
     return this.#calls.bind({ node, row, types, args, converted, isCondition: this.#conditions.has(node) });
+  }
+
+  /** What must be the same for every row, as the value that it is. */
+  #settled(bound: Bound): Bound {
+    const value = bound.kind === "constant" ? undefined : constantValue(bound, this.dialect);
+    return value === undefined ? bound : { kind: "constant", value, by: bound, type: bound.type, source: bound.source };
   }
 
   rowsNamed(name: string): readonly FunctionRow[] {

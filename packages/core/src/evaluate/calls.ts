@@ -92,8 +92,8 @@ export class Calls {
     // Where constants are worked out, one before it that fails is an error, whatever comes after.
     const isFailing = (side: Bound) => constants === "any" && valueOf(side) instanceof Failure;
     if (at < 0 || converted.slice(0, at).some(isFailing)) return bound;
-    // What stands before it is looked at first.
-    const dropped = converted.slice(0, at);
+    // What stands before it is looked at first, and what it was made from.
+    const dropped = converted.slice(0, at + 1);
     return { kind: "constant", value: truthBy(row.answers.truth)(decisive), dropped, type, source: node };
   }
 

@@ -1,8 +1,8 @@
 import { kernelFor } from "../../text/index.ts";
 import { Decimal, Failure, type Value, countBytes, isFailure, isWholeNumber, latinOfBytes, utf8Of } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
-import { type ConversionLine, conversionTable } from "../conversions.ts";
-import type { Conversion, TypeRules } from "../dialect.ts";
+import { conversionTable } from "../conversions.ts";
+import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { strftime } from "./fields.ts";
 import { formatFault } from "./moments.ts";
 import { mostDecimals } from "../shared/code.ts";
@@ -243,6 +243,7 @@ export const typeRules: TypeRules = {
     if (type === "text") return toText(value);
     return baseType(type) === "decimal" && typeof value === "number" ? scaled(Decimal.of(value), Number(type.slice(8))) : value;
   },
+  conversions,
   conversion,
   collationOf,
   refuses(row, types) {

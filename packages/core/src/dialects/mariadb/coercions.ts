@@ -7,7 +7,7 @@ import { hasZeroPart } from "./moments.ts";
 import { int64, uint64 } from "./numbers.ts";
 import { toText, toDecimal } from "./steps.ts";
 import { type Collation, baseType, castBytes, castText, collationFor, isBinary, isCollated, results, unify } from "./types.ts";
-import { conversion } from "./conversions.ts";
+import { conversion, conversions } from "./conversions.ts";
 import { castNames, castWork, literals } from "./casts.ts";
 
 /** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
@@ -59,6 +59,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
         ? Number(value)
         : value;
   },
+  conversions,
   conversion,
   collationOf: (types) => collationFor(types, collation),
   // Its three parts are compared as dates where one is a date, and as numbers where one is a number.

@@ -12,8 +12,8 @@ import {
 } from "../../values/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import { bitsOf } from "./arithmetic.ts";
-import { type ConversionLine, conversionTable } from "../conversions.ts";
-import type { Conversion } from "../dialect.ts";
+import { conversionTable } from "../conversions.ts";
+import type { Conversion, ConversionLine } from "../dialect.ts";
 import { type Own, type Step, unlessMissing } from "../step.ts";
 import { clockText, hasZeroPart, momentText, readMoment, readTime, spanText } from "./moments.ts";
 import { isBeyondTimes, ofBytes } from "./numbers.ts";
@@ -102,7 +102,7 @@ const whole = (to: string, ...after: readonly Own[]): ConversionLine[] => {
 const bytes = "binary|hybrid|hextext";
 
 /** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
-const conversions: readonly ConversionLine[] = [
+export const conversions: readonly ConversionLine[] = [
   ["*", "any", 0],
   ["*", "condition", 0, steps.truth],
   ["*", "escape", 0, escapeOf, early],
@@ -152,8 +152,6 @@ const conversions: readonly ConversionLine[] = [
   ["time", "time", 0],
   ["date", "time", 3, unlessMissing(() => "00:00:00")],
   ["*", "time", 3, unlessMissing(asTime)],
-  ["=", "*", 0],
-  ["*", "*", 3],
 ];
 
 const plainConversion = conversionTable(conversions);

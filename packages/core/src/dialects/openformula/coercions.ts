@@ -1,6 +1,6 @@
 import { Decimal, type Value, isList } from "../../values/index.ts";
-import { type ConversionLine, conversionTable } from "../conversions.ts";
-import type { TypeRules } from "../dialect.ts";
+import { conversionTable } from "../conversions.ts";
+import type { ConversionLine, TypeRules } from "../dialect.ts";
 import type { Step } from "../step.ts";
 import { stepsBy } from "./steps.ts";
 
@@ -32,7 +32,7 @@ export function typeRules(textRule: string): TypeRules {
     ...ofOne("number", "number", steps.number),
     ...ofOne("boolean", "boolean", steps.truth),
     ...ofOne("condition", "boolean", steps.truth),
-    ["*", "*", 0],
+    ["*", "branch|any", 0],
   ];
   return {
     dynamic: true,
@@ -45,6 +45,7 @@ export function typeRules(textRule: string): TypeRules {
       return kind === "string" ? "text" : kind === "number" || kind === "boolean" ? kind : "any";
     },
     readColumn: (_type, value) => (isNumber(value) ? Number(value) : value),
+    conversions,
     conversion: conversionTable(conversions),
     resultType: (row) => row.result,
     cast: () => undefined,

@@ -11,12 +11,13 @@ import {
   lookup,
   monthNames,
 } from "../../values/index.ts";
-import { type ConversionLine, conversionTable } from "../conversions.ts";
-import type { Conversion, TypeRules } from "../dialect.ts";
+import { conversionTable } from "../conversions.ts";
+import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
-import { type Own, type Step, type Work, partsOfWork, unlessMissing, worked } from "../step.ts";
+import { type Own, type Step, type Work, partsOfWork, step, unlessMissing, worked } from "../step.ts";
 import { isOneOf } from "../types.ts";
+import { trimmed } from "./functions.ts";
 import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, readArray } from "./numbers.ts";
 import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
@@ -133,7 +134,8 @@ function read(type: string, value: Value): Value {
   return value;
 }
 
-const trimBlanks = (value: Value): Value => (typeof value === "string" ? value.replace(/ +$/, "") : value);
+/** A char(n) without the spaces that fill it up. */
+const trimBlanks = step("trim", { ...trimmed, ends: "end" });
 
 /** An escape character, which may be left out as empty text. */
 const oneCharacter = (value: Value): Value =>
@@ -305,6 +307,7 @@ export const typeRules: TypeRules = {
       ? toDecimal(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value)
       : value;
   },
+  conversions,
   conversion,
   preference(row, types) {
     // Of what they take, greatest and least make one type like CASE (10.5).

@@ -1,6 +1,6 @@
 import { Decimal, Failure, type Value, isDate, isWholeNumber, lookup } from "../../values/index.ts";
-import { type ConversionLine, conversionTable } from "../conversions.ts";
-import type { TypeRules } from "../dialect.ts";
+import { conversionTable } from "../conversions.ts";
+import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Work, unlessMissing } from "../step.ts";
@@ -88,6 +88,7 @@ export const typeRules: TypeRules = {
     if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value);
     return type === "decimal" && (typeof value === "number" || typeof value === "bigint") ? Decimal.of(value) : value;
   },
+  conversions,
   conversion: conversionTable(conversions),
   resultType: (row, types) => (row.result === "same" ? types[0] : row.result),
   dates: "date",

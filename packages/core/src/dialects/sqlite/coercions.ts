@@ -1,6 +1,6 @@
 import { Bytes, Double, Failure, type Value, isWholeNumber, utf8Of } from "../../values/index.ts";
-import { type ConversionLine, conversionTable } from "../conversions.ts";
-import type { TypeRules } from "../dialect.ts";
+import { conversionTable } from "../conversions.ts";
+import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
 import { type Work, unlessMissing } from "../step.ts";
 import { fitInteger, untilNul } from "./numbers.ts";
@@ -62,8 +62,7 @@ const conversions: readonly ConversionLine[] = [
   ["text", "text_side", 0],
   ["none|blob", "as_text", 0, unlessMissing((value) => (value instanceof Bytes ? value : toText(value)))],
   ["*", "any_side", 1],
-  ["*", "numeric_side|as_numeric|text_side|as_text", "never"],
-  ["*", "*", 0],
+  ["*", "any", 0],
 ];
 
 const binary = (value: Value): Value => (value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string)));
@@ -100,6 +99,7 @@ export const typeRules = (collation: string): TypeRules => ({
     return affinity === "real" ? toDouble(value) : typeof value === "bigint" ? toInteger(value) : Number(value);
   },
   onRow: { type: "blob", isOpen: (type) => affinityOf(type) === "none", holds: (value) => value instanceof Bytes },
+  conversions,
   conversion: conversionTable(conversions),
   collationOf: (types, row) => (isPure(row) && row.operation === "extreme" ? firstCollation(types) : collationFor(types)),
   resultType({ result }, [first]) {

@@ -10,8 +10,8 @@ import {
   isFailure,
   isWholeNumber,
 } from "../../values/index.ts";
-import { type ConversionLine, conversionTable } from "../conversions.ts";
-import type { TypeRules } from "../dialect.ts";
+import { conversionTable } from "../conversions.ts";
+import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { type Work, unlessMissing } from "../step.ts";
 import {
   asDouble,
@@ -117,7 +117,7 @@ const unchanged: Readonly<Record<string, string>> = {
 const conversions: readonly ConversionLine[] = [
   ...Object.entries(unchanged).map(([from, to]): ConversionLine => [from, to, 0]),
   ...Object.entries(converting).map(([to, work]): ConversionLine => ["*", to, 1, work]),
-  ["*", "*", 0],
+  ["*", "any", 0],
 ];
 
 const asSequence = (value: Value): Value => (Array.isArray(value) ? sequenceOf(value as readonly Value[]) : value);
@@ -138,6 +138,7 @@ export const typeRules: TypeRules = {
       : type === "double?" || !Number.isInteger(value)
         ? new Double(value)
         : integer(BigInt(value)),
+  conversions,
   conversion: conversionTable(conversions),
   resultType: (row) => row.result,
   dates: "xs:date",
