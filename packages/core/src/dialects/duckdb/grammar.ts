@@ -1,15 +1,6 @@
-import {
-  type Expression,
-  type Grammar,
-  type Infix,
-  type ParseLimits,
-  type Parsed,
-  type Parser,
-  type Token,
-  parseWith,
-  walk,
-} from "../../syntax/index.ts";
+import { type Expression, type ParseLimits, type Parsed, type Parser, type Token, parseWith, walk } from "../../syntax/index.ts";
 import { type TextRange, lookup } from "../../values/index.ts";
+import { readIn, rowForm } from "../shared/queries.ts";
 import {
   type Special,
   castForm,
@@ -22,15 +13,12 @@ import {
   nullifForm,
   overlayForm,
   positionForm,
-  readBetween,
-  readCase,
-  refusedWord,
   span,
   substringForm,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
-import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn, rowForm } from "../shared/queries.ts";
+import { between, sqlGrammar } from "../shared/sql-grammar.ts";
 import { aggregates } from "./aggregates.ts";
 import { columnText, reserved, duckdbRules } from "./lexis.ts";
 import { unitNamed } from "./intervals.ts";
@@ -92,8 +80,6 @@ export const infixPower: Readonly<Record<string, number>> = lookup({
 });
 
 /** Operators that are the opposite of another, and operators with a second name. */
-const ofList = (parser: Parser): void => void parser.uncovered("ANY and ALL of a list");
-
 const negated: Readonly<Record<string, string>> = lookup({ "!~": "similar to", "!~~": "like", "!~~*": "ilike" });
 const renamed: Readonly<Record<string, string>> = lookup({
   "==": "=",
@@ -104,45 +90,6 @@ const renamed: Readonly<Record<string, string>> = lookup({
   "~~~": "glob",
   "**": "^",
 });
-
-const grammar: Grammar = {
-  separator: ",",
-  associative: { and: "always", or: "always", "||": "of plain operands" },
-  rules: duckdbRules,
-  prefix,
-  infix,
-};
-
-function prefix(parser: Parser): Expression {
-  const { token } = parser;
-  const { range } = token;
-  if (parser.at("-") || parser.at("+")) {
-    parser.next();
-    return parser.call(token.source, range, [parser.expression(power.sign)], "operator");
-  }
-  // Signs that are no plus or minus bind like any operator of marks.
-  if (parser.take("~")) return parser.call("~", range, [parser.expression(power.other)], "operator");
-  if (parser.take("@")) return parser.call("abs", range, [parser.expression(power.other)], "function");
-  if (parser.at("(")) return readBracketed(parser);
-  if (parser.at("[")) return listLiteral(parser, range.start);
-  if (parser.at("{")) return parser.uncovered("structs and maps");
-  switch (token.kind) {
-    case "number": {
-      parser.next();
-      const { value, type } = numberLiteral(token.source);
-      return literal(value, type, range);
-    }
-    case "text":
-      parser.next();
-      return literal(token.value, "literal", range);
-    case "quoted name":
-      parser.next();
-      return parser.at("(") ? called(parser, token) : { kind: "name", name: token.value, range };
-    case "name":
-      return named(parser, token);
-  }
-  return parser.missing();
-}
 
 /** [a, b, …] and [expression FOR variable IN list IF condition] */
 function listLiteral(parser: Parser, start: number): Expression {
@@ -163,35 +110,25 @@ function listLiteral(parser: Parser, start: number): Expression {
   return parser.call("list_transform", { start, end: start + 1 }, [kept, lambda(first)], "function", start);
 }
 
-function named(parser: Parser, token: Token): Expression {
+/** A type before a text: `date '…'`; and what begins a literal that is not covered. */
+function typedText(parser: Parser, token: Token): Expression | undefined {
+  const next = parser.ahead(1);
+  if (next.kind !== "text") return undefined;
   const word = token.value.toLowerCase();
-  const read = specials[word]?.(parser, token);
-  if (read) return read;
-  if (parser.ahead(1).kind === "text" && typeWords.has(word)) {
+  if (typeWords.has(word)) {
     const { type, typeRange } = typeName(parser);
     const { value, range } = parser.next();
     return { kind: "cast", operand: literal(value, "literal", range), type, typeRange, range: span(parser, token.range.start) };
   }
-  const refused = refusedWord(parser, token, reserved, columnText);
-  if (refused) return refused;
-  if (parser.ahead(1).kind === "text" && parser.ahead(1).range.start === token.range.end && /^[xb]$/.test(word))
-    return parser.uncovered("literals of bits and bytes", token.range.start);
-  parser.next();
-  if (parser.at("(")) return called(parser, token);
-  if (parser.at("->") && parser.ahead(1).kind !== "end") return lambdaBody(parser, [token.value], token.range.start);
-  return { kind: "name", name: token.value, range: token.range };
+  return next.range.start === token.range.end && /^[xb]$/.test(word)
+    ? parser.uncovered("literals of bits and bytes", token.range.start)
+    : undefined;
 }
 
 function lambdaBody(parser: Parser, parameters: string[], start: number): Expression {
   parser.next();
   const body = parser.expression(power.lambda);
   return { kind: "lambda", parameters, body, range: span(parser, start) };
-}
-
-function called(parser: Parser, token: Token): Expression {
-  const open = parser.next();
-  const name = distinctName(parser, token.value.toLowerCase());
-  return aggregated(parser, parser.call(name, token.range, parser.arguments(")", open), "function"));
 }
 
 const typeWords = new Set(
@@ -244,12 +181,6 @@ const specials: Readonly<Record<string, Special>> = lookup({
       ),
     ]),
   ),
-  not: (parser, { range }) => {
-    parser.next();
-    return parser.call("not", range, [parser.expression(power.not)], "operator");
-  },
-  exists: existsForm,
-  case: readCase,
   cast: castForm(typeName),
   try_cast: form((parser, open, token) => {
     const operand = parser.expression();
@@ -303,117 +234,10 @@ const specials: Readonly<Record<string, Special>> = lookup({
   map: (parser) => (["{", "("].includes(parser.ahead(1).value) ? parser.uncovered("structs and maps") : undefined),
 });
 
-function infix(parser: Parser): Infix | undefined {
-  const { token } = parser;
-  if (token.kind === "symbol") return symbolInfix(parser, token.value);
-  if (token.kind !== "name") return undefined;
-  const word = token.value.toLowerCase();
-  switch (word) {
-    case "and":
-    case "or":
-      return parser.binary(word, power[word]);
-    case "is":
-      return { power: power.is, read: readIs };
-    case "isnull":
-    case "notnull":
-      return {
-        power: power.is,
-        read: (p, left) =>
-          p.call(word === "isnull" ? "is null" : "is not null", p.next().range, [left], "operator", left.range.start),
-      };
-    case "collate":
-      return {
-        power: power.collate,
-        read: (p, left) => {
-          const { range } = p.next();
-          let name = p.next().value.toLowerCase();
-          while (p.take(".")) name += `.${p.next().value.toLowerCase()}`;
-          return p.call(`collate ${name}`, range, [left], "operator", left.range.start);
-        },
-      };
-    case "not": {
-      const next = parser.ahead(1).source.toLowerCase();
-      if (next === "null")
-        return {
-          power: power.is,
-          read: (p, left) => (p.next(), p.call("is not null", p.next().range, [left], "operator", left.range.start)),
-        };
-      return predicates.has(next)
-        ? {
-            power: power.like,
-            read: (p, left) => {
-              const { range } = p.next();
-              return not(p, readPredicate(p, left), range);
-            },
-          }
-        : undefined;
-    }
-  }
-  return predicates.has(word) ? { power: power.like, read: readPredicate } : undefined;
-}
-
-const predicates = new Set(["like", "ilike", "glob", "similar", "in", "between"]);
-
-/** x LIKE y [ESCAPE e], ILIKE, GLOB, SIMILAR TO, IN (…), x IN list, BETWEEN a AND b */
-function readPredicate(parser: Parser, left: Expression): Expression {
-  const { range, value } = parser.next();
-  const word = value.toLowerCase();
-  if (word === "in") {
-    if (parser.at("(")) return readIn(parser, left, range);
-    return parser.call("list_contains", range, [parser.expression(power.like), left], "function", left.range.start);
-  }
-  if (word === "between") return readBetween(parser, left, range, power.like);
-  if (word === "similar") parser.expect("to");
-  const args = [left, parser.expression(power.like)];
-  if (parser.takeWords("escape")) args.push(parser.expression(power.like));
-  return parser.call(word === "similar" ? "similar to" : word, range, args, "operator", left.range.start);
-}
-
-/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN | DISTINCT FROM y */
-function readIs(parser: Parser, left: Expression): Expression {
-  const { range } = parser.next();
-  const negative = parser.takeWords("not");
-  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
-  const finish = (name: string, ...args: Expression[]) => {
-    const result = call(name, [left, ...args]);
-    return negative ? not(parser, result, range) : result;
-  };
-  if (parser.takeWords("null") || parser.takeWords("unknown")) return call(negative ? "is not null" : "is null", [left]);
-  for (const word of ["true", "false"]) if (parser.takeWords(word)) return finish(`is ${word}`);
-  if (parser.takeWords("distinct")) {
-    parser.expect("from");
-    return finish("is distinct from", parser.expression(power.is));
-  }
-  return parser.missing('"null", "true", "false" or "distinct from"');
-}
-
-function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
-  if (symbol === "::") {
-    return {
-      power: power["::"],
-      read: (p, left) => {
-        p.next();
-        const { type, typeRange } = typeName(p);
-        return { kind: "cast", operand: left, type, typeRange, range: span(p, left.range.start) };
-      },
-    };
-  }
-  if (symbol === "[") return { power: power["["], read: readSubscript };
-  if (symbol === "." && parser.ahead(1).kind === "name") return { power: power["["], read: readMethod };
-  if (symbol === "!" && parser.ahead(1).value !== "~") {
-    return { power: power.postfix, read: (p, left) => p.call("factorial", p.next().range, [left], "function", left.range.start) };
-  }
-  if (symbol === "->" || symbol === "->>") return { power: power.other, read: (p) => p.uncovered("JSON") };
-  const found = infixPower[symbol];
-  if (found === undefined) return undefined;
-  const positive = negated[symbol];
-  const name = positive ?? renamed[symbol] ?? symbol;
-  if (!positive)
-    return found === power.comparison
-      ? comparison(parser, name, parser.unchained(name, found), ofList)
-      : parser.binary(name, found);
-  const { read } = parser.binary(name, found);
-  return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
+/** x IN (…), or x IN list */
+function readItems(parser: Parser, left: Expression, range: TextRange): Expression {
+  if (parser.at("(")) return readIn(parser, left, range);
+  return parser.call("list_contains", range, [parser.expression(power.like), left], "function", left.range.start);
 }
 
 /** x.f(…) is f(x, …). */
@@ -440,6 +264,84 @@ function readSubscript(parser: Parser, left: Expression): Expression {
   parser.close("]", open);
   return parser.call(args.length > 2 ? "array_slice" : "array_extract", open.range, args, "function", left.range.start);
 }
+
+const json = { power: power.other, read: (parser: Parser) => parser.uncovered("JSON") };
+const escaped = { then: "escape" } as const;
+
+const grammar = sqlGrammar({
+  associative: { and: "always", or: "always", "||": "of plain operands" },
+  rules: duckdbRules,
+  power: { ...power, predicate: power.like },
+  infix: infixPower,
+  renamed,
+  negated,
+  // Signs that are no plus or minus bind like any operator of marks.
+  signs: { "-": ["-", power.sign], "+": ["+", power.sign], "~": ["~", power.other] },
+  marks: {
+    "@"(parser, { range }) {
+      parser.next();
+      return parser.call("abs", range, [parser.expression(power.other)], "function");
+    },
+    "[": (parser, { range }) => listLiteral(parser, range.start),
+    "{": (parser) => parser.uncovered("structs and maps"),
+  },
+  literals: {
+    number(parser, { source, range }) {
+      parser.next();
+      const { value, type } = numberLiteral(source);
+      return literal(value, type, range);
+    },
+    text(parser, { value, range }) {
+      parser.next();
+      return literal(value, "literal", range);
+    },
+  },
+  specials,
+  word: typedText,
+  reserved,
+  columnText,
+  callsQuoted: true,
+  afterName: (parser, { value, range }) =>
+    parser.at("->") && parser.ahead(1).kind !== "end" ? lambdaBody(parser, [value], range.start) : undefined,
+  follows: {
+    "::": () => ({
+      power: power["::"],
+      read(parser, left) {
+        parser.next();
+        const { type, typeRange } = typeName(parser);
+        return { kind: "cast", operand: left, type, typeRange, range: span(parser, left.range.start) };
+      },
+    }),
+    "[": () => ({ power: power["["], read: readSubscript }),
+    ".": (parser) => (parser.ahead(1).kind === "name" ? { power: power["["], read: readMethod } : undefined),
+    "!": (parser) =>
+      parser.ahead(1).value === "~"
+        ? undefined
+        : {
+            power: power.postfix,
+            read: (p, left) => p.call("factorial", p.next().range, [left], "function", left.range.start),
+          },
+    "->": () => json,
+    "->>": () => json,
+  },
+  nullTests: "not null",
+  quantifies: "queries",
+  refuseList: (parser) => void parser.uncovered("ANY and ALL of a list"),
+  predicates: {
+    like: escaped,
+    ilike: escaped,
+    glob: escaped,
+    similar: { ...escaped, name: "similar to" },
+    in: readItems,
+    between: between(power.like),
+  },
+  is: { missing: ["null", "unknown"], tests: ["true", "false"], distinct: true },
+  collation(parser) {
+    let name = parser.next().value.toLowerCase();
+    while (parser.take(".")) name += `.${parser.next().value.toLowerCase()}`;
+    return name;
+  },
+});
 
 export function parseDuckdb(source: string, limits?: ParseLimits): Parsed {
   const parsed = parseWith(grammar, source, limits);

@@ -20,8 +20,8 @@ const text = {
 const read = { ...readAsWhole, fractionRead: "rounded", separators: "underscores", beyondDouble: "infinity" } as const;
 
 const double = { ...read, numberWords: "read" } as const;
-const whole = (range: AnswerOf<"range">) =>
-  step("number-of", { ...read, numberKind: "integer", range, bases: "two and sixteen" });
+const whole = (range: AnswerOf<"range">, bases: AnswerOf<"bases"> = "two and sixteen") =>
+  step("number-of", { ...read, numberKind: "integer", range, bases });
 
 /** What DuckDB does to values without a function. */
 export const steps = {
@@ -36,7 +36,7 @@ export const steps = {
   uinteger: whole("32 bits without a sign"),
   bigint: whole("64 bits"),
   ubigint: whole("64 bits without a sign"),
-  hugeint: whole("128 bits"),
+  hugeint: whole("128 bits", "ten"),
   decimal: step("number-of", { ...read, numberKind: "decimal" }),
   double: step("number-of", { ...double, numberKind: "double" }),
   float: step("number-of", { ...double, numberKind: "double of 32 bits" }),

@@ -1,7 +1,6 @@
 import type { Diagnostic } from "../../diagnostics/index.ts";
 import {
   type Expression,
-  type Grammar,
   type Infix,
   type ParseLimits,
   type Parsed,
@@ -24,6 +23,7 @@ import {
   textOfBytes,
   textOfUtf8,
 } from "../../values/index.ts";
+import { rowForm } from "../shared/queries.ts";
 import {
   type Special,
   castForm,
@@ -33,18 +33,15 @@ import {
   form,
   ifForm,
   literal,
-  not,
   nullifForm,
   positionForm,
-  readBetween,
   readCase,
-  refusedWord,
   span,
   substringForm,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
-import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn, rowForm } from "../shared/queries.ts";
+import { between, listed, sqlGrammar } from "../shared/sql-grammar.ts";
 import { collations, textLiteral } from "./types.ts";
 import { columnText, mariadbRules, reserved } from "./lexis.ts";
 import { isUnit } from "./moments.ts";
@@ -91,7 +88,6 @@ export const infixPower: Readonly<Record<string, number>> = lookup({
   "%": power.product,
   "^": power["^"],
 });
-const renamed: Readonly<Record<string, string>> = lookup({ "!=": "<>", "||": "or", "&&": "and" });
 export const words: Readonly<Record<string, readonly [name: string, power: number]>> = lookup({
   or: ["or", power.or],
   xor: ["xor", power.xor],
@@ -100,56 +96,8 @@ export const words: Readonly<Record<string, readonly [name: string, power: numbe
   mod: ["%", power.product],
 });
 
-const grammar: Grammar = {
-  separator: ",",
-  associative: { and: "always", or: "always" },
-  rules: mariadbRules,
-  prefix,
-  infix,
-};
-
-function prefix(parser: Parser): Expression {
-  const { token } = parser;
-  const { range } = token;
-  if (parser.at("-") || parser.at("+") || parser.at("~")) {
-    parser.next();
-    const operand = parser.expression(power.sign);
-    const isLiteral =
-      operand.kind === "literal" &&
-      token.value === "-" &&
-      /^\d+$/.test(parser.source.slice(operand.range.start, operand.range.end));
-    const digits = isLiteral ? BigInt(parser.source.slice(operand.range.start, operand.range.end)) : 0n;
-    if (digits === int64 + 1n) return literal(integer(-int64 - 1n), "integer", span(parser, range.start));
-    if (digits > int64) return literal(new Decimal(-digits, 0), "decimal 0", span(parser, range.start));
-    return parser.call(token.source, range, [operand], "operator");
-  }
-  if (parser.take("!")) return parser.call("not", range, [parser.expression(power.bang)], "operator");
-  if (parser.at("(")) return readBracketed(parser);
-  switch (token.kind) {
-    case "number":
-      parser.next();
-      return numberLiteral(token);
-    case "text":
-      return text(parser);
-    case "variable":
-      parser.next();
-      return literal(
-        new Bytes(bytesOfHex(token.value) ?? new Uint8Array()),
-        /^x/i.test(token.source) ? "hextext char" : "hybrid",
-        range,
-      );
-    case "quoted name":
-      parser.next();
-      return { kind: "name", name: token.value, range };
-    case "name":
-      return named(parser, token);
-  }
-  if (parser.at("@")) return parser.uncovered("variables");
-  if (parser.at("{")) return parser.uncovered("literals between braces; write DATE, TIME or TIMESTAMP before the text");
-  return parser.missing();
-}
-
-function numberLiteral({ source, range }: Token): Expression {
+function numberLiteral(parser: Parser, { source, range }: Token): Expression {
+  parser.next();
   if (/[eE]/.test(source)) {
     const value = Number(source);
     return literal(Number.isFinite(value) ? new Double(value) : new Failure("number-out-of-range", {}, range), "double", range);
@@ -171,10 +119,9 @@ function text(parser: Parser): Expression {
   return literal(value, textLiteral, span(parser, first.range.start));
 }
 
-function named(parser: Parser, token: Token): Expression {
+/** A text or bytes with a character set before it. */
+function inCharacterSet(parser: Parser, token: Token): Expression | undefined {
   const word = token.value.toLowerCase();
-  const read = specials[word]?.(parser, token);
-  if (read) return read;
   if (parser.ahead(1).kind === "variable" && /^_[a-z]/.test(word)) {
     if (!/^_(?:utf8mb4|utf8mb3|utf8|binary)$/.test(word)) return parser.uncovered(`the character set ${word.slice(1)}`);
     parser.next();
@@ -184,30 +131,16 @@ function named(parser: Parser, token: Token): Expression {
       parser.report("bad-literal", range, { problem: `the bytes are no text in ${word.slice(1)}` });
     return word === "_binary" ? literal(bytes, "binary", range) : literal(textOfBytes(bytes.bytes), textLiteral, range);
   }
-  if (parser.ahead(1).kind === "text" && (word.startsWith("_") || word === "n")) {
-    if (!/^(?:_utf8mb4|_utf8mb3|_utf8|_latin1|_ascii|_binary|n)$/.test(word))
-      return parser.uncovered(`the character set ${word.slice(1)}`);
-    parser.next();
-    const value = text(parser);
-    if (/^_(?:latin1|ascii)$/.test(word) && /[^\0-\x7f]/.test(String((value as { value?: unknown }).value)))
-      return parser.uncovered(`other than ASCII in the character set ${word.slice(1)}`);
-    return word === "_binary"
-      ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) }
-      : value;
-  }
-  const isCall = parser.ahead(1).value === "(" && word === "mod";
-  const refused = isCall ? undefined : refusedWord(parser, token, reserved, columnText);
-  if (refused) return refused;
+  if (parser.ahead(1).kind !== "text" || !(word.startsWith("_") || word === "n")) return undefined;
+  if (!/^(?:_utf8mb4|_utf8mb3|_utf8|_latin1|_ascii|_binary|n)$/.test(word))
+    return parser.uncovered(`the character set ${word.slice(1)}`);
   parser.next();
-  if (parser.at("(")) return called(parser, token, word);
-  if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
-  return { kind: "name", name: token.value, range: token.range };
-}
-
-function called(parser: Parser, token: Token, word: string): Expression {
-  const open = parser.next();
-  const name = distinctName(parser, word);
-  return aggregated(parser, parser.call(name, token.range, parser.arguments(")", open), "function"));
+  const value = text(parser);
+  if (/^_(?:latin1|ascii)$/.test(word) && /[^\0-\x7f]/.test(String((value as { value?: unknown }).value)))
+    return parser.uncovered(`other than ASCII in the character set ${word.slice(1)}`);
+  return word === "_binary"
+    ? { kind: "cast", operand: value, type: "binary", typeRange: token.range, range: span(parser, token.range.start) }
+    : value;
 }
 
 /** INTERVAL n unit: the amount and the unit as two arguments. */
@@ -263,11 +196,6 @@ const specials: Readonly<Record<string, Special>> = lookup({
   date: typedText("date"),
   time: typedText("time"),
   timestamp: typedText("datetime"),
-  not: (parser, { range }) => {
-    parser.next();
-    return parser.call("not", range, [parser.expression(power.not)], "operator");
-  },
-  exists: existsForm,
   case: (parser, token) => ofSingles(parser, readCase(parser, token)),
   cast: castForm(typeName),
   convert: form((parser, open, token) => {
@@ -345,67 +273,9 @@ function withUnit(parser: Parser, open: Token, token: Token, name: string): Expr
   return parser.call(name, token.range, [unit, ...parser.arguments(")", open)], "function");
 }
 
-function infix(parser: Parser): Infix | undefined {
-  const { token } = parser;
-  if (token.kind === "symbol") {
-    const found = infixPower[token.value];
-    if (found === undefined) return undefined;
-    if (
-      (token.value === "+" || token.value === "-") &&
-      parser.ahead(1).source.toLowerCase() === "interval" &&
-      parser.ahead(2).value !== "("
-    )
-      return { power: found, read: readInterval };
-    const name = renamed[token.value] ?? token.value;
-    const plain = parser.binary(name, found);
-    return found === power.comparison ? comparison(parser, name, plain) : plain;
-  }
-  if (token.kind !== "name") return undefined;
-  const word = token.value.toLowerCase();
-  if (words[word]) return parser.binary(...words[word]);
-  switch (word) {
-    case "is":
-      return { power: power.comparison, read: readIs };
-    case "collate":
-      return {
-        power: power.collate,
-        read: (p, left) => {
-          const { range } = p.next();
-          const { value } = p.next();
-          if (ofCharacterSet.test(value) && !Object.hasOwn(collations, value.toLowerCase()))
-            return p.uncovered(`the collation ${value}`, range.start);
-          return p.call(`collate ${value.toLowerCase()}`, range, [left], "operator", left.range.start);
-        },
-      };
-    case "sounds":
-      return {
-        power: power.predicate,
-        read: (p, left) => {
-          const { range } = p.next();
-          p.expect("like");
-          const sound = (of: Expression) => p.call("soundex", range, [of], "function", of.range.start);
-          return p.call("=", range, [sound(left), sound(p.expression(power.predicate))], "operator", left.range.start);
-        },
-      };
-    case "not":
-      return predicates.has(parser.ahead(1).source.toLowerCase())
-        ? {
-            power: power.predicate,
-            read: (p, left) => {
-              const { range } = p.next();
-              return not(p, readPredicate(p, left), range);
-            },
-          }
-        : undefined;
-  }
-  return predicates.has(word) ? { power: power.predicate, read: readPredicate } : undefined;
-}
-
 /** Collations, whatever is covered of them. */
 const ofCharacterSet =
   /^(?:big5|dec8|cp\d+|hp8|koi8[ru]|latin[1257]|swe7|ascii|ujis|sjis|hebrew|tis620|euckr|gb2312|greek|gbk|armscii8|utf8|utf8mb[34]|ucs2|keybcs2|macce|macroman|utf16|utf16le|utf32|geostd8|eucjpms)_|^binary$/i;
-
-const predicates = new Set(["like", "regexp", "rlike", "in", "between"]);
 
 function readInterval(parser: Parser, left: Expression): Expression {
   const sign = parser.next();
@@ -418,19 +288,6 @@ function readInterval(parser: Parser, left: Expression): Expression {
   );
 }
 
-/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN */
-function readIs(parser: Parser, left: Expression): Expression {
-  const { range } = parser.next();
-  const negative = parser.takeWords("not");
-  const call = (name: string) => parser.call(name, range, [left], "operator", left.range.start);
-  if (parser.takeWords("null") || parser.takeWords("unknown")) return call(negative ? "is not null" : "is null");
-  for (const word of ["true", "false"]) {
-    if (!parser.takeWords(word)) continue;
-    return negative ? not(parser, call(`is ${word}`), range) : call(`is ${word}`);
-  }
-  return parser.missing('"null", "true", "false" or "unknown"');
-}
-
 /** A form whose parts may not be rows, though it is read as comparisons, which rows have. */
 function ofSingles(parser: Parser, node: Expression): Expression {
   const row = node.written?.parts.find((part) => isRow(ungrouped(part)));
@@ -438,16 +295,76 @@ function ofSingles(parser: Parser, node: Expression): Expression {
   return node;
 }
 
-/** x LIKE y [ESCAPE e], REGEXP, IN (…), BETWEEN a AND b */
-function readPredicate(parser: Parser, left: Expression): Expression {
-  const { range, value } = parser.next();
-  const word = value.toLowerCase();
-  if (word === "in") return readIn(parser, left, range);
-  if (word === "between") return ofSingles(parser, readBetween(parser, left, range, power.predicate));
-  const args = [left, parser.expression(power.predicate)];
-  if (word === "like" && parser.takeWords("escape")) args.push(parser.expression(power.predicate));
-  return parser.call(word === "rlike" ? "regexp" : word, range, args, "operator", left.range.start);
+/** x SOUNDS LIKE y */
+function readSounds(parser: Parser, left: Expression): Expression {
+  const { range } = parser.next();
+  parser.expect("like");
+  const sound = (of: Expression) => parser.call("soundex", range, [of], "function", of.range.start);
+  return parser.call("=", range, [sound(left), sound(parser.expression(power.predicate))], "operator", left.range.start);
 }
+
+/** What is added or taken away is an interval where that word follows, and no function of that name. */
+const beforeInterval = (parser: Parser): Infix | undefined =>
+  parser.ahead(1).source.toLowerCase() === "interval" && parser.ahead(2).value !== "("
+    ? { power: power.sum, read: readInterval }
+    : undefined;
+
+const inRange = between(power.predicate);
+
+const grammar = sqlGrammar({
+  associative: { and: "always", or: "always" },
+  rules: mariadbRules,
+  power: { ...power, is: power.comparison },
+  infix: infixPower,
+  words,
+  renamed: { "!=": "<>", "||": "or", "&&": "and" },
+  chains: true,
+  quantifies: "queries",
+  signs: { "-": ["-", power.sign], "+": ["+", power.sign], "~": ["~", power.sign], "!": ["not", power.bang] },
+  signed(parser, sign, operand) {
+    const written = parser.source.slice(operand.range.start, operand.range.end);
+    const digits = sign.value === "-" && operand.kind === "literal" && /^\d+$/.test(written) ? BigInt(written) : 0n;
+    const range = span(parser, sign.range.start);
+    if (digits === int64 + 1n) return literal(integer(-int64 - 1n), "integer", range);
+    return digits > int64 ? literal(new Decimal(-digits, 0), "decimal 0", range) : undefined;
+  },
+  marks: {
+    "@": (parser) => parser.uncovered("variables"),
+    "{": (parser) => parser.uncovered("literals between braces; write DATE, TIME or TIMESTAMP before the text"),
+  },
+  literals: {
+    number: numberLiteral,
+    text,
+    variable(parser, { value, source, range }) {
+      parser.next();
+      const bytes = new Bytes(bytesOfHex(value) ?? new Uint8Array());
+      return literal(bytes, /^x/i.test(source) ? "hextext char" : "hybrid", range);
+    },
+  },
+  specials,
+  word: inCharacterSet,
+  reserved,
+  columnText,
+  qualifies: true,
+  follows: {
+    "+": beforeInterval,
+    "-": beforeInterval,
+    sounds: () => ({ power: power.predicate, read: readSounds }),
+  },
+  predicates: {
+    like: { then: "escape" },
+    regexp: {},
+    rlike: { name: "regexp" },
+    in: listed,
+    between: (parser, left, range) => ofSingles(parser, inRange(parser, left, range)),
+  },
+  is: { missing: ["null", "unknown"], tests: ["true", "false"] },
+  collation(parser, range) {
+    const { value } = parser.next();
+    const isLeftOut = ofCharacterSet.test(value) && !Object.hasOwn(collations, value.toLowerCase());
+    return isLeftOut ? parser.uncovered(`the collation ${value}`, range.start) : value.toLowerCase();
+  },
+});
 
 export function parseMariadb(source: string, limits?: ParseLimits): Parsed {
   const parsed = parseWith(grammar, source, limits);

@@ -1,8 +1,6 @@
 import { lookup } from "../../values/index.ts";
 import {
   type Expression,
-  type Grammar,
-  type Infix,
   type ParseLimits,
   type Parsed,
   type Parser,
@@ -11,6 +9,7 @@ import {
   ungrouped,
 } from "../../syntax/index.ts";
 import type { TextRange } from "../../values/index.ts";
+import { rowForm } from "../shared/queries.ts";
 import {
   type Special,
   castForm,
@@ -21,21 +20,35 @@ import {
   form,
   fromFor,
   literal,
-  not,
   nullifForm,
   overlayForm,
   positionForm,
-  readCase,
-  refusedWord,
   span,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
-import { aggregated, distinctName, existsForm, isQuantified, quantified, readBracketed, rowForm } from "../shared/queries.ts";
+import { between, listed, sqlGrammar } from "../shared/sql-grammar.ts";
 import { collations, columnText, postgresqlRules, reserved } from "./lexis.ts";
 import { names } from "./coercions.ts";
 import { numberLiteral } from "./numbers.ts";
-import { power, readIs, readLike } from "./predicates.ts";
+
+/** How tightly operators bind (PostgreSQL documentation, 4.1.6). */
+export const power = {
+  or: 5,
+  and: 10,
+  not: 15,
+  is: 20,
+  comparison: 25,
+  like: 30,
+  other: 35,
+  sum: 40,
+  product: 45,
+  "^": 50,
+  collate: 55,
+  sign: 60,
+  "[": 70,
+  "::": 80,
+} as const;
 
 export const infixPower: Readonly<Record<string, number>> = {
   "=": power.comparison,
@@ -75,39 +88,6 @@ export const infixPower: Readonly<Record<string, number>> = {
 export const negated: Readonly<Record<string, string>> = { "!~": "~", "!~*": "~*", "!~~": "like", "!~~*": "ilike" };
 const renamed: Readonly<Record<string, string>> = { "!=": "<>", "~~": "like", "~~*": "ilike" };
 
-const associative = { and: "always", or: "always", "||": "of plain operands" } as const;
-const grammarOf = (version: string): Grammar => ({ separator: ",", associative, rules: postgresqlRules(version), prefix, infix });
-
-function prefix(parser: Parser): Expression {
-  const { token } = parser;
-  const { range } = token;
-  if (parser.at("-") || parser.at("+")) {
-    parser.next();
-    const operand = parser.expression(power.sign);
-    // The sign belongs to the number: 2147483648 has no room in an integer, the least integer has.
-    const written = parser.source.slice(operand.range.start, operand.range.end);
-    const least = /^(?:2147483648|9223372036854775808)$/.exec(written);
-    if (token.source === "-" && least) return numbered(parser, `-${written}`, range.start);
-    return parser.call(token.source, range, [operand], "operator");
-  }
-  for (const sign of ["~", "@", "|/", "||/"])
-    if (parser.take(sign)) return parser.call(sign, range, [parser.expression(power.other)], "operator");
-  if (parser.at("(")) return readBracketed(parser);
-  switch (token.kind) {
-    case "number":
-      parser.next();
-      return numbered(parser, token.source, range.start);
-    case "text":
-      return text(parser);
-    case "quoted name":
-      parser.next();
-      return { kind: "name", name: token.value, range };
-    case "name":
-      return named(parser, token);
-  }
-  return parser.missing();
-}
-
 function numbered(parser: Parser, source: string, start: number): Expression {
   const number = numberLiteral(source);
   return number
@@ -120,45 +100,42 @@ function text(parser: Parser): Expression {
   return { kind: "literal", value, type: "unknown", range };
 }
 
-function named(parser: Parser, token: Token): Expression {
-  const { range } = token;
-  const special = specials[token.value];
-  if (special) {
-    const read = special(parser, token);
-    if (read) return read;
-  }
+/** A type before a text: `date '…'`; and what begins a literal that is not covered. */
+function typedText(parser: Parser, token: Token): Expression | undefined {
   if (typeWords.has(token.value) && isTypedLiteral(parser)) {
     const { type, typeRange } = typeName(parser);
     const operand = text(parser);
-    return { kind: "cast", operand, type, typeRange, range: span(parser, range.start) };
+    return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
   }
-  const refused = refusedWord(parser, token, reserved, columnText);
-  if (refused) return refused;
-  if (parser.ahead(1).kind === "text" && /^[bx]$/i.test(token.source)) return parser.uncovered("bit strings");
-  parser.next();
-  if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", range.start);
-  const open = parser.token;
-  if (!parser.take("(")) return { kind: "name", name: token.value, range };
-  if (castNames.has(token.value) && !parser.at(")")) {
-    const args = parser.arguments(")", open);
-    if (args.length === 1)
-      return { kind: "cast", operand: args[0], type: token.value, typeRange: range, range: span(parser, range.start) };
-    return parser.call(token.value, range, args, "function");
-  }
-  const name = variadic.has(token.value) && isVariadic(parser) ? `${token.value} variadic` : distinctName(parser, token.value);
-  return aggregated(parser, parser.call(name, range, parser.arguments(")", open), "function"));
+  return parser.ahead(1).kind === "text" && /^[bx]$/i.test(token.source) ? parser.uncovered("bit strings") : undefined;
 }
 
+/** A type as a function of one argument. */
+const castCall: Special = (parser, token) =>
+  isTypedLiteral(parser)
+    ? undefined
+    : form((p, open) => {
+        const args = p.arguments(")", open);
+        if (args.length !== 1) return p.call(token.value, token.range, args, "function");
+        return { kind: "cast", operand: args[0], type: token.value, typeRange: token.range, range: span(p, token.range.start) };
+      })(parser, token);
+
+/** A function whose last argument is an array of those that it takes. */
+const variadicCall: Special = (parser, token) =>
+  isVariadic(parser)
+    ? form((p, open) => p.call(`${token.value} variadic`, token.range, p.arguments(")", open), "function"))(parser, token)
+    : undefined;
+
 /** Types whose name before brackets casts: those that are no words of the grammar (4.2.9). */
-const castNames = new Set(["text", "bpchar", "name", "int2", "int4", "int8", "float8", "bool", "bytea", "date", "timestamptz"]);
+const castNames = ["text", "bpchar", "name", "int2", "int4", "int8", "float8", "bool", "bytea", "date", "timestamptz"];
 
 /** Functions that take the items of an array for their last arguments (38.5.6). */
 export const variadic = new Set(["concat", "concat_ws", "format"]);
 
-/** Whether VARIADIC stands before the last argument up to the closing bracket. */
+/** Whether VARIADIC stands before the last argument within the brackets that come next. */
 function isVariadic(parser: Parser): boolean {
   let depth = 0;
-  for (let at = 0; parser.ahead(at).kind !== "end"; at++) {
+  for (let at = 2; parser.ahead(at).kind !== "end"; at++) {
     const { value, kind } = parser.ahead(at);
     if (kind === "symbol" && /^[([]$/.test(value)) depth++;
     if (kind === "symbol" && /^[)\]]$/.test(value) && --depth < 0) return false;
@@ -230,11 +207,8 @@ const specials: Readonly<Record<string, Special>> = lookup({
   true: constant(true, "boolean"),
   false: constant(false, "boolean"),
   null: constant(null, "unknown"),
-  not: (parser, { range }) => {
-    parser.next();
-    return parser.call("not", range, [parser.expression(power.not)], "operator");
-  },
-  case: readCase,
+  ...Object.fromEntries(castNames.map((name) => [name, castCall])),
+  ...Object.fromEntries([...variadic].map((name) => [name, variadicCall])),
   cast: castForm(typeName),
   array: (parser, token) => {
     if (parser.ahead(1).value !== "[") return undefined;
@@ -276,94 +250,10 @@ const specials: Readonly<Record<string, Special>> = lookup({
     return closed(parser, open, token, "normalize", args);
   }),
   extract: extractForm,
-  exists: existsForm,
   row: rowForm,
   coalesce: coalesceForm,
   nullif: nullifForm("unknown"),
 });
-
-function infix(parser: Parser): Infix | undefined {
-  const { token } = parser;
-  if (token.kind === "symbol") return symbolInfix(parser, token.value);
-  if (token.kind !== "name") return undefined;
-  switch (token.value) {
-    case "and":
-      return parser.binary("and", power.and);
-    case "or":
-      return parser.binary("or", power.or);
-    case "is":
-      return { power: power.is, read: readIs };
-    case "isnull":
-    case "notnull":
-      return {
-        power: power.is,
-        read: (p, left) =>
-          p.call(token.value === "isnull" ? "is null" : "is not null", p.next().range, [left], "operator", left.range.start),
-      };
-    case "collate":
-      return {
-        power: power.collate,
-        read: (p, left) => {
-          const { range } = p.next();
-          const name = p.next();
-          if (!collations.includes(name.value)) p.report("not-covered", name.range, { what: `the collation "${name.value}"` });
-          return p.call(`collate ${name.value}`, range, [left], "operator", left.range.start);
-        },
-      };
-    case "not": {
-      const next = parser.ahead(1).source.toLowerCase();
-      return ["like", "ilike", "similar", "in", "between"].includes(next)
-        ? {
-            power: power.like,
-            read: (p, left) => {
-              const { range } = p.next();
-              return isQuantified(p, 0) ? readLike(p, left, "not ") : not(p, readLike(p, left), range);
-            },
-          }
-        : undefined;
-    }
-    case "similar":
-      return parser.atWords("similar", "to") ? { power: power.like, read: readLike } : undefined;
-    case "like":
-    case "ilike":
-    case "in":
-    case "between":
-      return { power: power.like, read: readLike };
-  }
-  return undefined;
-}
-
-function symbolInfix(parser: Parser, symbol: string): Infix | undefined {
-  if (symbol === "::") {
-    return {
-      power: power["::"],
-      read: (p, left) => {
-        p.next();
-        const { type, typeRange } = typeName(p);
-        return { kind: "cast", operand: left, type, typeRange, range: span(p, left.range.start) };
-      },
-    };
-  }
-  if (symbol === "[") return { power: power["["], read: readSubscript };
-  const found = infixPower[symbol];
-  if (found === undefined) return undefined;
-  const positive = negated[symbol];
-  const name = positive ?? renamed[symbol] ?? symbol;
-  if (found <= power.other && isQuantified(parser, 0)) {
-    return {
-      power: found,
-      read: (p, left) => {
-        if (p.isComparison(left)) p.expected("brackets around one of the comparisons");
-        return quantified(p, left, positive ? `not ${name}` : name, p.next().range);
-      },
-    };
-  }
-  if (positive) {
-    const { read } = parser.binary(name, found);
-    return { power: found, read: (p, left) => not(p, read(p, left), left.range) };
-  }
-  return found === power.comparison ? parser.unchained(name, found) : parser.binary(name, found);
-}
 
 /** a[i] or a[i:j], from 1 */
 function readSubscript(parser: Parser, left: Expression): Expression {
@@ -388,8 +278,61 @@ function readSubscript(parser: Parser, left: Expression): Expression {
   return parser.call(isSlice ? "slice of list" : "item of list", open.range, args, "operator", left.range.start);
 }
 
+const escaped = { then: "escape" } as const;
+const operatorSign = (sign: string) => [sign, [sign, power.other]] as const;
+
 /** The parser of a version. */
 export function parserOf(version: string): (source: string, limits?: ParseLimits) => Parsed {
-  const grammar = grammarOf(version);
+  const grammar = sqlGrammar({
+    associative: { and: "always", or: "always", "||": "of plain operands" },
+    rules: postgresqlRules(version),
+    power: { ...power, predicate: power.like },
+    infix: infixPower,
+    renamed,
+    negated,
+    signs: {
+      "-": ["-", power.sign],
+      "+": ["+", power.sign],
+      ...Object.fromEntries(["~", "@", "|/", "||/"].map(operatorSign)),
+    },
+    // The sign belongs to the number: 2147483648 has no room in an integer, the least integer has.
+    signed(parser, { source, range }, operand) {
+      const written = parser.source.slice(operand.range.start, operand.range.end);
+      const isLeast = source === "-" && /^(?:2147483648|9223372036854775808)$/.test(written);
+      return isLeast ? numbered(parser, `-${written}`, range.start) : undefined;
+    },
+    literals: { text, number: (parser, { range }) => numbered(parser, parser.next().source, range.start) },
+    specials,
+    word: typedText,
+    reserved,
+    columnText,
+    qualifies: true,
+    follows: {
+      "::": () => ({
+        power: power["::"],
+        read(parser, left) {
+          parser.next();
+          const { type, typeRange } = typeName(parser);
+          return { kind: "cast", operand: left, type, typeRange, range: span(parser, left.range.start) };
+        },
+      }),
+      "[": () => ({ power: power["["], read: readSubscript }),
+    },
+    nullTests: "one word",
+    quantifies: power.other,
+    predicates: {
+      like: escaped,
+      ilike: escaped,
+      similar: { ...escaped, name: "similar to" },
+      in: listed,
+      between: between(power.like),
+    },
+    is: { missing: ["null"], tests: ["true", "false", "unknown"], distinct: true, normalized: true },
+    collation(parser) {
+      const { value, range } = parser.next();
+      if (!collations.includes(value)) parser.report("not-covered", range, { what: `the collation "${value}"` });
+      return value;
+    },
+  });
   return (source, limits) => parseWith(grammar, source, limits);
 }

@@ -15,9 +15,8 @@ import {
 import { lookup } from "../../values/index.ts";
 import { rowText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
 import { aggregates } from "./aggregates.ts";
-import { infixPower, variadic } from "./grammar.ts";
+import { infixPower, power, variadic } from "./grammar.ts";
 import { collations, columnText, textLiteral } from "./lexis.ts";
-import { power } from "./predicates.ts";
 
 /** x = any(list): the relation stands as a text behind the two. */
 const quantified = (word: string): Form => ({

@@ -1,15 +1,5 @@
 import type { Diagnostic } from "../../diagnostics/index.ts";
-import {
-  type Expression,
-  type Grammar,
-  type Infix,
-  type ParseLimits,
-  type Parsed,
-  type Parser,
-  type Token,
-  parseWith,
-  walk,
-} from "../../syntax/index.ts";
+import { type Expression, type ParseLimits, type Parsed, type Parser, type Token, parseWith, walk } from "../../syntax/index.ts";
 import { Decimal, Double, integer, lookup } from "../../values/index.ts";
 import {
   type Special,
@@ -21,18 +11,14 @@ import {
   form,
   fromFor,
   literal,
-  not,
   nullifForm,
   overlayForm,
   plainTypeName,
   positionForm,
-  readBetween,
-  readCase,
-  refusedWord,
   span,
   trimForm,
 } from "../shared/sql-forms.ts";
-import { aggregated, comparison, distinctName, existsForm, readBracketed, readIn } from "../shared/queries.ts";
+import { between, listed, sqlGrammar } from "../shared/sql-grammar.ts";
 import { columnText, reserved, sqlRules } from "./lexis.ts";
 
 /** How tightly operators bind: by the productions of clause 6. */
@@ -52,37 +38,6 @@ export const infixPower: Readonly<Record<string, number>> = lookup({
   "/": power.product,
 });
 
-const grammar: Grammar = {
-  separator: ",",
-  associative: { and: "always", or: "always", "||": "always" },
-  rules: sqlRules,
-  prefix,
-  infix,
-};
-
-function prefix(parser: Parser): Expression {
-  const { token } = parser;
-  const { range } = token;
-  if (parser.at("-") || parser.at("+")) {
-    parser.next();
-    return parser.call(token.source, range, [parser.expression(power.sign)], "operator");
-  }
-  if (parser.at("(")) return readBracketed(parser);
-  switch (token.kind) {
-    case "number":
-      parser.next();
-      return numberLiteral(token);
-    case "text":
-      return text(parser);
-    case "quoted name":
-      parser.next();
-      return { kind: "name", name: token.value, range };
-    case "name":
-      return named(parser, token);
-  }
-  return parser.missing();
-}
-
 /** <exact numeric literal> and <approximate numeric literal> (5.3) */
 function numberLiteral({ source, range }: Token): Expression {
   const digits = source.replaceAll("_", "");
@@ -100,19 +55,6 @@ function text(parser: Parser): Expression {
   while (parser.token.kind === "text" && parser.source.slice(parser.lastEnd, parser.token.range.start).includes("\n"))
     value += parser.next().value;
   return literal(value, "text", span(parser, first.range.start));
-}
-
-function named(parser: Parser, token: Token): Expression {
-  const read = specials[token.value.toLowerCase()]?.(parser, token);
-  if (read) return read;
-  const refused = refusedWord(parser, token, reserved, columnText);
-  if (refused) return refused;
-  parser.next();
-  if (parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
-  const open = parser.token;
-  if (!parser.take("(")) return { kind: "name", name: token.value, range: token.range };
-  const name = distinctName(parser, token.value.toLowerCase());
-  return aggregated(parser, parser.call(name, token.range, parser.arguments(")", open), "function"));
 }
 
 /** USING CHARACTERS or USING OCTETS after the arguments of a form; characters unless said otherwise. */
@@ -192,12 +134,6 @@ const specials: Readonly<Record<string, Special>> = lookup({
   unknown: constant(null, "boolean", "unknown"),
   null: constant(null, "null"),
   date: typedText("date"),
-  not: (parser, { range }) => {
-    parser.next();
-    return parser.call("not", range, [parser.expression(power.not)], "operator");
-  },
-  exists: existsForm,
-  case: readCase,
   cast: castForm(plainTypeName),
   coalesce: coalesceForm,
   nullif: nullifForm("null"),
@@ -234,73 +170,36 @@ const specials: Readonly<Record<string, Special>> = lookup({
   translate_regex: regexForm("translate_regex", ["with", "from", "occurrence"]),
 });
 
-function infix(parser: Parser): Infix | undefined {
-  const { token } = parser;
-  if (token.kind === "symbol") {
-    const found = infixPower[token.value];
-    if (found === undefined) return undefined;
-    return found === power.comparison
-      ? comparison(parser, token.value, parser.unchained(token.value, found))
-      : parser.binary(token.value, found);
-  }
-  if (token.kind !== "name") return undefined;
-  const word = token.value.toLowerCase();
-  switch (word) {
-    case "and":
-    case "or":
-      return parser.binary(word, power[word]);
-    case "is":
-      return { power: power.is, read: readIs };
-    case "collate":
-      return { power: power.collate, read: (p) => p.uncovered("COLLATE; the collation is an option of the dialect") };
-    case "not":
-      return predicates.has(parser.ahead(1).source.toLowerCase())
-        ? {
-            power: power.comparison,
-            read: (p, left) => {
-              const { range } = p.next();
-              return not(p, readPredicate(p, left), range);
-            },
-          }
-        : undefined;
-  }
-  if (word === "similar" && !parser.atWords("similar", "to")) return undefined;
-  return predicates.has(word) ? { power: power.comparison, read: readPredicate } : undefined;
-}
+const escaped = { then: "escape" } as const;
 
-const predicates = new Set(["like", "similar", "like_regex", "in", "between"]);
-
-/** x LIKE y [ESCAPE e], SIMILAR TO, LIKE_REGEX p [FLAG f], IN (…), BETWEEN a AND b */
-function readPredicate(parser: Parser, left: Expression): Expression {
-  const { range, value } = parser.next();
-  const word = value.toLowerCase();
-  if (word === "in") return readIn(parser, left, range);
-  if (word === "between") return readBetween(parser, left, range, power.comparison);
-  if (word === "similar") parser.expect("to");
-  const args = [left, parser.expression(power.comparison)];
-  if (parser.takeWords(word === "like_regex" ? "flag" : "escape")) args.push(parser.expression(power.comparison));
-  return parser.call(word === "similar" ? "similar to" : word, range, args, "operator", left.range.start);
-}
-
-/** x IS [NOT] NULL | TRUE | FALSE | UNKNOWN | DISTINCT FROM y | [form] NORMALIZED */
-function readIs(parser: Parser, left: Expression): Expression {
-  const { range } = parser.next();
-  const negative = parser.takeWords("not");
-  const call = (name: string, args: Expression[]) => parser.call(name, range, args, "operator", left.range.start);
-  const finish = (name: string, ...args: Expression[]) => {
-    const result = call(name, [left, ...args]);
-    return negative ? not(parser, result, range) : result;
-  };
-  if (parser.takeWords("null")) return call(negative ? "is not null" : "is null", [left]);
-  for (const word of ["true", "false", "unknown"]) if (parser.takeWords(word)) return finish(`is ${word}`);
-  if (parser.takeWords("distinct")) {
-    parser.expect("from");
-    return finish("is distinct from", parser.expression(power.is));
-  }
-  const form = /^nfk?[cd]$/i.test(parser.token.source) ? parser.next().value.toLowerCase() : "nfc";
-  if (parser.takeWords("normalized")) return finish("is normalized", literal(form, "text", range));
-  return parser.missing('"null", "true", "false", "unknown", "distinct from" or "normalized"');
-}
+const grammar = sqlGrammar({
+  associative: { and: "always", or: "always", "||": "always" },
+  rules: sqlRules,
+  power: { ...power, predicate: power.comparison },
+  infix: infixPower,
+  signs: { "-": ["-", power.sign], "+": ["+", power.sign] },
+  literals: {
+    number(parser, token) {
+      parser.next();
+      return numberLiteral(token);
+    },
+    text,
+  },
+  specials,
+  reserved,
+  columnText,
+  qualifies: true,
+  quantifies: "queries",
+  predicates: {
+    like: escaped,
+    similar: { ...escaped, name: "similar to" },
+    like_regex: { then: "flag" },
+    in: listed,
+    between: between(power.comparison),
+  },
+  is: { missing: ["null"], tests: ["true", "false", "unknown"], distinct: true, normalized: true },
+  collation: (parser) => parser.uncovered("COLLATE; the collation is an option of the dialect"),
+});
 
 /** A <query specification> has a FROM clause (7.4 and 7.16); without a table there is only VALUES. */
 export function parseSql(source: string, limits?: ParseLimits): Parsed {
