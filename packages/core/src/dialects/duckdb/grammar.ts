@@ -4,6 +4,7 @@ import { readIn, rowForm } from "../shared/queries.ts";
 import {
   type Special,
   castForm,
+  castMark,
   constant,
   extractForm,
   form,
@@ -304,14 +305,7 @@ const grammar = sqlGrammar({
   afterName: (parser, { value, range }) =>
     parser.at("->") && parser.ahead(1).kind !== "end" ? lambdaBody(parser, [value], range.start) : undefined,
   follows: {
-    "::": () => ({
-      power: power["::"],
-      read(parser, left) {
-        parser.next();
-        const { type, typeRange } = typeName(parser);
-        return { kind: "cast", operand: left, type, typeRange, range: span(parser, left.range.start) };
-      },
-    }),
+    "::": castMark(typeName, power["::"]),
     "[": () => ({ power: power["["], read: readSubscript }),
     ".": (parser) => (parser.ahead(1).kind === "name" ? { power: power["["], read: readMethod } : undefined),
     "!": (parser) =>

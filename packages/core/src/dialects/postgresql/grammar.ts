@@ -13,6 +13,7 @@ import { rowForm } from "../shared/queries.ts";
 import {
   type Special,
   castForm,
+  castMark,
   closed,
   coalesceForm,
   constant,
@@ -308,14 +309,7 @@ export function parserOf(version: string): (source: string, limits?: ParseLimits
     columnText,
     qualifies: true,
     follows: {
-      "::": () => ({
-        power: power["::"],
-        read(parser, left) {
-          parser.next();
-          const { type, typeRange } = typeName(parser);
-          return { kind: "cast", operand: left, type, typeRange, range: span(parser, left.range.start) };
-        },
-      }),
+      "::": castMark(typeName, power["::"]),
       "[": () => ({ power: power["["], read: readSubscript }),
     },
     nullTests: "one word",

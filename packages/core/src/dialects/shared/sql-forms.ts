@@ -1,4 +1,4 @@
-import type { Expression, Parser, Token } from "../../syntax/index.ts";
+import type { Expression, Infix, Parser, Token } from "../../syntax/index.ts";
 import type { TextRange, Value } from "../../values/index.ts";
 
 /** Special forms of SQL (ISO 9075-2) that several dialects read alike; each dialect lists those that it has. */
@@ -78,6 +78,15 @@ export const castForm = (typeName: TypeName): Special =>
     parser.close(")", open);
     return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
   });
+
+/** x::type */
+export const castMark = (typeName: TypeName, power: number) => (): Infix => ({
+  power,
+  read(parser, left) {
+    parser.next();
+    return { kind: "cast", operand: left, ...typeName(parser), range: span(parser, left.range.start) };
+  },
+});
 
 /** TypeName : word+ ['(' number [',' number] ')'] , the words of one type joined by a space. */
 export function plainTypeName(parser: Parser): { type: string; typeRange: TextRange } {
