@@ -51,7 +51,15 @@ function beforeDelimiter(bound: Bound & BoundOperation): (Bound & BoundOperation
   return {
     ...bound,
     operation: "segment",
-    answers: { missing: answers.missing, part: "before", absent: "error", emptyNeedle: "at the start", case: "minded" },
+    answers: {
+      missing: answers.missing,
+      part: "before",
+      zeroPiece: "empty",
+      noPiece: "empty",
+      absent: "error",
+      emptyNeedle: "at the start",
+      case: "minded",
+    },
     fixed: {},
     inputs: [sliced.text, located.needle, undefined],
   };

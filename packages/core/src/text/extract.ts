@@ -9,13 +9,13 @@ export const slice = operation({
   family: "extract",
   summary: "takes a part of a text by position",
   slots: [text("text"), number("start"), optional(number("length"))],
-  traits: ["missing", "unit", "first", "from", "third", "startBelow", "negativeLength", "fraction"],
+  traits: ["missing", "unit", "first", "from", "third", "startBelow", "startBeyond", "negativeLength", "fraction"],
   prepare(answers) {
     const ruler = rulers[answers.unit];
     const first = Number(answers.first);
     const whole = wholeBy(answers.fraction);
     const fromEnd = answers.from === "end";
-    const byCodePoint = answers.unit === "code point" && !fromEnd;
+    const byCodePoint = answers.unit === "code point" && answers.startBeyond === "empty" && !fromEnd;
 
     /** The general case: offsets `begin` and `end` count units from 0. */
     function careful(value: string, start: SlotNumber, length: SlotNumber): Value {
@@ -25,6 +25,8 @@ export const slice = operation({
       if (typeof size !== "number") return size;
       if (Number.isNaN(at) || Number.isNaN(size) || Number.isNaN(at + size)) return "";
       let begin = at - first;
+      if (answers.startBeyond !== "empty" && begin > ruler.count(value))
+        return answers.startBeyond === "null" ? null : new Failure("start-beyond-end", { start: at });
       let end = answers.third === "end" ? size - first : begin + size;
       const span = end - begin;
       if (span < 0) {
@@ -97,8 +99,8 @@ export const segment = operation({
   family: "extract",
   summary: "takes what stands before, after or between delimiters",
   slots: [text("text"), text("delimiter"), optional(number("n"))],
-  traits: ["missing", "part", "absent", "emptyNeedle", "case"],
-  prepare({ part, absent, emptyNeedle, case: letterCase }) {
+  traits: ["missing", "part", "absent", "zeroPiece", "noPiece", "emptyNeedle", "case"],
+  prepare({ part, absent, zeroPiece, noPiece, emptyNeedle, case: letterCase }) {
     const fold = letterCase === "ignored" ? (value: string) => value.toLowerCase() : (value: string) => value;
 
     function whenAbsent(value: string): Value {
@@ -108,22 +110,30 @@ export const segment = operation({
       return absent === "zero" ? "" : null;
     }
 
-    function character(value: string, n: number): string {
+    function whenFewer(value: string): Value {
+      if (noPiece === "whole") return taken(0, value);
+      if (noPiece === "error") return new Failure("not-found");
+      return noPiece === "null" ? null : "";
+    }
+
+    const zeroth = (): Value => (zeroPiece === "error" ? new Failure("zero-ordinal") : "");
+
+    function character(value: string, n: number): Value {
       const chars = [...value];
       const at = n > 0 ? Math.trunc(n - 1) : chars.length + Math.trunc(n);
-      if (!(at >= 0 && at < chars.length)) return "";
+      if (!(at >= 0 && at < chars.length)) return whenFewer(value);
       return taken(chars.slice(0, at).join("").length, chars[at]);
     }
 
     function nth(value: string, delimiter: string, n: number): Value {
-      if (n === 0) return part === "nth" ? new Failure("zero-ordinal") : "";
+      if (n === 0) return zeroth();
       if (delimiter === "" && emptyNeedle === "between characters") return character(value, n);
       if (delimiter === "" || !fold(value).includes(fold(delimiter))) {
-        return n === 1 || n === -1 ? whenAbsent(value) : "";
+        return n === 1 || n === -1 ? whenAbsent(value) : whenFewer(value);
       }
       if (n < 0 && delimiter.length === 1 && letterCase === "minded") {
         const end = n === -1 ? value.length : placeFromEnd(value, delimiter, -n - 1);
-        if (end < 0) return "";
+        if (end < 0) return whenFewer(value);
         const begin = lastBefore(value, delimiter, end) + 1;
         return taken(begin, value.slice(begin, end));
       }
@@ -131,7 +141,7 @@ export const segment = operation({
         const pieces = letterCase === "ignored" ? splitFolded(value, delimiter) : value.split(delimiter);
         const at = pieces.length + n;
         const before = pieces.slice(0, Math.max(0, at)).reduce((sum, piece) => sum + piece.length + delimiter.length, 0);
-        return at < 0 ? "" : taken(before, pieces[at]);
+        return at < 0 ? whenFewer(value) : taken(before, pieces[at]);
       }
       let start = 0;
       const haystack = fold(value);
@@ -139,7 +149,7 @@ export const segment = operation({
       for (let left = n; ; left--) {
         const end = haystack.indexOf(needle, start);
         if (left === 1) return taken(start, value.slice(start, end < 0 ? undefined : end));
-        if (end < 0) return "";
+        if (end < 0) return whenFewer(value);
         start = end + delimiter.length;
       }
     }
@@ -156,7 +166,8 @@ export const segment = operation({
 
     /** What stands before the nth delimiter, or after the nth from the end; which they are is told from the left. */
     function through(value: string, delimiter: string, n: number): Value {
-      if (n === 0 || delimiter === "") return "";
+      if (n === 0) return zeroth();
+      if (delimiter === "") return "";
       if (n > 0) {
         let at = -delimiter.length;
         for (let left = n; left > 0; left--) {
@@ -177,8 +188,7 @@ export const segment = operation({
 
     if (part === "through nth")
       return (value: string, delimiter: string, n: SlotNumber = 1) => through(value, delimiter, Number(n));
-    if (part === "nth" || part === "nth or nothing")
-      return (value: string, delimiter: string, n: SlotNumber = 1) => nth(value, delimiter, Number(n));
+    if (part === "nth") return (value: string, delimiter: string, n: SlotNumber = 1) => nth(value, delimiter, Number(n));
     if (part === "before" && letterCase === "minded") {
       return (value: string, delimiter: string): Value => {
         const at = delimiter === "" && emptyNeedle === "nowhere" ? -1 : value.indexOf(delimiter);

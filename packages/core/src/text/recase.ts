@@ -103,14 +103,15 @@ export const recase = operation({
   family: "recase",
   summary: "changes the case or the width of letters",
   slots: [text("text")],
-  traits: ["missing", "form", "mapping", "words"],
-  prepare({ form, mapping, words }) {
+  traits: ["missing", "form", "mapping", "words", "restOfWord"],
+  prepare({ form, mapping, words, restOfWord }) {
     const { upper, lower } = mappings[mapping];
     const told = (map: (value: string) => string) => (value: string) => mapped(value, map(value), map);
     if (form === "unaccented") return told(stripped);
     if (form === "half width" || form === "full width") return told(widths[form]);
     if (form !== "title") return told(mappings[mapping][form]);
     const shape = wordChars[words];
+    const rest = restOfWord === "kept" ? (value: string) => value : lower;
     const ascii = asciiTable(shape);
     return (value: string) => {
       let result = "";
@@ -123,14 +124,14 @@ export const recase = operation({
         const size = char.length || 1;
         const isWord = code < 128 ? ascii[code] : shape.test(char);
         if (isWord && !inWord) {
-          if (at > start) result += lower(value.slice(start, at));
+          if (at > start) result += rest(value.slice(start, at));
           result += upper(value.slice(at, at + size));
           start = at + size;
         }
         inWord = isWord;
         at += size;
       }
-      if (start < value.length) result += lower(value.slice(start));
+      if (start < value.length) result += rest(value.slice(start));
       return mapped(value, result, upper);
     };
   },

@@ -68,8 +68,8 @@ export const split = operation({
   family: "split-join",
   summary: "splits a text into a list of pieces",
   slots: [text("text"), written(kept(text("delimiter")), "pattern"), optional(text("flags")), nullable(text("missingPiece"))],
-  traits: ["missing", "pattern", "case", "missingDelimiter", "emptyDelimiter", "emptyText", "edges", "emptyMatch"],
-  prepare({ pattern: language, case: letterCase, missingDelimiter, emptyDelimiter, emptyText, edges, emptyMatch }) {
+  traits: ["missing", "pattern", "case", "missingDelimiter", "delimiterIs", "emptyDelimiter", "emptyText", "edges", "emptyMatch"],
+  prepare({ pattern: language, case: letterCase, missingDelimiter, delimiterIs, emptyDelimiter, emptyText, edges, emptyMatch }) {
     const read = patternReader(language, letterCase);
 
     function byPattern(value: string, source: string, flags?: string): string[] | Failure {
@@ -124,6 +124,21 @@ export const split = operation({
       return pieces;
     }
 
+    /** Pieces between characters that are any of some. */
+    function atAny(value: string, marks: ReadonlySet<string>): string[] {
+      const pieces: string[] = [];
+      let [kept, at] = [0, 0];
+      for (const char of value) {
+        if (marks.has(char) && pieces.length <= listLimit) {
+          pieces.push(taken(kept, value.slice(kept, at)));
+          kept = at + char.length;
+        }
+        at += char.length;
+      }
+      pieces.push(taken(kept, value.slice(kept)));
+      return pieces;
+    }
+
     function characters(value: string): string[] | Failure {
       const found = charactersOf(value);
       return isFailure(found) ? found : placed(found, 0);
@@ -131,6 +146,7 @@ export const split = operation({
 
     function pieces(value: string, delimiter: string, flags?: string): string[] | Failure {
       if (language === "literal" && letterCase === "minded") {
+        if (delimiter !== "" && delimiterIs === "any of its characters") return atAny(value, new Set(delimiter));
         if (delimiter !== "") return placed(value.split(delimiter, listLimit + 1), delimiter.length);
         return emptyDelimiter === "whole" ? [taken(0, value)] : characters(value);
       }

@@ -65,6 +65,11 @@ export const texts = {
     "all but": "Everything but that many characters at the other end.",
     before: "That many characters before the start.",
   }),
+  startBeyond: trait("What does a start after the end of the text give?", {
+    empty: "Empty text: 'abc' from the fifth on is ''.",
+    null: "Nothing: 'abc' from the fifth on is missing.",
+    error: "It is an error; from the fourth on, just after the end, it is ''.",
+  }),
   farEnd: trait("May a stretch end beyond position 2147483647?", {
     taken: "It ends with the text.",
     error: "That is an error.",
@@ -107,8 +112,17 @@ export const texts = {
     before: "What stands before the first delimiter.",
     after: "What stands after the first delimiter.",
     "through nth": "What stands before the nth delimiter; for a negative n, after the nth from the end.",
-    nth: "The nth of the pieces between delimiters; negative n counts from the end, 0 is an error.",
-    "nth or nothing": "The nth of the pieces between delimiters; negative n counts from the end, 0 gives empty text.",
+    nth: "The nth of the pieces between delimiters; a negative n counts from the end.",
+  }),
+  zeroPiece: trait("What is the piece 0, where the first is 1?", {
+    error: "There is none: it is an error.",
+    empty: "Empty text.",
+  }),
+  noPiece: trait("What comes back when there are fewer pieces than asked for?", {
+    empty: "Empty text: the third piece of 'a,b' is ''.",
+    null: "Nothing: the third piece of 'a,b' is missing.",
+    error: "It is an error.",
+    whole: "The whole text: the third piece of 'a,b' is 'a,b'.",
   }),
   case: trait("Are upper and lower case letters told apart?", {
     minded: "A and a are different.",
@@ -199,6 +213,10 @@ export const texts = {
     "not ascii alphanumeric": "Anything but A to Z and the digits 0 to 9: éa becomes éA.",
     space: "White space only: o'neil-smith becomes O'neil-smith.",
   }),
+  restOfWord: trait("What becomes of the letters after the first of a word in title case?", {
+    lowered: "They are put in lower case: McLEAN becomes Mclean.",
+    kept: "They stay as they are: McLEAN stays McLEAN.",
+  }),
   ends: purpose("Where are characters removed?", {
     both: "At both ends.",
     start: "At the start.",
@@ -257,6 +275,10 @@ export const texts = {
   emptyDelimiter: trait("What does an empty delimiter split the text into?", {
     whole: "One piece, the whole text.",
     characters: "One piece for each character.",
+  }),
+  delimiterIs: trait("What is a delimiter of several characters?", {
+    "one text": "All of it stands between two pieces: 'a, b;c' is split by ', ' into 'a' and 'b;c'.",
+    "any of its characters": "Each of its characters does: 'a, b;c' is split by ', ' into 'a', '' and 'b;c'.",
   }),
   emptyText: trait("What does splitting empty text give?", {
     nothing: "No piece at all.",

@@ -34,6 +34,7 @@ const sliced = {
   third: "length",
   startBelow: "from the end",
   negativeLength: "before",
+  startBeyond: "empty",
   fraction: "refused",
 } as const;
 const located = {
@@ -48,7 +49,7 @@ const located = {
   fraction: "refused",
 } as const;
 const trimmed = { missing, inner: "kept", characters: "separator", removed: "each" } as const;
-const recased = { missing, mapping: "simple, capital ß", words: "space" } as const;
+const recased = { missing, mapping: "simple, capital ß", words: "space", restOfWord: "lowered" } as const;
 const matching = { missing, pattern: "re2", case: "minded" } as const;
 const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
 const padded = { missing, unit: "code point", negativeCount: "empty", emptyFill: "error", tooLong: "error" } as const;
@@ -57,6 +58,7 @@ const literalSplit = {
   pattern: "literal",
   case: "minded",
   emptyDelimiter: "characters",
+  delimiterIs: "one text",
   emptyText: "one piece",
   edges: "pieces",
   emptyMatch: "allowed",
@@ -75,7 +77,7 @@ const text: FunctionRow[] = [
   { name: "left_grapheme", family: "extract", summary: "The first n of what a reader sees as characters.", parameters: params("text text, count upto > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
   { name: "right_grapheme", family: "extract", summary: "The last n of what a reader sees as characters.", parameters: params("text text, count bigint > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "grapheme", negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
   { name: "array_extract", aliases: ["list_extract", "list_element"], family: "extract", summary: "The character at a position, from the end when negative.", parameters: params("text text, index position > start"), result: "text", operation: "slice", answers: { ...sliced, startBelow: "from the end or nothing" }, fixed: { length: 1 }, evidence: strings },
-  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n ordinal"), result: "own text", operation: "segment", answers: { missing, part: "nth or nothing", absent: "whole", emptyNeedle: "between characters", case: "minded" }, evidence: strings },
+  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n ordinal"), result: "own text", operation: "segment", answers: { missing, part: "nth", zeroPiece: "empty", noPiece: "empty", absent: "whole", emptyNeedle: "between characters", case: "minded" }, evidence: strings },
   { name: "reverse", family: "extract", summary: "What a reader sees as characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "grapheme" }, evidence: strings },
   { name: "strpos", aliases: ["instr", "position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "bigint", operation: "locate", answers: located, evidence: strings },
   { name: "contains", family: "locate", summary: "Whether a text stands in another.", parameters: params("text text, needle text"), result: "boolean", operation: "test", answers: { ...literalTest, where: "anywhere" }, evidence: strings },

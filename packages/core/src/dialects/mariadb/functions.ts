@@ -42,11 +42,12 @@ export const sliced = {
   third: "length",
   startBelow: "from the end or nothing",
   negativeLength: "empty",
+  startBeyond: "empty",
   fraction: "rounded",
 } as const;
 const trimmed = { missing, inner: "kept", characters: "space", removed: "whole" } as const;
 const joined = { missing, missingItem: "null", emptyItem: "kept" } as const;
-const recased = { missing, mapping: "early simple", words: "space" } as const;
+const recased = { missing, mapping: "early simple", words: "space", restOfWord: "lowered" } as const;
 export const padded = {
   missing,
   unit: "code point",
@@ -80,7 +81,7 @@ const text: FunctionRow[] = [
   { name: "substring", aliases: ["substr", "mid"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start position, count? position > length"), result: "text", operation: "slice", answers: sliced, evidence: strings },
   { name: "left", family: "extract", summary: "The first n characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: sliced, fixed: { start: 1 }, evidence: strings },
   { name: "right", family: "extract", summary: "The last n characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, from: "end" }, fixed: { start: 1 }, evidence: strings },
-  { name: "substring_index", family: "extract", summary: "What stands before the nth delimiter, or after the nth from the end.", parameters: params("text text, delimiter text, n int32"), result: "text", operation: "segment", answers: { missing, part: "through nth", absent: "whole", emptyNeedle: "nowhere", case: "minded" }, evidence: strings },
+  { name: "substring_index", family: "extract", summary: "What stands before the nth delimiter, or after the nth from the end.", parameters: params("text text, delimiter text, n int32"), result: "text", operation: "segment", answers: { missing, part: "through nth", zeroPiece: "empty", noPiece: "empty", absent: "whole", emptyNeedle: "nowhere", case: "minded" }, evidence: strings },
   { name: "reverse", family: "extract", summary: "The characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "code point" }, evidence: strings },
   ...eachCase((letterCase): FunctionRow => ({ name: "locate", family: "locate", summary: "The position of a text from a start on, 0 when absent.", parameters: params("needle text, text text, start? position"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),
   ...eachCase((letterCase): FunctionRow => ({ name: "instr", aliases: ["position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),

@@ -20,7 +20,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
   const missing = "blank" as const;
   const placed = { missing, unit, first: "1", startBelow: "error", fraction: "truncated" } as const;
   const positions = { ...placed, negativeSpan: "error", farEnd: "taken" } as const;
-  const sliced = { ...placed, negativeLength: "error", from: "start", third: "length" } as const;
+  const sliced = { ...placed, negativeLength: "error", startBeyond: "empty", from: "start", third: "length" } as const;
   const bytes = { unit: "utf-8 byte" } as const;
   const located = {
     missing,
@@ -31,7 +31,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     emptyNeedle: "at the start",
     fraction: "truncated",
   } as const;
-  const recased = { missing, mapping: "full", words: "not a letter" } as const;
+  const recased = { missing, mapping: "full", words: "not a letter", restOfWord: "lowered" } as const;
   const found = "needle text, text text, start? number";
   // prettier-ignore
   const text: FunctionRow[] = [

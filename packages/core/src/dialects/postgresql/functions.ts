@@ -27,6 +27,7 @@ export const sliced = {
   third: "length",
   startBelow: "window",
   negativeLength: "error",
+  startBeyond: "empty",
   fraction: "refused",
 } as const;
 export const located = {
@@ -76,6 +77,7 @@ const literalSplit = {
   pattern: "literal",
   case: "minded",
   emptyDelimiter: "whole",
+  delimiterIs: "one text",
   emptyText: "nothing",
   edges: "pieces",
   emptyMatch: "allowed",
@@ -87,7 +89,7 @@ const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
 /** What changes the case of letters; `mapping` is the C library's. */
 // prettier-ignore
 const recasing = (mapping: "simple" | "simple, capital ß" | "ascii", type = "text"): FunctionRow[] => {
-  const recased = { missing, mapping, words: type === "text" ? "not alphanumeric" : "not ascii alphanumeric" } as const;
+  const recased = { missing, mapping, words: type === "text" ? "not alphanumeric" : "not ascii alphanumeric", restOfWord: "lowered" } as const;
   return [
     { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params(`text ${type}`), result: type, operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
     { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params(`text ${type}`), result: type, operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
@@ -114,7 +116,7 @@ const text: FunctionRow[] = [
   { name: "substring", aliases: ["substr"], family: "extract", summary: "A number of characters from a position.", parameters: params("text text, start integer, count? integer > length"), result: "text", operation: "slice", answers: sliced, evidence: strings },
   { name: "left", family: "extract", summary: "The first n characters, or all but the last -n.", parameters: params("text text, count integer > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but" }, fixed: { start: 1 }, evidence: strings },
   { name: "right", family: "extract", summary: "The last n characters, or all but the first -n.", parameters: params("text text, count integer > length"), result: "text", operation: "slice", answers: { ...sliced, negativeLength: "all but", from: "end" }, fixed: { start: 1 }, evidence: strings },
-  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n integer"), result: "text", operation: "segment", answers: { missing, part: "nth", absent: "whole", emptyNeedle: "nowhere", case: "minded" }, evidence: strings },
+  { name: "split_part", family: "extract", summary: "The nth piece between delimiters, from the end when negative.", parameters: params("text text, delimiter text, n integer"), result: "text", operation: "segment", answers: { missing, part: "nth", zeroPiece: "error", noPiece: "empty", absent: "whole", emptyNeedle: "nowhere", case: "minded" }, evidence: strings },
   { name: "reverse", family: "extract", summary: "The characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "code point" }, evidence: strings },
   { name: "strpos", aliases: ["position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: located, evidence: strings },
   { name: "starts_with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text text, start text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "literal", case: "minded", where: "start", truth: "true or false" }, evidence: strings },

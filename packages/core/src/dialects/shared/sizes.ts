@@ -15,6 +15,7 @@ export const cutTo = (length: number) =>
       third: "length",
       startBelow: "window",
       negativeLength: "empty",
+      startBeyond: "empty",
       fraction: "truncated",
     },
     { start: 1, length },

@@ -23,10 +23,11 @@ const sliced = {
   third: "length",
   startBelow: "window",
   negativeLength: "error",
+  startBeyond: "empty",
   fraction: "refused",
 } as const;
 const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
-const recased = { missing, mapping: "full", words: "space" } as const;
+const recased = { missing, mapping: "full", words: "space", restOfWord: "lowered" } as const;
 const padded = { missing, unit: "code point", negativeCount: "error", emptyFill: "whole", tooLong: "error" } as const;
 const signs = { missing, numbers: "exact", signKind: "the number's" } as const;
 const matching = { missing, pattern: "xpath", case: "minded" } as const;

@@ -28,11 +28,12 @@ export const sliced = {
   third: "length",
   startBelow: "from the end",
   negativeLength: "before",
+  startBeyond: "empty",
   fraction: "truncated",
 } as const;
 const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
-const recased = { missing, mapping: "ascii", words: "space" } as const;
+const recased = { missing, mapping: "ascii", words: "space", restOfWord: "lowered" } as const;
 const liked = { missing, pattern: "like, escape open", where: "whole", truth: "1 or 0", case: "ignored in ascii" } as const;
 const globbed = { missing, pattern: "glob", where: "whole", truth: "1 or 0", case: "minded" } as const;
 

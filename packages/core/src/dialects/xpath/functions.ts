@@ -17,16 +17,18 @@ const sliced = {
   third: "length",
   startBelow: "window",
   negativeLength: "empty",
+  startBeyond: "empty",
   fraction: "rounded",
 } as const;
 const segmented = { missing, absent: "empty", emptyNeedle: "at the start", case: "minded" } as const;
 const tested = { missing, pattern: "literal", case: "minded" } as const;
-const recased = { missing, mapping: "full", words: "not alphanumeric" } as const;
+const recased = { missing, mapping: "full", words: "not alphanumeric", restOfWord: "lowered" } as const;
 const split = {
   missing,
   pattern: "xpath",
   case: "minded",
   emptyDelimiter: "whole",
+  delimiterIs: "one text",
   emptyText: "nothing",
   edges: "pieces",
   emptyMatch: "error",
@@ -58,8 +60,8 @@ const joined = { missing, missingItem: "empty", emptyItem: "kept" } as const;
 // prettier-ignore
 const text: FunctionRow[] = [
   { name: "substring", family: "extract", summary: "A number of characters from a position.", parameters: params("text string?, start double, length? double"), result: "text", operation: "slice", answers: sliced, evidence: fo("5.4.3") },
-  { name: "substring-before", family: "extract", summary: "What stands before the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "before" }, evidence: fo("5.5.4") },
-  { name: "substring-after", family: "extract", summary: "What stands after the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "after" }, evidence: fo("5.5.5") },
+  { name: "substring-before", family: "extract", summary: "What stands before the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "before", zeroPiece: "empty", noPiece: "empty" }, evidence: fo("5.5.4") },
+  { name: "substring-after", family: "extract", summary: "What stands after the first occurrence of a text.", parameters: params("text string?, delimiter string?"), result: "text", operation: "segment", answers: { ...segmented, part: "after", zeroPiece: "empty", noPiece: "empty" }, evidence: fo("5.5.5") },
   { name: "contains", family: "locate", summary: "Whether a text stands in another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "anywhere", truth: "true or false" }, evidence: fo("5.5.1") },
   { name: "starts-with", family: "locate", summary: "Whether a text starts with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "start", truth: "true or false" }, evidence: fo("5.5.2") },
   { name: "ends-with", family: "locate", summary: "Whether a text ends with another.", parameters: params("text string?, needle string?"), result: "boolean", operation: "test", answers: { ...tested, where: "end", truth: "true or false" }, evidence: fo("5.5.3") },
