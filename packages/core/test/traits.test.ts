@@ -363,6 +363,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     fractionRead: { slots: ["12.5"], answers: ["refused", "rounded"], with: read },
     separators: { slots: ["1_000"], answers: ["none", "underscores"], with: read },
     bases: { slots: ["0x10"], answers: ["ten", "sixteen"], with: read },
+    truthRead: { slots: [true], answers: ["1 or 0", "refused"], with: read },
     bytesRead: { slots: [new Bytes(Uint8Array.of(49))], answers: ["as text", "kept"], with: read },
     numberWords: { slots: ["inf"], answers: ["read", "refused"], with: { ...read, numberKind: "double" } },
     otherForms: { slots: ["12%"], answers: ["none", "percent, fractions and dates"], with: { ...read, numberKind: "double" } },

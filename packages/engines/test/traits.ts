@@ -95,6 +95,7 @@ const shared: Readonly<Record<TraitId, string>> = {
   fractionRead: "cast('12.5' as integer)",
   separators: "cast('1_000' as integer)",
   bases: "cast('0x10' as integer)",
+  truthRead: "cast(1 = 1 as integer)",
   bytesRead: "cast('12' as integer)",
   numberWords: "cast('inf' as decimal(5,1))",
   otherForms: "cast('12%' as integer)",

@@ -1,19 +1,28 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { kernelOf } from "../evaluate/index.ts";
-import type { BoundOperation } from "../evaluate/index.ts";
+import { type Bound, type BoundOperation, kernelOf } from "../evaluate/index.ts";
 import { type OperationId, applyKernel, operationOf } from "../text/index.ts";
-import type { TraitId } from "../traits/index.ts";
-import { Decimal, Double, type TextRange, type Value } from "../values/index.ts";
-import { agree } from "./equal.ts";
+import { type TraitId, describeTrait } from "../traits/index.ts";
+import { Decimal, Double, type TextRange, type Value, isFailure } from "../values/index.ts";
+import { agree, asTruth } from "./equal.ts";
 
 /** One operation as it was carried out on a row. */
 export interface Step {
   readonly dialect: Dialect;
   readonly range: TextRange;
+  /** The place in the bound tree at which it stands. */
+  readonly node: Bound;
+  /** The operation there, or the idiom that it is. */
   readonly bound: BoundOperation;
   /** The values in the operation's slots; undefined where a slot was left out. */
   readonly slots: readonly (Value | undefined)[];
   readonly value: Value;
+}
+
+/** One side on a row: its value, its steps innermost first, and what it gives with other parts in the place of some. */
+export interface Evaluated {
+  readonly value: Value;
+  readonly steps: readonly Step[];
+  readonly runWith: (changes: ReadonlyMap<Bound, Bound>) => Value;
 }
 
 /** A trait that two dialects answer differently, with both answers. */
@@ -34,6 +43,10 @@ export interface Parting {
   readonly causes: readonly (readonly Difference[])[];
   /** The side that gives the other's output with the other's answers, where only one does; both do where it is left out. */
   readonly oneWay?: 0 | 1;
+  /** Whether it alone makes one result the other, or together with further partings. */
+  readonly reaches: "whole" | "part";
+  /** What parts, too, where it is not all of it. */
+  readonly further?: readonly Parting[];
 }
 
 /** The most traits that a cause may have. */
@@ -62,6 +75,9 @@ const subsets = <T>(items: readonly T[], size: number): T[][] =>
 /** Whether two outputs are the same; what is only written in another way may count as another, too. */
 type Alike = (a: Value, b: Value) => boolean;
 
+/** The form of a truth value is no difference within an expression: true is like 1. */
+const alike: Alike = (a, b) => agree(asTruth(a), asTruth(b));
+
 /** The kind and the digits of a number, which a text that is made of it shows. */
 const formOf = (value: Value): string =>
   value instanceof Decimal
@@ -72,26 +88,42 @@ const formOf = (value: Value): string =>
         ? "number"
         : typeof value;
 
-const sameForm: Alike = (a, b) => agree(a, b) && formOf(a) === formOf(b);
+const sameForm: Alike = (a, b) => alike(a, b) && formOf(a) === formOf(b);
+
+/** The traits that two steps of one operation answer differently. */
+const differing = (a: Step, b: Step): readonly TraitId[] =>
+  operationOf(a.bound.operation).traits.filter((trait) => a.bound.answers[trait] !== b.bound.answers[trait]);
+
+/** What a side answers, with the other's answers to some traits. */
+const swapped = (own: Step, other: Step, traits: readonly TraitId[]): Readonly<Record<string, string>> => ({
+  ...own.bound.answers,
+  ...Object.fromEntries(traits.map((trait) => [trait, other.bound.answers[trait]])),
+});
+
+const isSameFailure = (a: Value, b: Value): boolean => !isFailure(a) || (isFailure(b) && a.code === b.code);
 
 /**
  * The smallest sets of traits such that one side with the other's answers to them gives the
  * other's output, and the other way round; where none of a size does, those for which it holds one
  * way. Found by carrying the operation out again.
  */
-export function causesOf(a: Step, b: Step, alike: Alike): Pick<Parting, "causes" | "oneWay"> {
+export function causesOf(a: Step, b: Step, same: Alike): Pick<Parting, "causes" | "oneWay"> {
   const sides = [a, b] as const;
-  const differing = operationOf(a.bound.operation).traits.filter((trait) => a.bound.answers[trait] !== b.bound.answers[trait]);
-  /** Whether a side gives the other's output with the other's answers to these. */
+  const asked = differing(a, b);
+  /** Whether a side gives the other's output with the other's answers to these, and what is written in their language. */
   const follows = (side: 0 | 1, set: readonly TraitId[]): boolean => {
     const [own, other] = [sides[side], sides[1 - side]];
-    const swapped = Object.fromEntries(set.map((trait) => [trait, other.bound.answers[trait]]));
-    return alike(withAnswers(own.bound, own.slots, { ...own.bound.answers, ...swapped }), other.value);
+    const written = operationOf(own.bound.operation).slots;
+    const slots = own.slots.map((slot, i) => {
+      const { writtenBy } = written[i];
+      return writtenBy && (set as readonly string[]).includes(writtenBy) ? other.slots[i] : slot;
+    });
+    return same(withAnswers(own.bound, slots, swapped(own, other, set)), other.value);
   };
   const told = (set: readonly TraitId[]) =>
     set.map((trait): Difference => ({ trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] }));
-  for (let size = 1; size <= Math.min(causeSize, differing.length); size++) {
-    const sets = subsets(differing, size).map((set) => ({ set, ways: ([0, 1] as const).filter((side) => follows(side, set)) }));
+  for (let size = 1; size <= Math.min(causeSize, asked.length); size++) {
+    const sets = subsets(asked, size).map((set) => ({ set, ways: ([0, 1] as const).filter((side) => follows(side, set)) }));
     const both = sets.filter(({ ways }) => ways.length === 2);
     if (both.length > 0) return { causes: both.map(({ set }) => told(set)) };
     for (const side of [0, 1] as const) {
@@ -112,7 +144,7 @@ function sameInputs(a: Step, b: Step): boolean {
   return (
     a.bound.operation === b.bound.operation &&
     shared.length > 0 &&
-    shared.every(({ own, other, writtenBy }) => agree(own, other) || isOwn(writtenBy))
+    shared.every(({ own, other, writtenBy }) => alike(own, other) || isOwn(writtenBy))
   );
 }
 
@@ -126,30 +158,133 @@ function sharedSlots(a: Step, b: Step) {
   });
 }
 
-/** The first steps, innermost first, at which two evaluations part; by their values, or by how their numbers are written. */
-export function partingOf(left: readonly Step[], right: readonly Step[]): Parting | undefined {
-  const parting = partingBy(left, right, agree);
-  if (parting && parting.causes.length > 0) return parting;
-  const written = partingBy(left, right, sameForm);
-  return written && written.causes.length > 0 ? written : parting;
+/** A value of another dialect as one of the kind that stands in its place. */
+function inKindOf(value: Value, like: Value): Value {
+  if (typeof like === "boolean" && (value === 0 || value === 1)) return value === 1;
+  if (typeof value === "boolean" && like !== null && typeof like !== "boolean" && typeof like !== "string") return Number(value);
+  const plain = plainNumber(value);
+  if (typeof plain !== "number" || plain === value) return value;
+  if (like instanceof Decimal) return value instanceof Decimal ? value : Number.isFinite(plain) ? Decimal.of(plain) : value;
+  return like instanceof Double ? new Double(plain) : value;
 }
 
-function partingBy(left: readonly Step[], right: readonly Step[], alike: Alike): Parting | undefined {
+const constant = ({ node }: Step, value: Value): Bound => ({ kind: "constant", value, type: node.type, source: node.source });
+
+const sameRange = (a: TextRange | undefined, b: TextRange | undefined): boolean => a?.start === b?.start && a?.end === b?.end;
+
+/** Whether the other's output in the place of a step makes one result the other: a failure only where the other's result is that one. */
+function makesOther(own: Evaluated, step: Step, other: Evaluated, put: Value): boolean {
+  if (isFailure(put) && !(isFailure(other.value) && sameRange(put.range, other.value.range))) return false;
+  const came = own.runWith(new Map([[step.node, constant(step, inKindOf(put, step.value))]]));
+  return alike(came, other.value) && (isFailure(put) || isSameFailure(came, other.value));
+}
+
+/**
+ * Where two evaluations part, innermost first: at steps that do the same with other outputs, of which the other's makes one
+ * whole result the other. Told is the first with a cause; where there is none of any, that first step; where no step alone
+ * makes up the difference, the answers of several that do together.
+ */
+export function partingOf(left: Evaluated, right: Evaluated): Parting | undefined {
   let unexplained: Parting | undefined;
-  for (const a of left) {
-    for (const b of right) {
-      if (alike(a.value, b.value) || !sameInputs(a, b)) continue;
-      const parting: Parting = {
-        operation: a.bound.operation,
-        ranges: [a.range, b.range],
-        functions: [nameOf(a), nameOf(b)],
-        inputs: Object.fromEntries(sharedSlots(a, b).map(({ name, own }) => [name, own])),
-        outputs: [a.value, b.value],
-        ...causesOf(a, b, alike),
-      };
-      if (parting.causes.length > 0) return parting;
-      unexplained ??= parting;
+  for (const same of [alike, sameForm]) {
+    for (const a of left.steps) {
+      for (const b of right.steps) {
+        if (same(a.value, b.value) || !sameInputs(a, b)) continue;
+        if (!makesOther(left, a, right, b.value) && !makesOther(right, b, left, a.value)) continue;
+        const parting: Parting = { ...partingAt(a, b), ...causesOf(a, b, same), reaches: "whole" };
+        if (parting.causes.length > 0) return parting;
+        unexplained ??= parting;
+      }
     }
   }
-  return unexplained;
+  return chainOf(left, right) ?? unexplained;
+}
+
+const partingAt = (a: Step, b: Step): Omit<Parting, "causes" | "reaches"> => ({
+  operation: a.bound.operation,
+  ranges: [a.range, b.range],
+  functions: [nameOf(a), nameOf(b)],
+  inputs: Object.fromEntries(sharedSlots(a, b).map(({ name, own }) => [name, own])),
+  outputs: [a.value, b.value],
+});
+
+/** A trait in which two steps that stand for each other differ. */
+interface Swap {
+  readonly a: Step;
+  readonly b: Step;
+  readonly trait: TraitId;
+}
+
+/** The most traits of all steps together that are tried as a chain. */
+const mostSwaps = 40;
+
+/** Steps of both sides that stand for each other: the nth of an operation with the nth. Purposes are no behaviour. */
+function swapsOf(left: Evaluated, right: Evaluated): Swap[] {
+  const own = (steps: readonly Step[]) => steps.filter(({ node, bound }) => node === bound);
+  const others = own(right.steps);
+  const met = new Map<OperationId, number>();
+  return own(left.steps).flatMap((a): Swap[] => {
+    const { operation } = a.bound;
+    const nth = met.get(operation) ?? 0;
+    met.set(operation, nth + 1);
+    const b = others.filter(({ bound }) => bound.operation === operation).at(nth);
+    return b ? differing(a, b).flatMap((trait) => (describeTrait(trait).isPurpose ? [] : [{ a, b, trait }])) : [];
+  });
+}
+
+/** A step with the other's answers to some traits, and with what the other writes in their language. */
+function answering(own: Step, other: Step, traits: readonly TraitId[]): Bound {
+  const { slots } = operationOf(own.bound.operation);
+  const inputs = own.bound.inputs.map((input, i) => {
+    const { writtenBy } = slots[i];
+    const isWritten = writtenBy !== undefined && (traits as readonly string[]).includes(writtenBy);
+    return isWritten && other.slots[i] !== undefined ? constant(own, other.slots[i]) : input;
+  });
+  return { ...(own.node as Bound & BoundOperation), answers: swapped(own, other, traits), inputs };
+}
+
+/** The fewest answers of several steps that make one result the other, found by taking out one after the other. */
+function chainOf(left: Evaluated, right: Evaluated): Parting | undefined {
+  const swaps = swapsOf(left, right);
+  if (swaps.length === 0 || swaps.length > mostSwaps) return undefined;
+  const runs = ([0, 1] as const).map((side) => (kept: readonly Swap[]): boolean => {
+    const [own, other] = side === 0 ? [left, right] : [right, left];
+    const changes = new Map<Bound, Bound>();
+    for (const { a, b } of kept) {
+      const [from, to] = side === 0 ? [a, b] : [b, a];
+      changes.set(
+        from.node,
+        answering(
+          from,
+          to,
+          kept.filter((swap) => swap.a === a).map(({ trait }) => trait),
+        ),
+      );
+    }
+    const came = own.runWith(changes);
+    return alike(came, other.value) && isSameFailure(came, other.value);
+  });
+  const oneWay = ([0, 1] as const).find((side) => runs[side](swaps));
+  if (oneWay === undefined) return undefined;
+  const kept = swaps.reduce((rest, swap) => {
+    const fewer = rest.filter((other) => other !== swap);
+    return runs[oneWay](fewer) ? fewer : rest;
+  }, swaps);
+  const places = [...new Set(kept.map(({ a }) => a))].map((a): Parting => {
+    const own = kept.filter((swap) => swap.a === a);
+    const cause = own.map(({ trait, b }): Difference => ({ trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] }));
+    return { ...partingAt(a, own[0].b), causes: [cause], oneWay, reaches: "part" };
+  });
+  const [first, ...further] = places;
+  if (places.length === 0) return undefined;
+  return further.length === 0 ? { ...first, reaches: "whole" } : { ...first, further };
+}
+
+/** Two results that are one truth in two forms part where the outermost step says in which. */
+export function truthParting(left: Evaluated, right: Evaluated): Parting | undefined {
+  const telling = ({ steps }: Evaluated) => steps.filter(({ bound }) => "truth" in bound.answers).at(-1);
+  const [a, b] = [telling(left), telling(right)];
+  if (!a || !b || a.bound.answers.truth === b.bound.answers.truth) return undefined;
+  const cause: Difference = { trait: "truth", answers: [a.bound.answers.truth, b.bound.answers.truth] };
+  return { ...partingAt(a, b), causes: [[cause]], reaches: "whole" };
 }

@@ -46,3 +46,6 @@ export function agree(a: Value, b: Value): boolean {
       return a === b;
   }
 }
+
+/** A truth value as the number that some dialects have for it. */
+export const asTruth = (value: Value): Value => (typeof value === "boolean" ? Number(value) : value);

@@ -1,11 +1,13 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Program, type Sample, compile, defaultLimits, idiomOf, inputValues } from "../evaluate/index.ts";
-import { OverTime, type Value, startClock, stopClock } from "../values/index.ts";
-import { type Parting, type Step, partingOf } from "./cause.ts";
-import { agree } from "./equal.ts";
+import { type Bound, type Program, type Sample, compile, defaultLimits, idiomOf, inputValues } from "../evaluate/index.ts";
+import { OverTime, type Value } from "../values/index.ts";
+import { type Evaluated, type Parting, type Step, partingOf, truthParting } from "./cause.ts";
+import { type Effect, effectOf } from "./effect.ts";
+import { agree, asTruth } from "./equal.ts";
 
 export { type Difference, type Parting, withAnswers } from "./cause.ts";
+export type { Effect } from "./effect.ts";
 export { agree, kindOfOutcome, type OutcomeKind } from "./equal.ts";
 export {
   type ExplainedDifference,
@@ -27,6 +29,7 @@ export interface RowDifference {
   /** The number of the side, from 1; it is compared with side 0. */
   readonly side: number;
   readonly parting: Parting | undefined;
+  readonly effect: Effect;
 }
 
 /** One row of a contrast. */
@@ -55,30 +58,40 @@ export interface Contrast {
   readonly groups: readonly CauseGroup[];
 }
 
-/** The operations that a program carries out on a row, innermost first, with the idioms that they make up. */
-function stepsOf(program: Program, sample: Sample, row: number): Step[] {
+/** A program on a row: its value, the operations that it carries out, with the idioms that they make up, and what it gives otherwise. */
+function evaluated(program: Program, sample: Sample, row: number): Evaluated {
   const steps: Step[] = [];
-  program.runRow(sample, row, (source, value, bound, slots) => {
-    if (bound.kind !== "operation" || !slots) return;
-    const step = { dialect: program.dialect, range: source.range, value };
-    steps.push({ ...step, bound, slots });
-    const idiom = idiomOf(bound);
-    if (idiom && idiom.operation !== bound.operation)
+  const turns = new Map<Bound, number>();
+  const value = program.runRow(sample, row, (source, found, node, slots) => {
+    turns.set(node, (turns.get(node) ?? 0) + 1);
+    if (node.kind !== "operation" || !slots) return;
+    const step = { dialect: program.dialect, range: source.range, node, value: found };
+    steps.push({ ...step, bound: node, slots });
+    const idiom = idiomOf(node);
+    if (idiom && idiom.operation !== node.operation)
       steps.push({ ...step, bound: idiom, slots: inputValues(program, idiom, row) });
   });
-  return steps;
+  // What is carried out several times has no one value that another could stand for.
+  const once = steps.filter(({ node }) => turns.get(node) === 1);
+  return { value, steps: once, runWith: (changes) => program.runWith(sample, row, changes) };
 }
 
 /** The parting of two evaluations; undefined where trying the causes takes longer than a row may. */
-function partingInTime(left: readonly Step[], right: readonly Step[]): Parting | undefined {
+function partingInTime(left: Evaluated, right: Evaluated): Parting | undefined {
+  const end = Date.now() + defaultLimits.milliseconds;
+  const inTime = (side: Evaluated): Evaluated => ({
+    ...side,
+    runWith(changes) {
+      if (Date.now() > end) throw new OverTime();
+      return side.runWith(changes);
+    },
+  });
   try {
-    startClock(defaultLimits.milliseconds);
-    return partingOf(left, right);
+    const isTruth = agree(asTruth(left.value), asTruth(right.value));
+    return isTruth ? truthParting(left, right) : partingOf(inTime(left), inTime(right));
   } catch (error) {
     if (error instanceof OverTime) return undefined;
     throw error;
-  } finally {
-    stopClock();
   }
 }
 
@@ -93,10 +106,12 @@ export function contrast(sides: readonly Side[], sample: Sample): Contrast {
     const values = columns.map((column) => column[row]);
     const differing = values.flatMap((value, side) => (side > 0 && !agree(values[0], value) ? [side] : []));
     if (differing.length === 0) return { row, values, agree: true, differences: [] };
-    const first = programs[0].ok ? stepsOf(programs[0], sample, row) : [];
+    const first = evaluated(programs[0], sample, row);
+    const outcome = (side: number) => ({ program: programs[side], value: values[side] });
     const differences = differing.map((side) => ({
       side,
-      parting: programs[side].ok ? partingInTime(first, stepsOf(programs[side], sample, row)) : undefined,
+      parting: partingInTime(first, evaluated(programs[side], sample, row)),
+      effect: effectOf(outcome(0), outcome(side), sample, row),
     }));
     return { row, values, agree: false, differences };
   });
@@ -107,7 +122,10 @@ function groupsOf(rows: readonly ContrastRow[]): CauseGroup[] {
   const groups = new Map<string, { side: number; parting: Parting | undefined; rows: number[] }>();
   for (const { row, differences } of rows) {
     for (const { side, parting } of differences) {
-      const key = JSON.stringify([side, parting && [parting.operation, parting.ranges, parting.causes]]);
+      const key = JSON.stringify([
+        side,
+        parting && [parting.operation, parting.ranges, parting.causes, parting.further?.map(({ causes }) => causes)],
+      ]);
       const group = groups.get(key) ?? { side, parting, rows: [] };
       group.rows.push(row);
       groups.set(key, group);

@@ -125,6 +125,42 @@ export function partsOf(bound: Bound): readonly Bound[] {
   return [];
 }
 
+/** The same with other parts, as `partsOf` has them in turn. */
+export function withParts(bound: Bound, parts: readonly Bound[]): Bound {
+  switch (bound.kind) {
+    case "convert":
+      return { ...bound, inner: parts[0] };
+    case "control":
+    case "code":
+      return { ...bound, children: parts };
+    case "operation": {
+      let used = 0;
+      const inputs = bound.inputs.map((input) => input && ("kind" in input ? parts[used++] : input.map(() => parts[used++])));
+      return { ...bound, inputs };
+    }
+  }
+  return bound;
+}
+
+/** A tree in which some parts have others in their place; what holds none of them stays the very same. */
+export function replaced(root: Bound, changes: ReadonlyMap<Bound, Bound>): Bound {
+  const made = new Map(changes);
+  const visit = (bound: Bound): Bound => {
+    const known = made.get(bound);
+    if (known) return known;
+    // What a constant was worked out from stands in its place where that has changed.
+    const by = bound.kind === "constant" ? bound.by : undefined;
+    const parts = bound.kind === "constant" ? [] : partsOf(bound);
+    const changed = parts.map(visit);
+    const other = by && visit(by);
+    const isChanged = changed.some((part, i) => part !== parts[i]);
+    const result = other && other !== by ? other : isChanged ? withParts(bound, changed) : bound;
+    made.set(bound, result);
+    return result;
+  };
+  return visit(root);
+}
+
 /** What a value was before it was converted without being asked. */
 export function unconverted(bound: Bound): Bound {
   if (bound.kind === "convert" && bound.implicit) return unconverted(bound.inner);

@@ -1,6 +1,6 @@
 import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
-import { type Bound, once, partsOf } from "./bound.ts";
+import { type Bound, once, partsOf, withParts } from "./bound.ts";
 import { emit } from "./emit.ts";
 import { newFrame } from "./frame.ts";
 
@@ -107,15 +107,11 @@ function mayChange(root: Bound, dialect: Dialect): boolean {
 }
 
 /** A sub-expression whose parts are constants. */
-function withValues(bound: Bound, values: readonly Value[]): Bound {
-  let used = 0;
-  const constant = (part: Bound): Bound => ({ kind: "constant", value: values[used++], type: part.type, source: part.source });
-  if (bound.kind === "convert") return { ...bound, inner: constant(bound.inner) };
-  if (bound.kind === "control" || bound.kind === "code") return { ...bound, children: bound.children.map(constant) };
-  if (bound.kind !== "operation") return bound;
-  const inputs = bound.inputs.map((input) => input && ("kind" in input ? constant(input) : input.map(constant)));
-  return { ...bound, inputs };
-}
+const withValues = (bound: Bound, values: readonly Value[]): Bound =>
+  withParts(
+    bound,
+    partsOf(bound).map(({ type, source }, i) => ({ kind: "constant", value: values[i], type, source })),
+  );
 
 /** Whether the engine takes a function for one whose value may change, and leaves it to the rows. */
 function isUnsteady(bound: Bound, { statements }: Dialect): boolean {

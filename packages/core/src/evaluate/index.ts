@@ -3,7 +3,7 @@ import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, parseLimits } from "../syntax/index.ts";
 import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
 import { Binder } from "./bind.ts";
-import { type Bound, type BoundOperation, allPartsOf } from "./bound.ts";
+import { type Bound, type BoundOperation, allPartsOf, replaced } from "./bound.ts";
 import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { commonParts } from "./common.ts";
@@ -110,6 +110,8 @@ export interface Program {
   readonly frame: Frame;
   /** The value on one row, 0-based; `observe` is told every sub-expression's value. */
   runRow(sample: Sample, row: number, observe?: Observer): Value;
+  /** The value on one row, 0-based, with other parts in the place of some of its own: an experiment. */
+  runWith(sample: Sample, row: number, changes: ReadonlyMap<Bound, Bound>): Value;
   /** Every sub-expression with its value on one row, 0-based; in source order, outer ones first. */
   trace(sample: Sample, row: number): TraceStep[];
   /** Where each stretch of the value on one row, 0-based, came from, and what of the columns that were read is not in it. */
@@ -222,6 +224,22 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
         }
       }
       return result;
+    },
+    runWith(values, row, changes) {
+      if (failure) return failure;
+      load(values);
+      const changed = replaced(bound, changes);
+      const early = folded && constantFailure(changed, dialect, limits.milliseconds);
+      if (early) return early;
+      try {
+        startClock(limits.milliseconds);
+        frame.turn++;
+        return emit(changed, frame, dialect)(row);
+      } catch (error) {
+        return beyondLimits(error, parsed.tree.range, limits);
+      } finally {
+        stopClock();
+      }
     },
     trace(values, row) {
       const trace = new Trace(dialect);

@@ -29,6 +29,7 @@ const traits = [
   "fractionRead",
   "separators",
   "bases",
+  "truthRead",
   "bytesRead",
   "numberWords",
   "otherForms",
@@ -86,7 +87,11 @@ const ofBase: Readonly<Record<AnswerOf<"bases">, string>> = {
   "two, eight and sixteen": "([+-]?)(0x(?:_?[0-9a-f])+|0o(?:_?[0-7])+|0b(?:_?[01])+)",
 };
 
-const words = /^([+-]?)(?:(inf(?:inity)?)|nan)$/i;
+const words: Readonly<Record<AnswerOf<"numberWords">, RegExp | undefined>> = {
+  read: /^([+-]?)(?:(inf(?:inity)?)|nan)$/i,
+  "INF and NaN": /^(?:([+-]?)(INF)|NaN)$/,
+  refused: undefined,
+};
 
 /** What stands in a text for a number: its digits in plain form, or the number itself. */
 type Read = (text: string) => string | bigint | Value | undefined;
@@ -110,8 +115,9 @@ function reader({ numberKind, reads, blanks, plusSign, exponent, fractionRead, s
     const [, minus, other] = based?.exec(text) ?? [];
     if (other !== undefined) return BigInt(other.replaceAll("_", "").toLowerCase()) * (minus === "-" ? -1n : 1n);
     const inner = trimmed(text);
-    if (own.numberWords === "read" && words.test(inner)) {
-      const [, before, infinity] = words.exec(inner)!;
+    const named = words[own.numberWords]?.exec(inner);
+    if (named) {
+      const [, before, infinity] = named;
       return new Double(infinity ? (before === "-" ? -Infinity : Infinity) : NaN);
     }
     return own.otherForms === "none" ? undefined : otherForm(inner);
@@ -165,7 +171,9 @@ export const numberOf = operation({
           ? value
           : notNumber === "null"
             ? null
-            : toKind(0, "0");
+            : notNumber === "not a number"
+              ? double(NaN)
+              : toKind(0, "0");
 
     /** A double by the rules for what is beyond its range; `isNothing` says whether a 0 is what `given` says. */
     function doubleBy(value: number, given: Value, isNothing: () => boolean): Value {
@@ -238,9 +246,9 @@ export const numberOf = operation({
         case "bigint":
           return numbers === "double" ? Number(value) : exact(value);
         case "boolean":
-          return exact(Number(value));
+          return own.truthRead === "refused" ? new Failure("not-a-number", { text: String(value) }) : exact(Number(value));
       }
-      if (value === null) return toKind(0, "0");
+      if (value === null) return notNumber === "not a number" ? bad(value) : toKind(0, "0");
       if (value instanceof Bytes)
         return own.bytesRead === "kept" ? value : own.bytesRead === "never" ? bad(value) : fromText(textOfBytes(value.bytes));
       if (value instanceof Decimal) {

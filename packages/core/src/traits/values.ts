@@ -72,6 +72,7 @@ export const values = {
     zero: "0.",
     null: "Nothing.",
     unchanged: "It stays the text that it is.",
+    "not a number": "NaN, and nothing gives that, too.",
   }),
   plusSign: trait("May a plus sign stand before the digits?", {
     read: "+5 is 5.",
@@ -96,6 +97,10 @@ export const values = {
     "two and sixteen": "0x10 is 16, 0b10 is 2, without a sign before it or white space after it.",
     "two, eight and sixteen": "0x10 is 16, 0o10 is 8, 0b10 is 2.",
   }),
+  truthRead: trait("Is a truth value read as a number?", {
+    "1 or 0": "True is 1, false 0.",
+    refused: "It is an error.",
+  }),
   bytesRead: trait("Are bytes read as a number?", {
     "as text": "As the text that they are the UTF-8 form of.",
     kept: "They stay bytes.",
@@ -103,6 +108,7 @@ export const values = {
   }),
   numberWords: trait("Are words for infinity and for what is not a number read?", {
     read: "inf, -infinity and nan are numbers.",
+    "INF and NaN": "INF, -INF and NaN are, in just these letters.",
     refused: "They are no numbers.",
   }),
   otherForms: trait("Which other forms are read as numbers?", {

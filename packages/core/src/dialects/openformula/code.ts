@@ -171,9 +171,6 @@ const logical = (combine: (values: boolean[]) => boolean): Code => ({
 export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonly<Record<string, Code>> => ({
   ...arithmetic,
   T: { run: ([value]) => (typeof value === "string" ? value : "") },
-  VALUE: {
-    run: ([value]) => (value === null ? 0 : typeof value === "boolean" ? bad("a truth value is no number") : number(value)),
-  },
   N: { run: ([value]) => (typeof value === "number" ? value : value === true ? 1 : 0) },
   NUMBERVALUE: {
     run: ([text, decimal, group]) => {

@@ -1,6 +1,7 @@
 import { type FunctionRow, params } from "../row.ts";
 import { step } from "../step.ts";
 import { steppedRows } from "../shared/coded.ts";
+import { valueOf } from "./steps.ts";
 import { decidingRows } from "../shared/deciding.ts";
 import { itselfRows, truthRows } from "../shared/itself.ts";
 import { mathRows } from "../shared/math.ts";
@@ -154,10 +155,11 @@ type Other = readonly [
 // prettier-ignore
 const whether = (what: string) => step("is", { truth: "true or false" }, { what });
 
-/** What a value is, an error among what it may be. */
+/** What a value is, an error among what it may be, and the number that it is. */
 // prettier-ignore
 const kindRows = steppedRows(
   [
+    ["VALUE", "convert", "A text as a number.", "text any > value", "number", "6.13.34", valueOf],
     ["ISERROR", "logic", "Whether it is an error.", "value any", "boolean", "6.13.16", whether("failing")],
     ["ISERR", "logic", "Whether it is an error but #N/A.", "value any", "boolean", "6.13.15", whether("failing otherwise")],
     ["ISNA", "logic", "Whether it is #N/A.", "value any", "boolean", "6.13.20", whether("not available")],
@@ -232,7 +234,6 @@ const choiceRows: FunctionRow[] = [
 const otherRows: FunctionRow[] = (
   [
     ["T", "convert", "The text itself; empty for what is no text.", "value any", "text", "6.20.22"],
-    ["VALUE", "convert", "A text as a number.", "text any", "number", "6.13.34"],
     ["N", "convert", "A number; 0 for a text.", "value any", "number", "6.13.26"],
     [
       "NUMBERVALUE",

@@ -15,6 +15,7 @@ const read = {
   fractionRead: "refused",
   separators: "commas",
   bases: "ten",
+  truthRead: "1 or 0",
   bytesRead: "as text",
   numberWords: "refused",
   otherForms: "percent, fractions and dates",
@@ -33,6 +34,9 @@ const numbers: Readonly<Record<string, Step>> = {
   zero: step("number-of", { ...read, notNumber: "zero" }),
   error: step("number-of", { ...read, reads: "nothing" }),
 };
+
+/** What VALUE does, whatever the option says. */
+export const valueOf = step("number-of", { ...read, missing: "blank", truthRead: "refused" });
 
 /** A number of ten digits in a base; one whose first bit is set is below 0 (6.19). */
 const inBase = (base: number, bits: number) => step("number-in-base", { missing, numbers: "double" }, { base, bits });

@@ -24,6 +24,7 @@ const read = {
   fractionRead: "refused",
   separators: "none",
   bases: "ten",
+  truthRead: "1 or 0",
   bytesRead: "as text",
   numberWords: "refused",
   otherForms: "none",

@@ -8,7 +8,6 @@ import {
   asDouble,
   atomOf,
   atoms,
-  castAtom,
   compareAtoms,
   isNumeric,
   isOfType,
@@ -147,11 +146,6 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   string: run(([item]) => {
     const atom = atomOf(item);
     return atom === null ? "" : isFailure(atom) ? atom : stringOf(atom);
-  }),
-  number: run(([value]) => {
-    if (value === null) return new Double(NaN);
-    const result = castAtom("xs:double")!(typeof value === "boolean" ? Number(value) : value);
-    return isFailure(result) ? new Double(NaN) : result;
   }),
   "string-to-codepoints": run(([text]) => {
     const chars = charactersOf((text as string | null) ?? "");

@@ -12,7 +12,7 @@ import {
 } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
-import { type Work, unlessMissing } from "../step.ts";
+import { type Work, partsOfWork, unlessMissing } from "../step.ts";
 import {
   asDouble,
   atomOf,
@@ -145,10 +145,11 @@ export const typeRules: TypeRules = {
   cast(_from, written) {
     const optional = written.endsWith("?");
     const name = optional ? written.slice(0, -1) : written;
-    const convert = name === "xs:string" ? steps.text : castAtom(name);
+    const convert = castAtom(name);
     if (!convert) return undefined;
     const one = (value: Value) => atomOf(value) ?? (optional ? null : wrongKind(written, null));
-    return { type: "any", convert: [one, typeof convert === "function" ? unlessMissing(convert) : convert] };
+    const parts = partsOfWork(convert).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
+    return { type: "any", convert: [one, ...parts] };
   },
   unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : "any"),
   list(form, values) {

@@ -1,4 +1,5 @@
 import { type Coded, steppedRows } from "../shared/coded.ts";
+import { steps } from "./steps.ts";
 import { type Step, step } from "../step.ts";
 import { type FunctionRow, params } from "../row.ts";
 import { calendarRows } from "../shared/calendar.ts";
@@ -122,6 +123,7 @@ const general = (relation: string) =>
 // prettier-ignore
 const lists = steppedRows(
   [
+    ["number", "convert", "A number, NaN where it is none.", "value atomic?", "any", "4.5.1", steps.number],
     ["count", "list", "How many items there are.", "items items > list", "integer", "14.4.1", size],
     ["head", "list", "The first item.", "items items > list", "any", "14.1.3", itemAt("null", 1)],
     ["tail", "list", "All but the first item.", "items items > list", "any*", "14.1.4", step("drop-items", { missing: "blank", tooMany: "all of them" }, { count: 1, end: "start" })],
@@ -185,7 +187,6 @@ const partsOf = (type: "date" | "time" | "dateTime", parts: Readonly<Record<stri
 const coded = (
   [
     ["string", "convert", "The text of an item.", "item any", "text", fo("2.3")],
-    ["number", "convert", "A number, NaN where it is none.", "value atomic?", "any", fo("4.5.1")],
     ["string-to-codepoints", "convert", "The code points of a text.", "text string?", "any", fo("5.2.2")],
     ["codepoints-to-string", "convert", "The text of code points.", "codes atomic*", "text", fo("5.2.1")],
     ["contains-token", "list", "Whether a text has a word.", "texts string*, token string", "boolean", fo("5.5.6")],

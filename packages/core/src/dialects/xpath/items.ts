@@ -8,12 +8,12 @@ import {
   Moment,
   type Value,
   compareMoments,
-  integer,
   isFailure,
   lookup,
 } from "../../values/index.ts";
 import { castMoment } from "./moments.ts";
-import { stringOf } from "./steps.ts";
+import type { Work } from "../step.ts";
+import { steps, stringOf } from "./steps.ts";
 
 /** The items of a value: a sequence is a list of two or more, one item is itself, none is null. */
 export const itemsOf = (value: Value): readonly Value[] =>
@@ -156,37 +156,18 @@ const integers: Readonly<Record<string, readonly [bigint | undefined, bigint | u
   unsignedByte: [0n, 255n],
 });
 
-const invalid = (text: string) => new Failure("not-a-number", { text });
+/** A number that an exact one can be made of (FOCA0002). */
+export const finite = (item: Value): Value =>
+  item instanceof Double && !Number.isFinite(item.value) ? new Failure("number-out-of-range").named("err:FOCA0002") : item;
 
-function castInteger(item: Value, name: string): Value {
-  let value: bigint;
-  if (typeof item === "string") {
-    if (!/^\s*[+-]?\d+\s*$/.test(item)) return invalid(item);
-    value = BigInt(item.trim().replace("+", ""));
-  } else if (item instanceof Double) {
-    if (!Number.isFinite(item.value)) return new Failure("number-out-of-range").named("err:FOCA0002");
-    value = BigInt(Math.trunc(item.value));
-  } else if (item instanceof Decimal) value = item.coefficient / 10n ** BigInt(item.scale);
-  else value = BigInt(item as number);
+/** A whole number of a type that has fewer of them. */
+function withinType(name: string): (value: Value) => Value {
   const [least, most] = integers[name];
-  if ((least !== undefined && value < least) || (most !== undefined && value > most)) return invalid(String(value));
-  return integer(value);
-}
-
-function castDouble(item: Value, name: string): Value {
-  const rounded = (value: number) => new Double(name === "float" ? Math.fround(value) : value);
-  if (typeof item !== "string") return rounded(asDouble(item));
-  const text = item.trim();
-  if (/^(?:\+?INF|-INF|NaN)$/.test(text)) return new Double(text === "NaN" ? NaN : text.startsWith("-") ? -Infinity : Infinity);
-  return /^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(text) ? rounded(Number(text)) : invalid(item);
-}
-
-function castDecimal(item: Value): Value {
-  if (item instanceof Decimal) return item;
-  if (item instanceof Double)
-    return Number.isFinite(item.value) ? Decimal.of(item.value) : new Failure("number-out-of-range").named("err:FOCA0002");
-  if (typeof item !== "string") return Decimal.of(Number(item));
-  return (/^\s*[+-]?(?:\d+\.?\d*|\.\d+)\s*$/.test(item) && Decimal.parse(item.trim())) || invalid(item);
+  return (value) => {
+    const number = value as number | bigint;
+    const isOutside = (least !== undefined && number < least) || (most !== undefined && number > most);
+    return isOutside ? new Failure("not-a-number", { text: String(value) }) : value;
+  };
 }
 
 function castBoolean(item: Value): Value {
@@ -197,18 +178,19 @@ function castBoolean(item: Value): Value {
 }
 
 /** Casts an atomic item to an `xs:` type (F&O 3.1, 19); undefined when the type is not covered. */
-export function castAtom(type: string): ((item: Value) => Value) | undefined {
+export function castAtom(type: string): Work | undefined {
   const name = type.replace(/^xs:/, "");
-  if (name in integers) return (item) => castInteger(item, name);
-  if (name === "string" || name === "untypedAtomic" || name === "anyURI") return stringOf;
+  if (name === "integer") return [finite, steps.integer];
+  if (name in integers) return [finite, steps.integer, withinType(name)];
+  if (name === "decimal") return [finite, steps.decimal];
+  if (name === "double" || name === "float") return steps[name];
+  if (name === "string" || name === "untypedAtomic" || name === "anyURI") return steps.text;
   if (name === "normalizedString") return (item) => stringOf(item).replace(/[\t\n\r]/g, " ");
   if (name === "token")
     return (item) =>
       stringOf(item)
         .replace(/[ \t\n\r]+/g, " ")
         .replace(/^ | $/g, "");
-  if (name === "double" || name === "float") return (item) => castDouble(item, name);
-  if (name === "decimal") return castDecimal;
   return name === "boolean" ? castBoolean : castMoment(name);
 }
 

@@ -1,9 +1,25 @@
 import type { Value } from "../../values/index.ts";
-import { written } from "../shared/numbers.ts";
+import { readAsWhole, written } from "../shared/numbers.ts";
 import { step, worked } from "../step.ts";
+
+/** How a text is read as a number (F&O 3.1, 19.1.2), white space around it passed over. */
+const read = {
+  ...readAsWhole,
+  exponent: "not read",
+  decimalHalves: "cut off",
+  doubleHalves: "cut off",
+  beyondDouble: "infinity",
+} as const;
+const double = { ...read, exponent: "read", numberWords: "INF and NaN" } as const;
 
 /** What XPath does to values without a function. */
 export const steps = {
+  integer: step("number-of", { ...read, numberKind: "integer" }),
+  decimal: step("number-of", { ...read, numberKind: "decimal" }),
+  double: step("number-of", { ...double, numberKind: "double" }),
+  float: step("number-of", { ...double, numberKind: "double of 32 bits" }),
+  /** What fn:number does (4.5.1). */
+  number: step("number-of", { ...double, missing: "blank", numberKind: "double", notNumber: "not a number" }),
   text: step("text-of", {
     ...written,
     powerFrom: "1e6",

@@ -1,0 +1,79 @@
+import type { Origin, Program, Sample } from "../evaluate/index.ts";
+import { walk } from "../syntax/index.ts";
+import { type TextRange, type Value, isFailure, isList } from "../values/index.ts";
+import { agree } from "./equal.ts";
+import { showValue } from "./explain.ts";
+
+/** The first place where two results differ, what stands there on each side, and which part of each expression it came from. */
+export interface Effect {
+  /** UTF-16 units of a text, items of a list, 0-based; 0 where the results are no texts and no lists. */
+  readonly at: number;
+  readonly left: string;
+  readonly right: string;
+  readonly from: readonly [TextRange, TextRange];
+}
+
+/** A program with its value on a row. */
+export interface Outcome {
+  readonly program: Program;
+  readonly value: Value;
+}
+
+/** Where a stretch of a result stands in its expression: what made it, or the literal or column that it is. */
+function placeOf({ by, from }: Origin, { tree, dialect }: Program): TextRange {
+  if (by) return by;
+  const [source] = from;
+  if (source?.literal) return source.literal;
+  const column = source?.column;
+  const named = [...walk(tree)].find(
+    (node) => node.kind === "name" && column !== undefined && dialect.namesColumn(node.name, column),
+  );
+  return (named ?? tree).range;
+}
+
+/** The stretch of a text in which a place lies, or the last one, and where the place stands in the expression. */
+function stretchAt(
+  { program }: Outcome,
+  sample: Sample,
+  row: number,
+  at: number,
+): { start: number; text: string; from: TextRange } {
+  const { stretches } = program.origins(sample, row);
+  const found = stretches.find(({ range }) => at < range.end) ?? stretches.at(-1);
+  if (!found) return { start: 0, text: "", from: program.tree.range };
+  return { start: found.range.start, text: found.text, from: placeOf(found, program) };
+}
+
+function firstDifference(left: string, right: string): number {
+  let at = 0;
+  while (at < left.length && left[at] === right[at]) at++;
+  // A character of two units differs as a whole.
+  return at > 0 && /[\udc00-\udfff]/.test((left[at] ?? "") + (right[at] ?? "")) ? at - 1 : at;
+}
+
+/** The place in the expression of a result that is no text: where a failure arose, or all of it. */
+const wholeOf = ({ program, value }: Outcome): TextRange => (isFailure(value) && value.range ? value.range : program.tree.range);
+
+/**
+ * The first place where two results on a row differ.
+ *
+ * @param row 0-based
+ */
+export function effectOf(left: Outcome, right: Outcome, sample: Sample, row: number): Effect {
+  const [a, b] = [left.value, right.value];
+  if (typeof a === "string" && typeof b === "string") {
+    const at = firstDifference(a, b);
+    const [x, y] = [left, right].map((side) => stretchAt(side, sample, row, at));
+    const start = x.start === y.start && x.start <= at ? x.start : at;
+    const shown = ({ start: begin, text }: typeof x, whole: string) =>
+      begin <= start && start <= begin + text.length ? text.slice(start - begin) : whole.slice(start);
+    return { at: start, left: shown(x, a), right: shown(y, b), from: [x.from, y.from] };
+  }
+  const from = [wholeOf(left), wholeOf(right)] as const;
+  if (!isList(a) || !isList(b)) return { at: 0, left: showValue(a), right: showValue(b), from };
+  const at = Array.from({ length: Math.max(a.length, b.length) }, (_, i) => i).findIndex(
+    (i) => a[i] === undefined || b[i] === undefined || !agree(a[i], b[i]),
+  );
+  const item = (list: readonly Value[]) => (at < list.length ? showValue(list[at]) : "no item");
+  return { at, left: item(a), right: item(b), from };
+}
