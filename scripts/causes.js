@@ -38,7 +38,9 @@ for (const [task, texts] of jobs) {
         ({ values: [left, right], agree: same }) => !same && !agree(asTruth(left), asTruth(right)),
       );
       if (differing.length === 0) continue;
-      const found = differing.filter(({ differences: [{ parting }] }) => parting && parting.causes.length > 0);
+      const found = differing.filter(
+        ({ differences: [{ parting, another }] }) => another !== undefined || (parting && parting.causes.length > 0),
+      );
       counts.rows += differing.length;
       counts.explained += found.length;
       counts.effects += differing.filter(({ differences: [{ effect }] }) => effect).length;

@@ -226,11 +226,12 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .description(
       "evaluate expressions of several dialects, each given as dialect=expression or dialect[option=value]=expression, where a .json file may define the dialect, and say where and why they differ",
     )
-    .requiredOption("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
+    .option("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
+    .option("--cases <file>", "contrast cases instead, one JSON object a line (docs/contrast.md); may be given again", gather)
     .option("-p, --pasted <expression>", "give this one text to every dialect that accepts it")
     .option("-d, --differing", "show only rows that differ")
     .option("-s, --spaces", "make white space visible")
-    .option("--json", "one JSON line for each row, then one for each cause")
+    .option("--json", "one JSON line for each row, then one for each cause; or one for each case, then a summary")
     .addHelpText(
       "after",
       `\nExamples:\n  iquill contrast -r demo -d openformula='PROPER(collector)' postgresql='initcap(collector)'\n  iquill contrast -r demo --pasted 'TRIM(taxon)'`,

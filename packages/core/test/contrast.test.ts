@@ -31,7 +31,7 @@ const partings: readonly (readonly [SideText, SideText, Record<string, Value>, s
   [["openformula", "LEN(label)"], ["postgresql", "length(label)"], { label: null }, "measure", [["missing"]]],
   [["openformula", 'label&"x"'], ["postgresql", "label || 'x'"], { label: null }, "join", [["missingItem"]]],
   [["postgresql", "concat(label, 'x')"], ["postgresql", "label || 'x'"], { label: null }, "join", [["missingItem"]]],
-  [["postgresql", "7 / 2"], ["xpath", "7 idiv 2 + 7 div 2"], { label: "" }, "calculate", [["quotient"]]],
+  [["postgresql", "7 / 2 + 0"], ["xpath", "7 div 2 + 0"], { label: "" }, "calculate", [["quotient"]]],
   [["openformula", "REPT(label;-1)"], ["postgresql", "repeat(label, -1)"], { label: "a" }, "repeat", [["negativeCount"]]],
   [["openformula", 'CODE(label)'], ["postgresql", "ascii(label)"], { label: "" }, "code-of", [["ofEmpty"]]],
   [["openformula", "MID(UPPER(label);2;2)"], ["postgresql", "substring(upper(label), 2, 2)"], { label: "aß" }, "recase", [["mapping"]]],

@@ -1,30 +1,13 @@
-import { dirname, resolve } from "node:path";
-import { decode, parseLines } from "@indigo-quill/data";
-import {
-  type DeclaredType,
-  type Dialect,
-  Decimal,
-  declaredTypes,
-  Failure,
-  type Value,
-  compile,
-  message,
-  sampleOf,
-} from "indigo-quill";
-import { demoFile, dialectWith, isDefinition, isDialect, readBytes } from "../input.ts";
+import { Decimal, Failure, compile, message, sampleOf } from "indigo-quill";
+import { type CaseBase, type CaseSide, casesOf, dialectFor, isRecord, readBase, readSide } from "../cases.ts";
+import { isDialect } from "../input.ts";
 import { styleFor } from "../output/style.ts";
 import { traceText } from "../output/trace.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
 
 /** One case of the verify contract (docs/verify.md). */
-interface Case {
-  readonly id: string;
-  readonly dialect: string;
-  readonly expression: string;
-  readonly row: Readonly<Record<string, Value>>;
-  readonly types: Readonly<Record<string, DeclaredType>>;
+interface Case extends CaseBase, CaseSide {
   readonly expect: { readonly value: unknown } | { readonly error: true | string };
-  readonly options: Readonly<Record<string, string>>;
 }
 
 type Got =
@@ -35,11 +18,8 @@ export async function verify(files: readonly string[], options: { json?: boolean
   let passed = 0;
   let failed = 0;
   for (const file of files) {
-    const text = file === "demo" ? await demoFile("cases.ndjson") : decode(await readBytes(file, streams));
-    for (const { value, line } of parseLines(text)) {
-      const given = readCase(value, `${file}, line ${line}`);
-      // A dialect that a file defines is named from where the cases lie.
-      const item = isDefinition(given.dialect) ? { ...given, dialect: resolve(dirname(file), given.dialect) } : given;
+    for await (const { given, where, folder } of casesOf(file, streams)) {
+      const item = readCase(given, where, folder);
       const got = await evaluateCase(item);
       const ok = meets(item, got);
       if (ok) passed++;
@@ -52,43 +32,12 @@ export async function verify(files: readonly string[], options: { json?: boolean
   return failed === 0 ? exit.ok : exit.some;
 }
 
-function isRecord(value: unknown): value is Record<string, unknown> {
-  return typeof value === "object" && value !== null && !Array.isArray(value);
-}
-
-function readCase(value: unknown, where: string): Case {
-  if (!isRecord(value)) throw new UsageError(`${where}: a case is an object`);
-  const { id = where, dialect, expression, row = {}, types = {}, expect, options = {} } = value;
-  for (const [name, field] of Object.entries({ dialect, expression })) {
-    if (typeof field !== "string") throw new UsageError(`${where}: "${name}" must be a text`);
-  }
-  if (!isRecord(row) || !isRecord(options) || !isRecord(types))
-    throw new UsageError(`${where}: "row", "types" and "options" must be objects`);
-  for (const [column, type] of Object.entries(types))
-    if (!declaredTypes.includes(type as DeclaredType))
-      throw new UsageError(
-        `${where}: the type of "${column}" must be one of ${declaredTypes.join(", ")}, not ${JSON.stringify(type)}`,
-      );
+function readCase(given: Record<string, unknown>, where: string, folder: string): Case {
+  const { expect } = given;
+  const item = { ...readBase(given, where), ...readSide(given, where, folder) };
   if (!isRecord(expect) || !("value" in expect || "error" in expect))
     throw new UsageError(`${where}: "expect" must be {"value": …} or {"error": true}`);
-  return {
-    id: String(id),
-    dialect: dialect as string,
-    expression: expression as string,
-    row: row as Case["row"],
-    types: types as Case["types"],
-    expect: expect as Case["expect"],
-    options: options as Case["options"],
-  };
-}
-
-const made = new Map<string, Dialect>();
-
-async function dialectFor({ dialect, options }: Case): Promise<Dialect> {
-  const key = JSON.stringify([dialect, options]);
-  let found = made.get(key);
-  if (!found) made.set(key, (found = await dialectWith(dialect, options)));
-  return found;
+  return { ...item, expect: expect as Case["expect"] };
 }
 
 /** Evaluates a case. A fault of ours costs that case alone: it is told, and the others are still checked. */

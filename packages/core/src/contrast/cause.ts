@@ -288,3 +288,22 @@ export function truthParting(left: Evaluated, right: Evaluated): Parting | undef
   const cause: Difference = { trait: "truth", answers: [a.bound.answers.truth, b.bound.answers.truth] };
   return { ...partingAt(a, b), causes: [[cause]], reaches: "whole" };
 }
+
+/** Where both sides call something by one name that is another operation on each, and that makes up the difference: what it is. */
+export function anotherOf(left: Evaluated, right: Evaluated): string | undefined {
+  const called = ({ steps }: Evaluated) => steps.filter(({ node }) => node.source.kind === "call" && node.kind === "operation");
+  for (const a of called(left)) {
+    for (const b of called(right)) {
+      if (writtenName(a) !== writtenName(b) || a.bound.operation === b.bound.operation) continue;
+      if (!makesOther(left, a, right, b.value) && !makesOther(right, b, left, a.value)) continue;
+      const does = ({ bound, dialect }: Step) => `${operationOf(bound.operation).summary} in ${dialect.title}`;
+      return `${writtenName(a)} ${does(a)} and ${does(b)}`;
+    }
+  }
+  return undefined;
+}
+
+const writtenName = ({ node: { source }, dialect }: Step): string => {
+  const name = source.kind === "call" ? source.name : "";
+  return dialect.functionCase === "ignored" ? name.toLowerCase() : name;
+};

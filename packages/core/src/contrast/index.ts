@@ -2,7 +2,7 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Bound, type Program, type Sample, compile, defaultLimits, idiomOf, inputValues } from "../evaluate/index.ts";
 import { OverTime, type Value } from "../values/index.ts";
-import { type Evaluated, type Parting, type Step, partingOf, truthParting } from "./cause.ts";
+import { type Evaluated, type Parting, type Step, anotherOf, partingOf, truthParting } from "./cause.ts";
 import { type Effect, effectOf } from "./effect.ts";
 import { agree, asTruth } from "./equal.ts";
 
@@ -29,6 +29,8 @@ export interface RowDifference {
   /** The number of the side, from 1; it is compared with side 0. */
   readonly side: number;
   readonly parting: Parting | undefined;
+  /** Where both write one function or sign and it is another operation on each side: what it is on each. */
+  readonly another?: string;
   readonly effect: Effect;
 }
 
@@ -108,11 +110,13 @@ export function contrast(sides: readonly Side[], sample: Sample): Contrast {
     if (differing.length === 0) return { row, values, agree: true, differences: [] };
     const first = evaluated(programs[0], sample, row);
     const outcome = (side: number) => ({ program: programs[side], value: values[side] });
-    const differences = differing.map((side) => ({
-      side,
-      parting: partingInTime(first, evaluated(programs[side], sample, row)),
-      effect: effectOf(outcome(0), outcome(side), sample, row),
-    }));
+    const differences = differing.map((side): RowDifference => {
+      const other = evaluated(programs[side], sample, row);
+      const parting = partingInTime(first, other);
+      const another = parting && parting.causes.length > 0 ? undefined : anotherOf(first, other);
+      const effect = effectOf(outcome(0), outcome(side), sample, row);
+      return { side, parting, ...(another !== undefined && { another }), effect };
+    });
     return { row, values, agree: false, differences };
   });
   return { programs, rows, groups: groupsOf(rows) };
