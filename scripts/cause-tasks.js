@@ -198,7 +198,6 @@ export const tasks = {
     xpath: "string-to-codepoints($label)[1]",
   },
   "largest of two": {
-    openformula: "MAX(n;x)",
     ...all("greatest(n, x)", "postgresql", "mariadb", "duckdb"),
     sqlite: "max(n, x)",
     xpath: "max(($n, $x))",

@@ -300,6 +300,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     side: { slots: ["a", 3, "x"], answers: ["left", "right"] },
     negativeCount: { slots: ["a", -1, "x"], answers: ["empty", "null"] },
     tooLong: { slots: ["a", 5_000_000, "x"], answers: ["error", "null beyond 16 MiB"] },
+    longer: { slots: ["Alnus", 3, "x"], answers: ["cut", "cut at the start"] },
     emptyFill: { slots: ["a", 3, ""], answers: ["whole", "null"] },
   },
   calculate: {

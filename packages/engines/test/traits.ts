@@ -61,6 +61,7 @@ const shared: Readonly<Record<TraitId, string>> = {
   negativeCount: "repeat('ab', -1)",
   tooLong: "repeat('ab', 2147483647)",
   side: "lpad('a', 3, '*')",
+  longer: "lpad('alnus', 3, '*')",
   emptyFill: "lpad('a', 3, '')",
   part: "split_part('a,b', ',', 2)",
   zeroPiece: "split_part('a,b', ',', 0)",

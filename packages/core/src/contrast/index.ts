@@ -1,8 +1,8 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Bound, type Program, type Sample, compile, defaultLimits, idiomOf, inputValues } from "../evaluate/index.ts";
-import { OverTime, type Value } from "../values/index.ts";
-import { type Evaluated, type Parting, type Step, anotherOf, partingOf, truthParting } from "./cause.ts";
+import { type Bound, type Program, type Sample, compile, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
+import { OverTime, type Value, isFailure } from "../values/index.ts";
+import { type Evaluated, type Parting, type Step, anotherOf, partingOf, truthParting, withAnswers } from "./cause.ts";
 import { type Effect, effectOf } from "./effect.ts";
 import { agree, asTruth } from "./equal.ts";
 
@@ -63,16 +63,22 @@ export interface Contrast {
 /** A program on a row: its value, the operations that it carries out, with the idioms that they make up, and what it gives otherwise. */
 function evaluated(program: Program, sample: Sample, row: number): Evaluated {
   const steps: Step[] = [];
+  const nodes: Omit<Step, "bound" | "slots">[] = [];
   const turns = new Map<Bound, number>();
   const value = program.runRow(sample, row, (source, found, node, slots) => {
     turns.set(node, (turns.get(node) ?? 0) + 1);
-    if (node.kind !== "operation" || !slots) return;
     const step = { dialect: program.dialect, range: source.range, node, value: found };
-    steps.push({ ...step, bound: node, slots });
-    const idiom = idiomOf(node);
-    if (idiom && idiom.operation !== node.operation)
-      steps.push({ ...step, bound: idiom, slots: inputValues(program, idiom, row) });
+    if (node.kind === "operation" && slots) steps.push({ ...step, bound: node, slots });
+    nodes.push(step);
   });
+  for (const step of nodes) {
+    for (const bound of jobsOf(step.node)) {
+      const slots = inputValues(program, bound, row);
+      // A shape may come to an operation on some rows only.
+      const isSame = !slots.some(isFailure) && agree(asTruth(withAnswers(bound, slots, bound.answers)), asTruth(step.value));
+      if (isSame) steps.push({ ...step, bound, slots });
+    }
+  }
   // What is carried out several times has no one value that another could stand for.
   const once = steps.filter(({ node }) => turns.get(node) === 1);
   return { value, steps: once, runWith: (changes) => program.runWith(sample, row, changes) };

@@ -110,7 +110,8 @@ export const segment = operation({
       return absent === "zero" ? "" : null;
     }
 
-    function whenFewer(value: string): Value {
+    function whenFewer(value: string, delimiter: string): Value {
+      if (noPiece === "last") return value === "" ? "" : nth(value, delimiter, -1);
       if (noPiece === "whole") return taken(0, value);
       if (noPiece === "error") return new Failure("not-found");
       return noPiece === "null" ? null : "";
@@ -121,7 +122,7 @@ export const segment = operation({
     function character(value: string, n: number): Value {
       const chars = [...value];
       const at = n > 0 ? Math.trunc(n - 1) : chars.length + Math.trunc(n);
-      if (!(at >= 0 && at < chars.length)) return whenFewer(value);
+      if (!(at >= 0 && at < chars.length)) return whenFewer(value, "");
       return taken(chars.slice(0, at).join("").length, chars[at]);
     }
 
@@ -129,11 +130,11 @@ export const segment = operation({
       if (n === 0) return zeroth();
       if (delimiter === "" && emptyNeedle === "between characters") return character(value, n);
       if (delimiter === "" || !fold(value).includes(fold(delimiter))) {
-        return n === 1 || n === -1 ? whenAbsent(value) : whenFewer(value);
+        return n === 1 || n === -1 ? whenAbsent(value) : whenFewer(value, delimiter);
       }
       if (n < 0 && delimiter.length === 1 && letterCase === "minded") {
         const end = n === -1 ? value.length : placeFromEnd(value, delimiter, -n - 1);
-        if (end < 0) return whenFewer(value);
+        if (end < 0) return whenFewer(value, delimiter);
         const begin = lastBefore(value, delimiter, end) + 1;
         return taken(begin, value.slice(begin, end));
       }
@@ -141,7 +142,7 @@ export const segment = operation({
         const pieces = letterCase === "ignored" ? splitFolded(value, delimiter) : value.split(delimiter);
         const at = pieces.length + n;
         const before = pieces.slice(0, Math.max(0, at)).reduce((sum, piece) => sum + piece.length + delimiter.length, 0);
-        return at < 0 ? whenFewer(value) : taken(before, pieces[at]);
+        return at < 0 ? whenFewer(value, delimiter) : taken(before, pieces[at]);
       }
       let start = 0;
       const haystack = fold(value);
@@ -149,7 +150,7 @@ export const segment = operation({
       for (let left = n; ; left--) {
         const end = haystack.indexOf(needle, start);
         if (left === 1) return taken(start, value.slice(start, end < 0 ? undefined : end));
-        if (end < 0) return whenFewer(value);
+        if (end < 0) return whenFewer(value, delimiter);
         start = end + delimiter.length;
       }
     }

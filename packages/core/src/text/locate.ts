@@ -35,6 +35,7 @@ export const locate = operation({
 
     function whenAbsent(): Value {
       if (answers.absent === "zero") return first - 1;
+      if (answers.absent === "first") return first;
       if (answers.absent === "error") return new Failure("not-found");
       return answers.absent === "null" ? null : "";
     }

@@ -27,14 +27,14 @@ export const repeat = operation({
   },
 });
 
-/** Fills a text up to a length; a longer text is cut at its end. */
+/** Fills a text up to a length; what becomes of a longer text is an answer. */
 export const pad = operation({
   id: "pad",
   family: "pad",
   summary: "fills a text up to a length, or cuts it to that",
   slots: [text("text"), number("length"), optional(text("fill"))],
-  traits: ["missing", "unit", "side", "negativeCount", "emptyFill", "tooLong"],
-  prepare({ unit, side, negativeCount, emptyFill, tooLong }) {
+  traits: ["missing", "unit", "side", "negativeCount", "longer", "emptyFill", "tooLong"],
+  prepare({ unit, side, negativeCount, longer, emptyFill, tooLong }) {
     const ruler = rulers[unit];
     return (value: string, given: SlotNumber, chosen?: string): Value => {
       const fill = chosen ?? " ";
@@ -43,7 +43,13 @@ export const pad = operation({
       if (length < 0 && negativeCount === "null") return null;
       if (length <= 0) return "";
       const lacking = length - ruler.count(value);
-      if (lacking <= 0) return taken(0, value.slice(0, ruler.forward(value, length)));
+      if (lacking <= 0 && (lacking === 0 || longer === "kept")) return taken(0, value);
+      if (lacking < 0 && longer === "error") return new Failure("text-longer", { length });
+      if (lacking < 0 && longer === "cut at the start") {
+        const from = ruler.backward(value, length);
+        return taken(from, value.slice(from));
+      }
+      if (lacking < 0) return taken(0, value.slice(0, ruler.forward(value, length)));
       // Each character may take four bytes.
       const limited = beyondLimit(tooLong, length, () => length * 4);
       if (limited !== undefined) return limited;

@@ -92,6 +92,7 @@ const wordChars = {
   "not ascii alphanumeric": /[A-Za-z0-9]/,
   "not alphanumeric": /[\p{Alphabetic}\p{Nd}]/u,
   space: /\S/u,
+  nothing: /[^]/u,
 } as const;
 
 /** For the first 128 code points, whether each belongs to a word. */

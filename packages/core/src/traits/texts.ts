@@ -100,6 +100,7 @@ export const texts = {
     null: "Nothing: null or the empty sequence.",
     empty: "Empty text.",
     whole: "The whole text.",
+    first: "The first position, as for a text that begins with it.",
   }),
   emptyNeedle: trait("What does empty text match when it is searched for?", {
     "at the start": "It is found before the first character.",
@@ -123,6 +124,7 @@ export const texts = {
     null: "Nothing: the third piece of 'a,b' is missing.",
     error: "It is an error.",
     whole: "The whole text: the third piece of 'a,b' is 'a,b'.",
+    last: "The last that there is: the third piece of 'a,b' is 'b'.",
   }),
   case: trait("Are upper and lower case letters told apart?", {
     minded: "A and a are different.",
@@ -212,6 +214,7 @@ export const texts = {
     "not alphanumeric": "Anything but a letter or digit, a combining accent too: 2nd stays 2nd.",
     "not ascii alphanumeric": "Anything but A to Z and the digits 0 to 9: éa becomes éA.",
     space: "White space only: o'neil-smith becomes O'neil-smith.",
+    nothing: "Nothing, the whole text is one: o'neil smith becomes O'neil smith.",
   }),
   restOfWord: trait("What becomes of the letters after the first of a word in title case?", {
     lowered: "They are put in lower case: McLEAN becomes Mclean.",
@@ -244,6 +247,12 @@ export const texts = {
     error: "It is an error.",
     null: "Nothing.",
     "minus one": "-1.",
+  }),
+  longer: trait("What becomes of a text that is longer than it is to be?", {
+    cut: "It is cut at its end: 'Alnus' to 3 is 'Aln'.",
+    "cut at the start": "It is cut at its start: 'Alnus' to 3 is 'nus'.",
+    kept: "It stays as it is: 'Alnus' to 3 is 'Alnus'.",
+    error: "It is an error.",
   }),
   emptyFill: trait("What does padding with empty text give?", {
     whole: "The text as it is.",

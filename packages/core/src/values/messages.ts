@@ -59,6 +59,7 @@ const messages = {
   "not-found": () => "What is searched for is not there.",
   "negative-length": (f: Facts) => `The length ${String(f.length)} is negative.`,
   "negative-count": (f: Facts) => `The count ${String(f.count)} is negative.`,
+  "text-longer": (f: Facts) => `The text is longer than ${String(f.length)} already.`,
   "start-beyond-end": (f: Facts) => `The start ${String(f.start)} lies beyond the end of the text.`,
   "start-below-first": (f: Facts) => `The start ${String(f.start)} lies before the first position, ${String(f.first)}.`,
   "trim-character": (f: Facts) => `"${String(f.text)}" is not one character, which TRIM takes away.`,

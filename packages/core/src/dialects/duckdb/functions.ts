@@ -52,7 +52,14 @@ const trimmed = { missing, inner: "kept", characters: "separator", removed: "eac
 const recased = { missing, mapping: "simple, capital ß", words: "space", restOfWord: "lowered" } as const;
 const matching = { missing, pattern: "re2", case: "minded" } as const;
 const joined = { missing, missingItem: "skipped", emptyItem: "kept" } as const;
-const padded = { missing, unit: "code point", negativeCount: "empty", emptyFill: "error", tooLong: "error" } as const;
+const padded = {
+  missing,
+  unit: "code point",
+  negativeCount: "empty",
+  longer: "cut",
+  emptyFill: "error",
+  tooLong: "error",
+} as const;
 const literalSplit = {
   missing,
   pattern: "literal",

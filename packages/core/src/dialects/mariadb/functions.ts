@@ -52,6 +52,7 @@ export const padded = {
   missing,
   unit: "code point",
   negativeCount: "null",
+  longer: "cut",
   emptyFill: "null",
   tooLong: "null beyond 16 MiB",
 } as const;

@@ -25,7 +25,7 @@ export const cutTo = (length: number) =>
 export const filledTo = (length: number) =>
   step(
     "pad",
-    { missing, unit: "code point", side: "right", negativeCount: "empty", emptyFill: "whole", tooLong: "error" },
+    { missing, unit: "code point", side: "right", negativeCount: "empty", longer: "cut", emptyFill: "whole", tooLong: "error" },
     { length, fill: " " },
   );
 

@@ -28,7 +28,14 @@ const sliced = {
 } as const;
 const trimmed = { missing, inner: "kept", characters: "space", removed: "each" } as const;
 const recased = { missing, mapping: "full", words: "space", restOfWord: "lowered" } as const;
-const padded = { missing, unit: "code point", negativeCount: "error", emptyFill: "whole", tooLong: "error" } as const;
+const padded = {
+  missing,
+  unit: "code point",
+  negativeCount: "error",
+  longer: "cut",
+  emptyFill: "whole",
+  tooLong: "error",
+} as const;
 const signs = { missing, numbers: "exact", signKind: "the number's" } as const;
 const matching = { missing, pattern: "xpath", case: "minded" } as const;
 
