@@ -16,7 +16,7 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: Ca
   return (
     <section className="causes" aria-label="Where they part">
       <h2>{differing === 0 ? "They agree on every row" : `They differ on ${differing} of ${rowCount} rows`}</h2>
-      {groups.map(({ rows, size, holdsSelected, parting }) => (
+      {groups.map(({ rows, size, holdsSelected, parting, another, effect }) => (
         <article key={rows[0]} className={holdsSelected ? "selected" : ""}>
           <p className="rows">
             {rows.map((row) => (
@@ -26,7 +26,8 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: Ca
             ))}
             {size > rows.length && ` and ${size - rows.length} more`}
           </p>
-          <Cause parting={parting} isFull={holdsSelected} />
+          {another ? <p>{another}.</p> : <Cause parting={parting} isFull={holdsSelected} />}
+          {holdsSelected && <p className="quiet">{effect}</p>}
         </article>
       ))}
     </section>
@@ -35,8 +36,7 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: Ca
 
 /** Why the rows of a group differ. */
 function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undefined; readonly isFull: boolean }) {
-  if (!parting)
-    return <p>No operation got the same inputs in both and gave another output: they do the job by different operations.</p>;
+  if (!parting) return <p>No step got the same on both sides and makes up the difference by what it gave.</p>;
   const { place, outputs, causes, oneWay } = parting;
   return (
     <>

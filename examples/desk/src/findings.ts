@@ -113,6 +113,9 @@ export interface ContrastFindings {
     readonly size: number;
     readonly holdsSelected: boolean;
     readonly parting: ExplainedParting | undefined;
+    /** What a function or sign that both write is on each side, where it is another. */
+    readonly another: string | undefined;
+    readonly effect: string;
   }[];
 }
 

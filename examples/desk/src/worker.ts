@@ -2,7 +2,7 @@
 import { DataError } from "@indigo-quill/data";
 import { Failure, type Program, type Sample, type Value, columnsUsed, compile, defaultLimits, message } from "indigo-quill";
 import { format, rulerOf, visibleText } from "indigo-quill/authoring";
-import { type Contrast, contrast as contrastSides, explainParting } from "indigo-quill/contrast";
+import { type Contrast, contrast as contrastSides, explainEffect, explainParting } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { describeTrait } from "indigo-quill/traits";
 import type {
@@ -118,6 +118,8 @@ function contrastFindings({ rows, groups, programs }: Contrast, { selected, page
       size: group.rows.length,
       holdsSelected: group.rows.includes(selected),
       parting: group.parting && explainParting(group.parting, [titles[0], titles[group.side]]),
+      another: group.another,
+      effect: explainEffect(group.effect, [titles[0], titles[group.side]]),
     })),
   };
 }

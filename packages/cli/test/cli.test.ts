@@ -212,6 +212,7 @@ describe("eval", () => {
     [["eval", "-i", "openformula", "-o", "unit=x", "1"], /"unit" cannot be "x"; use one of/],
     [["eval", "-i", "xpath", "-r", "-", "--encoding", "x", "1"], /encoding "x" is not known/],
     [["contrast", "-r", "-", "xpath=1"], /at least two expressions/],
+    [["contrast", "xpath=1", "sql=1"], /give the rows with --rows FILE, or cases with --cases FILE/],
     [["contrast", "-r", "-", "nosuch=1", "xpath=1"], /no dialect "nosuch"/],
     [["traits", "nosuch"], /no trait "nosuch"/],
     [["functions", "-i", "xpath", "nosuch"], /no function "nosuch"/],
@@ -323,6 +324,77 @@ test("traits and functions show what the tables hold", async () => {
   expect((await iquill(["conversions", "-i", "mariadb", "decimal"])).out).toMatch(
     /^integer\|unsigned +decimal +1 +reads a value as a number\n[^]*\nexponent +Is a power of ten read\?\n +read: 1e3/m,
   );
+});
+
+test("cases of contrast: a line each, and a summary", async () => {
+  const side = (dialect: string, expression: string) => ({ dialect, expression });
+  const given = [
+    {
+      id: "d1",
+      sides: [side("postgresql", "label || n / 2"), side("mariadb", "concat(label, n / 2)")],
+      row: { label: "x", n: 7 },
+    },
+    { id: "d2", sides: [side("postgresql", "upper(label)"), side("sqlite", "upper(label)")], row: { label: "x" }, kept: 1 },
+    {
+      id: "d3",
+      sides: [side("sqlite", "n ||"), side("duckdb", "n / 2"), side("mariadb", "n / 2")],
+      row: { n: null },
+      types: { n: "integer" },
+    },
+  ];
+  const { code, out } = await iquill(
+    ["contrast", "--cases", "-", "--json"],
+    given.map((each) => JSON.stringify(each)).join("\n"),
+  );
+  expect(
+    out
+      .split("\n")
+      .filter(Boolean)
+      .map((line) => JSON.parse(line) as object),
+  ).toEqual([
+    {
+      id: "d1",
+      values: ["x3", "x3.5000"],
+      agree: false,
+      differences: [
+        {
+          sides: [0, 1],
+          causes: [
+            {
+              operation: "calculate",
+              ranges: [
+                [9, 14],
+                [14, 19],
+              ],
+              traits: [{ trait: "quotient", answers: ["integer", "decimal"] }],
+              reaches: "whole",
+              ways: 1,
+            },
+          ],
+          effect: {
+            at: 1,
+            left: "3",
+            right: "3.5000",
+            from: [
+              [9, 14],
+              [14, 19],
+            ],
+          },
+        },
+      ],
+    },
+    { id: "d2", values: ["X", "X"], agree: true, differences: [] },
+    expect.objectContaining({
+      id: "d3",
+      values: [{ error: "expected" }, null, null],
+      agree: false,
+      differences: [expect.objectContaining({ sides: [0, 1], causes: [] })],
+    }),
+    { compared: 3, differ: 2, explained: 1 },
+  ]);
+  expect(code).toBe(1);
+  const wrong = await iquill(["contrast", "--cases", "-"], JSON.stringify({ sides: [side("sql", "1")] }));
+  expect(wrong).toMatchObject({ code: 2, err: 'iquill: -, line 1: "sides" must be a list of at least two\n' });
 });
 
 test("one dialect with two collations side by side", async () => {

@@ -108,7 +108,7 @@ test("sides without a common operation are said to have none", () => {
     ],
     [{ label: "a" }],
   );
-  expect(groups).toEqual([{ side: 1, parting: undefined, rows: [0] }]);
+  expect(groups).toMatchObject([{ side: 1, parting: undefined, rows: [0], effect: { of: "values", left: "1", right: '"A"' } }]);
 });
 
 test("the words name both functions, the inputs, the outputs and both answers", () => {
@@ -234,4 +234,92 @@ test.each(takings)("%s marks what %s takes", (dialect, expression, start) => {
   const [{ taken, values }] = compile(dialects[dialect](), expression, sample).trace(sample, 0);
   expect(taken?.range.start).toBe(start);
   if (taken) expect(taken.text.slice(taken.range.start, taken.range.end)).toBe(values[0]);
+});
+
+/** Sides whose difference several operations make up that come to one, the row, the operation, and the traits. */
+// prettier-ignore
+const jobs: readonly (readonly [SideText, SideText, Record<string, Value>, string, readonly string[]])[] = [
+  [["sqlite", "substr(label, 1, instr(label, ',') - 1)"], ["postgresql", "split_part(label, ',', 1)"], { label: "Alnus" }, "segment", ["absent"]],
+  [["mariadb", "substring(label, locate(', ', label) + 2)"], ["xpath", "substring-after($label, ', ')"], { label: null }, "segment", ["missing"]],
+  [["openformula", 'MID(label;FIND(",";label)+1;99)'], ["xpath", "substring-after($label, ',')"], { label: "Alnus" }, "segment", ["absent"]],
+  [["duckdb", "upper(substr(label, 1, 1)) || lower(substr(label, 2))"], ["postgresql", "initcap(label)"], { label: "ab cd" }, "recase", ["words"]],
+  [["openformula", 'REPT("0";3-LEN(label))&label'], ["postgresql", "lpad(label, 3, '0')"], { label: "Alnus" }, "pad", ["longer"]],
+  [["sqlite", "substr('000' || label, -3)"], ["duckdb", "lpad(label, 3, '0')"], { label: "Alnus" }, "pad", ["longer"]],
+  [["xpath", "concat(string-join((1 to 3 - string-length($label)) ! '0', ''), $label)"], ["mariadb", "lpad(label, 3, '0')"], { label: "Alnus" }, "pad", ["longer"]],
+  [["xpath", "string-length(substring-before($label, 'x')) + 1"], ["postgresql", "strpos(label, 'x')"], { label: "Alnus" }, "locate", ["absent"]],
+  [["xpath", "tokenize($label, ' ')[2]"], ["postgresql", "split_part(label, ' ', 2)"], { label: "Alnus" }, "segment", ["noPiece"]],
+  [["mariadb", "substring_index(substring_index(label, ' ', 2), ' ', -1)"], ["duckdb", "split_part(label, ' ', 2)"], { label: "Alnus" }, "segment", ["noPiece"]],
+  [["openformula", 'ISNUMBER(SEARCH("a";label))'], ["duckdb", "contains(label, 'a')"], { label: "Alnus" }, "test", ["case"]],
+  [["openformula", 'TEXTJOIN("; ";TRUE();label;other)'], ["postgresql", "concat_ws('; ', label, other)"], { label: "", other: "x" }, "join", ["emptyItem"]],
+];
+
+/** The same expression behind a condition that does not hold; `n` is 1. */
+const guarded = ([dialect, expression]: SideText): SideText => {
+  if (dialect === "openformula") return [dialect, `IF(n>1000;"none";${expression})`];
+  if (dialect === "xpath") return [dialect, `if ($n > 1000) then 'none' else ${expression}`];
+  return [dialect, `case when n > 1000 then 'none' else ${expression} end`];
+};
+const isText = ([dialect, expression]: SideText) =>
+  !/FIND|SEARCH|strpos|contains|length\(sub|LEN\(label\)$|ascii|CODE/.test(dialect + expression);
+
+describe("several operations that come to one", () => {
+  test.each(jobs)("%j and %j on %j part at %s by %j", (a, b, row, operation, traits) => {
+    const { parting } = run([a, b], [row]).rows[0].differences[0];
+    expect(parting).toMatchObject({ operation, reaches: "whole" });
+    expect(parting?.causes[0].map(({ trait }) => trait)).toEqual(traits);
+  });
+
+  const texts = jobs.filter(([a, b]) => isText(a) && isText(b));
+  test.each(texts)("%j and %j on %j behind a guard part at the same place", (a, b, row, operation, traits) => {
+    const { parting } = run([guarded(a), guarded(b)], [{ ...row, n: 1 }]).rows[0].differences[0];
+    expect(parting?.operation).toBe(operation);
+    expect(parting?.causes[0].map(({ trait }) => trait)).toEqual(traits);
+  });
+});
+
+test("what does not reach the result is not blamed", () => {
+  const sides = [
+    ["openformula", 'IFERROR(FIND(",";label);0)+CODE(label)'],
+    ["postgresql", "strpos(label, ',') + ascii(label)"],
+  ] as const;
+  const { parting } = run(sides, [{ label: "€uro" }]).rows[0].differences[0];
+  expect(parting).toMatchObject({ operation: "code-of", causes: [[{ trait: "alphabet" }]] });
+});
+
+test("several steps that differ together are told together", () => {
+  const sides = [
+    ["postgresql", "left(label, -1) || ascii(label)"],
+    ["mariadb", "concat(left(label, -1), ascii(label))"],
+  ] as const;
+  expect(run(sides, [{ label: "éa" }]).rows[0].differences[0].parting).toMatchObject({
+    operation: "slice",
+    reaches: "part",
+    causes: [[{ trait: "negativeLength" }]],
+    further: [{ operation: "code-of", causes: [[{ trait: "alphabet" }]] }],
+  });
+});
+
+test("another function under one name is told as that", () => {
+  const { another } = run(
+    [
+      ["mariadb", "label || other"],
+      ["postgresql", "label || other"],
+    ],
+    [{ label: "a", other: "b" }],
+  ).rows[0].differences[0];
+  expect(another).toBe("|| joins two conditions in MariaDB and joins texts, perhaps with a separator between them in PostgreSQL");
+});
+
+// prettier-ignore
+test.each([
+  [["postgresql", "label || n / 2"], ["mariadb", "concat(label, n / 2)"], { label: "x", n: 7 }, { of: "texts", at: 1, left: "3", right: "3.5000" }, ["n / 2", "n / 2"]],
+  [["postgresql", "upper(label) || 'x'"], ["openformula", 'UPPER(label)&"x"'], { label: "aß" }, { of: "texts", at: 1, left: "ß", right: "SS" }, ["label", "UPPER(label)"]],
+  [["postgresql", "label || ', x'"], ["sqlite", "label || ',x'"], { label: "a" }, { of: "texts", at: 1, left: ", x", right: ",x" }, ["', x'", "',x'"]],
+  [["postgresql", "label || other"], ["sqlite", "label"], { label: "a", other: "b" }, { of: "texts", at: 1, left: "b", right: "" }, ["other", "label"]],
+  [["openformula", 'LEN(label)+FIND("x";label)'], ["sqlite", "instr(label, 'x')"], { label: "a" }, { of: "values", at: 0, left: "an error", right: "0" }, ['FIND("x";label)', "instr(label, 'x')"]],
+  [["postgresql", "string_to_array(label, ',')"], ["duckdb", "string_split(label, ', ')"], { label: "a, b" }, { of: "lists", at: 1, left: '" b"', right: '"b"' }, undefined],
+] as const)("%j and %j on %j: the effect", (a, b, row, effect, from) => {
+  const { effect: found } = run([a, b], [row]).rows[0].differences[0];
+  expect(found).toMatchObject(effect);
+  if (from) expect(found.from.map(({ start, end }, i) => [a, b][i][1].slice(start, end))).toEqual(from);
 });

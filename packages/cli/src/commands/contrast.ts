@@ -1,7 +1,7 @@
 import type { ReadOptions } from "@indigo-quill/data";
 import type { Program, Sample } from "indigo-quill";
 import { message } from "indigo-quill";
-import { type Contrast, contrast, explainParting, paste } from "indigo-quill/contrast";
+import { type Contrast, type ExplainedParting, contrast, explainEffect, explainParting, paste } from "indigo-quill/contrast";
 import type { Dialect } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { dialectOf, readSample } from "../input.ts";
@@ -87,13 +87,24 @@ export function contrastText(result: Contrast, sample: Sample, onlyDiffering: bo
 }
 
 const unexplained = "no set of up to three traits explains it.";
+const noStep = "No step got the same on both sides and makes up the difference by what it gave.";
 
-const noCommonStep = ([a, b]: readonly [string, string]) =>
-  `${a} and ${b} do the job by different operations: none got the same inputs on both sides and gave another output.`;
+/** Each smallest set of traits with its answers, and what parts with it. */
+function reasonsText({ causes, oneWay, further = [] }: ExplainedParting, style: Style): string {
+  const reasons = causes.map((cause) =>
+    cause.map(({ question, sides }) => `${question}\n    ${sides.join("\n    ")}`).join("\n  and "),
+  );
+  const told = (reasons.length > 0 ? reasons : [unexplained])
+    .map((reason) => `  ${style.colour.cyan("Why:")} ${reason}\n`)
+    .join("");
+  const together = further.map((other) => `  and ${other.place}\n${reasonsText(other, style)}`).join("");
+  return `${told}${oneWay ? `  ${oneWay}\n` : ""}${together}`;
+}
 
-function causesText(result: Contrast, titles: readonly string[], { colour, width }: Style): string {
+function causesText(result: Contrast, titles: readonly string[], style: Style): string {
+  const { colour, width } = style;
   return result.groups
-    .map(({ side, parting, rows }) => {
+    .map(({ side, parting, another, effect, rows }) => {
       const numbers =
         rows
           .slice(0, 12)
@@ -101,13 +112,12 @@ function causesText(result: Contrast, titles: readonly string[], { colour, width
           .join(", ") + (rows.length > 12 ? ", …" : "");
       const pair: [string, string] = [titles[0], titles[side]];
       const head = `\n${colour.yellow(`Row${rows.length > 1 ? "s" : ""} ${numbers}`)}  `;
-      const told = (text: string) => wrapped(text, width ?? Infinity, head, "  ");
-      if (!parting) return `${told(noCommonStep(pair))}\n`;
-      const { place, outputs, causes, oneWay } = explainParting(parting, pair);
-      const reasons = causes.map((cause) =>
-        cause.map(({ question, sides }) => `${question}\n    ${sides.join("\n    ")}`).join("\n  and "),
-      );
-      return `${told(place)}\n  ${outputs}\n${(reasons.length > 0 ? reasons : [unexplained]).map((reason) => `  ${colour.cyan("Why:")} ${reason}\n`).join("")}${oneWay ? `  ${oneWay}\n` : ""}`;
+      const told = (text: string) => `${wrapped(text, width ?? Infinity, head, "  ")}\n`;
+      const seen = `  ${explainEffect(effect, pair)}\n`;
+      if (another !== undefined) return `${told(`${another}.`)}${seen}`;
+      if (!parting) return `${told(noStep)}${seen}`;
+      const explained = explainParting(parting, pair);
+      return `${told(explained.place)}  ${explained.outputs}\n${reasonsText(explained, style)}${seen}`;
     })
     .join("");
 }

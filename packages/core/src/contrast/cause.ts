@@ -9,6 +9,8 @@ import { agree, asTruth } from "./equal.ts";
 export interface Step {
   readonly dialect: Dialect;
   readonly range: TextRange;
+  /** The name or sign of a call as it is written; empty for what is no call. */
+  readonly written: string;
   /** The place in the bound tree at which it stands. */
   readonly node: Bound;
   /** The operation there, or the idiom that it is. */
@@ -90,6 +92,21 @@ const formOf = (value: Value): string =>
 
 const sameForm: Alike = (a, b) => alike(a, b) && formOf(a) === formOf(b);
 
+/** How outputs are compared, and which traits may be told. */
+interface Way {
+  readonly same: Alike;
+  readonly isTold: (trait: TraitId) => boolean;
+}
+
+const isBehaviour = (trait: TraitId): boolean => !describeTrait(trait).isPurpose;
+
+/** Behaviour first, in the value and then in its form; what a function is for only where that does not say it. */
+const ways: readonly Way[] = [
+  { same: alike, isTold: isBehaviour },
+  { same: sameForm, isTold: isBehaviour },
+  { same: alike, isTold: () => true },
+];
+
 /** The traits that two steps of one operation answer differently. */
 const differing = (a: Step, b: Step): readonly TraitId[] =>
   operationOf(a.bound.operation).traits.filter((trait) => a.bound.answers[trait] !== b.bound.answers[trait]);
@@ -107,9 +124,9 @@ const isSameFailure = (a: Value, b: Value): boolean => !isFailure(a) || (isFailu
  * other's output, and the other way round; where none of a size does, those for which it holds one
  * way. Found by carrying the operation out again.
  */
-export function causesOf(a: Step, b: Step, same: Alike): Pick<Parting, "causes" | "oneWay"> {
+export function causesOf(a: Step, b: Step, { same, isTold }: Way): Pick<Parting, "causes" | "oneWay"> {
   const sides = [a, b] as const;
-  const asked = differing(a, b);
+  const asked = differing(a, b).filter(isTold);
   /** Whether a side gives the other's output with the other's answers to these, and what is written in their language. */
   const follows = (side: 0 | 1, set: readonly TraitId[]): boolean => {
     const [own, other] = [sides[side], sides[1 - side]];
@@ -149,7 +166,10 @@ function sameInputs(a: Step, b: Step): boolean {
 }
 
 /** What a step is called: the function's name, or that it is done without one. */
-const nameOf = ({ bound: { row, implicit } }: Step): string => row?.name ?? (implicit ? "a conversion" : "a cast");
+function nameOf({ bound, node }: Step): string {
+  const row = bound.row ?? (node.kind === "operation" ? node.row : undefined);
+  return row?.name ?? (node.kind === "control" ? "a filter" : bound.implicit ? "a conversion" : "a cast");
+}
 
 function sharedSlots(a: Step, b: Step) {
   return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy }, i) => {
@@ -186,12 +206,12 @@ function makesOther(own: Evaluated, step: Step, other: Evaluated, put: Value): b
  */
 export function partingOf(left: Evaluated, right: Evaluated): Parting | undefined {
   let unexplained: Parting | undefined;
-  for (const same of [alike, sameForm]) {
+  for (const way of ways) {
     for (const a of left.steps) {
       for (const b of right.steps) {
-        if (same(a.value, b.value) || !sameInputs(a, b)) continue;
+        if (way.same(a.value, b.value) || !sameInputs(a, b)) continue;
         if (!makesOther(left, a, right, b.value) && !makesOther(right, b, left, a.value)) continue;
-        const parting: Parting = { ...partingAt(a, b), ...causesOf(a, b, same), reaches: "whole" };
+        const parting: Parting = { ...partingAt(a, b), ...causesOf(a, b, way), reaches: "whole" };
         if (parting.causes.length > 0) return parting;
         unexplained ??= parting;
       }
@@ -228,7 +248,7 @@ function swapsOf(left: Evaluated, right: Evaluated): Swap[] {
     const nth = met.get(operation) ?? 0;
     met.set(operation, nth + 1);
     const b = others.filter(({ bound }) => bound.operation === operation).at(nth);
-    return b ? differing(a, b).flatMap((trait) => (describeTrait(trait).isPurpose ? [] : [{ a, b, trait }])) : [];
+    return b ? differing(a, b).flatMap((trait) => (isBehaviour(trait) ? [{ a, b, trait }] : [])) : [];
   });
 }
 
@@ -291,19 +311,14 @@ export function truthParting(left: Evaluated, right: Evaluated): Parting | undef
 
 /** Where both sides call something by one name that is another operation on each, and that makes up the difference: what it is. */
 export function anotherOf(left: Evaluated, right: Evaluated): string | undefined {
-  const called = ({ steps }: Evaluated) => steps.filter(({ node }) => node.source.kind === "call" && node.kind === "operation");
+  const called = ({ steps }: Evaluated) => steps.filter(({ node, bound, written }) => written !== "" && node === bound);
   for (const a of called(left)) {
     for (const b of called(right)) {
-      if (writtenName(a) !== writtenName(b) || a.bound.operation === b.bound.operation) continue;
+      if (a.written !== b.written || a.bound.operation === b.bound.operation) continue;
       if (!makesOther(left, a, right, b.value) && !makesOther(right, b, left, a.value)) continue;
       const does = ({ bound, dialect }: Step) => `${operationOf(bound.operation).summary} in ${dialect.title}`;
-      return `${writtenName(a)} ${does(a)} and ${does(b)}`;
+      return `${a.written} ${does(a)} and ${does(b)}`;
     }
   }
   return undefined;
 }
-
-const writtenName = ({ node: { source }, dialect }: Step): string => {
-  const name = source.kind === "call" ? source.name : "";
-  return dialect.functionCase === "ignored" ? name.toLowerCase() : name;
-};

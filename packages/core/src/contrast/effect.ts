@@ -6,6 +6,8 @@ import { showValue } from "./explain.ts";
 
 /** The first place where two results differ, what stands there on each side, and which part of each expression it came from. */
 export interface Effect {
+  /** What differs: two texts, two lists, or values that are no two of these. */
+  readonly of: "texts" | "lists" | "values";
   /** UTF-16 units of a text, items of a list, 0-based; 0 where the results are no texts and no lists. */
   readonly at: number;
   readonly left: string;
@@ -67,13 +69,13 @@ export function effectOf(left: Outcome, right: Outcome, sample: Sample, row: num
     const start = x.start === y.start && x.start <= at ? x.start : at;
     const shown = ({ start: begin, text }: typeof x, whole: string) =>
       begin <= start && start <= begin + text.length ? text.slice(start - begin) : whole.slice(start);
-    return { at: start, left: shown(x, a), right: shown(y, b), from: [x.from, y.from] };
+    return { of: "texts", at: start, left: shown(x, a), right: shown(y, b), from: [x.from, y.from] };
   }
   const from = [wholeOf(left), wholeOf(right)] as const;
-  if (!isList(a) || !isList(b)) return { at: 0, left: showValue(a), right: showValue(b), from };
+  if (!isList(a) || !isList(b)) return { of: "values", at: 0, left: showValue(a), right: showValue(b), from };
   const at = Array.from({ length: Math.max(a.length, b.length) }, (_, i) => i).findIndex(
     (i) => a[i] === undefined || b[i] === undefined || !agree(a[i], b[i]),
   );
   const item = (list: readonly Value[]) => (at < list.length ? showValue(list[at]) : "no item");
-  return { at, left: item(a), right: item(b), from };
+  return { of: "lists", at, left: item(a), right: item(b), from };
 }

@@ -3,6 +3,7 @@ import { operationOf } from "../text/index.ts";
 import { describeTrait } from "../traits/index.ts";
 import { Failure, Moment, type Value, isList } from "../values/index.ts";
 import type { Difference, Parting } from "./cause.ts";
+import type { Effect } from "./effect.ts";
 import { kindOfOutcome } from "./equal.ts";
 
 /** A value in a sentence: texts in quotes, errors and nothing by name. */
@@ -29,6 +30,8 @@ export interface ExplainedParting {
   readonly causes: readonly (readonly ExplainedDifference[])[];
   /** Which side alone was tried with success, where only one was. */
   readonly oneWay?: string;
+  /** What parts, too, where it is not all of it. */
+  readonly further?: readonly ExplainedParting[];
 }
 
 export function explainDifference({ trait, answers }: Difference, titles: readonly [string, string]): ExplainedDifference {
@@ -39,16 +42,25 @@ export function explainDifference({ trait, answers }: Difference, titles: readon
 
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
-  const { functions, outputs, inputs, operation, causes, oneWay } = parting;
+  const { functions, outputs, inputs, operation, causes, oneWay, reaches, further } = parting;
   const given = Object.entries(inputs).map(([name, value]) => `${name} ${showValue(value)}`);
   return {
     place: `${functions[0]} (${titles[0]}) and ${functions[1]} (${titles[1]}): each ${operationOf(operation).summary}.`,
     outputs: `Given ${given.join(", ")}, they give ${showValue(outputs[0])} and ${showValue(outputs[1])}.`,
     causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles))),
-    ...(oneWay !== undefined && {
-      oneWay: `With the other's answer ${titles[oneWay]} gives ${showValue(outputs[1 - oneWay])}, too; the other way round it does not show.`,
-    }),
+    ...(further && { further: further.map((other) => explainParting(other, titles)) }),
+    ...(oneWay !== undefined &&
+      reaches === "whole" && {
+        oneWay: `With the other's answer ${titles[oneWay]} gives ${showValue(outputs[1 - oneWay])}, too; the other way round it does not show.`,
+      }),
   };
+}
+
+/** Where two results differ first, and what stands there. */
+export function explainEffect({ of, at, left, right }: Effect, titles: readonly [string, string]): string {
+  const shown = (text: string) => (of !== "texts" ? text : text === "" ? "nothing more" : JSON.stringify(text));
+  const place = { texts: `at character ${at + 1}`, lists: `at item ${at + 1}`, values: "as values" }[of];
+  return `The results differ ${place}: ${titles[0]} has ${shown(left)}, ${titles[1]} ${shown(right)}.`;
 }
 
 /** What a failure says, for a person; its standard code in front where it has one. */

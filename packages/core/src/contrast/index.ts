@@ -13,6 +13,7 @@ export {
   type ExplainedDifference,
   type ExplainedParting,
   explainDifference,
+  explainEffect,
   explainFailure,
   explainParting,
   showValue,
@@ -44,10 +45,8 @@ export interface ContrastRow {
   readonly differences: readonly RowDifference[];
 }
 
-/** Rows on which a side differs from the first for one reason. */
-export interface CauseGroup {
-  readonly side: number;
-  readonly parting: Parting | undefined;
+/** Rows on which a side differs from the first for one reason; all else is told of the first of them. */
+export interface CauseGroup extends RowDifference {
   /** 0-based. */
   readonly rows: readonly number[];
 }
@@ -67,7 +66,8 @@ function evaluated(program: Program, sample: Sample, row: number): Evaluated {
   const turns = new Map<Bound, number>();
   const value = program.runRow(sample, row, (source, found, node, slots) => {
     turns.set(node, (turns.get(node) ?? 0) + 1);
-    const step = { dialect: program.dialect, range: source.range, node, value: found };
+    const name = source.kind === "call" ? program.source.slice(source.nameRange.start, source.nameRange.end) : "";
+    const step = { dialect: program.dialect, range: source.range, written: name.toLowerCase(), node, value: found };
     if (node.kind === "operation" && slots) steps.push({ ...step, bound: node, slots });
     nodes.push(step);
   });
@@ -129,14 +129,14 @@ export function contrast(sides: readonly Side[], sample: Sample): Contrast {
 }
 
 function groupsOf(rows: readonly ContrastRow[]): CauseGroup[] {
-  const groups = new Map<string, { side: number; parting: Parting | undefined; rows: number[] }>();
+  const groups = new Map<string, CauseGroup & { rows: number[] }>();
   for (const { row, differences } of rows) {
-    for (const { side, parting } of differences) {
-      const key = JSON.stringify([
-        side,
-        parting && [parting.operation, parting.ranges, parting.causes, parting.further?.map(({ causes }) => causes)],
-      ]);
-      const group = groups.get(key) ?? { side, parting, rows: [] };
+    for (const difference of differences) {
+      const { side, parting, another } = difference;
+      const told =
+        parting && [parting, ...(parting.further ?? [])].map(({ operation, ranges, causes }) => [operation, ranges, causes]);
+      const key = JSON.stringify([side, told, another]);
+      const group = groups.get(key) ?? { ...difference, rows: [] };
       group.rows.push(row);
       groups.set(key, group);
     }

@@ -142,12 +142,13 @@ export function withParts(bound: Bound, parts: readonly Bound[]): Bound {
   return bound;
 }
 
-/** A tree in which some parts have others in their place; what holds none of them stays the very same. */
+/** A tree in which some parts have others in their place, and those their own parts so, too; what holds none of them stays the very same. */
 export function replaced(root: Bound, changes: ReadonlyMap<Bound, Bound>): Bound {
-  const made = new Map(changes);
-  const visit = (bound: Bound): Bound => {
-    const known = made.get(bound);
+  const made = new Map<Bound, Bound>();
+  const visit = (given: Bound): Bound => {
+    const known = made.get(given);
     if (known) return known;
+    const bound = changes.get(given) ?? given;
     // What a constant was worked out from stands in its place where that has changed.
     const by = bound.kind === "constant" ? bound.by : undefined;
     const parts = bound.kind === "constant" ? [] : partsOf(bound);
@@ -155,7 +156,7 @@ export function replaced(root: Bound, changes: ReadonlyMap<Bound, Bound>): Bound
     const other = by && visit(by);
     const isChanged = changed.some((part, i) => part !== parts[i]);
     const result = other && other !== by ? other : isChanged ? withParts(bound, changed) : bound;
-    made.set(bound, result);
+    made.set(given, result);
     return result;
   };
   return visit(root);

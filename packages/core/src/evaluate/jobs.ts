@@ -156,7 +156,8 @@ const cutFromFill: Job = (bound) => {
 /** join(for each of 1 to n: text) */
 const repeatedByLoop: Job = (bound) => {
   const joined = partsBy(bound, "join");
-  const loop = joined?.one("items");
+  const items = joined?.one("items");
+  const loop = items && unconverted(items);
   if (loop?.kind !== "control" || !("variables" in loop.control) || loop.children.length !== 2) return undefined;
   const [list, text] = loop.children;
   const numbers = partsBy(list, "series");
