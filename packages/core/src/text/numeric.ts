@@ -95,6 +95,9 @@ function roundedDouble(value: number, direction: AnswerOf<"direction">): number 
   return isAway ? cut + Math.sign(value) : cut;
 }
 
+/** Tens beyond which no number goes. */
+const mostTens = 400;
+
 /** Decimals are rounded to so many digits at most. */
 const mostDigits = 2000;
 
@@ -111,9 +114,11 @@ export const round = operation({
     function ofDecimal(value: Decimal, digits: number): Decimal {
       if (digits >= value.scale) return moreDigits === "zeros" ? value.rounded(Math.min(digits, mostDigits)) : value;
       // Beyond the first digit there is nothing but 0, and what is next to it.
-      const last = Math.max(digits, -String(value.coefficient).length);
+      // From one digit before the first on, all that may be left is one of what it is rounded to.
+      const last = Math.max(digits, -String(value.coefficient).length - 1);
       const units = rounded(value.coefficient, 10n ** BigInt(value.scale - last), direction);
-      return digits >= 0 ? new Decimal(units, digits) : new Decimal(units * 10n ** BigInt(-last), 0);
+      if (digits >= 0) return new Decimal(units, digits);
+      return new Decimal(units === 0n ? 0n : units * 10n ** BigInt(Math.min(-digits, mostTens)), 0);
     }
 
     function ofDouble(value: number, digits: number): number {

@@ -118,6 +118,8 @@ const groups: Readonly<Record<string, readonly ExpressionCase[]>> = {
     ["ROUND(-10.35;1)", -10.4],
     ["ROUND(1234;-2)", 1200],
     ["ROUND(2.5)", 3],
+    ["ROUNDUP(7;-3)", 1000],
+    ["ROUND(7;-2)", 0],
     ["ROUNDUP(1.1)", 2],
     ["ROUNDUP(-1.45;1)", -1.5],
     ["ROUNDDOWN(1.45673;2)", 1.45],
