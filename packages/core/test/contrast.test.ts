@@ -314,7 +314,7 @@ test("another function under one name is told as that", () => {
 test.each([
   [["postgresql", "label || n / 2"], ["mariadb", "concat(label, n / 2)"], { label: "x", n: 7 }, { of: "texts", at: 1, left: "3", right: "3.5000" }, ["n / 2", "n / 2"]],
   [["postgresql", "upper(label) || 'x'"], ["openformula", 'UPPER(label)&"x"'], { label: "aß" }, { of: "texts", at: 1, left: "ß", right: "SS" }, ["label", "UPPER(label)"]],
-  [["postgresql", "label || ', x'"], ["sqlite", "label || ',x'"], { label: "a" }, { of: "texts", at: 1, left: ", x", right: ",x" }, ["', x'", "',x'"]],
+  [["postgresql", "label || ', x'"], ["sqlite", "label || ',x'"], { label: "a" }, { of: "texts", at: 1, left: ", ", right: "," }, ["', x'", "',x'"]],
   [["postgresql", "label || other"], ["sqlite", "label"], { label: "a", other: "b" }, { of: "texts", at: 1, left: "b", right: "" }, ["other", "label"]],
   [["openformula", 'LEN(label)+FIND("x";label)'], ["sqlite", "instr(label, 'x')"], { label: "a" }, { of: "values", at: 0, left: "an error", right: "0" }, ['FIND("x";label)', "instr(label, 'x')"]],
   [["postgresql", "string_to_array(label, ',')"], ["duckdb", "string_split(label, ', ')"], { label: "a, b" }, { of: "lists", at: 1, left: '" b"', right: '"b"' }, undefined],

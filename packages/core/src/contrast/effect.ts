@@ -53,6 +53,13 @@ function firstDifference(left: string, right: string): number {
   return at > 0 && /[\udc00-\udfff]/.test((left[at] ?? "") + (right[at] ?? "")) ? at - 1 : at;
 }
 
+/** How many units two texts end with alike. */
+function commonEnd(left: string, right: string): number {
+  let size = 0;
+  while (size < Math.min(left.length, right.length) && left.at(-1 - size) === right.at(-1 - size)) size++;
+  return size > 0 && /[\udc00-\udfff]/.test(left[left.length - size]) ? size - 1 : size;
+}
+
 /** The place in the expression of a result that is no text: where a failure arose, or all of it. */
 const wholeOf = ({ program, value }: Outcome): TextRange => (isFailure(value) && value.range ? value.range : program.tree.range);
 
@@ -67,8 +74,10 @@ export function effectOf(left: Outcome, right: Outcome, sample: Sample, row: num
     const at = firstDifference(a, b);
     const [x, y] = [left, right].map((side) => stretchAt(side, sample, row, at));
     const start = x.start === y.start && x.start <= at ? x.start : at;
+    // What is the same again at the end is no part of it.
+    const tail = commonEnd(a.slice(at), b.slice(at));
     const shown = ({ start: begin, text }: typeof x, whole: string) =>
-      begin <= start && start <= begin + text.length ? text.slice(start - begin) : whole.slice(start);
+      whole.slice(start, Math.max(start, Math.min(begin + text.length, whole.length - tail)));
     return { of: "texts", at: start, left: shown(x, a), right: shown(y, b), from: [x.from, y.from] };
   }
   const from = [wholeOf(left), wholeOf(right)] as const;
