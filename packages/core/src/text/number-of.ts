@@ -172,7 +172,7 @@ export const numberOf = operation({
           : notNumber === "null"
             ? null
             : notNumber === "not a number"
-              ? double(NaN)
+              ? new Double(NaN)
               : toKind(0, "0");
 
     /** A double by the rules for what is beyond its range; `isNothing` says whether a 0 is what `given` says. */
