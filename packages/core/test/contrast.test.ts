@@ -250,6 +250,9 @@ const jobs: readonly (readonly [SideText, SideText, Record<string, Value>, strin
   [["xpath", "tokenize($label, ' ')[2]"], ["postgresql", "split_part(label, ' ', 2)"], { label: "Alnus" }, "segment", ["noPiece"]],
   [["mariadb", "substring_index(substring_index(label, ' ', 2), ' ', -1)"], ["duckdb", "split_part(label, ' ', 2)"], { label: "Alnus" }, "segment", ["noPiece"]],
   [["openformula", 'ISNUMBER(SEARCH("a";label))'], ["duckdb", "contains(label, 'a')"], { label: "Alnus" }, "test", ["case"]],
+  [["openformula", 'LEFT(label;1)="a"'], ["sqlite", "label like 'a%'"], { label: "Alnus" }, "test", ["case"]],
+  [["openformula", 'RIGHT(label;1)="s"'], ["postgresql", "label like '%s'"], { label: null }, "test", ["missing"]],
+  [["openformula", 'SUBSTITUTE(label;"a";"b";1)'], ["xpath", "replace($label, 'a', 'b')"], { label: "aa" }, "substitute", ["occurrences"]],
   [["openformula", 'TEXTJOIN("; ";TRUE();label;other)'], ["postgresql", "concat_ws('; ', label, other)"], { label: "", other: "x" }, "join", ["emptyItem"]],
 ];
 
@@ -260,7 +263,7 @@ const guarded = ([dialect, expression]: SideText): SideText => {
   return [dialect, `case when n > 1000 then 'none' else ${expression} end`];
 };
 const isText = ([dialect, expression]: SideText) =>
-  !/FIND|SEARCH|strpos|contains|length\(sub|LEN\(label\)$|ascii|CODE/.test(dialect + expression);
+  !/FIND|SEARCH|strpos|contains|length\(sub|LEN\(label\)$|ascii|CODE|like |="/.test(dialect + expression);
 
 describe("several operations that come to one", () => {
   test.each(jobs)("%j and %j on %j part at %s by %j", (a, b, row, operation, traits) => {

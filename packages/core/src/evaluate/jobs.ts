@@ -232,6 +232,45 @@ const found: Job = (bound) => {
   return comesTo(bound, "test", { missing, pattern, case: letterCase, where: "anywhere", truth }, { text, needle });
 };
 
+/** A pattern of LIKE that is a text with % at its ends. */
+const likeText: Job = (bound) => {
+  const tested = partsBy(bound, "test");
+  const [text, pattern] = [tested?.one("text"), constantOf(tested?.one("needle"))];
+  const [, before, needle, behind] = (typeof pattern === "string" && /^(%?)([^%_\\]+)(%?)$/.exec(pattern)) || [];
+  if (!tested?.answers.pattern.startsWith("like") || !text || needle === undefined) return undefined;
+  const where = before ? (behind ? "anywhere" : "end") : behind ? "start" : "whole";
+  return comesTo(
+    bound,
+    "test",
+    { ...tested.answers, pattern: "literal", where },
+    { text, needle: implied(needle, "text", bound) },
+  );
+};
+
+/** slice(x, 1, size of d) = d, or the same from the end */
+const cutIs: Job = (bound) => {
+  const compared = partsBy(bound, "compare");
+  const sliced = partsBy(compared?.one("a"), "slice");
+  const [text, needle] = [sliced?.one("text"), constantOf(compared?.one("b"))];
+  if (!compared || !sliced || !text || typeof needle !== "string" || constantOf(compared.one("relation")) !== "=")
+    return undefined;
+  if (!isNumber(sliced.one("start"), 1) || !isNumber(sliced.one("length"), [...needle].length)) return undefined;
+  const { case: letterCase, truth } = compared.answers;
+  const own = { pattern: "literal", where: sliced.answers.from, missing: sliced.answers.missing };
+  return comesTo(bound, "test", { ...own, case: letterCase, truth }, { text, needle: implied(needle, "text", bound) });
+};
+
+/** substitute of the first place, said by a number. */
+const firstPlace: Job = (bound) => {
+  const changed = partsBy(bound, "substitute");
+  if (!changed || !isNumber(changed.one("which"), 1)) return undefined;
+  const given = ["text", "old", "new", "flags"].flatMap((name) => {
+    const part = changed.one(name);
+    return part ? [[name, part] as const] : [];
+  });
+  return comesTo(bound, "substitute", { ...changed.answers, occurrences: "first" }, Object.fromEntries(given));
+};
+
 /** join with a slot that says that empty texts are left out. */
 const joinedFilled: Job = (bound) => {
   const joined = partsBy(bound, "join");
@@ -252,6 +291,9 @@ const jobs: readonly Job[] = [
   pieceOfList,
   pieceOfPieces,
   found,
+  likeText,
+  cutIs,
+  firstPlace,
   joinedFilled,
 ];
 
