@@ -302,6 +302,25 @@ test("several steps that differ together are told together", () => {
   });
 });
 
+test("two operations that are asked one question part by their answers to it", () => {
+  const { groups } = run(
+    [
+      ["openformula", "TRIM(label)"],
+      ["postgresql", "regexp_replace(label, ' +', ' ', 'g')"],
+    ],
+    [{ label: null }],
+  );
+  expect(groups[0].parting).toMatchObject({
+    operation: "trim",
+    otherOperation: "substitute",
+    inputs: { text: null },
+    causes: [[{ trait: "missing", answers: ["blank", "null"] }]],
+  });
+  expect(explainParting(groups[0].parting!, ["OpenFormula", "PostgreSQL"]).place).toBe(
+    "TRIM (OpenFormula) removes spaces or other characters at the ends, and perhaps within, regexp_replace (PostgreSQL) replaces occurrences of a text, or of what a pattern matches, by another.",
+  );
+});
+
 test("another function under one name is told as that", () => {
   const { another } = run(
     [

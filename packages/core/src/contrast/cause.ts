@@ -36,6 +36,8 @@ export interface Difference {
 /** The place where two evaluations part: the same operation on the same inputs, with other outputs. */
 export interface Parting {
   readonly operation: OperationId;
+  /** What the other side does, where that is not the same: both are asked one question, and answer it differently. */
+  readonly otherOperation?: OperationId;
   readonly ranges: readonly [TextRange, TextRange];
   readonly functions: readonly [string, string];
   /** What both got, by slot name; only slots that both have. */
@@ -217,7 +219,7 @@ export function partingOf(left: Evaluated, right: Evaluated): Parting | undefine
       }
     }
   }
-  return chainOf(left, right) ?? unexplained;
+  return chainOf(left, right) ?? questionOf(left, right) ?? unexplained;
 }
 
 const partingAt = (a: Step, b: Step): Omit<Parting, "causes" | "reaches"> => ({
@@ -298,6 +300,40 @@ function chainOf(left: Evaluated, right: Evaluated): Parting | undefined {
   const [first, ...further] = places;
   if (places.length === 0) return undefined;
   return further.length === 0 ? { ...first, reaches: "whole" } : { ...first, further };
+}
+
+/**
+ * Where two different operations on the same value are asked one question, and the answer of one in the other makes one result
+ * the other: what a missing value gives, say.
+ */
+function questionOf(left: Evaluated, right: Evaluated): Parting | undefined {
+  const own = (steps: readonly Step[]) => steps.filter(({ node, bound }) => node === bound);
+  for (const a of own(left.steps)) {
+    for (const b of own(right.steps)) {
+      const [x, y] = [a.slots[0], b.slots[0]];
+      if (a.bound.operation === b.bound.operation || x === undefined || y === undefined || !alike(x, y)) continue;
+      const asked = differing(a, b).filter((trait) => b.bound.answers[trait] !== undefined && isBehaviour(trait));
+      for (const trait of asked) {
+        const gives = ([from, to, side, other]: readonly [Step, Step, Evaluated, Evaluated]): boolean => {
+          const came = side.runWith(new Map([[from.node, answering(from, to, [trait])]]));
+          return alike(came, other.value) && isSameFailure(came, other.value);
+        };
+        const holds = [gives([a, b, left, right]), gives([b, a, right, left])];
+        if (!holds.includes(true)) continue;
+        const cause: Difference = { trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] };
+        const oneWay = holds[0] && holds[1] ? undefined : holds[0] ? 0 : 1;
+        return {
+          ...partingAt(a, b),
+          inputs: { [operationOf(a.bound.operation).slots[0].name]: x },
+          otherOperation: b.bound.operation,
+          causes: [[cause]],
+          ...(oneWay !== undefined && { oneWay }),
+          reaches: "whole",
+        };
+      }
+    }
+  }
+  return undefined;
 }
 
 /** Two results that are one truth in two forms part where the outermost step says in which. */

@@ -1,5 +1,5 @@
 import { message } from "../diagnostics/index.ts";
-import { operationOf } from "../text/index.ts";
+import { type OperationId, operationOf } from "../text/index.ts";
 import { describeTrait } from "../traits/index.ts";
 import { Failure, Moment, type Value, isList } from "../values/index.ts";
 import type { Difference, Parting } from "./cause.ts";
@@ -43,9 +43,13 @@ export function explainDifference({ trait, answers }: Difference, titles: readon
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
   const { functions, outputs, inputs, operation, causes, oneWay, reaches, further } = parting;
+  const { otherOperation } = parting;
+  const does = (id: OperationId) => operationOf(id).summary;
   const given = Object.entries(inputs).map(([name, value]) => `${name} ${showValue(value)}`);
   return {
-    place: `${functions[0]} (${titles[0]}) and ${functions[1]} (${titles[1]}): each ${operationOf(operation).summary}.`,
+    place: otherOperation
+      ? `${functions[0]} (${titles[0]}) ${does(operation)}, ${functions[1]} (${titles[1]}) ${does(otherOperation)}.`
+      : `${functions[0]} (${titles[0]}) and ${functions[1]} (${titles[1]}): each ${does(operation)}.`,
     outputs: `Given ${given.join(", ")}, they give ${showValue(outputs[0])} and ${showValue(outputs[1])}.`,
     causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles))),
     ...(further && { further: further.map((other) => explainParting(other, titles)) }),
