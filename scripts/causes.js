@@ -21,7 +21,7 @@ const jobs = [...Object.entries(tasks), ...pasted.map((text) => [`pasted ${text}
 
 const asTruth = (value) => (typeof value === "boolean" ? Number(value) : value);
 const cells = [];
-const counts = { rows: 0, explained: 0, effects: 0, part: 0 };
+const counts = { rows: 0, explained: 0, replayed: 0, effects: 0 };
 const started = process.cpuUsage().user;
 for (const [task, texts] of jobs) {
   const ids = Object.keys(texts);
@@ -43,6 +43,12 @@ for (const [task, texts] of jobs) {
       );
       counts.rows += differing.length;
       counts.explained += found.length;
+      // A cause is replayed on the whole expression: it must give the other's value.
+      counts.replayed += found.filter(({ values: both, differences: [{ parting }] }) => {
+        if (!parting || parting.causes.length === 0) return true;
+        const wanted = both[1 - parting.side];
+        return parting.causes.every((_, cause) => agree(asTruth(parting.replay(cause)), asTruth(wanted)));
+      }).length;
       counts.effects += differing.filter(({ differences: [{ effect }] }) => effect).length;
       cells.push(found.length / differing.length);
       const lost = differing.find((row) => !found.includes(row));
@@ -57,5 +63,5 @@ const percent = (share) => `${(100 * share).toFixed(1)} %`;
 const mean = cells.reduce((sum, share) => sum + share, 0) / cells.length;
 const spent = (process.cpuUsage().user - started) / 1000 / counts.rows;
 console.log(
-  `${counts.rows} divergences in ${cells.length} pairs of tasks and dialects: ${percent(counts.explained / counts.rows)} with a cause, ${percent(mean)} by pair; ${percent(counts.effects / counts.rows)} with an effect; ${spent.toFixed(2)} ms each`,
+  `${counts.rows} divergences in ${cells.length} pairs of tasks and dialects: ${percent(counts.explained / counts.rows)} with a cause, ${percent(mean)} by pair; ${percent(counts.replayed / counts.explained)} of the causes replay on the whole; ${percent(counts.effects / counts.rows)} with an effect; ${spent.toFixed(2)} ms each`,
 );

@@ -236,8 +236,12 @@ function build(streams: Guarded, done: (code: number) => void): Command {
       "after",
       `\nExamples:\n  iquill contrast -r demo -d openformula='PROPER(collector)' postgresql='initcap(collector)'\n  iquill contrast -r demo --pasted 'TRIM(taxon)'`,
     )
-    .action(async (sides: string[], options: ContrastOptions) =>
-      done(await (await import("./commands/contrast.ts")).contrastCommand(sides, options, streams)),
+    .action(async (sides: string[], options: ContrastOptions & { cases?: string[] }) =>
+      done(
+        options.cases
+          ? await (await import("./commands/contrast-cases.ts")).contrastCases(options.cases, options, streams)
+          : await (await import("./commands/contrast.ts")).contrastCommand(sides, options, streams),
+      ),
     );
 
   withRows(program.command("probe <expression>"))

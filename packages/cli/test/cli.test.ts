@@ -366,7 +366,10 @@ test("cases of contrast: a line each, and a summary", async () => {
                 [9, 14],
                 [14, 19],
               ],
-              traits: [{ trait: "quotient", answers: ["integer", "decimal"] }],
+              traits: [
+                { trait: "quotient", answers: ["integer", "decimal"] },
+                { trait: "quotientDigits", answers: ["sixteen significant ones", "four more decimals"] },
+              ],
               reaches: "whole",
               ways: 1,
             },

@@ -12,7 +12,6 @@ import { type Streams, UsageError, exit } from "../streams.ts";
 
 export interface ContrastOptions extends ReadOptions {
   readonly rows?: string;
-  readonly cases?: readonly string[];
   readonly pasted?: string;
   readonly differing?: boolean;
   readonly json?: boolean;
@@ -21,7 +20,6 @@ export interface ContrastOptions extends ReadOptions {
 
 /** Evaluates expressions of several dialects over the same rows, and says where and why they differ. */
 export async function contrastCommand(sides: readonly string[], options: ContrastOptions, streams: Streams): Promise<number> {
-  if (options.cases) return (await import("./contrast-cases.ts")).contrastCases(options.cases, options, streams);
   if (options.rows === undefined) throw new UsageError("give the rows with --rows FILE, or cases with --cases FILE");
   const sample = await readSample(options.rows, options, streams);
   const result =

@@ -51,6 +51,10 @@ export interface Parting {
   readonly reaches: "whole" | "part";
   /** What parts, too, where it is not all of it. */
   readonly further?: readonly Parting[];
+  /** The side, 0 or 1, on whose whole expression the causes were tried: it gives the other's result. */
+  readonly side: 0 | 1;
+  /** Carries out the experiment of a cause, 0-based, again: what the whole expression of `side` gives then. */
+  readonly replay: (cause?: number) => Value;
 }
 
 /** The most traits that a cause may have. */
@@ -119,6 +123,15 @@ const swapped = (own: Step, other: Step, traits: readonly TraitId[]): Readonly<R
   ...Object.fromEntries(traits.map((trait) => [trait, other.bound.answers[trait]])),
 });
 
+/** A step's slots, those that are written in a language as the other has them where that is among the traits. */
+function slotsWith(own: Step, other: Step, traits: readonly string[]): Step["slots"] {
+  const { slots } = operationOf(own.bound.operation);
+  return own.slots.map((slot, i) => {
+    const { writtenBy } = slots[i];
+    return writtenBy && traits.includes(writtenBy) ? other.slots[i] : slot;
+  });
+}
+
 const isSameFailure = (a: Value, b: Value): boolean => !isFailure(a) || (isFailure(b) && a.code === b.code);
 
 /**
@@ -132,12 +145,7 @@ export function causesOf(a: Step, b: Step, { same, isTold }: Way): Pick<Parting,
   /** Whether a side gives the other's output with the other's answers to these, and what is written in their language. */
   const follows = (side: 0 | 1, set: readonly TraitId[]): boolean => {
     const [own, other] = [sides[side], sides[1 - side]];
-    const written = operationOf(own.bound.operation).slots;
-    const slots = own.slots.map((slot, i) => {
-      const { writtenBy } = written[i];
-      return writtenBy && (set as readonly string[]).includes(writtenBy) ? other.slots[i] : slot;
-    });
-    return same(withAnswers(own.bound, slots, swapped(own, other, set)), other.value);
+    return same(withAnswers(own.bound, slotsWith(own, other, set), swapped(own, other, set)), other.value);
   };
   const told = (set: readonly TraitId[]) =>
     set.map((trait): Difference => ({ trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] }));
@@ -213,7 +221,7 @@ export function partingOf(left: Evaluated, right: Evaluated): Parting | undefine
       for (const b of right.steps) {
         if (way.same(a.value, b.value) || !sameInputs(a, b)) continue;
         if (!makesOther(left, a, right, b.value) && !makesOther(right, b, left, a.value)) continue;
-        const parting: Parting = { ...partingAt(a, b), ...causesOf(a, b, way), reaches: "whole" };
+        const parting = experimentAt(left, right, a, b, causesOf(a, b, way));
         if (parting.causes.length > 0) return parting;
         unexplained ??= parting;
       }
@@ -222,7 +230,35 @@ export function partingOf(left: Evaluated, right: Evaluated): Parting | undefine
   return chainOf(left, right) ?? questionOf(left, right) ?? unexplained;
 }
 
-const partingAt = (a: Step, b: Step): Omit<Parting, "causes" | "reaches"> => ({
+/**
+ * A parting with those of its causes that hold on the whole expression: with the other's answers in the place of the step, one
+ * whole result is the other. Without any its causes are empty.
+ */
+function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step, found: Pick<Parting, "causes" | "oneWay">): Parting {
+  const run = (side: 0 | 1, cause: readonly Difference[]): Value => {
+    const [own, from, to] = side === 0 ? ([left, a, b] as const) : ([right, b, a] as const);
+    const traits = cause.map(({ trait }) => trait);
+    return own.runWith(new Map([[from.node, otherwise(from, to, traits)]]));
+  };
+  const holds = (side: 0 | 1) => (cause: readonly Difference[]) => {
+    const [came, wanted] = [run(side, cause), side === 0 ? right.value : left.value];
+    return alike(came, wanted) && isSameFailure(came, wanted);
+  };
+  const sides = found.oneWay === undefined ? ([0, 1] as const) : ([found.oneWay] as const);
+  const [side, causes] = sides
+    .map((each) => [each, found.causes.filter(holds(each))] as const)
+    .reduce((best, each) => (each[1].length > best[1].length ? each : best));
+  const oneWay = found.oneWay === undefined ? {} : { oneWay: found.oneWay };
+  return { ...partingAt(a, b), causes, ...oneWay, reaches: "whole", side, replay: (cause = 0) => run(side, causes[cause] ?? []) };
+}
+
+/** What stands in the place of a step that answers as the other does: the operation itself, or for a job what it gives then. */
+function otherwise(from: Step, to: Step, traits: readonly TraitId[]): Bound {
+  if (from.node === from.bound) return answering(from, to, traits);
+  return constant(from, inKindOf(withAnswers(from.bound, slotsWith(from, to, traits), swapped(from, to, traits)), from.value));
+}
+
+const partingAt = (a: Step, b: Step): Omit<Parting, "causes" | "reaches" | "side" | "replay"> => ({
   operation: a.bound.operation,
   ranges: [a.range, b.range],
   functions: [nameOf(a), nameOf(b)],
@@ -269,8 +305,8 @@ function answering(own: Step, other: Step, traits: readonly TraitId[]): Bound {
 function chainOf(left: Evaluated, right: Evaluated): Parting | undefined {
   const swaps = swapsOf(left, right);
   if (swaps.length === 0 || swaps.length > mostSwaps) return undefined;
-  const runs = ([0, 1] as const).map((side) => (kept: readonly Swap[]): boolean => {
-    const [own, other] = side === 0 ? [left, right] : [right, left];
+  const runOf = (side: 0 | 1, kept: readonly Swap[]): Value => {
+    const own = side === 0 ? left : right;
     const changes = new Map<Bound, Bound>();
     for (const { a, b } of kept) {
       const [from, to] = side === 0 ? [a, b] : [b, a];
@@ -283,19 +319,23 @@ function chainOf(left: Evaluated, right: Evaluated): Parting | undefined {
         ),
       );
     }
-    const came = own.runWith(changes);
-    return alike(came, other.value) && isSameFailure(came, other.value);
-  });
-  const oneWay = ([0, 1] as const).find((side) => runs[side](swaps));
+    return own.runWith(changes);
+  };
+  const works = (side: 0 | 1, kept: readonly Swap[]): boolean => {
+    const [came, wanted] = [runOf(side, kept), side === 0 ? right.value : left.value];
+    return alike(came, wanted) && isSameFailure(came, wanted);
+  };
+  const oneWay = ([0, 1] as const).find((side) => works(side, swaps));
   if (oneWay === undefined) return undefined;
   const kept = swaps.reduce((rest, swap) => {
     const fewer = rest.filter((other) => other !== swap);
-    return runs[oneWay](fewer) ? fewer : rest;
+    return works(oneWay, fewer) ? fewer : rest;
   }, swaps);
   const places = [...new Set(kept.map(({ a }) => a))].map((a): Parting => {
     const own = kept.filter((swap) => swap.a === a);
     const cause = own.map(({ trait, b }): Difference => ({ trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] }));
-    return { ...partingAt(a, own[0].b), causes: [cause], oneWay, reaches: "part" };
+    const replay = () => runOf(oneWay, kept);
+    return { ...partingAt(a, own[0].b), causes: [cause], oneWay, reaches: "part", side: oneWay, replay };
   });
   const [first, ...further] = places;
   if (places.length === 0) return undefined;
@@ -323,12 +363,9 @@ function questionOf(left: Evaluated, right: Evaluated): Parting | undefined {
         const cause: Difference = { trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] };
         const oneWay = holds[0] && holds[1] ? undefined : holds[0] ? 0 : 1;
         return {
-          ...partingAt(a, b),
+          ...experimentAt(left, right, a, b, { causes: [[cause]], ...(oneWay !== undefined && { oneWay }) }),
           inputs: { [operationOf(a.bound.operation).slots[0].name]: x },
           otherOperation: b.bound.operation,
-          causes: [[cause]],
-          ...(oneWay !== undefined && { oneWay }),
-          reaches: "whole",
         };
       }
     }
@@ -342,7 +379,8 @@ export function truthParting(left: Evaluated, right: Evaluated): Parting | undef
   const [a, b] = [telling(left), telling(right)];
   if (!a || !b || a.bound.answers.truth === b.bound.answers.truth) return undefined;
   const cause: Difference = { trait: "truth", answers: [a.bound.answers.truth, b.bound.answers.truth] };
-  return { ...partingAt(a, b), causes: [[cause]], reaches: "whole" };
+  const told = experimentAt(left, right, a, b, { causes: [[cause]] });
+  return { ...told, causes: [[cause]] };
 }
 
 /** Where both sides call something by one name that is another operation on each, and that makes up the difference: what it is. */

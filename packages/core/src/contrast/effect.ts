@@ -2,7 +2,7 @@ import type { Origin, Program, Sample } from "../evaluate/index.ts";
 import { walk } from "../syntax/index.ts";
 import { type TextRange, type Value, isFailure, isList } from "../values/index.ts";
 import { agree } from "./equal.ts";
-import { showValue } from "./explain.ts";
+import { showValue } from "./shown.ts";
 
 /** The first place where two results differ, what stands there on each side, and which part of each expression it came from. */
 export interface Effect {

@@ -1,20 +1,10 @@
 import { message } from "../diagnostics/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import { describeTrait } from "../traits/index.ts";
-import { Failure, Moment, type Value, isList } from "../values/index.ts";
+import type { Failure } from "../values/index.ts";
 import type { Difference, Parting } from "./cause.ts";
 import type { Effect } from "./effect.ts";
-import { kindOfOutcome } from "./equal.ts";
-
-/** A value in a sentence: texts in quotes, errors and nothing by name. */
-export function showValue(value: Value): string {
-  if (value === null) return "nothing";
-  if (value instanceof Failure) return "an error";
-  if (typeof value === "string") return JSON.stringify(value);
-  if (value instanceof Moment) return value.text;
-  if (isList(value)) return `(${value.map(showValue).join(", ")})`;
-  return kindOfOutcome(value) === "number" && typeof value === "object" && "value" in value ? String(value.value) : String(value);
-}
+import { showValue } from "./shown.ts";
 
 /** A trait that two dialects answer differently: the question, and for each side its answer and what follows from it. */
 export interface ExplainedDifference {

@@ -16,8 +16,8 @@ export {
   explainEffect,
   explainFailure,
   explainParting,
-  showValue,
 } from "./explain.ts";
+export { showValue } from "./shown.ts";
 
 /** An expression with its dialect. */
 export interface Side {
