@@ -134,18 +134,21 @@ function slotsWith(own: Step, other: Step, traits: readonly string[]): Step["slo
 
 const isSameFailure = (a: Value, b: Value): boolean => !isFailure(a) || (isFailure(b) && a.code === b.code);
 
+/** Whether one side's whole result is the other's, with the other's answers to some traits in a step. */
+type Holds = (side: 0 | 1, traits: readonly TraitId[]) => boolean;
+
 /**
  * The smallest sets of traits such that one side with the other's answers to them gives the
  * other's output, and the other way round; where none of a size does, those for which it holds one
  * way. Found by carrying the operation out again.
  */
-export function causesOf(a: Step, b: Step, { same, isTold }: Way): Pick<Parting, "causes" | "oneWay"> {
+function causesOf(a: Step, b: Step, { same, isTold }: Way, holds: Holds): Pick<Parting, "causes" | "oneWay"> {
   const sides = [a, b] as const;
   const asked = differing(a, b).filter(isTold);
   /** Whether a side gives the other's output with the other's answers to these, and what is written in their language. */
   const follows = (side: 0 | 1, set: readonly TraitId[]): boolean => {
     const [own, other] = [sides[side], sides[1 - side]];
-    return same(withAnswers(own.bound, slotsWith(own, other, set), swapped(own, other, set)), other.value);
+    return same(withAnswers(own.bound, slotsWith(own, other, set), swapped(own, other, set)), other.value) && holds(side, set);
   };
   const told = (set: readonly TraitId[]) =>
     set.map((trait): Difference => ({ trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] }));
@@ -221,7 +224,8 @@ export function partingOf(left: Evaluated, right: Evaluated): Parting | undefine
       for (const b of right.steps) {
         if (way.same(a.value, b.value) || !sameInputs(a, b)) continue;
         if (!makesOther(left, a, right, b.value) && !makesOther(right, b, left, a.value)) continue;
-        const parting = experimentAt(left, right, a, b, causesOf(a, b, way));
+        const { holds, told } = experimentAt(left, right, a, b);
+        const parting = told(causesOf(a, b, way, holds));
         if (parting.causes.length > 0) return parting;
         unexplained ??= parting;
       }
@@ -230,26 +234,29 @@ export function partingOf(left: Evaluated, right: Evaluated): Parting | undefine
   return chainOf(left, right) ?? questionOf(left, right) ?? unexplained;
 }
 
-/**
- * A parting with those of its causes that hold on the whole expression: with the other's answers in the place of the step, one
- * whole result is the other. Without any its causes are empty.
- */
-function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step, found: Pick<Parting, "causes" | "oneWay">): Parting {
-  const run = (side: 0 | 1, cause: readonly Difference[]): Value => {
+/** A step of each side as an experiment: with the other's answers in its place, and the whole expression as it is. */
+function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step) {
+  const run = (side: 0 | 1, traits: readonly TraitId[]): Value => {
     const [own, from, to] = side === 0 ? ([left, a, b] as const) : ([right, b, a] as const);
-    const traits = cause.map(({ trait }) => trait);
     return own.runWith(new Map([[from.node, otherwise(from, to, traits)]]));
   };
-  const holds = (side: 0 | 1) => (cause: readonly Difference[]) => {
-    const [came, wanted] = [run(side, cause), side === 0 ? right.value : left.value];
+  const holds: Holds = (side, traits) => {
+    const [came, wanted] = [run(side, traits), side === 0 ? right.value : left.value];
     return alike(came, wanted) && isSameFailure(came, wanted);
   };
-  const sides = found.oneWay === undefined ? ([0, 1] as const) : ([found.oneWay] as const);
-  const [side, causes] = sides
-    .map((each) => [each, found.causes.filter(holds(each))] as const)
-    .reduce((best, each) => (each[1].length > best[1].length ? each : best));
-  const oneWay = found.oneWay === undefined ? {} : { oneWay: found.oneWay };
-  return { ...partingAt(a, b), causes, ...oneWay, reaches: "whole", side, replay: (cause = 0) => run(side, causes[cause] ?? []) };
+  const told = ({ causes, oneWay }: Pick<Parting, "causes" | "oneWay">): Parting => ({
+    ...partingAt(a, b),
+    causes,
+    ...(oneWay !== undefined && { oneWay }),
+    reaches: "whole",
+    side: oneWay ?? 0,
+    replay: (cause = 0) =>
+      run(
+        oneWay ?? 0,
+        (causes[cause] ?? []).map(({ trait }) => trait),
+      ),
+  });
+  return { holds, told };
 }
 
 /** What stands in the place of a step that answers as the other does: the operation itself, or for a job what it gives then. */
@@ -353,17 +360,14 @@ function questionOf(left: Evaluated, right: Evaluated): Parting | undefined {
       const [x, y] = [a.slots[0], b.slots[0]];
       if (a.bound.operation === b.bound.operation || x === undefined || y === undefined || !alike(x, y)) continue;
       const asked = differing(a, b).filter((trait) => b.bound.answers[trait] !== undefined && isBehaviour(trait));
+      const { holds, told } = experimentAt(left, right, a, b);
       for (const trait of asked) {
-        const gives = ([from, to, side, other]: readonly [Step, Step, Evaluated, Evaluated]): boolean => {
-          const came = side.runWith(new Map([[from.node, answering(from, to, [trait])]]));
-          return alike(came, other.value) && isSameFailure(came, other.value);
-        };
-        const holds = [gives([a, b, left, right]), gives([b, a, right, left])];
-        if (!holds.includes(true)) continue;
+        const [first, second] = [holds(0, [trait]), holds(1, [trait])];
+        if (!first && !second) continue;
         const cause: Difference = { trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] };
-        const oneWay = holds[0] && holds[1] ? undefined : holds[0] ? 0 : 1;
+        const oneWay = first && second ? {} : { oneWay: first ? (0 as const) : (1 as const) };
         return {
-          ...experimentAt(left, right, a, b, { causes: [[cause]], ...(oneWay !== undefined && { oneWay }) }),
+          ...told({ causes: [[cause]], ...oneWay }),
           inputs: { [operationOf(a.bound.operation).slots[0].name]: x },
           otherOperation: b.bound.operation,
         };
@@ -379,8 +383,7 @@ export function truthParting(left: Evaluated, right: Evaluated): Parting | undef
   const [a, b] = [telling(left), telling(right)];
   if (!a || !b || a.bound.answers.truth === b.bound.answers.truth) return undefined;
   const cause: Difference = { trait: "truth", answers: [a.bound.answers.truth, b.bound.answers.truth] };
-  const told = experimentAt(left, right, a, b, { causes: [[cause]] });
-  return { ...told, causes: [[cause]] };
+  return experimentAt(left, right, a, b).told({ causes: [[cause]] });
 }
 
 /** Where both sides call something by one name that is another operation on each, and that makes up the difference: what it is. */
