@@ -1,7 +1,8 @@
-import { type TextRange, sampleOf } from "indigo-quill";
-import { type Contrast, type Parting, type RowDifference, type Side, agree, contrast } from "indigo-quill/contrast";
+import { type Sample, sampleOf } from "indigo-quill";
+import { type Contrast, type Side, agree, contrast } from "indigo-quill/contrast";
 import { type CaseBase, type CaseSide, casesOf, dialectFor, isRecord, readBase, readSide } from "../cases.ts";
 import { isDialect } from "../input.ts";
+import { differenceData } from "../output/difference.ts";
 import { styleFor } from "../output/style.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
 import { contrastText } from "./contrast.ts";
@@ -23,35 +24,28 @@ function readCase(given: Record<string, unknown>, where: string, folder: string)
   return { ...readBase(given, where), sides: read };
 }
 
-const ends = ({ start, end }: TextRange) => [start, end];
-
-/** Each smallest set of traits of a parting, and of those that it is told with. */
-const causesOf = (parting: Parting): object[] =>
-  [parting, ...(parting.further ?? [])].flatMap(({ operation, ranges, causes, reaches, oneWay }) =>
-    causes.map((traits) => ({ operation, ranges: ranges.map(ends), traits, reaches, ways: oneWay === undefined ? 2 : 1 })),
-  );
-
-function differenceOf(sides: readonly [number, number], { parting, another, effect }: RowDifference) {
-  const { at, left, right, from } = effect;
-  return {
-    sides,
-    causes: parting ? causesOf(parting) : [],
-    ...(another !== undefined && { another }),
-    effect: { at, left, right, from: from.map(ends) },
-  };
-}
-
 /** Between each two groups of sides that agree, the difference of their first sides. */
-function differencesOf(sides: readonly Side[], result: Contrast, sample: Parameters<typeof contrast>[1]) {
+function differencesOf(sides: readonly Side[], result: Contrast, sample: Sample) {
   const [{ values, differences }] = result.rows;
   const firsts: number[] = [];
   for (const [side, value] of values.entries()) if (!firsts.some((first) => agree(values[first], value))) firsts.push(side);
   return firsts.flatMap((a, i) =>
     firsts.slice(i + 1).map((b) => {
       const known = a === 0 ? differences.find(({ side }) => side === b) : undefined;
-      return differenceOf([a, b], known ?? contrast([sides[a], sides[b]], sample).rows[0].differences[0]);
+      const difference = known ?? contrast([sides[a], sides[b]], sample).rows[0].differences[0];
+      return { sides: [a, b], ...differenceData(difference) };
     }),
   );
+}
+
+/** A case contrasted. A fault of ours costs that case alone: it is told, and the others are still contrasted. */
+function outcomeOf(sides: readonly Side[], sample: Sample) {
+  try {
+    const result = contrast(sides, sample);
+    return { result, differences: differencesOf(sides, result, sample) };
+  } catch (error) {
+    return { fault: `a fault of Indigo Quill: ${String(error)}` };
+  }
 }
 
 /** Contrasts the cases of files: a JSON line each and a summary, or those that differ in words. */
@@ -64,10 +58,14 @@ export async function contrastCases(files: readonly string[], options: { json?: 
       const sides: Side[] = [];
       for (const side of read) sides.push({ dialect: await dialectFor(side), expression: side.expression });
       const sample = { ...sampleOf([row], types), rows: 1 };
-      const result = contrast(sides, sample);
-      const values = result.rows[0].values.map((value, i) => result.programs[i].dialect.plain(value));
-      const differences = differencesOf(sides, result, sample);
       compared++;
+      const found = outcomeOf(sides, sample);
+      if ("fault" in found) {
+        streams.stdout.write(options.json ? `${JSON.stringify({ id, ...found })}\n` : `${id}\n${found.fault}\n`);
+        continue;
+      }
+      const { result, differences } = found;
+      const values = result.rows[0].values.map((value, i) => result.programs[i].dialect.plain(value));
       if (differences.length > 0) differ++;
       if (differences.length > 0 && differences.every(({ causes, another }) => causes.length > 0 || another !== undefined))
         explained++;

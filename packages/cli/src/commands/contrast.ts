@@ -6,6 +6,7 @@ import type { Dialect } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
+import { differenceData } from "../output/difference.ts";
 import { type Style, cellText, styleFor } from "../output/style.ts";
 import { table, wrapped } from "../output/table.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
@@ -124,13 +125,10 @@ function causesText(result: Contrast, titles: readonly string[], style: Style): 
 function asNdjson(result: Contrast): string {
   const plain = (values: Contrast["rows"][number]["values"]) => values.map((value, i) => result.programs[i].dialect.plain(value));
   const rows = result.rows.map(({ row, values, agree }) => ({ row: row + 1, values: plain(values), agree }));
-  const causes = result.groups.map(({ side, parting, rows: found }) => ({
-    side,
-    rows: found.map((row) => row + 1),
-    operation: parting?.operation ?? null,
-    ranges: parting?.ranges ?? null,
-    causes: parting?.causes ?? [],
-    ...(parting && parting.causes.length > 0 && { ways: parting.oneWay === undefined ? 2 : 1 }),
+  const causes = result.groups.map((group) => ({
+    side: group.side,
+    rows: group.rows.map((row) => row + 1),
+    ...differenceData(group),
   }));
   return [...rows, ...causes].map((line) => `${JSON.stringify(line)}\n`).join("");
 }

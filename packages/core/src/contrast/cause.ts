@@ -250,11 +250,10 @@ function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step) {
     ...(oneWay !== undefined && { oneWay }),
     reaches: "whole",
     side: oneWay ?? 0,
-    replay: (cause = 0) =>
-      run(
-        oneWay ?? 0,
-        (causes[cause] ?? []).map(({ trait }) => trait),
-      ),
+    replay(cause = 0) {
+      const traits = (causes[cause] ?? []).map(({ trait }) => trait);
+      return run(oneWay ?? 0, traits);
+    },
   });
   return { holds, told };
 }
@@ -317,14 +316,8 @@ function chainOf(left: Evaluated, right: Evaluated): Parting | undefined {
     const changes = new Map<Bound, Bound>();
     for (const { a, b } of kept) {
       const [from, to] = side === 0 ? [a, b] : [b, a];
-      changes.set(
-        from.node,
-        answering(
-          from,
-          to,
-          kept.filter((swap) => swap.a === a).map(({ trait }) => trait),
-        ),
-      );
+      const traits = kept.filter((swap) => swap.a === a).map(({ trait }) => trait);
+      changes.set(from.node, answering(from, to, traits));
     }
     return own.runWith(changes);
   };

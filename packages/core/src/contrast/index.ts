@@ -1,7 +1,7 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Bound, type Program, type Sample, compile, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
-import { OverTime, type Value, isFailure } from "../values/index.ts";
+import { OverTime, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
 import { type Evaluated, type Parting, type Step, anotherOf, partingOf, truthParting, withAnswers } from "./cause.ts";
 import { type Effect, effectOf } from "./effect.ts";
 import { agree, asTruth } from "./equal.ts";
@@ -71,36 +71,65 @@ function evaluated(program: Program, sample: Sample, row: number): Evaluated {
     if (node.kind === "operation" && slots) steps.push({ ...step, bound: node, slots });
     nodes.push(step);
   });
-  for (const step of nodes) {
-    for (const bound of jobsOf(step.node)) {
-      const slots = inputValues(program, bound, row);
-      // A shape may come to an operation on some rows only.
-      const isSame = !slots.some(isFailure) && agree(asTruth(withAnswers(bound, slots, bound.answers)), asTruth(step.value));
-      if (isSame) steps.push({ ...step, bound, slots });
+  withinTime(() => {
+    for (const step of nodes) {
+      for (const bound of jobsOf(step.node)) {
+        const slots = inputValues(program, bound, row);
+        // A shape may come to an operation on some rows only.
+        const isSame = !slots.some(isFailure) && agree(asTruth(withAnswers(bound, slots, bound.answers)), asTruth(step.value));
+        if (isSame) steps.push({ ...step, bound, slots });
+      }
     }
-  }
+  });
   // What is carried out several times has no one value that another could stand for.
   const once = steps.filter(({ node }) => turns.get(node) === 1);
   return { value, steps: once, runWith: (changes) => program.runWith(sample, row, changes) };
 }
 
-/** The parting of two evaluations; undefined where trying the causes takes longer than a row may. */
-function partingInTime(left: Evaluated, right: Evaluated): Parting | undefined {
+/**
+ * What is tried on a row, where that takes no longer than a row may; otherwise undefined. `go` goes on with the time that is left
+ * after a run of a whole expression, which has a clock of its own.
+ */
+function withinTime<T>(tried: (go: () => void) => T): T | undefined {
   const end = Date.now() + defaultLimits.milliseconds;
-  const inTime = (side: Evaluated): Evaluated => ({
-    ...side,
-    runWith(changes) {
-      if (Date.now() > end) throw new OverTime();
-      return side.runWith(changes);
-    },
-  });
+  const go = () => {
+    if (Date.now() > end) throw new OverTime();
+    startClock(end - Date.now());
+  };
   try {
-    const isTruth = agree(asTruth(left.value), asTruth(right.value));
-    return isTruth ? truthParting(left, right) : partingOf(inTime(left), inTime(right));
+    go();
+    return tried(go);
   } catch (error) {
     if (error instanceof OverTime) return undefined;
     throw error;
+  } finally {
+    stopClock();
   }
+}
+
+/** What is tried of two sides within the time of a row. */
+function triedOf<T>(left: Evaluated, right: Evaluated, tried: (left: Evaluated, right: Evaluated) => T): T | undefined {
+  let isOver = false;
+  const timed = (side: Evaluated, go: () => void): Evaluated => ({
+    ...side,
+    runWith(changes) {
+      const value = side.runWith(changes);
+      // What is replayed later has the time of a run.
+      if (!isOver) go();
+      return value;
+    },
+  });
+  const found = withinTime((go) => tried(timed(left, go), timed(right, go)));
+  isOver = true;
+  return found;
+}
+
+/** Where two evaluations part, and, where no cause is found, what one name is on each side. */
+function explained(left: Evaluated, right: Evaluated): Pick<RowDifference, "parting" | "another"> {
+  const isTruth = agree(asTruth(left.value), asTruth(right.value));
+  const parting = isTruth ? truthParting(left, right) : triedOf(left, right, partingOf);
+  const another = parting && parting.causes.length > 0 ? undefined : triedOf(left, right, anotherOf);
+  return { parting, ...(another !== undefined && { another }) };
 }
 
 /**
@@ -118,10 +147,7 @@ export function contrast(sides: readonly Side[], sample: Sample): Contrast {
     const outcome = (side: number) => ({ program: programs[side], value: values[side] });
     const differences = differing.map((side): RowDifference => {
       const other = evaluated(programs[side], sample, row);
-      const parting = partingInTime(first, other);
-      const another = parting && parting.causes.length > 0 ? undefined : anotherOf(first, other);
-      const effect = effectOf(outcome(0), outcome(side), sample, row);
-      return { side, parting, ...(another !== undefined && { another }), effect };
+      return { side, ...explained(first, other), effect: effectOf(outcome(0), outcome(side), sample, row) };
     });
     return { row, values, agree: false, differences };
   });

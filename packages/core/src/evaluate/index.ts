@@ -16,7 +16,6 @@ import { type Frame, newFrame, usualSteps } from "./frame.ts";
 export type { Bound, BoundOperation } from "./bound.ts";
 export { jobsOf } from "./jobs.ts";
 export { kernelOf } from "./emit.ts";
-export { idiomOf } from "./idioms.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";
 export type { Dropped, Origin, Origins, Source } from "./stretches.ts";
 export type { Change, Taken, TraceStep } from "./trace.ts";

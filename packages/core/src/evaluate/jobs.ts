@@ -1,6 +1,6 @@
 import { operationOf, type OperationId } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
-import { type Bound, type BoundOperation, unconverted } from "./bound.ts";
+import { type Bound, type BoundOperation, dependsOn, unconverted } from "./bound.ts";
 
 /**
  * How one operation is written by others. Each line recognises a shape and says which operation with which answers it comes
@@ -13,7 +13,8 @@ type Answered = Readonly<Record<string, string>>;
 function partsBy(bound: Bound | readonly Bound[] | undefined, id: OperationId) {
   if (!bound || !("kind" in bound)) return undefined;
   const inner = unconverted(bound);
-  const call = [inner, ...jobsOf(inner)].find((each) => each.kind === "operation" && each.operation === id);
+  const isWanted = (each: Bound) => each.kind === "operation" && each.operation === id;
+  const call = isWanted(inner) ? inner : jobsOf(inner).find(isWanted);
   if (call?.kind !== "operation") return undefined;
   const slots = Object.fromEntries(operationOf(id).slots.map(({ name }, i) => [name, call.inputs[i]]));
   const one = (name: string): Bound | undefined => {
@@ -63,27 +64,31 @@ function comesTo(
   return { type: at.type, source: at.source, kind: "operation", operation, answers, fixed: {}, inputs } satisfies Bound;
 }
 
-const segmented = { zeroPiece: "empty", noPiece: "empty", emptyNeedle: "at the start" };
+/** What a segment that is cut once answers besides. */
+export const segmented = { zeroPiece: "empty", noPiece: "empty", emptyNeedle: "at the start" };
 /** What a search that found nothing comes to, where a length less than one is taken from the start then. */
 const cutBefore: Answered = { error: "error", empty: "empty", before: "empty" };
 
 /** slice(x, 1, locate(x, d) - 1) */
-const before: Job = (bound) => {
+export function cutBySearch(bound: Bound) {
   const sliced = partsBy(bound, "slice");
   const length = partsBy(sliced?.one("length"), "calculate");
   const located = partsBy(length?.one("a"), "locate");
   if (!sliced || !length || !located || sliced.answers.from !== "start" || !isNumber(sliced.one("start"), 1)) return undefined;
-  if (constantOf(length.one("sign")) !== "-" || !isNumber(length.one("b"), 1)) return undefined;
-  const [text, delimiter] = [sliced.one("text"), located.one("needle")];
-  const absent = located.answers.absent === "zero" ? cutBefore[sliced.answers.negativeLength] : located.answers.absent;
-  if (!text || !delimiter || absent === undefined || !isSame(text, located.one("text"))) return undefined;
-  const { missing } = sliced.answers;
-  return comesTo(
-    bound,
-    "segment",
-    { ...segmented, missing, part: "before", absent, case: located.answers.case },
-    { text, delimiter },
-  );
+  if (constantOf(length.one("sign")) !== "-" || !isNumber(length.one("b"), 1) || located.one("start")) return undefined;
+  const [text, searched, delimiter] = [sliced.one("text"), located.one("text"), located.one("needle")];
+  if (!text || !searched || !delimiter || !isSame(text, searched)) return undefined;
+  return { text, searched, delimiter, sliced: sliced.answers, located: located.answers };
+}
+
+const before: Job = (bound) => {
+  const cut = cutBySearch(bound);
+  if (!cut) return undefined;
+  const { text, delimiter, sliced, located } = cut;
+  const absent = located.absent === "zero" ? cutBefore[sliced.negativeLength] : located.absent;
+  if (absent === undefined) return undefined;
+  const answers = { ...segmented, missing: sliced.missing, part: "before", absent, case: located.case };
+  return comesTo(bound, "segment", answers, { text, delimiter });
 };
 
 /** slice(x, locate(x, d) + size of d) */
@@ -91,7 +96,7 @@ const after: Job = (bound) => {
   const sliced = partsBy(bound, "slice");
   const start = partsBy(sliced?.one("start"), "calculate");
   const located = partsBy(start?.one("a"), "locate");
-  if (!sliced || !start || !located || constantOf(start.one("sign")) !== "+") return undefined;
+  if (!sliced || !start || !located || located.one("start") || constantOf(start.one("sign")) !== "+") return undefined;
   const [text, delimiter] = [sliced.one("text"), located.one("needle")];
   const needle = constantOf(delimiter);
   if (!text || !delimiter || typeof needle !== "string" || !isNumber(start.one("b"), [...needle].length)) return undefined;
@@ -158,11 +163,12 @@ const repeatedByLoop: Job = (bound) => {
   const joined = partsBy(bound, "join");
   const items = joined?.one("items");
   const loop = items && unconverted(items);
-  if (loop?.kind !== "control" || !("variables" in loop.control) || loop.children.length !== 2) return undefined;
+  if (loop?.kind !== "control" || loop.control.form !== "each") return undefined;
   const [list, text] = loop.children;
   const numbers = partsBy(list, "series");
   const [count, separator] = [numbers?.one("last"), constantOf(joined?.one("separator")) ?? ""];
-  if (!joined || !count || !isNumber(numbers?.one("first"), 1) || separator !== "" || !isSame(text, text)) return undefined;
+  if (!joined || !count || !isNumber(numbers?.one("first"), 1) || separator !== "") return undefined;
+  if (loop.control.variables.some((variable) => dependsOn(text, variable))) return undefined;
   const own = { negativeCount: "empty", fraction: "refused", tooLong: "error" };
   return comesTo(bound, "repeat", { ...own, missing: joined.answers.missing }, { text, count });
 };
@@ -235,9 +241,11 @@ const found: Job = (bound) => {
 /** A pattern of LIKE that is a text with % at its ends. */
 const likeText: Job = (bound) => {
   const tested = partsBy(bound, "test");
-  const [text, pattern] = [tested?.one("text"), constantOf(tested?.one("needle"))];
+  const [text, escape, pattern] = [tested?.one("text"), tested?.one("flags"), constantOf(tested?.one("needle"))];
   const [, before, needle, behind] = (typeof pattern === "string" && /^(%?)([^%_\\]+)(%?)$/.exec(pattern)) || [];
   if (!tested?.answers.pattern.startsWith("like") || !text || needle === undefined) return undefined;
+  // Another escape character than a backslash may stand in the text.
+  if (escape && !["", "\\"].includes(String(constantOf(escape)))) return undefined;
   const where = before ? (behind ? "anywhere" : "end") : behind ? "start" : "whole";
   return comesTo(
     bound,

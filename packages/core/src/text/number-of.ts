@@ -52,14 +52,14 @@ export const rangeOf = (answer: AnswerOf<"range">): readonly [least: bigint, mos
 };
 
 /** A whole number within a range, by what becomes of others. */
-function fitted(answer: AnswerOf<"range">, rule: AnswerOf<"digitsBeyond">): (value: bigint) => Value {
+function fitted(answer: AnswerOf<"range">, rule: AnswerOf<"digitsBeyond"> | AnswerOf<"tooLarge">): (value: bigint) => Value {
   const range = rangeOf(answer);
   if (!range) return integer;
   const [least, most] = range;
   const size = (most - least).toString(2).length;
   return (value) => {
     if (value >= least && value <= most) return integer(value);
-    if (rule === "error") return new Failure("number-out-of-range");
+    if (rule === "error" || rule === "infinity") return new Failure("number-out-of-range");
     if (rule === "double") return new Double(Number(value));
     if (rule === "nearest" || value < least) return integer(value < least ? least : most);
     // What only a number without a sign has room for becomes a negative one.
@@ -185,7 +185,7 @@ export const numberOf = operation({
 
     function wholeOf(value: number): Value {
       if (!Number.isFinite(value)) {
-        if (own.tooLarge === "error" || range === "any") return outside();
+        if (own.tooLarge !== "nearest" || range === "any") return outside();
         return Number.isNaN(value) ? 0 : ofNumber(value > 0 ? 1n << 200n : -(1n << 200n));
       }
       return ofNumber(BigInt(wholeBy[doubleHalves](value)));

@@ -124,6 +124,7 @@ export const values = {
   tooLarge: trait("What does a number give for which the wanted kind has no room?", {
     error: "It is an error.",
     nearest: "The largest or smallest number that there is.",
+    infinity: "Infinity, where the kind has it: 1e300 in 32 bits; otherwise an error.",
   }),
   beyondDouble: trait("What does a number give, where it is read, that is too large for double precision?", {
     error: "It is an error.",

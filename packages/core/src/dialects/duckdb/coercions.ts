@@ -218,9 +218,9 @@ const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly
 function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
   const mixed = types.flatMap((type, i) => {
     const given = baseType(type);
-    const parameter = row.parameters[Math.min(i, row.parameters.length - 1)];
-    if (parameter.type === "anylist" && given.endsWith("[]")) return [given.slice(0, -2)];
-    return parameter.type === "item.list" ? [given] : [];
+    const { type: wanted } = parameterAt(row, i);
+    if (wanted === "anylist" && given.endsWith("[]")) return [given.slice(0, -2)];
+    return wanted === "item.list" ? [given] : [];
   });
   return mixed.length < 2 || unify(mixed) !== undefined;
 }

@@ -1,5 +1,6 @@
 import { lookup } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
+import { plainType } from "../types.ts";
 import { ranges } from "./numbers.ts";
 import type { Integer, Numeric } from "./steps.ts";
 
@@ -8,7 +9,7 @@ import type { Integer, Numeric } from "./steps.ts";
  * what is wanted, `null`, `any` for the variable of a lambda, and `[]` after the type of a list's items.
  * A collation stands after a space, and so do the decimals of a decimal where their number is known.
  */
-export const baseType = (type: string): string => type.replace(/ [^[]+/, "");
+export const baseType = plainType;
 
 const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 export const numeric = [...integers, "decimal", "float", "double"];

@@ -17,7 +17,7 @@ export const steps = {
   integer: step("number-of", { ...read, numberKind: "integer" }),
   decimal: step("number-of", { ...read, numberKind: "decimal" }),
   double: step("number-of", { ...double, numberKind: "double" }),
-  float: step("number-of", { ...double, numberKind: "double of 32 bits" }),
+  float: step("number-of", { ...double, numberKind: "double of 32 bits", tooLarge: "infinity" }),
   /** What fn:number does (4.5.1). */
   number: step("number-of", { ...double, missing: "blank", numberKind: "double", notNumber: "not a number" }),
   text: step("text-of", {
