@@ -126,10 +126,13 @@ function triedOf<T>(left: Evaluated, right: Evaluated, tried: (left: Evaluated, 
 
 /** Where two evaluations part, and, where no cause is found, what one name is on each side. */
 function explained(left: Evaluated, right: Evaluated): Pick<RowDifference, "parting" | "another"> {
-  const isTruth = agree(asTruth(left.value), asTruth(right.value));
-  const parting = isTruth ? truthParting(left, right) : triedOf(left, right, partingOf);
-  const another = parting && parting.causes.length > 0 ? undefined : triedOf(left, right, anotherOf);
-  return { parting, ...(another !== undefined && { another }) };
+  if (agree(asTruth(left.value), asTruth(right.value))) return { parting: truthParting(left, right) };
+  const found = triedOf(left, right, (one, other) => {
+    const parting = partingOf(one, other);
+    const another = parting && parting.causes.length > 0 ? undefined : anotherOf(one, other);
+    return { parting, ...(another !== undefined && { another }) };
+  });
+  return found ?? { parting: undefined };
 }
 
 /**
