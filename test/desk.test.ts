@@ -141,7 +141,7 @@ describe("the desk", () => {
     await expression().fill("collector");
     await beside().fill('"label\u202e"');
     await page.waitForFunction(() => document.querySelectorAll(".rows-table tbody tr").length === 1);
-    await expectRow("1", ["‹202E›Nym", "a", "‹202E›Nym", "a", "no single operation"]);
+    await expectRow("1", ["‹202E›Nym", "a", "‹202E›Nym", "a", "no cause found"]);
     expect(await page.getByRole("columnheader").allInnerTexts()).toContain("label‹202E›");
   });
 
@@ -159,7 +159,7 @@ describe("the desk", () => {
     await page.getByText("Read as truth values: sent.").waitFor();
     await expression().fill('IF(AND(sent;qty>3);code&"!";qty)');
     await beside().fill("qty * 2");
-    await expectRow("1", ["9.50", "007", "TRUE", "007!", "19", "no single operation"]);
+    await expectRow("1", ["9.50", "007", "TRUE", "007!", "19", "no cause found"]);
     await page.getByRole("button", { name: "Add scratch row" }).click();
     await page.getByLabel("qty of scratch row s1").fill("5");
     await page.getByLabel("sent of scratch row s1").fill("true");

@@ -37,7 +37,7 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: Ca
 /** Why the rows of a group differ. */
 function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undefined; readonly isFull: boolean }) {
   if (!parting) return <p>No step got the same on both sides and makes up the difference by what it gave.</p>;
-  const { place, outputs, causes, oneWay } = parting;
+  const { place, outputs, causes, oneWay, further = [] } = parting;
   return (
     <>
       {isFull && <p>{place}</p>}
@@ -54,6 +54,9 @@ function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undef
         </dl>
       ))}
       {isFull && oneWay && <p className="quiet">{oneWay}</p>}
+      {further.map((other) => (
+        <Cause key={other.place} parting={other} isFull={isFull} />
+      ))}
     </>
   );
 }

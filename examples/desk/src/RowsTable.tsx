@@ -134,7 +134,7 @@ export function RowsTable(props: RowsTableProps) {
 
 /** Both answers to the traits that explain a row, in a few words. */
 function Causes({ causes }: { readonly causes: readonly ShortCause[] }) {
-  if (causes.length === 0) return <span className="quiet">no single operation</span>;
+  if (causes.length === 0) return <span className="quiet">no cause found</span>;
   return causes.map(({ trait, question, answers }) => (
     <span key={trait} title={question} className="trait">
       {trait}: {answers}
