@@ -229,12 +229,16 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .option("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
     .option("--cases <file>", "contrast cases instead, one JSON object a line (docs/contrast.md); may be given again", gather)
     .option("-p, --pasted <expression>", "give this one text to every dialect that accepts it")
-    .option("-d, --differing", "show only rows that differ")
+    .option("-a, --all", "show the rows that agree, too")
+    .option(
+      "--agree <how>",
+      "what counts as no difference: strict (nothing), values, texts or loose, or some of truth, nothing, ends, form, tolerance, numbers between commas",
+    )
     .option("-s, --spaces", "make white space visible")
     .option("--json", "one JSON line for each row, then one for each cause; or one for each case, then a summary")
     .addHelpText(
       "after",
-      `\nExamples:\n  iquill contrast -r demo -d openformula='PROPER(collector)' postgresql='initcap(collector)'\n  iquill contrast -r demo --pasted 'TRIM(taxon)'`,
+      `\nExamples:\n  iquill contrast -r demo openformula='PROPER(collector)' postgresql='initcap(collector)'\n  iquill contrast -r demo --pasted 'TRIM(taxon)'`,
     )
     .action(async (sides: string[], options: ContrastOptions & { cases?: string[] }) =>
       done(

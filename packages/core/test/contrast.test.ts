@@ -88,7 +88,7 @@ test("the first parting is the innermost: what follows from it is not blamed", (
   expect(result.rows[0].differences[0].parting).toMatchObject({
     operation: "locate",
     functions: ["FIND", "strpos"],
-    inputs: { text: "Alnus", needle: "x" },
+    inputs: { text: ["Alnus", "Alnus"], needle: ["x", "x"] },
   });
 });
 
@@ -113,7 +113,9 @@ test("sides without a common operation are said to have none", () => {
     ],
     [{ label: "a" }],
   );
-  expect(groups).toMatchObject([{ side: 1, parting: undefined, rows: [0], effect: { of: "values", left: "1", right: '"A"' } }]);
+  expect(groups).toMatchObject([
+    { rows: [0], difference: { sides: [0, 1], parting: undefined, effect: { of: "values", left: "1", right: '"A"' } } },
+  ]);
 });
 
 test("the words name both functions, the inputs, the outputs and both answers", () => {
@@ -124,9 +126,9 @@ test("the words name both functions, the inputs, the outputs and both answers", 
     ],
     [{ label: "2nd" }],
   );
-  expect(explainParting(groups[0].parting!, ["OpenFormula", "PostgreSQL"])).toEqual({
-    place: "PROPER (OpenFormula) and initcap (PostgreSQL): each changes the case or the width of letters.",
-    outputs: 'Given text "2nd", they give "2Nd" and "2nd".',
+  expect(explainParting(groups[0].difference.parting!, ["OpenFormula", "PostgreSQL"])).toEqual({
+    happened: 'On text "2nd": PROPER (OpenFormula) gives "2Nd", initcap (PostgreSQL) "2nd".',
+    does: "Each changes the case or the width of letters.",
     causes: [
       [
         {
@@ -317,13 +319,13 @@ test("two operations that are asked one question part by their answers to it", (
     ],
     [{ label: null }],
   );
-  expect(groups[0].parting).toMatchObject({
+  expect(groups[0].difference.parting).toMatchObject({
     operation: "trim",
     otherOperation: "substitute",
     inputs: { text: null },
     causes: [[{ trait: "missing", answers: ["blank", "null"] }]],
   });
-  expect(explainParting(groups[0].parting!, ["OpenFormula", "PostgreSQL"]).place).toBe(
+  expect(explainParting(groups[0].difference.parting!, ["OpenFormula", "PostgreSQL"]).place).toBe(
     "TRIM (OpenFormula) removes spaces or other characters at the ends, and perhaps within, regexp_replace (PostgreSQL) replaces occurrences of a text, or of what a pattern matches, by another.",
   );
 });

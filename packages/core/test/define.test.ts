@@ -49,7 +49,7 @@ test("what it has not is unknown there, and a contrast with it finds causes", ()
     { dialect: openformula(), expression: 'LEFT(label;FIND("-";label)-1)' },
     { dialect: defined(press), expression: 'BEFORE(label;"-")' },
   ];
-  expect(contrast(sides, sample).groups.map(({ rows, parting }) => [rows, parting?.causes])).toMatchObject([
+  expect(contrast(sides, sample).groups.map(({ rows, difference: { parting } }) => [rows, parting?.causes])).toMatchObject([
     [[0], [[{ trait: "absent", answers: ["error", "whole"] }]]],
   ]);
 });

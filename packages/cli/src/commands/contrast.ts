@@ -1,12 +1,26 @@
 import type { ReadOptions } from "@indigo-quill/data";
 import type { Program, Sample } from "indigo-quill";
 import { message } from "indigo-quill";
-import { type Contrast, type ExplainedParting, contrast, explainEffect, explainParting, paste } from "indigo-quill/contrast";
+import {
+  type Contrast,
+  type ContrastRow,
+  type ExplainedParting,
+  type Side,
+  type Switch,
+  agreements,
+  contrast,
+  explainEffect,
+  explainParting,
+  paste,
+  stretchesApart,
+  switches,
+} from "indigo-quill/contrast";
 import type { Dialect } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { dialectOf, readSample } from "../input.ts";
 import { report } from "../output/diagnostics.ts";
 import { differenceData } from "../output/difference.ts";
+import { marked } from "../output/marks.ts";
 import { type Style, cellText, styleFor } from "../output/style.ts";
 import { table, wrapped } from "../output/table.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
@@ -14,7 +28,8 @@ import { type Streams, UsageError, exit } from "../streams.ts";
 export interface ContrastOptions extends ReadOptions {
   readonly rows?: string;
   readonly pasted?: string;
-  readonly differing?: boolean;
+  readonly all?: boolean;
+  readonly agree?: string;
   readonly json?: boolean;
   readonly spaces?: boolean;
 }
@@ -23,28 +38,55 @@ export interface ContrastOptions extends ReadOptions {
 export async function contrastCommand(sides: readonly string[], options: ContrastOptions, streams: Streams): Promise<number> {
   if (options.rows === undefined) throw new UsageError("give the rows with --rows FILE, or cases with --cases FILE");
   const sample = await readSample(options.rows, options, streams);
+  const agreement = agreementOf(options.agree ?? "strict");
   const result =
-    options.pasted === undefined ? await contrastSides(sides, sample) : await pasteText(options.pasted, sample, streams);
+    options.pasted === undefined
+      ? contrast(await sidesOf(sides), sample, { agreement })
+      : await pasteText(options.pasted, sample, agreement, streams);
   if (!result) return exit.failed;
-  if (!result.programs.map((program) => report(program, streams)).every(Boolean)) return exit.failed;
+  const running = result.programs.map((program) => report(program, streams));
+  // The sides that can run are contrasted all the same.
+  if (running.filter(Boolean).length < 2) return exit.failed;
   const style = styleFor(streams, options.spaces);
-  streams.stdout.write(options.json ? asNdjson(result) : contrastText(result, sample, options.differing === true, style));
-  return result.groups.length === 0 ? exit.ok : exit.some;
+  const shown = { all: options.all === true, agreement };
+  streams.stdout.write(options.json ? asNdjson(result) : contrastText(result, sample, shown, style));
+  return running.every(Boolean) ? (result.groups.length === 0 ? exit.ok : exit.some) : exit.failed;
 }
 
-async function contrastSides(sides: readonly string[], sample: Sample): Promise<Contrast> {
+/** Sides as they are written: dialect=expression, or dialect[option=value]=expression. */
+export async function sidesOf(sides: readonly string[]): Promise<Side[]> {
   if (sides.length < 2) throw new UsageError("give at least two expressions, each as dialect=expression, or one with --pasted");
-  const read = sides.map(async (side) => {
-    const found = /^([\w-]+|[^=[\]]+\.json)(?:\[([^\]]*)\])?=([^]*)$/.exec(side);
-    if (!found) throw new UsageError(`"${side}" is not dialect=expression, for example postgresql='left(taxon, 3)'`);
-    const [, id, settings, expression] = found;
-    return { dialect: await dialectOf(id, settings?.split(",") ?? []), expression };
-  });
-  return contrast(await Promise.all(read), sample);
+  return Promise.all(sides.map(sideOf));
 }
 
-async function pasteText(expression: string, sample: Sample, streams: Streams): Promise<Contrast | undefined> {
-  const result = paste(expression, await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id))), sample);
+/** One side as it is written. */
+export async function sideOf(side: string): Promise<Side> {
+  const found = /^([\w-]+|[^=[\]]+\.json)(?:\[([^\]]*)\])?=([^]*)$/.exec(side);
+  if (!found) throw new UsageError(`"${side}" is not dialect=expression, for example postgresql='left(taxon, 3)'`);
+  const [, id, settings, expression] = found;
+  return { dialect: await dialectOf(id, settings?.split(",") ?? []), expression };
+}
+
+/** The switches of an agreement: the name of a set of them, or some between commas. */
+export function agreementOf(text: string): readonly Switch[] {
+  if (Object.hasOwn(agreements, text)) return agreements[text as keyof typeof agreements];
+  return text.split(",").map((name) => {
+    if (Object.hasOwn(switches, name)) return name as Switch;
+    throw new UsageError(
+      `there is no "${name}" in --agree; it takes ${Object.keys(agreements).join(", ")}, or some of ${Object.keys(switches).join(", ")} between commas`,
+    );
+  });
+}
+
+async function pasteText(
+  expression: string,
+  sample: Sample,
+  agreement: readonly Switch[],
+  streams: Streams,
+): Promise<Contrast | undefined> {
+  const result = paste(expression, await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id))), sample, {
+    agreement,
+  });
   for (const { dialect, refused } of result.pasted) {
     streams.stderr.write(
       refused.length === 0 ? `${dialect.title} accepts it\n` : `${dialect.title} does not: ${message(refused[0])}\n`,
@@ -68,55 +110,112 @@ export function titlesOf(programs: readonly Program[]): string[] {
   );
 }
 
-/** The values side by side, differing rows marked, and then the causes. */
-export function contrastText(result: Contrast, sample: Sample, onlyDiffering: boolean, style: Style): string {
-  const titles = titlesOf(result.programs);
-  const { colour } = style;
-  const expressions = result.programs.map((program, i) => `${colour.bold(titles[i].padEnd(12))} ${program.source}\n`).join("");
-  const rows = result.rows
-    .filter((row) => !onlyDiffering || !row.agree)
-    .map((row) => [
-      row.agree ? " " : colour.yellow("≠"),
-      String(row.row + 1),
-      ...row.values.map((value, i) => cellText(value, result.programs[i].dialect, style)),
-    ]);
-  const differing = result.rows.filter((row) => !row.agree).length;
-  const counted = `\n${differing} of ${sample.rows} rows differ.\n`;
-  return `${expressions}\n${table([" ", "row", ...titles], rows, style, [1])}${counted}${causesText(result, titles, style)}`;
+/** What of a contrast is shown: its rows also where they agree, and what counts as no difference. */
+export interface Shown {
+  readonly all?: boolean;
+  readonly agreement?: readonly Switch[];
 }
 
-const unexplained = "no set of up to three traits explains it.";
+/** How many rows differ, why, and then the rows that do, side by side. */
+export function contrastText(result: Contrast, sample: Sample, shown: Shown, style: Style): string {
+  const { programs, rows, nearly } = result;
+  const titles = titlesOf(programs);
+  const { colour } = style;
+  const expressions = programs.map((program, i) => `${colour.bold(titles[i].padEnd(12))} ${program.source}\n`).join("");
+  const differing = rows.filter((row) => !row.agree).length;
+  const taken = (shown.agreement ?? []).map((name) => switches[name]);
+  const counted = `\n${differing} of ${sample.rows} rows differ${taken.length > 0 ? `, taking that ${taken.join("; ")}` : ""}.\n`;
+  const near = Object.entries(nearly).map(
+    ([name, count]) => `${count} of them would agree if ${switches[name as Switch]} (--agree ${name}).\n`,
+  );
+  const told = rows.some((row) => !row.agree || shown.all) ? `\n${rowsText(result, titles, shown.all === true, style)}` : "";
+  return `${expressions}${counted}${near.join("")}${groupsText(result, titles, style)}${causesText(result, titles, style)}${told}`;
+}
+
+/** The cells of a row, each with what marks where it differs from the others. */
+function cellsOf({ values, groups }: ContrastRow, { programs }: Contrast, style: Style): { cell: string; carets: string }[] {
+  return values.map((value, side) => {
+    const plain = { cell: cellText(value, programs[side].dialect, style), carets: "" };
+    const own = groups.findIndex((group) => group.includes(side));
+    const other = own === -1 ? undefined : groups[own === 0 ? 1 : 0]?.[0];
+    const against = other === undefined ? undefined : values[other];
+    if (typeof value !== "string" || typeof against !== "string") return plain;
+    return marked(value, stretchesApart(value, against)[0]);
+  });
+}
+
+/** The rows that differ, or all, with the values side by side and marks under what differs. */
+function rowsText(result: Contrast, titles: readonly string[], isAll: boolean, style: Style): string {
+  const lines = result.rows
+    .filter((row) => isAll || !row.agree)
+    .flatMap((row) => {
+      const cells = cellsOf(row, result, style);
+      const line = [row.agree ? " " : style.colour.yellow("≠"), String(row.row + 1), ...cells.map(({ cell }) => cell)];
+      const carets = ["", "", ...cells.map(({ carets: own }) => style.colour.yellow(own))];
+      return cells.some(({ carets: own }) => own !== "") ? [line, carets] : [line];
+    });
+  return table([" ", "row", ...titles], lines, style, [1]);
+}
+
+/** The first of some rows, counted from 1. */
+const rowNumbers = (rows: readonly number[]): string =>
+  rows
+    .slice(0, 12)
+    .map((row) => row + 1)
+    .join(", ") + (rows.length > 12 ? ", …" : "");
+
+/** Which of several sides go together, and on which rows. */
+function groupsText({ rows, programs }: Contrast, titles: readonly string[], style: Style): string {
+  if (programs.length < 3) return "";
+  const found = new Map<string, number[]>();
+  for (const { row, groups, agree } of rows) {
+    if (agree) continue;
+    const key = groups.map((group) => group.map((side) => titles[side]).join(", ")).join(" | ");
+    const own = found.get(key);
+    if (own) own.push(row);
+    else found.set(key, [row]);
+  }
+  const lines = [...found].sort(([, a], [, b]) => b.length - a.length);
+  if (lines.length === 0) return "";
+  return `\n${table(
+    ["rows", "which of them agree"],
+    lines.map(([key, own]) => [style.colour.yellow(rowNumbers(own)), key]),
+    style,
+  )}`;
+}
+
+const unexplained = "No set of up to three traits explains it.";
 const noStep = "No step got the same on both sides and makes up the difference by what it gave.";
+const unsought = "No cause was looked for here: the time for that was up.";
 
 /** Each smallest set of traits with its answers, and what parts with it. */
-function reasonsText({ causes, oneWay, further = [] }: ExplainedParting, style: Style): string {
+function reasonsText({ does, causes, tried, further = [] }: ExplainedParting, style: Style): string {
   const reasons = causes.map((cause) =>
     cause.map(({ question, sides }) => `${question}\n    ${sides.join("\n    ")}`).join("\n  and "),
   );
   const told = (reasons.length > 0 ? reasons : [unexplained])
     .map((reason) => `  ${style.colour.cyan("Why:")} ${reason}\n`)
     .join("");
-  const together = further.map((other) => `  and ${other.place}\n${reasonsText(other, style)}`).join("");
-  return `${told}${oneWay ? `  ${oneWay}\n` : ""}${together}`;
+  const together = further.map((other) => `  and ${other.happened}\n${reasonsText(other, style)}`).join("");
+  return `  ${does}\n${told}${tried === undefined ? "" : `  ${tried}\n`}${together}`;
 }
 
+/** The rows of each cause, what happened on the first of them, and why. */
 function causesText(result: Contrast, titles: readonly string[], style: Style): string {
   const { colour, width } = style;
   return result.groups
-    .map(({ side, parting, another, effect, rows }) => {
-      const numbers =
-        rows
-          .slice(0, 12)
-          .map((row) => row + 1)
-          .join(", ") + (rows.length > 12 ? ", …" : "");
-      const pair: [string, string] = [titles[0], titles[side]];
-      const head = `\n${colour.yellow(`Row${rows.length > 1 ? "s" : ""} ${numbers}`)}  `;
-      const told = (text: string) => `${wrapped(text, width ?? Infinity, head, "  ")}\n`;
+    .map(({ rows, difference: { sides, parting, another, isUnsought, effect } }) => {
+      const pair: [string, string] = [titles[sides[0]], titles[sides[1]]];
+      const between = titles.length > 2 ? `${pair.join(" and ")}: ` : "";
+      const many = rows.length > 1 ? `${rows.length} rows (${rowNumbers(rows)})` : `row ${rowNumbers(rows)}`;
+      const head = `\n${colour.yellow(`${between}${many}`)}\n`;
+      const first = rows.length > 1 ? `Row ${rows[0] + 1}: ` : "";
+      const told = (text: string) => `${wrapped(first + text, width ?? Infinity, "  ", "  ")}\n`;
       const seen = `  ${explainEffect(effect, pair)}\n`;
-      if (another !== undefined) return `${told(`${another}.`)}${seen}`;
-      if (!parting) return `${told(noStep)}${seen}`;
+      if (another !== undefined) return `${head}${told(`${another}.`)}${seen}`;
+      if (!parting) return `${head}${told(isUnsought ? unsought : noStep)}${seen}`;
       const explained = explainParting(parting, pair);
-      return `${told(explained.place)}  ${explained.outputs}\n${reasonsText(explained, style)}${seen}`;
+      return `${head}${told(explained.happened)}${reasonsText(explained, style)}${seen}`;
     })
     .join("");
 }
@@ -124,11 +223,10 @@ function causesText(result: Contrast, titles: readonly string[], style: Style): 
 /** One line for each row, then one for each cause. */
 function asNdjson(result: Contrast): string {
   const plain = (values: Contrast["rows"][number]["values"]) => values.map((value, i) => result.programs[i].dialect.plain(value));
-  const rows = result.rows.map(({ row, values, agree }) => ({ row: row + 1, values: plain(values), agree }));
-  const causes = result.groups.map((group) => ({
-    side: group.side,
-    rows: group.rows.map((row) => row + 1),
-    ...differenceData(group),
+  const rows = result.rows.map(({ row, values, agree, groups }) => ({ row: row + 1, values: plain(values), agree, groups }));
+  const causes = result.groups.map(({ rows: own, difference }) => ({
+    rows: own.map((row) => row + 1),
+    ...differenceData(difference),
   }));
   return [...rows, ...causes].map((line) => `${JSON.stringify(line)}\n`).join("");
 }

@@ -9,10 +9,11 @@ const causesOf = (parting: Parting): object[] =>
     causes.map((traits) => ({ operation, ranges: ranges.map(ends), traits, reaches, ways: oneWay === undefined ? 2 : 1 })),
   );
 
-/** What is told of a difference, as data: its causes, what one name is on each side, and the effect. */
-export function differenceData({ parting, another, effect }: RowDifference) {
+/** What is told of a difference, as data: the two sides, its causes, what one name is on each side, and the effect. */
+export function differenceData({ sides, parting, another, effect }: RowDifference) {
   const { at, left, right, from } = effect;
   return {
+    sides,
     causes: parting ? causesOf(parting) : [],
     ...(another !== undefined && { another }),
     effect: { at, left, right, from: from.map(ends) },

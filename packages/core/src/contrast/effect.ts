@@ -60,6 +60,16 @@ function commonEnd(left: string, right: string): number {
   return size > 0 && /[\udc00-\udfff]/.test(left[left.length - size]) ? size - 1 : size;
 }
 
+/** Where two texts differ: the stretch of each, UTF-16 units, between what they begin and what they end with alike. */
+export function stretchesApart(left: string, right: string): readonly [TextRange, TextRange] {
+  const start = firstDifference(left, right);
+  const tail = commonEnd(left.slice(start), right.slice(start));
+  return [
+    { start, end: left.length - tail },
+    { start, end: right.length - tail },
+  ];
+}
+
 /** The place in the expression of a result that is no text: where a failure arose, or all of it. */
 const wholeOf = ({ program, value }: Outcome): TextRange => (isFailure(value) && value.range ? value.range : program.tree.range);
 

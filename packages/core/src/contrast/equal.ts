@@ -1,4 +1,4 @@
-import { Decimal, Double, Moment, type Value, isFailure, isList } from "../values/index.ts";
+import { Decimal, Double, Failure, type MessageCode, Moment, type Value, isFailure, isList } from "../values/index.ts";
 
 /** The kinds that are told apart when values of two dialects are compared. */
 export type OutcomeKind = "text" | "number" | "boolean" | "nothing" | "error" | "list" | "other";
@@ -49,3 +49,63 @@ export function agree(a: Value, b: Value): boolean {
 
 /** A truth value as the number that some dialects have for it. */
 export const asTruth = (value: Value): Value => (typeof value === "boolean" ? Number(value) : value);
+
+/** What may be taken as no difference, each by a switch. */
+export const switches = {
+  truth: "true is 1 and false is 0",
+  nothing: "nothing is empty text",
+  ends: "spaces at the end of a text do not count",
+  form: "texts are compared in normal form C",
+  tolerance: "numbers agree to nine digits",
+  numbers: "a text that is a number is that number",
+} as const;
+
+/** The name of a switch. */
+export type Switch = keyof typeof switches;
+
+/** Named sets of switches; `strict`, without any, holds where none is named. */
+export const agreements = {
+  strict: [],
+  values: ["truth", "tolerance"],
+  texts: ["truth", "nothing", "numbers", "tolerance"],
+  loose: ["truth", "nothing", "ends", "form", "numbers", "tolerance"],
+} as const satisfies Readonly<Record<string, readonly Switch[]>>;
+
+/** A value as the switches see it. */
+function seen(value: Value, on: ReadonlySet<Switch>): Value {
+  if (isList(value)) return value.map((item) => seen(item, on));
+  if (value === null) return on.has("nothing") ? seen("", on) : null;
+  if (typeof value === "boolean") return on.has("truth") ? Number(value) : value;
+  if (value instanceof Moment) return seen(value.text, on);
+  if (typeof value !== "string") return kindOfOutcome(value) === "number" && on.has("tolerance") ? rounded(value) : value;
+  const number = on.has("numbers") && /^[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?$/i.test(value) ? Number(value) : undefined;
+  if (number !== undefined) return seen(number, on);
+  const formed = on.has("form") ? value.normalize("NFC") : value;
+  return on.has("ends") ? formed.replace(/ +$/, "") : formed;
+}
+
+const rounded = (value: Value): Value => {
+  const number = asNumber(value);
+  return Number.isFinite(number) ? Number(number.toPrecision(9)) : value;
+};
+
+/** Whether two dialects gave the same, as `agree` says it, where some differences count as none. */
+export function agreeBy(on: ReadonlySet<Switch>): (a: Value, b: Value) => boolean {
+  return on.size === 0 ? agree : (a, b) => agree(a, b) || agree(seen(a, on), seen(b, on));
+}
+
+/** Failures that say that a bound of ours was met, or that something is not covered: what a system would give is not known. */
+const unknownCodes: ReadonlySet<MessageCode> = new Set<MessageCode>([
+  "time-spent",
+  "run-stopped",
+  "beyond-memory",
+  "text-too-long",
+  "list-too-long",
+  "steps-spent",
+  "calls-too-deep",
+  "pattern-budget",
+  "not-covered",
+]);
+
+/** Whether it is not known what a side gives: a limit was met. Such a value neither agrees nor differs. */
+export const isUnknown = (value: Value): boolean => value instanceof Failure && unknownCodes.has(value.code);

@@ -1,8 +1,9 @@
 import { message } from "../diagnostics/index.ts";
-import { type OperationId, operationOf } from "../text/index.ts";
+import { operationOf } from "../text/index.ts";
 import { describeTrait } from "../traits/index.ts";
 import type { Failure } from "../values/index.ts";
-import type { Difference, Parting } from "./cause.ts";
+import type { Parting } from "./parting.ts";
+import type { Difference } from "./swap.ts";
 import type { Effect } from "./effect.ts";
 import { showValue } from "./shown.ts";
 
@@ -12,14 +13,14 @@ export interface ExplainedDifference {
   readonly sides: readonly [string, string];
 }
 
-/** A parting in words: where and on what, and each smallest set of traits that explains it. */
+/** A parting in words: what happened on the row, what was to be done, and each smallest set of traits that explains it. */
 export interface ExplainedParting {
-  readonly place: string;
-  readonly outputs: string;
+  readonly happened: string;
+  readonly does: string;
   /** Empty when no set of up to three traits explains it. */
   readonly causes: readonly (readonly ExplainedDifference[])[];
-  /** Which side alone was tried with success, where only one was. */
-  readonly oneWay?: string;
+  /** What the experiment was and gave; undefined where no cause was found, and for what parts only together with others. */
+  readonly tried?: string;
   /** What parts, too, where it is not all of it. */
   readonly further?: readonly ExplainedParting[];
 }
@@ -32,22 +33,27 @@ export function explainDifference({ trait, answers }: Difference, titles: readon
 
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
-  const { functions, outputs, inputs, operation, causes, oneWay, reaches, further } = parting;
-  const { otherOperation } = parting;
-  const does = (id: OperationId) => operationOf(id).summary;
-  const given = Object.entries(inputs).map(([name, value]) => `${name} ${showValue(value)}`);
+  const { functions, outputs, inputs, operation, otherOperation, causes, reaches, further } = parting;
+  const [left, right] = functions.map((name, i) => `${name} (${titles[i]})`);
+  const given = Object.entries(inputs).map(([name, [own, other]]) => {
+    const [a, b] = [showValue(own), showValue(other)];
+    return a === b ? `${name} ${a}` : `${name} ${a} (${titles[0]}) or ${b} (${titles[1]})`;
+  });
+  const job = operation === "whole" ? "works out a value of the row" : operationOf(operation).summary;
   return {
-    place: otherOperation
-      ? `${functions[0]} (${titles[0]}) ${does(operation)}, ${functions[1]} (${titles[1]}) ${does(otherOperation)}.`
-      : `${functions[0]} (${titles[0]}) and ${functions[1]} (${titles[1]}): each ${does(operation)}.`,
-    outputs: `Given ${given.join(", ")}, they give ${showValue(outputs[0])} and ${showValue(outputs[1])}.`,
+    happened: `On ${given.join(", ")}: ${left} gives ${showValue(outputs[0])}, ${right} ${showValue(outputs[1])}.`,
+    does: otherOperation ? `${functions[0]} ${job}, ${functions[1]} ${operationOf(otherOperation).summary}.` : `Each ${job}.`,
     causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles))),
     ...(further && { further: further.map((other) => explainParting(other, titles)) }),
-    ...(oneWay !== undefined &&
-      reaches === "whole" && {
-        oneWay: `With the other's answer ${titles[oneWay]} gives ${showValue(outputs[1 - oneWay])}, too; the other way round it does not show.`,
-      }),
+    ...(causes.length > 0 && further === undefined && reaches === "whole" && { tried: triedText(parting, titles) }),
   };
+}
+
+function triedText({ oneWay, outputs, causes }: Parting, titles: readonly [string, string]): string {
+  const answers = causes[0].length > 1 ? "the other's answers" : "the other's answer";
+  if (oneWay === undefined) return `Tried: with ${answers} each gives what the other gave.`;
+  const given = showValue(outputs[1 - oneWay]);
+  return `Tried: with ${answers} ${titles[oneWay]} gives ${given}, too; the other way round it does not show.`;
 }
 
 /** Where two results differ first, and what stands there. */

@@ -14,6 +14,7 @@ import { Trace, type TraceStep } from "./trace.ts";
 import { type Frame, newFrame, usualSteps } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
+export { allPartsOf } from "./bound.ts";
 export { jobsOf } from "./jobs.ts";
 export { kernelOf } from "./emit.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";
@@ -110,8 +111,8 @@ export interface Program {
   readonly frame: Frame;
   /** The value on one row, 0-based; `observe` is told every sub-expression's value. */
   runRow(sample: Sample, row: number, observe?: Observer): Value;
-  /** The value on one row, 0-based, with other parts in the place of some of its own: an experiment. */
-  runWith(sample: Sample, row: number, changes: ReadonlyMap<Bound, Bound>): Value;
+  /** The program with other parts in the place of some of its own: what it gives then on a row, 0-based. */
+  experiment(changes: ReadonlyMap<Bound, Bound>): (sample: Sample, row: number) => Value;
   /** Every sub-expression with its value on one row, 0-based; in source order, outer ones first. */
   trace(sample: Sample, row: number): TraceStep[];
   /** Where each stretch of the value on one row, 0-based, came from, and what of the columns that were read is not in it. */
@@ -225,21 +226,24 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
       }
       return result;
     },
-    runWith(values, row, changes) {
-      if (failure) return failure;
-      load(values);
+    experiment(changes) {
+      if (failure) return () => failure;
       const changed = replaced(bound, changes);
       const early = folded && constantFailure(changed, dialect, limits.milliseconds);
-      if (early) return early;
-      try {
-        startClock(limits.milliseconds);
-        frame.turn++;
-        return emit(changed, frame, dialect)(row);
-      } catch (error) {
-        return beyondLimits(error, parsed.tree.range, limits);
-      } finally {
-        stopClock();
-      }
+      if (early) return () => early;
+      const tried = emit(changed, frame, dialect);
+      return (values, row) => {
+        load(values);
+        try {
+          startClock(limits.milliseconds);
+          frame.turn++;
+          return tried(row);
+        } catch (error) {
+          return beyondLimits(error, parsed.tree.range, limits);
+        } finally {
+          stopClock();
+        }
+      };
     },
     trace(values, row) {
       const trace = new Trace(dialect);

@@ -26,7 +26,7 @@ import { charOf, codeOf, compare, distinct, measure, unlessSame } from "./measur
 import type { Answers } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Operation } from "./operation.ts";
-import { itself } from "./itself.ts";
+import { column, itself } from "./itself.ts";
 import { connect, decisiveOf, not, truthOf } from "./logic.ts";
 import { math } from "./math.ts";
 import { numberOf } from "./number-of.ts";
@@ -85,6 +85,7 @@ export const operations = {
   "digits-of": digitsOf,
   "number-in-base": numberInBase,
   itself,
+  column,
   "of-one": ofOne,
   "text-of": textOf,
   item,
@@ -126,7 +127,7 @@ export const kernelFor = <O extends OperationId>(
   id: O,
   answers: Answers<TraitsOf<O>>,
   fixed: Readonly<Record<string, Value>> = {},
-): PreparedKernel => operationOf(id).prepare(answers, fixed) as PreparedKernel;
+): PreparedKernel => operationOf(id).prepare(answers as Answers, fixed) as PreparedKernel;
 
 /** How two present values of kinds that compare stand to each other: −1, 0 or 1. */
 export const orderFor = (answers: Omit<Answers<TraitsOf<"compare">>, "missing" | "truth">) =>

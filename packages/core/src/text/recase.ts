@@ -87,16 +87,19 @@ function stripped(value: string): string {
   return result;
 }
 
-const wordChars = {
-  "not a letter": /\p{L}|\p{M}/u,
-  "not ascii alphanumeric": /[A-Za-z0-9]/,
-  "not alphanumeric": /[\p{Alphabetic}\p{Nd}]/u,
-  space: /\S/u,
-  nothing: /[^]/u,
-} as const;
+/** What belongs to a word, with the answers for the first 128 code points worked out. */
+const wordShape = (shape: RegExp) => ({
+  shape,
+  ascii: Array.from({ length: 128 }, (_, code) => shape.test(String.fromCharCode(code))),
+});
 
-/** For the first 128 code points, whether each belongs to a word. */
-const asciiTable = (shape: RegExp) => Array.from({ length: 128 }, (_, code) => shape.test(String.fromCharCode(code)));
+const wordChars = {
+  "not a letter": wordShape(/\p{L}|\p{M}/u),
+  "not ascii alphanumeric": wordShape(/[A-Za-z0-9]/),
+  "not alphanumeric": wordShape(/[\p{Alphabetic}\p{Nd}]/u),
+  space: wordShape(/\S/u),
+  nothing: wordShape(/[^]/u),
+} as const;
 
 /** Changes the case of letters. */
 export const recase = operation({
@@ -111,9 +114,8 @@ export const recase = operation({
     if (form === "unaccented") return told(stripped);
     if (form === "half width" || form === "full width") return told(widths[form]);
     if (form !== "title") return told(mappings[mapping][form]);
-    const shape = wordChars[words];
+    const { shape, ascii } = wordChars[words];
     const rest = restOfWord === "kept" ? (value: string) => value : lower;
-    const ascii = asciiTable(shape);
     return (value: string) => {
       let result = "";
       let start = 0;

@@ -3,11 +3,12 @@ import { numbers } from "./numbers.ts";
 import { texts } from "./texts.ts";
 import type { Trait } from "./trait.ts";
 import { values } from "./values.ts";
+import { wholes } from "./wholes.ts";
 
 export type { Trait };
 
 /** Every trait, by its identifier. */
-export const traits = { ...texts, ...lists, ...numbers, ...values } as const;
+export const traits = { ...texts, ...lists, ...numbers, ...values, ...wholes } as const;
 
 export type TraitId = keyof typeof traits;
 

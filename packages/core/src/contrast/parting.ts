@@ -1,0 +1,115 @@
+import { type OperationId, operationOf } from "../text/index.ts";
+import { type TraitId, describeTrait } from "../traits/index.ts";
+import { type TextRange, type Value, isFailure } from "../values/index.ts";
+import { agree, asTruth } from "./equal.ts";
+import { type Difference, type Evaluated, type Step, answering, nameOfAnswering, outputWith, standing } from "./swap.ts";
+
+/** The place where two evaluations part: the same operation on the same inputs, with other outputs. */
+export interface Parting {
+  /** `whole` where it is no single step. */
+  readonly operation: OperationId | "whole";
+  /** What the other side does, where that is not the same: both are asked one question, and answer it differently. */
+  readonly otherOperation?: OperationId;
+  readonly ranges: readonly [TextRange, TextRange];
+  readonly functions: readonly [string, string];
+  /** What each got, by slot name; only slots that both have. */
+  readonly inputs: Readonly<Record<string, readonly [Value, Value]>>;
+  readonly outputs: readonly [Value, Value];
+  /** All smallest sets of traits that explain it; empty when no set of up to three does. */
+  readonly causes: readonly (readonly Difference[])[];
+  /** The side that gives the other's output with the other's answers, where only one does; both do where it is left out. */
+  readonly oneWay?: 0 | 1;
+  /** Whether it alone makes one result the other, or together with further partings. */
+  readonly reaches: "whole" | "part";
+  /** What parts, too, where it is not all of it. */
+  readonly further?: readonly Parting[];
+  /** The side, 0 or 1, on whose whole expression the causes were tried: it gives the other's result. */
+  readonly side: 0 | 1;
+  /** Carries out the experiment of a cause, 0-based, again: what the whole expression of `side` gives then. */
+  readonly replay: (cause?: number) => Value;
+}
+
+/** Whether two outputs are the same; what is only written in another way may count as another, too. */
+export type Alike = (a: Value, b: Value) => boolean;
+
+/** The form of a truth value is no difference within an expression: true is like 1. */
+export const alike: Alike = (a, b) => agree(asTruth(a), asTruth(b));
+
+/** Whether a trait says how something is done, not what for. What is done without being written is all behaviour. */
+export const isBehaviour = (trait: TraitId, a: Step, b: Step): boolean =>
+  !describeTrait(trait).isPurpose || (a.bound.implicit === true && b.bound.implicit === true);
+
+export const isSameFailure = (a: Value, b: Value): boolean => !isFailure(a) || (isFailure(b) && a.code === b.code);
+
+/** Whether one side's whole result is the other's, with the other's answers to some traits in a step. */
+export type Holds = (side: 0 | 1, traits: readonly TraitId[]) => boolean;
+
+/**
+ * Whether two steps do the same operation on inputs that agree, in every slot that both have. A pattern or a
+ * replacement that each side writes in its own language may read differently.
+ */
+export function sameInputs(a: Step, b: Step): boolean {
+  const shared = sharedSlots(a, b);
+  const isOwn = (trait: string | undefined) => trait !== undefined && a.bound.answers[trait] !== b.bound.answers[trait];
+  return (
+    a.bound.operation === b.bound.operation &&
+    shared.length > 0 &&
+    shared.every(({ own, other, writtenBy }) => alike(own, other) || isOwn(writtenBy))
+  );
+}
+
+/** What a step is called: the function's name, or that it is done without one. */
+export function nameOf({ bound, node }: Step): string {
+  const row = bound.row ?? (node.kind === "operation" ? node.row : undefined);
+  return row?.name ?? (node.kind === "control" ? "a filter" : bound.implicit ? "a conversion" : "a cast");
+}
+
+function sharedSlots(a: Step, b: Step) {
+  return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy }, i) => {
+    const [own, other] = [a.slots[i], b.slots[i]];
+    return own === undefined || other === undefined ? [] : [{ name, own, other, writtenBy }];
+  });
+}
+
+const sameRange = (a: TextRange | undefined, b: TextRange | undefined): boolean => a?.start === b?.start && a?.end === b?.end;
+
+/** Whether the other's output in the place of a step makes one result the other: a failure only where the other's result is that one. */
+export function makesOther(own: Evaluated, step: Step, other: Evaluated, put: Value): boolean {
+  if (isFailure(put) && !(isFailure(other.value) && sameRange(put.range, other.value.range))) return false;
+  const came = own.put(step.node, standing(step, put));
+  return alike(came, other.value) && (isFailure(put) || isSameFailure(came, other.value));
+}
+
+/** A step of each side as an experiment: with the other's answers in its place, and the whole expression as it is. */
+export function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step) {
+  const run = (side: 0 | 1, traits: readonly TraitId[]): Value => {
+    const [own, from, to] = side === 0 ? ([left, a, b] as const) : ([right, b, a] as const);
+    // A job is no part of its own: what it gives then stands in the place of the parts that come to it.
+    if (from.node !== from.bound) return own.put(from.node, standing(from, outputWith(from, to, traits)));
+    return own.runWith(new Map([[from.node, answering(from, to, traits)]]), nameOfAnswering(from, to, traits));
+  };
+  const holds: Holds = (side, traits) => {
+    const [came, wanted] = [run(side, traits), side === 0 ? right.value : left.value];
+    return alike(came, wanted) && isSameFailure(came, wanted);
+  };
+  const told = ({ causes, oneWay }: Pick<Parting, "causes" | "oneWay">): Parting => ({
+    ...partingAt(a, b),
+    causes,
+    ...(oneWay !== undefined && { oneWay }),
+    reaches: "whole",
+    side: oneWay ?? 0,
+    replay(cause = 0) {
+      const traits = (causes[cause] ?? []).map(({ trait }) => trait);
+      return run(oneWay ?? 0, traits);
+    },
+  });
+  return { holds, told };
+}
+
+export const partingAt = (a: Step, b: Step): Omit<Parting, "causes" | "reaches" | "side" | "replay"> => ({
+  operation: a.bound.operation,
+  ranges: [a.range, b.range],
+  functions: [nameOf(a), nameOf(b)],
+  inputs: Object.fromEntries(sharedSlots(a, b).map(({ name, own, other }) => [name, [own, other] as const])),
+  outputs: [a.value, b.value],
+});

@@ -1,0 +1,174 @@
+import type { Variable } from "../dialects/dialect.ts";
+import { type Bound, type Program, type Sample, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
+import { Decimal, Failure, OverTime, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
+import { type Evaluated, type Step, withAnswers } from "./swap.ts";
+import { agree, asTruth } from "./equal.ts";
+
+/** A part of a program whose value can be set, and the whole with it. */
+interface Place {
+  readonly variable: Variable;
+  readonly run: (sample: Sample, row: number) => Value;
+}
+
+/** One side of a contrast, with what is tried of it: an experiment is compiled once for all rows. */
+export class Workbench {
+  readonly #places = new Map<Bound, Place>();
+  readonly #changed = new Map<string, (sample: Sample, row: number) => Value>();
+  readonly #columns = new Map<Bound, ((row: number) => Pick<Step, "bound" | "slots">) | null>();
+  readonly #numbers = new Map<Bound, number>();
+
+  constructor(
+    readonly program: Program,
+    readonly sample: Sample,
+  ) {}
+
+  /** A row, 0-based: the value, the steps that are carried out, with the jobs that they come to, and what the whole gives otherwise. */
+  at(row: number): Evaluated {
+    const { program, sample } = this;
+    const steps: Step[] = [];
+    const nodes: Omit<Step, "bound" | "slots">[] = [];
+    const turns = new Map<Bound, number>();
+    const value = program.runRow(sample, row, (source, found, node, slots) => {
+      turns.set(node, (turns.get(node) ?? 0) + 1);
+      const name = source.kind === "call" ? program.source.slice(source.nameRange.start, source.nameRange.end) : "";
+      const step = { dialect: program.dialect, range: source.range, written: name.toLowerCase(), node, value: found };
+      if (node.kind === "operation" && slots) steps.push({ ...step, bound: node, slots });
+      nodes.push(step);
+    });
+    for (const step of nodes) {
+      const taken = step.node.kind === "column" && this.#column(step.node);
+      if (taken) steps.push({ ...step, ...taken(row) });
+    }
+    withinTime(() => {
+      for (const step of nodes) {
+        for (const bound of jobsOf(step.node)) {
+          const slots = inputValues(program, bound, row);
+          // A shape may come to an operation on some rows only.
+          const isSame = !slots.some(isFailure) && agree(asTruth(withAnswers(bound, slots, bound.answers)), asTruth(step.value));
+          if (isSame) steps.push({ ...step, bound, slots });
+        }
+      }
+    });
+    // What is carried out several times has no one value that another could stand for.
+    const once = steps.filter(({ node }) => turns.get(node) === 1);
+    return {
+      value,
+      steps: once,
+      root: program.bound,
+      valueOf: (column) => sample.columns[column].values[row],
+      nameOf: (column) => sample.columns[column].name,
+      put: (node, put) => this.#put(node, put, row),
+      on: (column, other) => this.#on(column, other, row),
+      runWith: (changes, name) => this.#runWith(changes, name, row),
+    };
+  }
+
+  /** How a number is taken from a column: what the dialect makes of one with two digits after the point, and of one with one. */
+  #column(node: Bound & { kind: "column" }): ((row: number) => Pick<Step, "bound" | "slots">) | undefined {
+    const found = this.#columns.get(node);
+    if (found !== undefined) return found ?? undefined;
+    const { values } = this.sample.columns[node.column];
+    const numbers = values.filter((value) => typeof value === "number");
+    const { types } = this.program.dialect;
+    const probe = types.readColumn?.(types.columnType([0.25, 0.5]), 0.5);
+    const columnNumbers = probe instanceof Decimal ? (probe.scale === 2 ? "of one scale" : "as written") : "double";
+    const scale = Math.max(0, ...numbers.filter(Number.isFinite).map((value) => Decimal.of(value).scale));
+    const { type, source } = node;
+    const bound = {
+      type,
+      source,
+      kind: "operation",
+      operation: "column",
+      answers: { columnNumbers },
+      fixed: {},
+      inputs: [],
+    } as const;
+    const made = scale > 0 ? (row: number) => ({ bound, slots: [values[row], scale] }) : undefined;
+    this.#columns.set(node, made ?? null);
+    return made;
+  }
+
+  #on(column: number, value: Value, row: number): Value {
+    const columns = this.sample.columns.map((own, i) => ({ ...own, values: [i === column ? value : own.values[row]] }));
+    return this.program.runRow({ columns, rows: 1 }, 0);
+  }
+
+  #put(node: Bound, value: Value, row: number): Value {
+    let place = this.#places.get(node);
+    if (!place) {
+      const variable: Variable = { name: "", type: node.type, value };
+      const changes = new Map<Bound, Bound>([[node, { kind: "variable", variable, type: node.type, source: node.source }]]);
+      place = { variable, run: this.program.experiment(changes) };
+      this.#places.set(node, place);
+    }
+    place.variable.value = value;
+    return this.#tried(place.run, row);
+  }
+
+  /** `name` says what was changed at the parts, where that is the same on every row. */
+  #runWith(changes: ReadonlyMap<Bound, Bound>, name: string | undefined, row: number): Value {
+    if (name === undefined) return this.#tried(this.program.experiment(changes), row);
+    const key = [...changes.keys()].map((node) => this.#numberOf(node)).join(" ") + name;
+    let run = this.#changed.get(key);
+    if (!run) this.#changed.set(key, (run = this.program.experiment(changes)));
+    return this.#tried(run, row);
+  }
+
+  /** What an experiment gives. Code of a dialect's own may not bear a value of another's kind: then it shows nothing. */
+  #tried(run: (sample: Sample, row: number) => Value, row: number): Value {
+    try {
+      return run(this.sample, row);
+    } catch (error) {
+      if (error instanceof OverTime) throw error;
+      return new Failure("not-covered", { what: String(error) });
+    }
+  }
+
+  #numberOf(node: Bound): number {
+    const number = this.#numbers.get(node) ?? this.#numbers.size;
+    this.#numbers.set(node, number);
+    return number;
+  }
+}
+
+/**
+ * What is tried on a row, where that takes no longer than a row may; otherwise undefined. `go` goes on with the time that is left
+ * after a run of a whole expression, which has a clock of its own.
+ */
+function withinTime<T>(tried: (go: () => void) => T): T | undefined {
+  const end = Date.now() + defaultLimits.milliseconds;
+  const go = () => {
+    if (Date.now() > end) throw new OverTime();
+    startClock(end - Date.now());
+  };
+  try {
+    go();
+    return tried(go);
+  } catch (error) {
+    if (error instanceof OverTime) return undefined;
+    throw error;
+  } finally {
+    stopClock();
+  }
+}
+
+/** What is tried of two sides within the time of a row. */
+export function triedOf<T>(left: Evaluated, right: Evaluated, tried: (left: Evaluated, right: Evaluated) => T): T | undefined {
+  let isOver = false;
+  const timed = (side: Evaluated, go: () => void): Evaluated => {
+    const then = (value: Value) => {
+      // What is replayed later has the time of a run.
+      if (!isOver) go();
+      return value;
+    };
+    return {
+      ...side,
+      put: (node, value) => then(side.put(node, value)),
+      on: (column, value) => then(side.on(column, value)),
+      runWith: (changes, name) => then(side.runWith(changes, name)),
+    };
+  };
+  const found = withinTime((go) => tried(timed(left, go), timed(right, go)));
+  isOver = true;
+  return found;
+}
