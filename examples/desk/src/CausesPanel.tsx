@@ -37,11 +37,11 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: Ca
 /** Why the rows of a group differ. */
 function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undefined; readonly isFull: boolean }) {
   if (!parting) return <p>No step got the same on both sides and makes up the difference by what it gave.</p>;
-  const { place, outputs, causes, oneWay, further = [] } = parting;
+  const { happened, does, causes, tried, further = [] } = parting;
   return (
     <>
-      {isFull && <p>{place}</p>}
-      {isFull && <p className="quiet">{outputs}</p>}
+      {isFull && <p>{happened}</p>}
+      {isFull && does !== "" && <p className="quiet">{does}</p>}
       {causes.length === 0 && <p>No set of up to three traits explains it.</p>}
       {causes.map((cause, i) => (
         <dl key={i}>
@@ -53,9 +53,9 @@ function Cause({ parting, isFull }: { readonly parting: ExplainedParting | undef
           ))}
         </dl>
       ))}
-      {isFull && oneWay && <p className="quiet">{oneWay}</p>}
+      {isFull && tried && <p className="quiet">{tried}</p>}
       {further.map((other) => (
-        <Cause key={other.place} parting={other} isFull={isFull} />
+        <Cause key={other.happened} parting={other} isFull={isFull} />
       ))}
     </>
   );

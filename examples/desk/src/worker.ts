@@ -113,14 +113,17 @@ function contrastFindings({ rows, groups, programs }: Contrast, { selected, page
         })),
       ]),
     ),
-    groups: groups.slice(0, most.groups).map((group) => ({
-      rows: group.rows.slice(0, most.groupRows),
-      size: group.rows.length,
-      holdsSelected: group.rows.includes(selected),
-      parting: group.parting && explainParting(group.parting, [titles[0], titles[group.side]]),
-      another: group.another,
-      effect: explainEffect(group.effect, [titles[0], titles[group.side]]),
-    })),
+    groups: groups.slice(0, most.groups).map(({ rows: own, difference: { sides, parting, another, effect } }) => {
+      const pair: [string, string] = [titles[sides[0]], titles[sides[1]]];
+      return {
+        rows: own.slice(0, most.groupRows),
+        size: own.length,
+        holdsSelected: own.includes(selected),
+        parting: parting && explainParting(parting, pair),
+        another,
+        effect: explainEffect(effect, pair),
+      };
+    }),
   };
 }
 

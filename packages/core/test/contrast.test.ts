@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { Decimal, Double, Failure, type Value, compile, sampleOf } from "indigo-quill";
-import { agree, contrast, explainParting, paste } from "indigo-quill/contrast";
+import { type Switch, agree, agreeBy, agreements, contrast, explainParting, paste } from "indigo-quill/contrast";
 import { type Dialect, dialects, isPure } from "indigo-quill/dialects";
 
 type SideText = readonly [dialect: string, expression: string];
@@ -129,6 +129,7 @@ test("the words name both functions, the inputs, the outputs and both answers", 
   expect(explainParting(groups[0].difference.parting!, ["OpenFormula", "PostgreSQL"])).toEqual({
     happened: 'On text "2nd": PROPER (OpenFormula) gives "2Nd", initcap (PostgreSQL) "2nd".',
     does: "Each changes the case or the width of letters.",
+    tried: "Tried: with the other's answer each gives what the other gave.",
     causes: [
       [
         {
@@ -263,28 +264,12 @@ const jobs: readonly (readonly [SideText, SideText, Record<string, Value>, strin
   [["openformula", 'TEXTJOIN("; ";TRUE();label;other)'], ["postgresql", "concat_ws('; ', label, other)"], { label: "", other: "x" }, "join", ["emptyItem"]],
 ];
 
-/** The same expression behind a condition that does not hold; `n` is 1. */
-const guarded = ([dialect, expression]: SideText): SideText => {
-  if (dialect === "openformula") return [dialect, `IF(n>1000;"none";${expression})`];
-  if (dialect === "xpath") return [dialect, `if ($n > 1000) then 'none' else ${expression}`];
-  return [dialect, `case when n > 1000 then 'none' else ${expression} end`];
-};
-const isText = ([dialect, expression]: SideText) =>
-  !/FIND|SEARCH|strpos|contains|length\(sub|LEN\(label\)$|ascii|CODE|like |="/.test(dialect + expression);
-
 describe("several operations that come to one", () => {
   test.each(jobs)("%j and %j on %j part at %s by %j", (a, b, row, operation, traits) => {
     const [{ values, differences }] = run([a, b], [row]).rows;
     const { parting } = differences[0];
     expect(parting).toMatchObject({ operation, reaches: "whole" });
     expect(agree(asTruth(parting!.replay()), asTruth(values[1 - parting!.side]))).toBe(true);
-    expect(parting?.causes[0].map(({ trait }) => trait)).toEqual(traits);
-  });
-
-  const texts = jobs.filter(([a, b]) => isText(a) && isText(b));
-  test.each(texts)("%j and %j on %j behind a guard part at the same place", (a, b, row, operation, traits) => {
-    const { parting } = run([guarded(a), guarded(b)], [{ ...row, n: 1 }]).rows[0].differences[0];
-    expect(parting?.operation).toBe(operation);
     expect(parting?.causes[0].map(({ trait }) => trait)).toEqual(traits);
   });
 });
@@ -311,6 +296,145 @@ test("several steps that differ together are told together", () => {
   });
 });
 
+/** Sides that do the same in other ways: two sides, a row, what parts, the trait with both answers, and what was tried. */
+// prettier-ignore
+const otherWays: readonly (readonly [SideText, SideText, Record<string, Value>, string, readonly string[], string | undefined])[] = [
+  [["postgresql", "reverse(label)"], ["xpath", "codepoints-to-string(reverse(string-to-codepoints($label)))"], { label: null }, "whole", ["ofMissing", "null", "empty"], "usual"],
+  [["openformula", 'label=""'], ["sql", "label is null"], { label: "" }, "whole", ["heedsMissing", "not heeded", "heeded"], "changed"],
+  [["duckdb", "regexp_replace(label, '\\s+', ' ', 'g')"], ["xpath", "normalize-space($label)"], { label: " a  b" }, "whole", ["heedsEnds", "heeded", "not heeded"], "changed"],
+  [["postgresql", "split_part(split_part(label, '(', 2), ')', 1)"], ["mariadb", "substring_index(substring_index(label, '(', -1), ')', 1)"], { label: "abc" }, "whole", ["tooFew", "empty", "whole"], "usual"],
+  [["sqlite", "length(label) - length(replace(label, ',', ''))"], ["xpath", "count(tokenize($label, ',')) - 1"], { label: "" }, "whole", ["ofEmptyText", "zero", "minus one"], "usual"],
+  [["duckdb", "label < other"], ["xpath", "$label < $other"], { label: null, other: "x" }, "whole", ["ofMissing", "null", "false"], "usual"],
+  [["openformula", "TRIM(MID(label;3;9))"], ["sqlite", "substr(label, 3)"], { label: "ab c " }, "trim", ["isDone", "done", "not done"], "without"],
+  [["mariadb", "lpad(n, 2, '0')"], ["sqlite", "printf('%02d', n)"], { label: "", n: 1000 }, "pad", ["isDone", "done", "not done"], "without"],
+  [["duckdb", "label = n"], ["postgresql", "label = cast(n as text)"], { label: "x", n: 1 }, "number-of", ["isDone", "done", "not done"], "converted"],
+  [["mariadb", "right(label, length(label) - 4)"], ["sqlite", "substr(label, 5)"], { label: "straße" }, "measure", ["counted", "utf-8 byte", "code point"], "as if"],
+  [["duckdb", "reverse(label)"], ["xpath", "codepoints-to-string(reverse(string-to-codepoints($label)))"], { label: "e\u0301a" }, "reverse", ["unit", "grapheme", "code point"], "as if"],
+  [["postgresql", "cast(x as text)"], ["duckdb", "cast(x as text)"], { x: 2.5, label: "" }, "column", ["columnNumbers", "as written", "of one scale"], undefined],
+];
+
+test.each(otherWays)("%j and %j on %j part at %s by %j", (a, b, row, operation, [trait, ...answers], tried) => {
+  const sample = sampleOf([row, { label: "ab", other: "c", x: 0.125, n: 5 }], {
+    label: "text",
+    other: "text",
+    n: "integer",
+    x: "decimal",
+  });
+  const { rows } = contrast(
+    [a, b].map(([dialect, expression]) => ({ dialect: dialects[dialect](), expression })),
+    sample,
+  );
+  const { parting } = rows[0].differences[0];
+  expect(parting).toMatchObject({ operation, causes: [[{ trait, answers }]] });
+  expect(parting?.experiment?.is).toBe(tried);
+  expect(agree(asTruth(parting!.replay()), asTruth(rows[0].values[1 - parting!.side]))).toBe(true);
+});
+
+/** An expression behind a condition that does not hold, and in which the languages part, too; the number of characters before it. */
+function guarded([dialect, expression]: SideText): readonly [SideText, number] {
+  const size = dialect === "sql" ? "char_length" : "length";
+  const [before, after] = {
+    openformula: ["IF(LEN(other)/2>500;0/0;", ")"],
+    xpath: ["if (string-length($other) div 2 > 500) then error() else (", ")"],
+  }[dialect] ?? [`case when ${size}(other) / 2 > 500 then null else (`, ") end"];
+  return [[dialect, before + expression + after], before.length];
+}
+
+const pairs = [
+  ...partings.map(([a, b, row]) => [a, b, row] as const),
+  ...jobs.map(([a, b, row]) => [a, b, row] as const),
+  ...otherWays.map(([a, b, row]) => [a, b, row] as const),
+];
+
+test.each(pairs)("a condition in front is not blamed: %j and %j on %j", (a, b, row) => {
+  const sample = sampleOf(
+    [
+      { other: "é", ...row },
+      { label: "ab", other: "c", x: 0.125, n: 5 },
+    ],
+    {
+      label: "text",
+      other: "text",
+      n: "integer",
+      x: "decimal",
+    },
+  );
+  const told = (sides: readonly SideText[], shifts: readonly number[]) => {
+    const [{ differences, values }] = contrast(
+      sides.map(([dialect, expression]) => ({ dialect: dialects[dialect](), expression })),
+      sample,
+    ).rows;
+    const { parting } = differences[0];
+    expect(agree(asTruth(parting!.replay()), asTruth(values[1 - parting!.side]))).toBe(true);
+    const { operation, causes, ranges } = parting!;
+    return { operation, causes, starts: operation === "whole" ? [] : ranges.map(({ start }, i) => start - shifts[i]) };
+  };
+  const [[left, before], [right, other]] = [guarded(a), guarded(b)];
+  const plain = told([a, b], [0, 0]);
+  const behind = told([left, right], [before, other]);
+  expect([behind.operation, behind.causes]).toEqual([plain.operation, plain.causes]);
+  // Where one side alone has a step, the other's place is all of it.
+  if (plain.starts.length > 0) expect(behind.starts.some((start) => plain.starts.includes(start))).toBe(true);
+});
+
+test("sides are told in groups; those that cannot run, or met a limit, stand aside", () => {
+  const { rows, groups, programs } = run(
+    [
+      ["postgresql", "split_part(label, ',', 1)"],
+      ["mariadb", "substring_index(label, ',', 1)"],
+      ["xpath", "substring-before($label, ',')"],
+      ["sql", "nosuch(label)"],
+      ["duckdb", "repeat(label, 300000000)"],
+      ["openformula", 'LEFT(label;FIND(",";label)-1)'],
+    ],
+    [{ label: "ab" }],
+  );
+  expect(programs.map(({ ok }) => ok)).toEqual([true, true, true, false, true, true]);
+  expect(rows[0].groups).toEqual([[0, 1], [2], [5]]);
+  expect(groups.map(({ difference: { sides, parting } }) => [sides, parting?.causes[0][0].answers])).toEqual([
+    [
+      [0, 2],
+      ["whole", "empty"],
+    ],
+    [
+      [0, 5],
+      ["whole", "error"],
+    ],
+    [
+      [2, 5],
+      ["empty", "error"],
+    ],
+  ]);
+});
+
+// prettier-ignore
+test.each<[readonly Switch[], Value, Value]>([
+  [["truth"], true, 1], [["nothing"], null, ""], [["ends"], "a  ", "a"], [["form"], "e\u0301", "é"], [["tolerance"], 1.0000000001, 1], [["numbers"], "3.50", 3.5], [agreements.texts, "1", true], [["ends"], ["a "], ["a"]],
+])("%j: %p is like %p, which it is not otherwise", (on, a, b) => {
+  expect([agree(a, b), agreeBy(new Set(on))(a, b)]).toEqual([false, true]);
+});
+
+test("an agreement by switches: what it leaves, and what each other switch would bring together", () => {
+  const sides = [
+    ["openformula", "label"],
+    ["postgresql", "label"],
+  ].map(([dialect, expression]) => ({ dialect: dialects[dialect](), expression }));
+  const sample = sampleOf([{ label: null }, { label: "a" }]);
+  const other = [{ ...sides[0], expression: 'label&""' }, sides[1]];
+  expect(contrast(other, sample).nearly).toEqual({ nothing: 1 });
+  const { rows, nearly } = contrast(other, sample, { agreement: ["nothing"] });
+  expect([rows.map((row) => row.agree), nearly]).toEqual([[true, true], {}]);
+});
+
+test("no cause is looked for where the time for that is up, and that is said", () => {
+  const sides = [
+    ["openformula", "LEN(label)"],
+    ["postgresql", "length(label)"],
+  ].map(([dialect, expression]) => ({ dialect: dialects[dialect](), expression }));
+  const { groups } = contrast(sides, sampleOf([{ label: null }]), { milliseconds: -1 });
+  expect(groups).toMatchObject([{ difference: { isUnsought: true, parting: undefined, effect: { of: "values" } } }]);
+});
+
 test("two operations that are asked one question part by their answers to it", () => {
   const { groups } = run(
     [
@@ -322,11 +446,11 @@ test("two operations that are asked one question part by their answers to it", (
   expect(groups[0].difference.parting).toMatchObject({
     operation: "trim",
     otherOperation: "substitute",
-    inputs: { text: null },
+    inputs: { text: [null, null] },
     causes: [[{ trait: "missing", answers: ["blank", "null"] }]],
   });
-  expect(explainParting(groups[0].difference.parting!, ["OpenFormula", "PostgreSQL"]).place).toBe(
-    "TRIM (OpenFormula) removes spaces or other characters at the ends, and perhaps within, regexp_replace (PostgreSQL) replaces occurrences of a text, or of what a pattern matches, by another.",
+  expect(explainParting(groups[0].difference.parting!, ["OpenFormula", "PostgreSQL"]).does).toBe(
+    "TRIM removes spaces or other characters at the ends, and perhaps within, regexp_replace replaces occurrences of a text, or of what a pattern matches, by another.",
   );
 });
 

@@ -2,6 +2,7 @@ import { readFileSync, readdirSync } from "node:fs";
 import { runInNewContext } from "node:vm";
 import { describe, expect, test } from "@jest/globals";
 import * as root from "indigo-quill";
+import * as contrasts from "indigo-quill/contrast";
 import { dialects } from "indigo-quill/dialects";
 
 const folder = new URL("../src/", import.meta.url);
@@ -17,7 +18,8 @@ const examples = new Map(
 );
 
 describe("the examples of the documentation give what they say", () => {
-  test("every name of the main entry point has one", () => expect([...examples.keys()].sort()).toEqual(Object.keys(root).sort()));
+  test("every name of the main entry point has one", () =>
+    expect([...examples.keys()].sort()).toEqual([...Object.keys(root), "contrast"].sort()));
 
   test.each([...examples])("%s", (_, body) => {
     const told: unknown[] = [];
@@ -27,7 +29,7 @@ describe("the examples of the documentation give what they say", () => {
       const [, name, rest] = /^const (\w+) = (.*)$/.exec(value) ?? [];
       return name ? `${line}\ntell(${rest}, ${said});` : `tell(${value}, ${said});`;
     });
-    runInNewContext(code, { ...root, ...dialects, tell, Uint8Array, NaN });
+    runInNewContext(code, { ...root, ...contrasts, ...dialects, tell, Uint8Array, NaN });
     expect(told.length).toBeGreaterThan(0);
     for (const [got, said] of told as [unknown, unknown][]) expect(structuredClone(got)).toEqual(structuredClone(said));
   });

@@ -60,7 +60,8 @@ export async function contrastCases(
       if (differences.length > 0) differ++;
       if (differences.length > 0 && differences.every(({ causes, another }) => causes.length > 0 || another !== undefined))
         explained++;
-      const line = { id, values, agree: differences.length === 0, differences };
+      const refused = found.programs.flatMap(({ ok }, side) => (ok ? [] : [side]));
+      const line = { id, values, agree: row.agree, differences, ...(refused.length > 0 && { refused }) };
       if (options.json) streams.stdout.write(`${JSON.stringify(line)}\n`);
       else if (!line.agree) streams.stdout.write(`${id}\n${contrastText(found, sample, { agreement }, style)}\n`);
     }

@@ -197,7 +197,7 @@ function reasonsText({ does, causes, tried, further = [] }: ExplainedParting, st
     .map((reason) => `  ${style.colour.cyan("Why:")} ${reason}\n`)
     .join("");
   const together = further.map((other) => `  and ${other.happened}\n${reasonsText(other, style)}`).join("");
-  return `  ${does}\n${told}${tried === undefined ? "" : `  ${tried}\n`}${together}`;
+  return `${does === "" ? "" : `  ${does}\n`}${told}${tried === undefined ? "" : `  ${tried}\n`}${together}`;
 }
 
 /** The rows of each cause, what happened on the first of them, and why. */

@@ -1,8 +1,9 @@
 import type { TraitId } from "../traits/index.ts";
 import { Decimal, Double, type Value } from "../values/index.ts";
 import { chainOf, questionOf } from "./chain.ts";
-import { heedParting, specialParting, withoutParting } from "./whole.ts";
-import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, makesOther, sameInputs } from "./parting.ts";
+import { asIfParting, convertedParting, withoutParting } from "./alone.ts";
+import { fewParting, heedParting, missingParting } from "./whole.ts";
+import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, reachOf, sameInputs } from "./parting.ts";
 import { type Difference, type Evaluated, type Step, differing, outputWith } from "./swap.ts";
 
 /** The most traits that a cause may have. */
@@ -27,13 +28,14 @@ const sameForm: Alike = (a, b) => alike(a, b) && formOf(a) === formOf(b);
 interface Way {
   readonly same: Alike;
   readonly isTold: (trait: TraitId, a: Step, b: Step) => boolean;
+  readonly isOfPurpose?: true;
 }
 
 /** Behaviour first, in the value and then in its form; what a function is for only where that does not say it. */
 const ways: readonly Way[] = [
   { same: alike, isTold: isBehaviour },
   { same: sameForm, isTold: isBehaviour },
-  { same: alike, isTold: () => true },
+  { same: alike, isTold: () => true, isOfPurpose: true },
 ];
 
 /** Whether a side gives the other's output with the other's answers to these, and its whole result with them. */
@@ -74,6 +76,9 @@ function causesOf(sides: readonly [Step, Step], { same, isTold }: Way, holds: Ho
   return { causes: [] };
 }
 
+/** What else may be a cause where no step alone makes up the difference, the nearest to what is written first. */
+const others = [chainOf, questionOf, withoutParting, missingParting, convertedParting, heedParting, fewParting, asIfParting];
+
 /** Where a cause was found on some row, and which: what explains one row often explains more. */
 interface Known {
   readonly a: Step;
@@ -86,11 +91,8 @@ interface Known {
 export type KnownCauses = Known[];
 
 /** Whether two steps part in a way that makes one whole result the other. */
-const part = (left: Evaluated, right: Evaluated, a: Step, b: Step, { same }: Way): boolean =>
-  a.bound.operation === b.bound.operation &&
-  !same(a.value, b.value) &&
-  sameInputs(a, b) &&
-  (makesOther(left, a, right, b.value) || makesOther(right, b, left, a.value));
+const partBy = (left: Evaluated, right: Evaluated, a: Step, b: Step, { same }: Way) =>
+  a.bound.operation === b.bound.operation && !same(a.value, b.value) && sameInputs(a, b) ? reachOf(left, right, a, b) : undefined;
 
 /** A cause that was found on another row and is one here, too. */
 function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
@@ -98,7 +100,7 @@ function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Pa
     steps.find((step) => step.node === node && step.bound === bound);
   for (const { a: first, b: second, way, sets } of known) {
     const [a, b] = [sameStep(left, first), sameStep(right, second)];
-    if (!a || !b || !part(left, right, a, b, way)) continue;
+    if (!a || !b || !partBy(left, right, a, b, way)) continue;
     const { holds, told } = experimentAt(left, right, a, b);
     const found = causesAmong(sets, [a, b], way.same, holds);
     if (found.causes.length > 0) return told(found);
@@ -114,27 +116,29 @@ function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Pa
 export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
   const again = knownParting(left, right, known);
   if (again) return again;
-  let unexplained: Parting | undefined;
-  for (const way of ways) {
-    for (const a of left.steps) {
-      for (const b of right.steps) {
-        if (!part(left, right, a, b, way)) continue;
-        const { holds, told } = experimentAt(left, right, a, b);
-        const parting = told(causesOf([a, b], way, holds));
-        if (parting.causes.length > 0) {
-          known.push({ a, b, way, sets: parting.causes.map((cause) => cause.map(({ trait }) => trait)) });
-          return parting;
-        }
-        unexplained ??= parting;
-      }
-    }
-  }
-  return (
-    chainOf(left, right) ??
-    questionOf(left, right) ??
-    withoutParting(left, right) ??
-    heedParting(left, right) ??
-    specialParting(left, right) ??
-    unexplained
+  const candidates = ways.flatMap((way) =>
+    left.steps.flatMap((a) =>
+      right.steps.flatMap((b) => {
+        const reach = partBy(left, right, a, b, way);
+        return reach ? [{ a, b, way, reach }] : [];
+      }),
+    ),
   );
+  // What holds from both sides comes before what may do so by chance; what a function is for last of all.
+  const rank = ({ way, reach }: (typeof candidates)[number]) => (way.isOfPurpose ? 2 : reach === "both" ? 0 : 1);
+  let unexplained: Parting | undefined;
+  for (const { a, b, way } of candidates.sort((x, y) => rank(x) - rank(y))) {
+    const { holds, told } = experimentAt(left, right, a, b);
+    const parting = told(causesOf([a, b], way, holds));
+    if (parting.causes.length > 0) {
+      known.push({ a, b, way, sets: parting.causes.map((cause) => cause.map(({ trait }) => trait)) });
+      return parting;
+    }
+    unexplained ??= parting;
+  }
+  for (const found of others) {
+    const parting = found(left, right);
+    if (parting) return parting;
+  }
+  return unexplained;
 }

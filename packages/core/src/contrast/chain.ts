@@ -1,8 +1,8 @@
 import type { Bound } from "../evaluate/index.ts";
-import { type OperationId, operationOf } from "../text/index.ts";
+import { operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
 import type { Value } from "../values/index.ts";
-import { type Parting, alike, experimentAt, isBehaviour, isSameFailure, makesOther, partingAt } from "./parting.ts";
+import { type Parting, alike, experimentAt, isBehaviour, isSameFailure, partingAt, reachOf } from "./parting.ts";
 import { type Difference, type Evaluated, type Step, answering, differing, nameOfAnswering } from "./swap.ts";
 
 /** A trait in which two steps that stand for each other differ. */
@@ -15,16 +15,25 @@ interface Swap {
 /** The most traits of all steps together that are tried as a chain. */
 const mostSwaps = 40;
 
-/** Steps of both sides that stand for each other: the nth of an operation with the nth. Purposes are no behaviour. */
+/**
+ * Steps of both sides that stand for each other: of one operation on the same, and otherwise in the order in which they stand.
+ * Purposes are no behaviour.
+ */
 function swapsOf(left: Evaluated, right: Evaluated): Swap[] {
   const own = (steps: readonly Step[]) => steps.filter(({ node, bound }) => node === bound || bound.operation === "column");
   const others = own(right.steps);
-  const met = new Map<OperationId, number>();
+  const pairs = new Map<Step, Step>();
+  const pair = (isLike: (a: Step, b: Step) => boolean) => {
+    const free = others.filter((b) => ![...pairs.values()].includes(b));
+    for (const a of own(left.steps)) {
+      const at = pairs.has(a) ? -1 : free.findIndex((b) => b.bound.operation === a.bound.operation && isLike(a, b));
+      if (at >= 0) pairs.set(a, free.splice(at, 1)[0]);
+    }
+  };
+  pair(({ slots: [x] }, { slots: [y] }) => x !== undefined && y !== undefined && alike(x, y));
+  pair(() => true);
   return own(left.steps).flatMap((a): Swap[] => {
-    const { operation } = a.bound;
-    const nth = met.get(operation) ?? 0;
-    met.set(operation, nth + 1);
-    const b = others.filter(({ bound }) => bound.operation === operation).at(nth);
+    const b = pairs.get(a);
     return b ? differing(a, b).flatMap((trait) => (isBehaviour(trait, a, b) ? [{ a, b, trait }] : [])) : [];
   });
 }
@@ -110,7 +119,7 @@ export function anotherOf(left: Evaluated, right: Evaluated): string | undefined
   for (const a of called(left)) {
     for (const b of called(right)) {
       if (a.written !== b.written || a.bound.operation === b.bound.operation) continue;
-      if (!makesOther(left, a, right, b.value) && !makesOther(right, b, left, a.value)) continue;
+      if (!reachOf(left, right, a, b)) continue;
       const does = ({ bound, dialect }: Step) => `${operationOf(bound.operation).summary} in ${dialect.title}`;
       return `${a.written} ${does(a)} and ${does(b)}`;
     }

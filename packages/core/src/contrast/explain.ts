@@ -33,27 +33,68 @@ export function explainDifference({ trait, answers }: Difference, titles: readon
 
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
-  const { functions, outputs, inputs, operation, otherOperation, causes, reaches, further } = parting;
-  const [left, right] = functions.map((name, i) => `${name} (${titles[i]})`);
-  const given = Object.entries(inputs).map(([name, [own, other]]) => {
-    const [a, b] = [showValue(own), showValue(other)];
-    return a === b ? `${name} ${a}` : `${name} ${a} (${titles[0]}) or ${b} (${titles[1]})`;
-  });
-  const job = operation === "whole" ? "works out a value of the row" : operationOf(operation).summary;
+  const { causes, reaches, further } = parting;
+  const told = causes.map((cause) => cause.map((difference) => explainDifference(difference, titles)));
   return {
-    happened: `On ${given.join(", ")}: ${left} gives ${showValue(outputs[0])}, ${right} ${showValue(outputs[1])}.`,
-    does: otherOperation ? `${functions[0]} ${job}, ${functions[1]} ${operationOf(otherOperation).summary}.` : `Each ${job}.`,
-    causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles))),
+    happened: happenedText(parting, titles),
+    does: doesText(parting, titles),
+    causes: parting.experiment?.is === "as if" ? told.map((cause) => cause.map((each) => asIf(each, parting, titles))) : told,
     ...(further && { further: further.map((other) => explainParting(other, titles)) }),
     ...(causes.length > 0 && further === undefined && reaches === "whole" && { tried: triedText(parting, titles) }),
   };
 }
 
-function triedText({ oneWay, outputs, causes }: Parting, titles: readonly [string, string]): string {
+/** What happened on the row. */
+function happenedText({ functions, outputs, inputs, operation, alone }: Parting, titles: readonly [string, string]): string {
+  const given = Object.entries(inputs).map(([name, [own, other]]) => {
+    const [a, b] = [showValue(own), showValue(other)];
+    return a === b ? `${name} ${a}` : `${name} ${a} (${titles[0]}) or ${b} (${titles[1]})`;
+  });
+  const isWhole = operation === "whole" || alone !== undefined;
+  const [left, right] = titles.map((title, i) => (isWhole ? title : `${functions[i]} (${title})`));
+  const on = given.length > 0 ? `On ${given.join(", ")}: ` : "";
+  return `${on}${left} gives ${showValue(outputs[0])}, ${right} ${showValue(outputs[1])}.`;
+}
+
+/** What is to be done where they part; empty where it is the whole. */
+function doesText({ functions, operation, otherOperation, alone }: Parting, titles: readonly [string, string]): string {
+  if (operation === "whole") return "";
+  const job = operationOf(operation).summary;
+  if (alone !== undefined) return `${functions[alone]} (${titles[alone]}) ${job}.`;
+  return otherOperation ? `${functions[0]} ${job}, ${functions[1]} ${operationOf(otherOperation).summary}.` : `Each ${job}.`;
+}
+
+/** What a side gives that has no such step is as if it had one with another answer. */
+function asIf(
+  { question, sides }: ExplainedDifference,
+  { alone }: Parting,
+  titles: readonly [string, string],
+): ExplainedDifference {
+  const other = alone === 0 ? 1 : 0;
+  const answer = sides[other].slice(`${titles[other]}: `.length);
+  const told = `${titles[other]} gives what would come of: ${answer}`;
+  return { question, sides: other === 1 ? [sides[0], told] : [told, sides[1]] };
+}
+
+function triedText(parting: Parting, titles: readonly [string, string]): string {
+  const { oneWay, side, outputs, causes, experiment } = parting;
+  const given = `${titles[side]} gives ${showValue(outputs[1 - side])}, too`;
+  switch (experiment?.is) {
+    case "without":
+      return `Tried: without it ${given}.`;
+    case "converted":
+      return `Tried: with what comes of it in the place of the value ${given}.`;
+    case "as if":
+      return `Tried: with that answer ${given}.`;
+    case "changed":
+      return `Tried: with ${showValue(experiment.value)} in ${experiment.column} ${given}.`;
+    case "usual":
+      return `Tried: with ${experiment.values.slice(0, 3).map(showValue).join(", ")} in ${experiment.column} both give the same.`;
+  }
   const answers = causes[0].length > 1 ? "the other's answers" : "the other's answer";
-  if (oneWay === undefined) return `Tried: with ${answers} each gives what the other gave.`;
-  const given = showValue(outputs[1 - oneWay]);
-  return `Tried: with ${answers} ${titles[oneWay]} gives ${given}, too; the other way round it does not show.`;
+  return oneWay === undefined
+    ? `Tried: with ${answers} each gives what the other gave.`
+    : `Tried: with ${answers} ${given}; the other way round it does not show.`;
 }
 
 /** Where two results differ first, and what stands there. */

@@ -4,6 +4,15 @@ import { type TextRange, type Value, isFailure } from "../values/index.ts";
 import { agree, asTruth } from "./equal.ts";
 import { type Difference, type Evaluated, type Step, answering, nameOfAnswering, outputWith, standing } from "./swap.ts";
 
+/**
+ * What was tried on a side, other than a step with the other's answers: the whole without the step, or with what the other's step
+ * makes of a value; the step with an answer of its own kind; another value in a column; other values, on which both agree.
+ */
+export type Experiment =
+  | { readonly is: "without" | "converted" | "as if" }
+  | { readonly is: "changed"; readonly column: string; readonly value: Value }
+  | { readonly is: "usual"; readonly column: string; readonly values: readonly Value[] };
+
 /** The place where two evaluations part: the same operation on the same inputs, with other outputs. */
 export interface Parting {
   /** `whole` where it is no single step. */
@@ -21,6 +30,10 @@ export interface Parting {
   readonly oneWay?: 0 | 1;
   /** Whether it alone makes one result the other, or together with further partings. */
   readonly reaches: "whole" | "part";
+  /** The side, 0 or 1, that alone has such a step; of the other only what it gives is known. */
+  readonly alone?: 0 | 1;
+  /** What was tried where it was not the other's answers: see `Experiment`. */
+  readonly experiment?: Experiment;
   /** What parts, too, where it is not all of it. */
   readonly further?: readonly Parting[];
   /** The side, 0 or 1, on whose whole expression the causes were tried: it gives the other's result. */
@@ -59,25 +72,40 @@ export function sameInputs(a: Step, b: Step): boolean {
 }
 
 /** What a step is called: the function's name, or that it is done without one. */
-export function nameOf({ bound, node }: Step): string {
+export function nameOf({ bound, node, written }: Step): string {
   const row = bound.row ?? (node.kind === "operation" ? node.row : undefined);
-  return row?.name ?? (node.kind === "control" ? "a filter" : bound.implicit ? "a conversion" : "a cast");
+  if (row) return row.name;
+  if (bound.operation === "column") return "the column";
+  if (node.kind === "control") return "a filter";
+  return bound.implicit ? "a conversion" : written || "a cast";
 }
 
 function sharedSlots(a: Step, b: Step) {
-  return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy }, i) => {
+  return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy, settled }, i) => {
     const [own, other] = [a.slots[i], b.slots[i]];
-    return own === undefined || other === undefined ? [] : [{ name, own, other, writtenBy }];
+    return own === undefined || other === undefined ? [] : [{ name, own, other, writtenBy, settled }];
   });
 }
 
 const sameRange = (a: TextRange | undefined, b: TextRange | undefined): boolean => a?.start === b?.start && a?.end === b?.end;
 
-/** Whether the other's output in the place of a step makes one result the other: a failure only where the other's result is that one. */
-export function makesOther(own: Evaluated, step: Step, other: Evaluated, put: Value): boolean {
-  if (isFailure(put) && !(isFailure(other.value) && sameRange(put.range, other.value.range))) return false;
+/**
+ * Whether the other's output in the place of a step makes one result the other. A failure does so only where the other's result is
+ * that one; undefined where it is another, which shows nothing.
+ */
+function makesOther(own: Evaluated, step: Step, other: Evaluated, put: Value): boolean | undefined {
+  if (isFailure(put) && !(isFailure(other.value) && sameRange(put.range, other.value.range))) return undefined;
   const came = own.put(step.node, standing(step, put));
   return alike(came, other.value) && (isFailure(put) || isSameFailure(came, other.value));
+}
+
+/**
+ * Whether the outputs of two steps, exchanged, make the results those of the other side: `both` where nothing speaks against it,
+ * `one` where it holds from one side only, as it may by chance in a condition.
+ */
+export function reachOf(left: Evaluated, right: Evaluated, a: Step, b: Step): "both" | "one" | undefined {
+  const ways = [makesOther(left, a, right, b.value), makesOther(right, b, left, a.value)];
+  return ways.includes(true) ? (ways.includes(false) ? "one" : "both") : undefined;
 }
 
 /** A step of each side as an experiment: with the other's answers in its place, and the whole expression as it is. */
@@ -110,6 +138,9 @@ export const partingAt = (a: Step, b: Step): Omit<Parting, "causes" | "reaches" 
   operation: a.bound.operation,
   ranges: [a.range, b.range],
   functions: [nameOf(a), nameOf(b)],
-  inputs: Object.fromEntries(sharedSlots(a, b).map(({ name, own, other }) => [name, [own, other] as const])),
+  // What the function itself settles is said by its name.
+  inputs: Object.fromEntries(
+    sharedSlots(a, b).flatMap(({ name, own, other, settled }) => (settled ? [] : [[name, [own, other] as const]])),
+  ),
   outputs: [a.value, b.value],
 });

@@ -19,10 +19,15 @@ export interface Step {
   readonly value: Value;
 }
 
+/** Values of columns, by their places in the sample, 0-based. */
+export type Cells = ReadonlyMap<number, Value>;
+
 /** One side on a row: its value, its steps innermost first, and what it gives otherwise. */
 export interface Evaluated {
   readonly value: Value;
   readonly steps: readonly Step[];
+  /** Every part that was worked out, with its value. */
+  readonly parts: readonly { readonly node: Bound; readonly value: Value }[];
   /** What the whole was bound to. */
   readonly root: Bound;
   /** The value and the name of a column, by its place in the sample, 0-based. */
@@ -30,10 +35,10 @@ export interface Evaluated {
   readonly nameOf: (column: number) => string;
   /** The whole with a value in the place of a part. */
   readonly put: (node: Bound, value: Value) => Value;
-  /** The whole with another value in a column, by its place in the sample, 0-based. */
-  readonly on: (column: number, value: Value) => Value;
+  /** The whole with other values in columns, by their places in the sample, 0-based. */
+  readonly on: (values: Cells) => Value;
   /** The whole with other parts in the place of some; `name` says what was changed in each, where that is the same on every row. */
-  readonly runWith: (changes: ReadonlyMap<Bound, Bound>, name?: string) => Value;
+  readonly runWith: (changes: ReadonlyMap<Bound, Bound>, name?: string, values?: Cells) => Value;
 }
 
 /** A trait that two dialects answer differently, with both answers. */
@@ -81,7 +86,7 @@ function variantOf({ bound }: Step, { bound: other }: Step, traits: readonly Tra
   let byOther = variants.get(bound);
   if (!byOther) variants.set(bound, (byOther = new WeakMap()));
   let known = byOther.get(other);
-  if (!known) byOther.set(other, (known = new Map()));
+  if (!known) byOther.set(other, (known = new Map<string, Variant>()));
   const key = traits.join();
   const found = known.get(key) ?? newVariant(bound, other, traits);
   known.set(key, found);
@@ -114,7 +119,7 @@ export function answering(own: Step, other: Step, traits: readonly TraitId[]): B
   const { answers, written } = variantOf(own, other, traits);
   const inputs = [...own.bound.inputs];
   for (const i of written) if (other.slots[i] !== undefined) inputs[i] = constant(own, other.slots[i]);
-  return { ...(own.node as Bound & BoundOperation), answers, inputs };
+  return { ...(own.node), answers, inputs };
 }
 
 /** What tells it from other changes of the same step; undefined for what is another on every row. */

@@ -1,8 +1,7 @@
 import { type Bound, allPartsOf } from "../evaluate/index.ts";
 import type { TraitId } from "../traits/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
-import type { OperationId } from "../text/index.ts";
-import { type Parting, alike, isSameFailure, nameOf } from "./parting.ts";
+import { type Experiment, type Parting, alike, isSameFailure } from "./parting.ts";
 import type { Evaluated } from "./swap.ts";
 
 /** Something about a value that an expression may heed or not: how a value is without it, and how one is given it. */
@@ -12,54 +11,60 @@ interface Heed {
   readonly given: (value: Value) => Value;
   /** Values on which one that does not heed it must give the same, too. */
   readonly probes: readonly Value[];
+  /** Whether that must hold with the probes in the other columns, too. */
+  readonly isOfAll?: true;
 }
 
 const ofText = (change: (text: string) => string) => (value: Value) => (typeof value === "string" ? change(value) : value);
 const ofNumber = (change: (number: number) => number) => (value: Value) =>
   typeof value === "number" || typeof value === "bigint" ? change(Number(value)) : value;
 
+/** Long enough for what takes letters from far on, with digits and marks. */
+const longText = "Abc de fgh, ij-kl 27 mnop. Qrst (uvw) xyz";
+
 const heeds: readonly Heed[] = [
   {
     trait: "heedsMissing",
     without: (value) => (value === null ? "" : value === "" ? null : value),
     given: (value) => (value === "" ? null : value),
-    probes: [""],
+    probes: ["", longText],
+    isOfAll: true,
   },
   {
     trait: "heedsEnds",
     without: ofText((text) => text.replace(/^ +| +$/g, "")),
     given: ofText((text) => ` ${text} `),
-    probes: ["a", " ", "b c"],
+    probes: ["a", " ", "b c", longText],
   },
   {
     trait: "heedsInner",
     without: ofText((text) => text.replace(/ +/g, " ")),
     given: ofText((text) => text.replaceAll(" ", "  ")),
-    probes: ["a b", "b c d"],
+    probes: ["a b", longText],
   },
   {
     trait: "heedsSpaceKinds",
     without: ofText((text) => text.replace(/\s/gu, " ")),
     given: ofText((text) => text.replaceAll(" ", "\t")),
-    probes: ["a b", "b c"],
+    probes: ["a b", longText],
   },
   {
     trait: "heedsCase",
     without: ofText((text) => text.toLowerCase()),
     given: ofText((text) => text.toUpperCase()),
-    probes: ["a", "Bc"],
+    probes: ["a", longText],
   },
   {
     trait: "heedsCase",
     without: ofText((text) => text.toUpperCase()),
     given: ofText((text) => text.toLowerCase()),
-    probes: ["a", "Bc"],
+    probes: ["a", longText],
   },
   {
     trait: "heedsAccents",
     without: ofText((text) => text.normalize("NFD").replace(/\p{M}/gu, "")),
     given: ofText((text) => text.replace(/[aeiou]/gi, "$&\u0301").normalize("NFC")),
-    probes: ["a", "bee"],
+    probes: ["a", longText],
   },
   { trait: "heedsFraction", without: ofNumber(Math.trunc), given: ofNumber((number) => number + 0.5), probes: [1, 2.25, -2.5] },
   {
@@ -71,7 +76,7 @@ const heeds: readonly Heed[] = [
 ];
 
 /** What the two sides of a row are asked of: the columns that either reads, with their values, and the texts that both write. */
-interface Asked {
+export interface Asked {
   readonly columns: ReadonlyMap<number, Value>;
   readonly literals: readonly string[];
 }
@@ -79,23 +84,31 @@ interface Asked {
 const textsIn = (root: Bound): string[] =>
   allPartsOf(root).flatMap((part) => (part.kind === "constant" && typeof part.value === "string" ? [part.value] : []));
 
-function askedOf(left: Evaluated, right: Evaluated): Asked {
+export function askedOf(left: Evaluated, right: Evaluated): Asked {
   const columns = new Map<number, Value>();
   for (const { root, valueOf } of [left, right])
     for (const part of allPartsOf(root)) if (part.kind === "column") columns.set(part.column, valueOf(part.column));
   return { columns, literals: [...new Set([...textsIn(left.root), ...textsIn(right.root)])].slice(0, 8) };
 }
 
-const isEqual = (a: Value, b: Value): boolean => alike(a, b) && isSameFailure(a, b);
+export const isEqual = (a: Value, b: Value): boolean => alike(a, b) && isSameFailure(a, b);
 
 /** Whether it changes nothing in a column: for its value, for the texts that are written, and for others. */
-function isBlind(side: Evaluated, column: number, value: Value, heed: Heed, literals: readonly string[]): boolean {
-  const { without, given, probes } = heed;
+function isBlind(side: Evaluated, column: number, value: Value, heed: Heed, { columns, literals }: Asked): boolean {
+  const { without, given, probes, isOfAll } = heed;
+  const rest = [...columns.keys()].filter((each) => each !== column && isOfAll);
+  const beside = [
+    new Map<number, Value>(),
+    ...(rest.length > 0 ? ["", null].map((all) => new Map(rest.map((each) => [each, all]))) : []),
+  ];
   return [value, ...(typeof probes[0] === "string" ? literals : []), ...probes].every((probe) => {
     const bare = without(probe);
     const dressed = given(bare);
-    const came = side.on(column, bare);
-    return isEqual(side.on(column, probe), came) && (dressed === bare || isEqual(side.on(column, dressed), came));
+    return beside.every((others) => {
+      const on = (own: Value) => side.on(new Map<number, Value>([...others, [column, own]]));
+      const came = on(bare);
+      return isEqual(on(probe), came) && (dressed === bare || isEqual(on(dressed), came));
+    });
   });
 }
 
@@ -104,17 +117,21 @@ function isBlind(side: Evaluated, column: number, value: Value, heed: Heed, lite
  * and without. The other is tried on the texts that are written, too.
  */
 export function heedParting(left: Evaluated, right: Evaluated): Parting | undefined {
-  const { columns, literals } = askedOf(left, right);
+  const asked = askedOf(left, right);
   const sides = [left, right] as const;
-  for (const [column, value] of columns) {
+  for (const [column, value] of asked.columns) {
     for (const heed of heeds) {
       const bare = heed.without(value);
       if (bare === value) continue;
       for (const side of [0, 1] as const) {
         const [own, other] = [sides[side], sides[1 - side]];
-        if (!isEqual(own.on(column, bare), other.value) || !isBlind(other, column, value, heed, literals)) continue;
+        if (!isEqual(own.on(new Map([[column, bare]])), other.value) || !isBlind(other, column, value, heed, asked)) continue;
         const answers = side === 0 ? (["heeded", "not heeded"] as const) : (["not heeded", "heeded"] as const);
-        return wholeParting(left, right, { [own.nameOf(column)]: value }, heed.trait, answers, side, () => own.on(column, bare));
+        const name = own.nameOf(column);
+        const experiment = { is: "changed", column: name, value: bare } as const;
+        return wholeParting(left, right, { [name]: value }, heed.trait, answers, side, experiment, () =>
+          own.on(new Map([[column, bare]])),
+        );
       }
     }
   }
@@ -181,78 +198,45 @@ function specialsOf(value: Value, marks: readonly string[]): Special[] {
  * Where the sides agree on usual values of a column and not on such as this: a missing one, empty text, one in which what both
  * search for does not stand often enough. What each gives then is said by an answer that holds for other such values, too.
  */
-export function specialParting(left: Evaluated, right: Evaluated): Parting | undefined {
-  const sides = [left, right] as const;
-  const [own, other] = sides.map(({ root }) => [...new Set(textsIn(root))].filter((text) => text !== ""));
-  const marks = own.filter((mark) => other.some((text) => text.includes(mark)));
-  for (const [column, value] of askedOf(left, right).columns) {
-    for (const { trait, special, usual, about } of specialsOf(value, marks)) {
-      if (!usual.every((text) => isEqual(left.on(column, text), right.on(column, text)))) continue;
-      const answers = sides.map((side) =>
-        answerOf(
-          special,
-          special.map((text) => side.on(column, text)),
-        ),
-      );
-      const [a, b] = answers;
-      if (a === undefined || b === undefined || a === b) continue;
-      const result = results.find(([answer]) => answer === b)?.[1];
-      const replay = () => (result ? result(value) : new Failure("not-found"));
-      return wholeParting(left, right, { [left.nameOf(column)]: value, ...about }, trait, [a, b], 0, replay);
+const specialParting =
+  (isAsked: (trait: TraitId) => boolean) =>
+  (left: Evaluated, right: Evaluated): Parting | undefined => {
+    const sides = [left, right] as const;
+    const [own, other] = sides.map(({ root }) => [...new Set(textsIn(root))].filter((text) => text !== ""));
+    const marks = own.filter((mark) => other.some((text) => text.includes(mark)));
+    for (const [column, value] of askedOf(left, right).columns) {
+      for (const { trait, special, usual, about } of specialsOf(value, marks)) {
+        if (!isAsked(trait)) continue;
+        if (!usual.every((text) => isEqual(left.on(new Map([[column, text]])), right.on(new Map([[column, text]]))))) continue;
+        const answers = sides.map((side) =>
+          answerOf(
+            special,
+            special.map((text) => side.on(new Map([[column, text]]))),
+          ),
+        );
+        const [a, b] = answers;
+        if (a === undefined || b === undefined || a === b) continue;
+        const result = results.find(([answer]) => answer === b)?.[1];
+        const replay = () => (result ? result(value) : new Failure("not-found"));
+        const name = left.nameOf(column);
+        const experiment = { is: "usual", column: name, values: usual } as const;
+        return wholeParting(left, right, { [name]: value, ...about }, trait, [a, b], 0, experiment, replay);
+      }
     }
-  }
-  return undefined;
-}
+    return undefined;
+  };
 
-/** Operations whose result is what they are given, changed: one side may have such a step and the other none. */
-const changing: ReadonlySet<OperationId> = new Set<OperationId>([
-  "trim",
-  "recase",
-  "normalize",
-  "fit",
-  "pad",
-  "round",
-  "substitute",
-  "translate",
-  "signed",
-  "reverse",
-  "escape",
-  "replace-span",
-]);
+export const missingParting = specialParting((trait) => trait === "ofMissing");
+export const fewParting = specialParting((trait) => trait !== "ofMissing");
 
-/** Where one side does something more: without that step it gives what the other gives. */
-export function withoutParting(left: Evaluated, right: Evaluated): Parting | undefined {
-  const sides = [left, right] as const;
-  for (const side of [0, 1] as const) {
-    const [own, other] = [sides[side], sides[1 - side]];
-    for (const step of own.steps) {
-      const { node, bound, range } = step;
-      const [input] = bound.inputs;
-      if (node !== bound || !changing.has(bound.operation) || !input || !("kind" in input)) continue;
-      const changes = new Map([[node, input]]);
-      if (!isEqual(own.runWith(changes, "without"), other.value)) continue;
-      const answers = side === 0 ? (["done", "not done"] as const) : (["not done", "done"] as const);
-      const ranges: [TextRange, TextRange] = [left.root.source.range, right.root.source.range];
-      ranges[side] = range;
-      const name = nameOf(step);
-      return {
-        ...wholeParting(left, right, {}, "isDone", answers, side, () => own.runWith(changes)),
-        operation: bound.operation,
-        ranges,
-        functions: side === 0 ? [name, "the whole"] : ["the whole", name],
-      };
-    }
-  }
-  return undefined;
-}
-
-function wholeParting(
+export function wholeParting(
   left: Evaluated,
   right: Evaluated,
   inputs: Readonly<Record<string, Value>>,
   trait: TraitId,
   answers: readonly [string, string],
   side: 0 | 1,
+  experiment: Experiment,
   replay: () => Value,
 ): Parting {
   const rangeOf = ({ root }: Evaluated): TextRange => root.source.range;
@@ -266,6 +250,7 @@ function wholeParting(
     oneWay: side,
     reaches: "whole",
     side,
+    experiment,
     replay,
   };
 }

@@ -1,7 +1,7 @@
 import type { Variable } from "../dialects/dialect.ts";
 import { type Bound, type Program, type Sample, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
 import { Decimal, Failure, OverTime, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
-import { type Evaluated, type Step, withAnswers } from "./swap.ts";
+import { type Cells, type Evaluated, type Step, withAnswers } from "./swap.ts";
 import { agree, asTruth } from "./equal.ts";
 
 /** A part of a program whose value can be set, and the whole with it. */
@@ -54,12 +54,16 @@ export class Workbench {
     return {
       value,
       steps: once,
+      parts: nodes,
       root: program.bound,
       valueOf: (column) => sample.columns[column].values[row],
       nameOf: (column) => sample.columns[column].name,
       put: (node, put) => this.#put(node, put, row),
-      on: (column, other) => this.#on(column, other, row),
-      runWith: (changes, name) => this.#runWith(changes, name, row),
+      on: (values) => program.runRow(this.#with(values, row), 0),
+      runWith: (changes, name, values) => {
+        const run = this.#changing(changes, name);
+        return values ? this.#tried(run, this.#with(values, row), 0) : this.#tried(run, sample, row);
+      },
     };
   }
 
@@ -88,9 +92,13 @@ export class Workbench {
     return made;
   }
 
-  #on(column: number, value: Value, row: number): Value {
-    const columns = this.sample.columns.map((own, i) => ({ ...own, values: [i === column ? value : own.values[row]] }));
-    return this.program.runRow({ columns, rows: 1 }, 0);
+  /** A row with other values in some columns, as a sample of its own. */
+  #with(changed: Cells, row: number): Sample {
+    const columns = this.sample.columns.map((own, i) => ({
+      ...own,
+      values: [changed.has(i) ? changed.get(i)! : own.values[row]],
+    }));
+    return { columns, rows: 1 };
   }
 
   #put(node: Bound, value: Value, row: number): Value {
@@ -102,22 +110,22 @@ export class Workbench {
       this.#places.set(node, place);
     }
     place.variable.value = value;
-    return this.#tried(place.run, row);
+    return this.#tried(place.run, this.sample, row);
   }
 
   /** `name` says what was changed at the parts, where that is the same on every row. */
-  #runWith(changes: ReadonlyMap<Bound, Bound>, name: string | undefined, row: number): Value {
-    if (name === undefined) return this.#tried(this.program.experiment(changes), row);
+  #changing(changes: ReadonlyMap<Bound, Bound>, name: string | undefined): (sample: Sample, row: number) => Value {
+    if (name === undefined) return this.program.experiment(changes);
     const key = [...changes.keys()].map((node) => this.#numberOf(node)).join(" ") + name;
     let run = this.#changed.get(key);
     if (!run) this.#changed.set(key, (run = this.program.experiment(changes)));
-    return this.#tried(run, row);
+    return run;
   }
 
   /** What an experiment gives. Code of a dialect's own may not bear a value of another's kind: then it shows nothing. */
-  #tried(run: (sample: Sample, row: number) => Value, row: number): Value {
+  #tried(run: (sample: Sample, row: number) => Value, sample: Sample, row: number): Value {
     try {
-      return run(this.sample, row);
+      return run(sample, row);
     } catch (error) {
       if (error instanceof OverTime) throw error;
       return new Failure("not-covered", { what: String(error) });
@@ -164,8 +172,8 @@ export function triedOf<T>(left: Evaluated, right: Evaluated, tried: (left: Eval
     return {
       ...side,
       put: (node, value) => then(side.put(node, value)),
-      on: (column, value) => then(side.on(column, value)),
-      runWith: (changes, name) => then(side.runWith(changes, name)),
+      on: (values) => then(side.on(values)),
+      runWith: (changes, name, values) => then(side.runWith(changes, name, values)),
     };
   };
   const found = withinTime((go) => tried(timed(left, go), timed(right, go)));

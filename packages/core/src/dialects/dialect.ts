@@ -74,9 +74,13 @@ export interface CodeContext {
  * Code of a dialect's own. `run` gets values; failures never reach it, and with `strict` neither
  * does null. `lazy` gets cells and evaluates what it needs.
  */
-export type Code =
+export type Code = (
   | { readonly run: (args: readonly Value[], context: CodeContext) => Value; readonly strict?: true }
-  | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell; readonly strict?: undefined };
+  | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell; readonly strict?: undefined }
+) & {
+  /** The operation that it comes to on most rows; whoever uses it compares what both give on the row. */
+  readonly like?: Step & { readonly slots: readonly string[] };
+};
 
 /** Where rows of values may stand, and how they compare. */
 export interface RowRules {

@@ -1,4 +1,4 @@
-import { operationOf, type OperationId } from "../text/index.ts";
+import { isOfMany, operationOf, type OperationId } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
 import { type Bound, type BoundOperation, dependsOn, unconverted } from "./bound.ts";
 
@@ -288,7 +288,19 @@ const joinedFilled: Job = (bound) => {
   return comesTo(bound, "join", { ...joined.answers, emptyItem: "skipped" }, given);
 };
 
+/** Code of a dialect's own, by the operation that it comes to on most rows. */
+const ofCode: Job = (bound) => {
+  if (bound.kind !== "code" || !bound.code.like) return undefined;
+  const { operation, slots, answers, fixed = {} } = bound.code.like;
+  const given = slots.map((name, i): [string, Bound | readonly Bound[]] => {
+    const slot = operationOf(operation).slots.find((each) => each.name === name)!;
+    return [name, isOfMany(slot) ? bound.children.slice(i) : bound.children[i]];
+  });
+  return { ...comesTo(bound, operation, answers, Object.fromEntries(given)), fixed };
+};
+
 const jobs: readonly Job[] = [
+  ofCode,
   before,
   after,
   capitalised,

@@ -107,8 +107,8 @@ export const round = operation({
   family: "convert",
   summary: "rounds a number to a digit",
   slots: [any("number"), optional(number("digits"))],
-  traits: ["missing", "numbers", "direction", "moreDigits", "fraction"],
-  prepare({ numbers, direction, moreDigits, fraction }) {
+  traits: ["missing", "numbers", "direction", "moreDigits", "fraction", "roundedDigits", "digitsBelow"],
+  prepare({ numbers, direction, moreDigits, fraction, roundedDigits, digitsBelow }) {
     const wholeDigits = countBy(fraction);
 
     function ofDecimal(value: Decimal, digits: number): Decimal {
@@ -123,6 +123,7 @@ export const round = operation({
 
     function ofDouble(value: number, digits: number): number {
       if (digits === 0 || !Number.isFinite(value)) return roundedDouble(value, direction);
+      if (roundedDigits === "exact" && digits > 0) return Number(value.toFixed(Math.min(digits, 100)));
       // By the digits that it is written with, so that 1.005 is 1.01 though the number is a little below.
       const result = ofDecimal(Decimal.of(value), digits).toNumber();
       return result === 0 && value < 0 ? -0 : result;
@@ -137,8 +138,9 @@ export const round = operation({
     let last = 0;
     let run = toDigits(last);
     return (value: Value, given: SlotNumber = 0): Value => {
-      const digits = wholeDigits(given);
-      if (isFailure(digits)) return digits;
+      const wanted = wholeDigits(given);
+      if (isFailure(wanted)) return wanted;
+      const digits = digitsBelow === "none" ? Math.max(0, wanted) : wanted;
       if (digits !== last) [last, run] = [digits, toDigits(digits)];
       return run(value);
     };

@@ -12,7 +12,7 @@ export const replaceSpan = operation({
   family: "substitute",
   summary: "replaces a stretch given by its position",
   slots: [text("text"), number("start"), optional(number("length")), text("new")],
-  traits: ["missing", "unit", "first", "startBelow", "negativeSpan", "farEnd", "fraction"],
+  traits: ["missing", "unit", "first", "startBelow", "spanBeyond", "negativeSpan", "farEnd", "fraction"],
   prepare(answers) {
     const ruler = rulers[answers.unit];
     const first = Number(answers.first);
@@ -23,7 +23,8 @@ export const replaceSpan = operation({
       if (typeof at !== "number") return at;
       if (typeof size !== "number") return size;
       let begin = at - first;
-      if (answers.startBelow === "unchanged" && (begin < 0 || begin >= ruler.count(value))) return taken(0, value);
+      if (begin < 0 && answers.startBelow === "unchanged") return taken(0, value);
+      if (answers.spanBeyond === "unchanged" && begin >= ruler.count(value)) return taken(0, value);
       if (begin < 0 && answers.startBelow === "error") return new Failure("start-below-first", { start: at, first });
       if (begin < 0 && answers.startBelow === "from the end") begin += ruler.count(value) + first;
       if (answers.farEnd === "error" && at + size > 2147483647) return new Failure("number-out-of-range");

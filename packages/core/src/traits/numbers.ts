@@ -63,6 +63,14 @@ export const numbers = {
     "toward zero": "2.9 is 2, -2.9 is -2.",
     "away from zero": "2.1 is 3, -2.1 is -3.",
   }),
+  digitsBelow: trait("What does rounding to less than 0 digits do?", {
+    "before the point": "It rounds to tens, hundreds and so on.",
+    none: "It rounds to whole numbers, as 0 does.",
+  }),
+  roundedDigits: trait("Which digits of a floating-point number are rounded?", {
+    shortest: "Those that it is written with: 1.005 to two digits is 1.01.",
+    exact: "Those that it has: 1.005 is a little less, and to two digits 1.",
+  }),
   moreDigits: trait("What does rounding an exact number to more digits than it has give?", {
     kept: "The number as it is: 1.5 stays 1.5.",
     zeros: "The number with zeros: 1.5 to 3 digits is 1.500.",

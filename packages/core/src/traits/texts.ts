@@ -57,13 +57,17 @@ export const texts = {
     "from the end, within":
       "A negative start is counted from the end, at most to the first position; 0 uses up one of the length.",
     nowhere: "Nothing is found there.",
-    unchanged: "The text comes back as it is, as for a start beyond the end.",
+    unchanged: "The text comes back as it is.",
   }),
   negativeLength: trait("What does a negative length give?", {
     error: "It is an error.",
     empty: "Empty text.",
     "all but": "Everything but that many characters at the other end.",
     before: "That many characters before the start.",
+  }),
+  spanBeyond: trait("What does replacing from after the last character on give?", {
+    added: "What is put in follows the text.",
+    unchanged: "The text comes back as it is.",
   }),
   startBeyond: trait("What does a start after the end of the text give?", {
     empty: "Empty text: 'abc' from the fifth on is ''.",

@@ -1,6 +1,6 @@
 import { Decimal, Double, Failure, type Value, integer, lookup, nearest } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { bad, strict } from "../shared/code.ts";
+import { bad, roundingLike, strict } from "../shared/code.ts";
 import { inRange, ranges, roundedTypes, unsignedTypes, wrapped } from "./numbers.ts";
 import { doubleText, toDouble } from "./steps.ts";
 
@@ -74,15 +74,21 @@ const onesIn = (value: bigint): number => value.toString(2).replaceAll("0", "").
 function rounding(type: string): Readonly<Record<string, Code>> {
   const kept = (value: bigint): bigint => (type in ranges ? wrapped(type, value) : value);
   return {
-    [`round ${type}`]: strict((value: Value, digits?: number) => {
-      const rounded = round(value, digits);
-      return typeof rounded === "number" || typeof rounded === "bigint" ? integer(kept(BigInt(rounded))) : rounded;
-    }),
-    [`round_even ${type}`]: strict((value: Value, digits: number) => {
-      const rounded = roundEven(value, digits);
-      if (!(type in ranges) || !(rounded instanceof Double) || Object.is(rounded.value, -0)) return rounded;
-      return new Double(Number(kept(BigInt(rounded.value))));
-    }),
+    [`round ${type}`]: {
+      ...strict((value: Value, digits?: number) => {
+        const rounded = round(value, digits);
+        return typeof rounded === "number" || typeof rounded === "bigint" ? integer(kept(BigInt(rounded))) : rounded;
+      }),
+      like: roundingLike("half away from zero"),
+    },
+    [`round_even ${type}`]: {
+      ...strict((value: Value, digits: number) => {
+        const rounded = roundEven(value, digits);
+        if (!(type in ranges) || !(rounded instanceof Double) || Object.is(rounded.value, -0)) return rounded;
+        return new Double(Number(kept(BigInt(rounded.value))));
+      }),
+      like: roundingLike("half to even"),
+    },
   };
 }
 

@@ -10,7 +10,7 @@ import {
   roundHalfEven,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { strict } from "../shared/code.ts";
+import { roundingLike, strict } from "../shared/code.ts";
 import { int64, uint64 } from "./numbers.ts";
 import { toInteger } from "./steps.ts";
 
@@ -76,7 +76,7 @@ export const bitsOf = (value: Value): bigint => BigInt.asUintN(64, bigOf(value))
 
 /** The code of what is calculated. */
 export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
-  round: toDecimals(roundDecimal, roundHalfEven),
+  round: { ...toDecimals(roundDecimal, roundHalfEven), like: roundingLike("half away from zero") },
   truncate: toDecimals(cutDecimal, Math.trunc),
   atan: strict((y: Double, x?: Double) => new Double(x === undefined ? nearest.atan(y.value) : nearest.atan2(y.value, x.value))),
   log: strict((a: Double, b?: Double) => {

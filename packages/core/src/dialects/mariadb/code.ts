@@ -65,6 +65,18 @@ function comparison(
 
 /** The greatest (`direction` 1) or least of present values, as the type that they have together. */
 const extreme = (direction: number, collation: Collation): Code => ({
+  like: {
+    operation: "extreme",
+    slots: ["values"],
+    fixed: { wanted: direction > 0 ? "greatest" : "least" },
+    answers: {
+      ...collations[collation],
+      missingValue: "null",
+      amongEqual: "first",
+      mixed: "error",
+      notANumber: "there is none",
+    },
+  },
   strict: true,
   run: (args, { types }) => {
     const { convert, order } = comparison(types, collation);

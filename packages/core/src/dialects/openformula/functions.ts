@@ -20,7 +20,7 @@ const section = (number: string) => `OpenDocument 1.3 part 4, ${number}`;
 export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions): FunctionRow[] {
   const missing = "blank" as const;
   const placed = { missing, unit, first: "1", startBelow: "error", fraction: "truncated" } as const;
-  const positions = { ...placed, negativeSpan: "error", farEnd: "taken" } as const;
+  const positions = { ...placed, spanBeyond: "added", negativeSpan: "error", farEnd: "taken" } as const;
   const sliced = { ...placed, negativeLength: "error", startBeyond: "empty", from: "start", third: "length" } as const;
   const bytes = { unit: "utf-8 byte" } as const;
   const located = {

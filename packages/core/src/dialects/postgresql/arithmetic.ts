@@ -131,7 +131,15 @@ function bucket(value: Decimal, low: Decimal, high: Decimal, count: number): Val
 /** The code of what is calculated with decimals and doubles, in a version. */
 export const arithmeticCode = (version: string): Readonly<Record<string, Code>> => ({
   "power decimal": power(version),
-  "sqrt decimal": squareRoot,
+  "sqrt decimal": {
+    ...squareRoot,
+    like: {
+      operation: "math",
+      slots: ["x"],
+      fixed: { name: "sqrt" },
+      answers: { missing: "null", numbers: "exact", outside: "error", overflow: "error", tooSmall: "zero", closeness: "nearest" },
+    },
+  },
   "ln decimal": naturalLogarithm,
   "log decimal": onNumeric((value) => logarithm(Decimal.of(10), value)),
   "log base": onNumeric(logarithm),

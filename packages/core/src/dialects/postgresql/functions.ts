@@ -46,6 +46,7 @@ export const spanned = {
   unit: "code point",
   first: "1",
   startBelow: "error",
+  spanBeyond: "added",
   negativeSpan: "repeated",
   farEnd: "error",
   fraction: "refused",

@@ -1,4 +1,5 @@
 import { Decimal, Failure, type Value } from "../../values/index.ts";
+import type { AnswerOf, Answers } from "../../traits/index.ts";
 import type { Code } from "../dialect.ts";
 
 /** Code that several SQL dialects share. */
@@ -7,6 +8,25 @@ import type { Code } from "../dialect.ts";
 export const strict = (run: (...args: never[]) => Value): Code => ({
   strict: true,
   run: (args) => (run as (...args: Value[]) => Value)(...args),
+});
+
+/** Rounding by code of a dialect's own comes to this where the number and its digits are nothing special. */
+export const roundingLike = (
+  direction: AnswerOf<"direction">,
+  own: Partial<Answers<"roundedDigits" | "digitsBelow">> = {},
+): NonNullable<Code["like"]> => ({
+  operation: "round",
+  slots: ["number", "digits"],
+  answers: {
+    missing: "null",
+    numbers: "exact",
+    direction,
+    moreDigits: "kept",
+    fraction: "rounded",
+    roundedDigits: "shortest",
+    digitsBelow: "before the point",
+    ...own,
+  },
 });
 
 export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });

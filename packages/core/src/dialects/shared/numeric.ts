@@ -70,7 +70,14 @@ export const roundRows = (
     parameters: params(digits ? `number ${type}, ${digits}` : `number ${type}`),
     result,
     operation: "round",
-    answers: { moreDigits: "kept", fraction: "refused", ...answers, direction },
+    answers: {
+      moreDigits: "kept",
+      fraction: "refused",
+      roundedDigits: "shortest",
+      digitsBelow: "before the point",
+      ...answers,
+      direction,
+    },
     evidence,
   }));
 

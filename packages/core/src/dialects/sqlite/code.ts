@@ -12,7 +12,7 @@ import {
   digitsOf,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { bad, strict } from "../shared/code.ts";
+import { bad, roundingLike, strict } from "../shared/code.ts";
 import { dateFunctions, strftime, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
@@ -150,7 +150,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
     if (value === -9223372036854775808n) return new Failure("number-out-of-range");
     return (value as number) < 0 ? fitInteger(-BigInt(value as number)) : value;
   }),
-  round: strict(round),
+  round: { ...strict(round), like: roundingLike("half away from zero", { roundedDigits: "exact", digitsBelow: "none" }) },
   likelihood: { run: ([value]) => value },
   ...Object.fromEntries(
     (

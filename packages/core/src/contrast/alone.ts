@@ -1,0 +1,168 @@
+import type { Bound } from "../evaluate/index.ts";
+import { type OperationId, operationOf } from "../text/index.ts";
+import { type TraitId, describeTrait } from "../traits/index.ts";
+import type { TextRange, Value } from "../values/index.ts";
+import { type Parting, alike, isBehaviour, nameOf } from "./parting.ts";
+import type { Cells, Evaluated, Step } from "./swap.ts";
+import { askedOf, isEqual, wholeParting } from "./whole.ts";
+
+/** Operations whose result is what they are given, changed: one side may have such a step and the other none. */
+const changing: ReadonlySet<OperationId> = new Set<OperationId>([
+  "trim",
+  "recase",
+  "normalize",
+  "fit",
+  "pad",
+  "round",
+  "substitute",
+  "translate",
+  "reverse",
+  "escape",
+  "replace-span",
+]);
+
+/** What is done to a value without being asked; a side that does not do so may refuse it. */
+const converting: ReadonlySet<OperationId> = new Set<OperationId>(["number-of", "text-of", "truth-of"]);
+
+/** A step of one side, of which the other has no like, with what it does. */
+function partingAlone(
+  left: Evaluated,
+  right: Evaluated,
+  side: 0 | 1,
+  step: Step,
+  [trait, own, other]: readonly [TraitId, string, string],
+  replayed: 0 | 1,
+  is: "without" | "converted" | "as if",
+  replay: () => Value,
+): Parting {
+  const name = nameOf(step);
+  const ranges: [TextRange, TextRange] = [left.root.source.range, right.root.source.range];
+  ranges[side] = step.range;
+  const inputs = operationOf(step.bound.operation).slots.flatMap(({ name: slot, settled }, i): [string, Value][] => {
+    const value = step.slots[i];
+    return value === undefined || settled ? [] : [[slot, value]];
+  });
+  return {
+    ...wholeParting(
+      left,
+      right,
+      Object.fromEntries(inputs),
+      trait,
+      side === 0 ? [own, other] : [other, own],
+      replayed,
+      { is },
+      replay,
+    ),
+    operation: step.bound.operation,
+    ranges,
+    functions: side === 0 ? [name, "the whole"] : ["the whole", name],
+    alone: side,
+  };
+}
+
+/** Where one side does something more: without that step it gives what the other gives. */
+export function withoutParting(left: Evaluated, right: Evaluated): Parting | undefined {
+  const sides = [left, right] as const;
+  for (const side of [0, 1] as const) {
+    const [own, other] = [sides[side], sides[1 - side]];
+    for (const step of own.steps) {
+      const { node, bound } = step;
+      const [input] = bound.inputs;
+      if (node !== bound || !changing.has(bound.operation) || !input || !("kind" in input)) continue;
+      const changes = new Map([[node, input]]);
+      if (!isEqual(own.runWith(changes, "without"), other.value)) continue;
+      const replay = () => own.runWith(changes, "without");
+      return partingAlone(left, right, side, step, ["isDone", "done", "not done"], side, "without", replay);
+    }
+  }
+  return undefined;
+}
+
+/** Where one side converts a value that the other takes as it is: with what comes of that it gives what the one gives. */
+export function convertedParting(left: Evaluated, right: Evaluated): Parting | undefined {
+  const sides = [left, right] as const;
+  for (const side of [0, 1] as const) {
+    const [own, other] = [sides[side], sides[1 - side]];
+    for (const step of own.steps) {
+      const [given] = step.slots;
+      if (!converting.has(step.bound.operation) || given === undefined || typeof given === typeof step.value) continue;
+      for (const { node, value } of other.parts) {
+        if (!alike(value, given) || !isEqual(other.put(node, step.value), own.value)) continue;
+        const replay = () => other.put(node, step.value);
+        return partingAlone(left, right, side, step, ["isDone", "done", "not done"], side === 0 ? 1 : 0, "converted", replay);
+      }
+    }
+  }
+  return undefined;
+}
+
+/** Values on which another answer is held to the other side, by the kind of a column's value. */
+const probes = {
+  text: ["", "ab", "Cd e7", " 12 ", "12abc", "a,b;c", "(a) b-c d", "e\u0301\u00e9\ud83d\ude00bcdefg"],
+  number: [0, 1, 2, 3, 7, -1, -2, 1000],
+};
+
+/** An answer that a step might give instead of its own. */
+interface Instead {
+  readonly side: 0 | 1;
+  readonly step: Step;
+  readonly trait: TraitId;
+  readonly answer: string;
+}
+
+/**
+ * Where another answer in a step of one side makes its whole result the other's, which has no such step: the one that brings both
+ * together on the most other values, too, and takes them apart on none.
+ */
+export function asIfParting(left: Evaluated, right: Evaluated): Parting | undefined {
+  const sides = [left, right] as const;
+  const run = ({ side, step, trait, answer }: Instead, cells?: Cells) => {
+    const { node, bound } = step;
+    const changed = { ...(node as Bound & typeof bound), answers: { ...bound.answers, [trait]: answer } };
+    return sides[side].runWith(new Map([[node, changed]]), `${trait}=${answer}`, cells);
+  };
+  const rows = probesOf(left, right).map((cells) => ({ cells, values: sides.map((side) => side.on(cells)) }));
+  let best: Instead | undefined;
+  let most = 0;
+  for (const instead of insteadOf(sides)) {
+    const { side } = instead;
+    if (!isEqual(run(instead), sides[1 - side].value)) continue;
+    const brought = rows.map(({ cells, values }) => {
+      const [before, now] = [isEqual(values[0], values[1]), isEqual(run(instead, cells), values[1 - side])];
+      return now ? Number(!before) : before ? -Infinity : 0;
+    });
+    const sum = brought.reduce((total, each) => total + each, 0);
+    // Of equal ones that in the step nearest to the result, and of its answers the first.
+    const isNearer = best === undefined || best.step !== instead.step;
+    if (sum > most || (sum > 0 && sum === most && isNearer)) [best, most] = [instead, sum];
+  }
+  if (!best) return undefined;
+  const found = best;
+  const { side, step, trait, answer } = found;
+  return partingAlone(left, right, side, step, [trait, step.bound.answers[trait], answer], side, "as if", () => run(found));
+}
+
+/** Every behaviour of a step with each other answer. */
+function insteadOf(sides: readonly [Evaluated, Evaluated]): Instead[] {
+  return ([0, 1] as const).flatMap((side) =>
+    sides[side].steps.flatMap((step) => {
+      const { node, bound } = step;
+      if (node !== bound) return [];
+      const traits = operationOf(bound.operation).traits.filter((trait) => isBehaviour(trait, step, step));
+      return traits.flatMap((trait) =>
+        Object.keys(describeTrait(trait).answers).flatMap((answer): Instead[] =>
+          answer === bound.answers[trait] ? [] : [{ side, step, trait, answer }],
+        ),
+      );
+    }),
+  );
+}
+
+/** Rows with another value in one of the columns that either side reads. */
+function probesOf(left: Evaluated, right: Evaluated): Cells[] {
+  const columns = askedOf(left, right).columns;
+  return [...columns].flatMap(([column, value]) => {
+    const kind = typeof value === "number" || typeof value === "bigint" ? "number" : "text";
+    return probes[kind].map((probe): Cells => new Map<number, Value>([[column, probe]]));
+  });
+}
