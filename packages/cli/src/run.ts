@@ -1,5 +1,6 @@
 import { Argument, Command, CommanderError, InvalidArgumentError, Option } from "commander";
 import type { StatementKind } from "indigo-quill/authoring";
+import type { Quarry } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { isDialect } from "./input.ts";
 import type { ContrastOptions } from "./commands/contrast.ts";
@@ -7,6 +8,7 @@ import type { EvalOptions } from "./commands/eval.ts";
 import type { FolioOptions } from "./commands/folio.ts";
 import type { FormatOptions } from "./commands/format.ts";
 import type { ReplayOptions } from "./commands/ledger.ts";
+import type { HuntCommandOptions } from "./commands/hunt.ts";
 import type { LiftOptions } from "./commands/lift.ts";
 import type { ListOptions } from "./commands/list.ts";
 import type { LookOptions } from "./commands/look.ts";
@@ -246,6 +248,38 @@ function build(streams: Guarded, done: (code: number) => void): Command {
           ? await (await import("./commands/contrast-cases.ts")).contrastCases(options.cases, options, streams)
           : await (await import("./commands/contrast.ts")).contrastCommand(sides, options, streams),
       ),
+    );
+
+  withRows(program.command("hunt <sides...>"))
+    .description(
+      "search the smallest rows on which two expressions differ, each given as dialect=expression, or on which one gives an error, nothing, empty text or a part of a text",
+    )
+    .addOption(
+      new Option("--for <what>", "what is hunted for (a difference of two, an error of one)").choices([
+        "difference",
+        "error",
+        "nothing",
+        "empty",
+        "cut",
+      ] satisfies Quarry[]),
+    )
+    .option("-r, --rows <file>", "rows to begin with; demo for the demo register")
+    .option(
+      "-c, --column <name=kind>",
+      "what a column holds: text, integer, decimal, boolean or date (text); may be given again",
+      gather,
+    )
+    .option("--agree <how>", "what counts as no difference, as in contrast")
+    .option("-l, --limit <ms>", "milliseconds that the search may take", milliseconds, 500)
+    .option("-m, --most <rows>", "the most rows that are given, each with another cause", rowNumber, 5)
+    .option("--keep <file>", "write the rows into a new file, as cases of verify")
+    .option("--json", "one JSON line for each row, then how far was searched")
+    .addHelpText(
+      "after",
+      `\nExamples:\n  iquill hunt postgresql="split_part(label, '-', 1)" xpath='substring-before($label, "-")'\n  iquill hunt --for error -r demo openformula='LEFT(collector;FIND(",";collector)-1)'`,
+    )
+    .action(async (sides: string[], options: HuntCommandOptions) =>
+      done(await (await import("./commands/hunt.ts")).huntCommand(sides, options, streams)),
     );
 
   withRows(program.command("probe <expression>"))

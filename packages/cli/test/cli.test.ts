@@ -320,6 +320,43 @@ test("contrast: the summary first, which sides agree, and marks under what diffe
   );
 });
 
+test("hunt: the smallest rows with their causes, as data and as cases; how far was searched", async () => {
+  const sides = ["postgresql=split_part(label, '-', 1)", "xpath=substring-before($label, '-')"];
+  const folder = mkdtempSync(join(tmpdir(), "iquill-"));
+  const file = join(folder, "hunted.ndjson");
+  const { code, out, err } = await iquill(["hunt", ...sides, "--keep", file]);
+  expect(out).toMatch(/one for each cause:\n\nlabel = "a"\n {2}PostgreSQL: "a"\n {2}XPath: ""\n {2}On text "a", delimiter "-"/);
+  expect(out).toContain("label = nothing\n");
+  expect(out).toMatch(/\nTried: [\d,]+ rows, made from what is written in them/);
+  expect([code, err]).toEqual([1, `${file}: the rows as cases of verify, with what Indigo Quill gives\n`]);
+  expect((await iquill(["verify", file])).out).toContain("4 passed, 0 failed");
+  rmSync(folder, { recursive: true });
+  const json = (
+    await iquill(["hunt", "--json", "-c", "n=integer", "-m", "1", "postgresql=left(label, n)", "mariadb=left(label, n)"])
+  ).out;
+  const [line, last] = json.trim().split("\n").map((each) => JSON.parse(each) as object); // prettier-ignore
+  expect(line).toMatchObject({ row: { n: -1 }, causes: [{ operation: "slice", traits: [{ trait: "negativeLength" }] }] });
+  expect(last).toMatchObject({ found: 1, isProved: false });
+  const none = await iquill(["hunt", "postgresql=left(label, 3)", "postgresql=left(label, 3)"]);
+  expect([none.code, none.out]).toEqual([0, expect.stringContaining("No row was found for a difference.\n\nThat is proved")]);
+  const fails = (await iquill(["hunt", "-r", "-", 'openformula=LEFT(label;FIND("x";label))'], rows)).out;
+  expect(fails).toMatch(/gives an error[^]*label = "[^"]?"\n {2}OpenFormula: #VALUE! What is searched for is not there\./);
+  for (const [args, message] of [
+    [["sql=1"], /give two expressions to hunt for a difference/],
+    [
+      ["sql=1", "sql=2", "-c", "n=number"],
+      /"n=number" is not name=kind, the kind being one of text, integer, decimal, boolean, date/,
+    ],
+    [["sql=lbl(", "sql=2"], /sql: error/],
+  ] as const)
+    expect(
+      await iquill(["hunt", ...(args[0] === "sql=1" && args.length === 1 ? ["--for", "difference"] : []), ...args]),
+    ).toMatchObject({
+      code: 2,
+      err: expect.stringMatching(message) as string,
+    });
+});
+
 test("pasted: which dialects take a text", async () => {
   const { err, out } = await iquill(["contrast", "-r", "-", "--pasted", "upper(label)"], rows);
   expect(err).toMatch(

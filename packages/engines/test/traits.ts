@@ -1,6 +1,6 @@
 import { type Connection, probe } from "@indigo-quill/engines";
 import { dialects, isPure } from "indigo-quill/dialects";
-import type { TraitId } from "indigo-quill/traits";
+import type { StepTraitId, TraitId } from "indigo-quill/traits";
 
 /** The traits that the functions and steps of each SQL dialect with an engine answer, sorted. */
 export const sqlDialects: Readonly<Record<string, readonly TraitId[]>> = Object.fromEntries(
@@ -14,7 +14,7 @@ export const sqlDialects: Readonly<Record<string, readonly TraitId[]>> = Object.
 );
 
 /** Expressions whose value tells the answers to a trait apart; each is asked of the engine and of us. */
-const shared: Readonly<Record<TraitId, string>> = {
+const shared: Readonly<Record<StepTraitId, string>> = {
   missing: "upper(cast(null as char(1))) is null",
   unit: "substr('a😀b', 2, 1)",
   counted: "length('é😀')",
@@ -22,6 +22,7 @@ const shared: Readonly<Record<TraitId, string>> = {
   from: "substr('abc', 2)",
   third: "substr('abcdef', 2, 4)",
   startBelow: "substr('abcdef', -2, 3)",
+  spanBeyond: "insert('abc', 5, 0, 'x')",
   startBeyond: "substr('abc', 5, 2)",
   negativeLength: "substr('abcdef', 3, -2)",
   fraction: "substr('abc', 2)",
@@ -83,6 +84,8 @@ const shared: Readonly<Record<TraitId, string>> = {
   signKind: "sign(-2.5)",
   direction: "concat(round(-2.5), ' ', floor(-2.1), ' ', ceil(2.1))",
   moreDigits: "round(1.5, 3)",
+  roundedDigits: "round(1.005, 2)",
+  digitsBelow: "round(17.5, -1)",
   placesBelow: "4 << -1",
   placesBeyond: "8 >> 70",
   ofOne: "count(null) + count(1)",
@@ -148,6 +151,7 @@ const own: Readonly<Record<string, Probes>> = {
     direction: "concat(round(-2.5), ' ', round(2.5::float8), ' ', trunc(-2.9), ' ', ceil(2.1), ' ', floor(-2.1))",
     placesBeyond: "((-5)::smallint >> 16) + (1::smallint << 16)",
     startBelow: "substring('abcdef' from -1 for 3)",
+    spanBeyond: "overlay('abc' placing 'x' from 5 for 0)",
     negativeLength: "left('abcdef', -2)",
     absent: "strpos('abc', 'x')",
     emptyNeedle: "strpos('abc', '')",
@@ -291,7 +295,7 @@ const own: Readonly<Record<string, Probes>> = {
 export const traitProbes: Readonly<Record<string, Readonly<Record<string, string>>>> = Object.fromEntries(
   Object.entries(own).map(([id, probes]) => [
     id,
-    Object.fromEntries(sqlDialects[id].map((trait) => [trait, probes[trait] ?? shared[trait]])),
+    Object.fromEntries(sqlDialects[id].map((trait) => [trait, probes[trait] ?? shared[trait as StepTraitId]])),
   ]),
 );
 

@@ -5,7 +5,8 @@ import { isDialect } from "../input.ts";
 import { differenceData } from "../output/difference.ts";
 import { styleFor } from "../output/style.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
-import { agreementOf, contrastText } from "./contrast.ts";
+import { contrastText } from "../output/contrast.ts";
+import { agreementOf } from "./contrast.ts";
 
 /** One case of the contrast contract (docs/contrast.md). */
 interface Case extends CaseBase {

@@ -5,7 +5,7 @@ import { cellText, styleFor } from "../output/style.ts";
 import { table } from "../output/table.ts";
 import { traceText } from "../output/trace.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
-import { contrastText } from "./contrast.ts";
+import { contrastText } from "../output/contrast.ts";
 
 interface DemoColumn {
   readonly name: string;

@@ -119,7 +119,7 @@ export function answering(own: Step, other: Step, traits: readonly TraitId[]): B
   const { answers, written } = variantOf(own, other, traits);
   const inputs = [...own.bound.inputs];
   for (const i of written) if (other.slots[i] !== undefined) inputs[i] = constant(own, other.slots[i]);
-  return { ...(own.node), answers, inputs };
+  return { ...own.node, answers, inputs };
 }
 
 /** What tells it from other changes of the same step; undefined for what is another on every row. */

@@ -12,6 +12,9 @@ export const traits = { ...texts, ...lists, ...numbers, ...values, ...wholes } a
 
 export type TraitId = keyof typeof traits;
 
+/** A trait that a step may answer, and no question about whole expressions or columns. */
+export type StepTraitId = Exclude<TraitId, keyof typeof wholes>;
+
 export type AnswerOf<T extends TraitId> = keyof (typeof traits)[T]["answers"] & string;
 
 /** An answer to each of the traits `T`. */

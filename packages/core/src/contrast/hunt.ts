@@ -1,0 +1,331 @@
+import { type Bound, type DeclaredType, type Program, type Sample, compile, sampleOf } from "../evaluate/index.ts";
+import { walk } from "../syntax/index.ts";
+import { type Value, isFailure } from "../values/index.ts";
+import { type Switch, agree, agreeBy, isUnknown } from "./equal.ts";
+import { type RowDifference, type Side, contrast, toldOf } from "./contrast.ts";
+import { type Written, lettersOf, poolOf, sizeOf, smaller, textsOver, writtenIn } from "./pool.ts";
+
+/** What is hunted for: a row on which two sides differ, or one on which a side gives an error, nothing, empty text, or a part of a text. */
+export const quarries = ["difference", "error", "nothing", "empty", "cut"] as const;
+export type Quarry = (typeof quarries)[number];
+
+export interface HuntOptions {
+  /** What is hunted for: a difference where there are two sides, otherwise an error. */
+  readonly quarry?: Quarry;
+  /** What the columns hold, by name. Those of the sample, or the names in the expressions as texts, where it is left out. */
+  readonly columns?: Readonly<Record<string, DeclaredType>>;
+  /** Rows to begin with. */
+  readonly sample?: Sample;
+  readonly agreement?: readonly Switch[];
+  /** Milliseconds that the search may take; 500 where it is left out. */
+  readonly milliseconds?: number;
+  /** The most rows that are given, each with another cause; 5 where it is left out. */
+  readonly most?: number;
+}
+
+/** A row that was found, made as small as it can be. */
+export interface Caught {
+  /** The columns that either side reads. */
+  readonly row: Readonly<Record<string, Value>>;
+  /** One value for each side. */
+  readonly values: readonly Value[];
+  /** Of a difference. */
+  readonly difference?: RowDifference;
+}
+
+/** How far was searched. */
+export interface Reach {
+  readonly rows: number;
+  /** Whether nothing can be found: both sides do the same in every step. */
+  readonly isProved: boolean;
+  /** Every text of so many of these letters was tried in a column. */
+  readonly exhausted?: { readonly column: string; readonly letters: readonly string[]; readonly length: number };
+}
+
+export interface Hunt {
+  readonly programs: readonly Program[];
+  readonly columns: Readonly<Record<string, DeclaredType>>;
+  /** One row for each cause, the smallest first. */
+  readonly caught: readonly Caught[];
+  readonly reach: Reach;
+}
+
+type Cells = Readonly<Record<string, Value>>;
+
+/** Rows that are evaluated together. */
+const batch = 512;
+
+/** Rows that are found before the search ends. */
+const enough = 300;
+
+/** Rows of which the cause is looked for. */
+const mostExplained = 60;
+
+const noWords: Written = { texts: [], numbers: [] };
+
+/** Texts of which all are tried. */
+const mostTexts = 12_000;
+
+/** What the values of a column say that it holds. */
+function kindOf(values: readonly Value[]): DeclaredType {
+  const present = values.filter((value) => value !== null);
+  if (present.length === 0) return "text";
+  if (present.every((value) => typeof value === "boolean")) return "boolean";
+  if (!present.every((value) => typeof value === "number" || typeof value === "bigint")) return "text";
+  return present.every((value) => Number.isInteger(Number(value))) ? "integer" : "decimal";
+}
+
+/** The columns that the sides read: as they are said to be, as the sample has them, or as texts. */
+function columnsOf(sides: readonly Side[], { columns, sample }: HuntOptions): Record<string, DeclaredType> {
+  const known: Record<string, DeclaredType> = {
+    ...Object.fromEntries((sample?.columns ?? []).map(({ name, values, declared }) => [name, declared ?? kindOf(values)])),
+    ...columns,
+  };
+  const names = sides.flatMap(({ dialect, expression }) =>
+    [...walk(dialect.parse(expression).tree)].flatMap((node) => (node.kind === "name" ? [[dialect, node.name] as const] : [])),
+  );
+  const used: Record<string, DeclaredType> = {};
+  for (const [dialect, written] of names) {
+    const name =
+      Object.keys({ ...known, ...used }).find((column) => dialect.namesColumn(written, column)) ?? written.replace(/^\$/, "");
+    if (sample === undefined || Object.hasOwn(known, name)) used[name] = known[name] ?? "text";
+  }
+  return used;
+}
+
+/** Whether two parts do the same, whatever the row: the same operations with the same answers on the same texts. */
+function isSame(a: Bound, b: Bound, kinds: readonly DeclaredType[]): boolean {
+  if (a.kind === "constant" && b.kind === "constant") return typeof a.value === typeof b.value && agree(a.value, b.value);
+  if (a.kind === "column" && b.kind === "column") return a.column === b.column && kinds[a.column] === "text";
+  if (a.kind === "convert" && b.kind === "convert") return a.convert === b.convert && isSame(a.inner, b.inner, kinds);
+  if (a.kind !== "operation" || b.kind !== "operation") return false;
+  const [x, y] = [a.inputs.flat(), b.inputs.flat()];
+  return (
+    a.operation === b.operation &&
+    JSON.stringify([a.fixed, Object.entries(a.answers).sort()]) === JSON.stringify([b.fixed, Object.entries(b.answers).sort()]) &&
+    x.length === y.length &&
+    x.every((part, i) => (part === undefined || y[i] === undefined ? part === y[i] : isSame(part, y[i], kinds)))
+  );
+}
+
+/** Rows in turn: those given, each column varied alone, two together, every text of a few letters, and any at random. */
+function* rowsToTry(
+  columns: Readonly<Record<string, DeclaredType>>,
+  written: Written,
+  given: readonly Cells[],
+): Generator<Cells> {
+  const names = Object.keys(columns);
+  const pools = names.map((name) => poolOf(columns[name], written));
+  const usual = Object.fromEntries(names.map((name, i) => [name, pools[i].find((value) => value !== "" && value !== 0) ?? null]));
+  yield* given;
+  const bases = [usual, ...given.slice(0, 4)];
+  for (const base of bases)
+    for (const [i, name] of names.entries()) for (const value of pools[i]) yield { ...base, [name]: value };
+  for (const [i, first] of names.entries())
+    for (const [j, second] of names.entries())
+      if (i < j)
+        for (const a of pools[i].slice(0, 90)) for (const b of pools[j].slice(0, 60)) yield { ...usual, [first]: a, [second]: b };
+}
+
+/** Any rows, from values of the pools and texts put together from them; always the same ones. */
+function* randomRows(columns: Readonly<Record<string, DeclaredType>>, written: Written): Generator<Cells> {
+  const names = Object.keys(columns);
+  const pools = names.map((name) => poolOf(columns[name], written));
+  let state = 1;
+  const below = (count: number) => {
+    state = (state * 1103515245 + 12345) % 2147483648;
+    return Math.floor((state / 2147483648) * count);
+  };
+  const letters = lettersOf(written);
+  const piece = (i: number): string => {
+    const value = pools[i][below(pools[i].length)];
+    return below(3) === 0 ? letters[below(letters.length)].repeat(1 + below(3)) : typeof value === "string" ? value : "";
+  };
+  for (;;)
+    yield Object.fromEntries(
+      names.map((name, i) => {
+        const isText = columns[name] === "text" && below(4) > 0;
+        return [name, isText ? Array.from({ length: 1 + below(4) }, () => piece(i)).join("") : pools[i][below(pools[i].length)]];
+      }),
+    );
+}
+
+/** Whether a text is a beginning or an end of a column's text, and not all of it. */
+const isPart = (value: Value, row: Cells): boolean =>
+  typeof value === "string" &&
+  value !== "" &&
+  Object.values(row).some(
+    (text) => typeof text === "string" && text !== value && (text.startsWith(value) || text.endsWith(value)),
+  );
+
+/** Whether the values of a row are what is hunted for. */
+function isQuarry(quarry: Quarry, options: HuntOptions): (values: readonly Value[], row: Cells) => boolean {
+  const alike = agreeBy(new Set(options.agreement));
+  switch (quarry) {
+    case "difference":
+      return ([a, b]) => !isUnknown(a) && !isUnknown(b) && !alike(a, b);
+    case "error":
+      return ([value]) => isFailure(value) && !isUnknown(value);
+    case "nothing":
+      return ([value], row) => value === null && !Object.values(row).includes(null);
+    case "empty":
+      return ([value], row) => value === "" && !Object.values(row).includes("");
+    case "cut":
+      return ([value], row) => isPart(value, row);
+  }
+}
+
+/**
+ * Searches the smallest rows on which two expressions differ, one for each cause, or on which one gives an error, nothing, empty
+ * text, or a part of a text: values made from what the expressions write, from the sample and the usual traps, then every short
+ * text of the letters that matter, then any until the time is up.
+ *
+ * @example
+ * const sides = [{ dialect: postgresql(), expression: "split_part(label, '-', 1)" }, { dialect: xpath(), expression: "substring-before($label, '-')" }];
+ * const { caught, reach } = hunt(sides);
+ * caught[0].row; // { label: "a" }
+ * caught[0].difference.parting.causes[0][0].trait; // "absent"
+ */
+export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
+  const { milliseconds = 500, most = 5, quarry = sides.length > 1 ? "difference" : "error" } = options;
+  const columns = columnsOf(sides, options);
+  const names = Object.keys(columns);
+  // Values of every size: a type may depend on them.
+  const usual = sampleOf(
+    names.flatMap((name) => poolOf(columns[name], noWords).map((value) => ({ [name]: value }))),
+    columns,
+  );
+  const programs = sides.map(({ dialect, expression }) => compile(dialect, expression, usual));
+  const none = { programs, columns, caught: [] };
+  if (!programs.every(({ ok }) => ok)) return { ...none, reach: { rows: 0, isProved: false } };
+  const isProved =
+    quarry === "difference" &&
+    programs.every(({ dialect: { types } }) => types.nullStops === programs[0].dialect.types.nullStops) &&
+    isSame(
+      programs[0].bound,
+      programs[1].bound,
+      names.map((name) => columns[name]),
+    );
+  if (isProved) return { ...none, reach: { rows: 0, isProved } };
+
+  const end = Date.now() + milliseconds;
+  const isWanted = isQuarry(quarry, options);
+  const valuesOn = (rows: readonly Cells[]): Value[][] => {
+    const sample = sampleOf(rows, columns);
+    const found = programs.map((program) => program.run(sample));
+    return rows.map((_, row) => found.map((values) => values[row]));
+  };
+
+  const found: Cells[] = [];
+  let tried = 0;
+  /** Tries rows until there are enough, or the time is up; whether all were tried. */
+  const tryAll = (rows: Iterable<Cells>): boolean => {
+    let waiting: Cells[] = [];
+    const flush = () => {
+      for (const [i, values] of valuesOn(waiting).entries()) if (isWanted(values, waiting[i])) found.push(waiting[i]);
+      tried += waiting.length;
+      waiting = [];
+    };
+    for (const row of rows) {
+      waiting.push(row);
+      if (waiting.length < batch) continue;
+      flush();
+      if (found.length >= enough || Date.now() > end) return false;
+    }
+    flush();
+    return true;
+  };
+
+  const written = writtenIn(programs.map(({ bound }) => bound));
+  const { sample } = options;
+  const given = Array.from({ length: Math.min(sample?.rows ?? 0, 2000) }, (_, row): Cells =>
+    Object.fromEntries(sample!.columns.filter(({ name }) => name in columns).map(({ name, values }) => [name, values[row]])),
+  );
+  tryAll(names.length > 0 ? rowsToTry(columns, written, given) : [{}]);
+  const text = names.find((name) => columns[name] === "text");
+  const letters = lettersOf(written);
+  let exhausted: Reach["exhausted"];
+  if (text !== undefined && found.length < enough) {
+    const { texts, length } = textsOver(letters, mostTexts);
+    const usual = Object.fromEntries(names.map((name) => [name, poolOf(columns[name], written)[0]]));
+    if (tryAll(texts.map((value) => ({ ...usual, [text]: value })))) exhausted = { column: text, letters, length };
+  }
+  if (names.length > 0 && found.length === 0) tryAll(randomRows(columns, written));
+
+  /** A row by itself, since the digits of its decimals may decide. */
+  const isAlone = Object.values(columns).includes("decimal");
+  const isWantedAlone = (row: Cells): boolean => {
+    if (!isAlone) return isWanted(valuesOn([row])[0], row);
+    const one = sampleOf([row], columns);
+    return isWanted(
+      sides.map(({ dialect, expression }) => compile(dialect, expression, one).run(one)[0]),
+      row,
+    );
+  };
+  const caught = smallest(sides, found, columns, most, options, isWantedAlone, end + milliseconds / 2);
+  return { programs, columns, caught, reach: { rows: tried, isProved: false, ...(exhausted && { exhausted }) } };
+}
+
+const rowSize = (row: Cells): number => Object.values(row).reduce<number>((sum, value) => sum + sizeOf(value), 0);
+
+/** A row made smaller, value by value, as long as it is still what is hunted for. */
+function shrunk(row: Cells, isWanted: (row: Cells) => boolean): Cells {
+  let best = row;
+  for (let isSmaller = true; isSmaller;) {
+    isSmaller = false;
+    for (const [name, value] of Object.entries(best)) {
+      const next = smaller(value)
+        .map((each): Cells => ({ ...best, [name]: each }))
+        .find((each) => rowSize(each) < rowSize(best) && isWanted(each));
+      if (next) [best, isSmaller] = [next, true];
+    }
+  }
+  return best;
+}
+
+/** The smallest of the rows that were found for each cause. */
+function smallest(
+  sides: readonly Side[],
+  found: readonly Cells[],
+  columns: Readonly<Record<string, DeclaredType>>,
+  most: number,
+  { agreement = [] }: HuntOptions,
+  isWanted: (row: Cells) => boolean,
+  end: number,
+): Caught[] {
+  const sizes = new Map(found.map((row) => [row, rowSize(row)]));
+  const bySize = [...found].sort((a, b) => sizes.get(a)! - sizes.get(b)!);
+  const explained = (row: Cells): Caught => {
+    const [{ values, differences }] = contrast(sides, sampleOf([row], columns), { agreement }).rows;
+    return { row, values, ...(differences[0] && { difference: differences[0] }) };
+  };
+  const keyOf = ({ difference, values }: Caught): string =>
+    difference ? JSON.stringify(toldOf(difference)) : values.map((value) => (isFailure(value) ? value.code : "")).join();
+  // The smallest of each kind of row and of values, and some of each size: a cause that few rows show is met, too.
+  const signature = (row: Cells) =>
+    Object.values(row)
+      .map((value) => (value === null || value === "" ? String(value) : ""))
+      .join();
+  const met = new Map<string, number>();
+  const step = Math.max(1, Math.floor(bySize.length / mostExplained));
+  const chosen = bySize.filter((row, i) => {
+    const key = signature(row);
+    met.set(key, (met.get(key) ?? 0) + 1);
+    return i < mostExplained / 2 || i % step === 0 || met.get(key)! <= 4;
+  });
+  const first = new Map<string, Caught>();
+  for (const row of chosen) {
+    if (first.size >= most || (first.size > 0 && Date.now() > end)) break;
+    if (!isWanted(row)) continue;
+    const one = explained(row);
+    if (!first.has(keyOf(one))) first.set(keyOf(one), one);
+  }
+  const result = new Map<string, Caught>();
+  for (const one of first.values()) {
+    const less = explained(shrunk(one.row, isWanted));
+    // What is left may differ for another reason, which has a row of its own.
+    const kept = keyOf(less) === keyOf(one) || !first.has(keyOf(less)) ? less : one;
+    if (!result.has(keyOf(kept))) result.set(keyOf(kept), kept);
+  }
+  return [...result.values()].sort((a, b) => rowSize(a.row) - rowSize(b.row));
+}

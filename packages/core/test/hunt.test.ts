@@ -1,0 +1,134 @@
+import { describe, expect, test } from "@jest/globals";
+import { type DeclaredType, compile, sampleOf } from "indigo-quill";
+import { type HuntOptions, agree, hunt } from "indigo-quill/contrast";
+import { dialects } from "indigo-quill/dialects";
+
+const side = (dialect: string, expression: string) => ({ dialect: dialects[dialect](), expression });
+const columns: Record<string, DeclaredType> = { label: "text", other: "text", n: "integer", x: "decimal" };
+
+/** Expressions with places in which a mistake is planted: what stands in the first of the brackets, and in the others instead. */
+const planted: Readonly<Record<string, readonly string[]>> = {
+  "postgresql duckdb mariadb sqlite": [
+    "substr(label, [2|1|3], [3|2|4|30])",
+    "[upper|lower](label) || '[x|X|]'",
+    "[trim|ltrim|rtrim](label)",
+    "replace(label, '[abc|ab|abcd|ABC]', '[-|--|]')",
+    "case when n > [10|11|1000] then '[many|more]' when n [>=|>] 3 then 'some' else 'few' end",
+    "coalesce([label|other], [other|''|label], 'none')",
+    "length(label) [>|>=|<] [20|21|200]",
+    "label like '[a%z|a%|%z|a_z]'",
+    "n [+|-|*] [7|8] = [12|13]",
+    "round(x, [1|2|0])",
+    "case when label = '[Betula nana|Betula pendula|Betula  nana]' then 1 else 0 end",
+    "nullif(label, '[n/a|na|n/a.]')",
+  ],
+  postgresql: [
+    "left(label, [5|4|6|50])",
+    "split_part(label, '[,|;|, ]', [2|1|3|-1])",
+    "regexp_replace(label, '[[0-9]+|[0-9]|[0-9]*]', '#', '[g|]')",
+    "lpad(label, [6|7|60], '[0| |a]')",
+    "strpos(label, '[needle|needl|needles|Needle]')",
+    "repeat(label, [2|3]) || right(other, [4|5|3])",
+    "position('[#|##]' in label) [+|-] 1",
+    "label ~ '^[[A-Z]|[a-z]|[A-Z0-9]]'",
+    "initcap([label|other]) || [x|n]",
+  ],
+  openformula: [
+    'LEFT(label;FIND("[,|;]";label)[-1||-2])',
+    "MID(label;[3|2|4];[5|6|500])",
+    'IF(LEN(label)[>|>=][12|13|120];"long";label)',
+    'SUBSTITUTE(label;"[-|--|_]";"[ |  |]";[1|2])',
+    'IFERROR([FIND|SEARCH]("q";label);[0|1])',
+    'TRIM(label)&"[!|.|]"&[UPPER|PROPER|LOWER](other)',
+  ],
+  xpath: [
+    "substring-[before|after]($label, '[:|::]')",
+    "tokenize($label, '[;\\s*|;|\\s+]')[[2|1|3]]",
+    "if (contains($label, '[det.|det|Det.]')) then upper-case($label) else $label",
+    "normalize-space([$label|$other])",
+  ],
+};
+
+/** An expression as it was meant, and with each mistake alone. */
+function variantsOf(pattern: string): [string, string][] {
+  const places = [...pattern.matchAll(/\[((?:\[[^[\]]*\][*+]?|[^[\]])*\|(?:\[[^[\]]*\][*+]?|[^[\]])*)\]/g)];
+  const made = (wrong: number, choice: number) =>
+    places.reduceRight((text, { index, 0: { length }, 1: inner }, i) => {
+      const choices = inner.split("|");
+      return text.slice(0, index) + choices[i === wrong ? choice : 0] + text.slice(index + length);
+    }, pattern);
+  return places.flatMap(({ 1: inner }, i) =>
+    inner.split("|").flatMap((_, choice): [string, string][] => (choice > 0 ? [[made(-1, 0), made(i, choice)]] : [])),
+  );
+}
+
+const cases = Object.entries(planted).flatMap(([ids, patterns]) =>
+  ids
+    .split(" ")
+    .flatMap((id) => patterns.flatMap((pattern) => variantsOf(pattern).map(([meant, wrong]) => [id, meant, wrong] as const)))
+    // Two texts are added as numbers there.
+    .filter(([id, meant]) => id !== "mariadb" || !meant.includes("||")),
+);
+
+describe("planted differences are found", () => {
+  test("there are enough of them", () => expect(cases.length).toBeGreaterThanOrEqual(200));
+
+  test.each(cases)("%s: %s and %s", (dialect, meant, wrong) => {
+    const { programs, caught } = hunt([side(dialect, meant), side(dialect, wrong)], { columns, milliseconds: 400, most: 1 });
+    expect(programs.flatMap(({ diagnostics }) => diagnostics.filter(({ severity }) => severity === "error"))).toEqual([]);
+    const [{ row, values, difference }] = caught;
+    expect(agree(values[0], values[1])).toBe(false);
+    expect(difference?.effect).toBeDefined();
+    // It is a row: both give there what is said.
+    const sample = sampleOf([row], Object.fromEntries(Object.keys(row).map((name) => [name, columns[name]])));
+    expect([meant, wrong].map((text) => compile(dialects[dialect](), text, sample).run(sample)[0])).toEqual(values);
+  });
+});
+
+describe("one side alone", () => {
+  // prettier-ignore
+  test.each<[string, string, HuntOptions["quarry"], object]>([
+    ["openformula", 'LEFT(label;FIND(",";label)-1)', "error", { label: "" }],
+    ["postgresql", "substring(label from '[0-9]+')", "nothing", { label: "" }],
+    ["postgresql", "regexp_replace(label, '[a-z]', '', 'g')", "empty", { label: "a" }],
+    ["sqlite", "substr(label, 1, 4)", "cut", { label: "abaaa" }],
+    ["postgresql", "cast(label as integer)", "error", { label: "" }],
+    ["duckdb", "10 / n", "error", {}],
+  ])("%s: %s gives %s", (dialect, expression, quarry, row) => {
+    const { caught } = hunt([side(dialect, expression)], { columns, milliseconds: 100, ...(quarry && { quarry }) });
+    expect(caught.slice(0, 1).map((each) => Object.entries(row).every(([name, value]) => typeof each.row[name] === typeof value))).toEqual(
+      "label" in row ? [true] : [],
+    );
+    if ("label" in row) expect([...String(caught[0].row.label)].length).toBeLessThanOrEqual([...String(row.label)].length);
+  });
+});
+
+test("a row for each cause, the smallest first; the sample's rows are tried, and keep their kinds", () => {
+  const { caught, columns: used } = hunt([side("openformula", "PROPER(label)"), side("postgresql", "initcap(label)")]);
+  expect(used).toEqual({ label: "text" });
+  expect(caught.map(({ difference }) => difference?.parting?.causes[0][0].trait)).toEqual(
+    expect.arrayContaining(["mapping", "words", "missing"]),
+  );
+  const rare = "Hypnum cupressiforme var. lacunosum";
+  const sample = sampleOf([
+    { label: rare, n: 1 },
+    { label: "a", n: 2.5 },
+  ]);
+  const sides = [
+    side("sqlite", "hex(label) = ''"),
+    side("sqlite", "hex(label) = '' or label = trim('Hypnum cupressiforme ' || 'var. lacunosum')"),
+  ];
+  const found = hunt(sides, { sample });
+  expect([found.caught[0].row, found.columns]).toEqual([{ label: rare }, { label: "text" }]);
+});
+
+test("where nothing is found it is said how far was searched, and proved where both do the same", () => {
+  const [same, other] = ["left(label, 3)", "substr(label, 1, 3)"];
+  expect(hunt([side("postgresql", same), side("postgresql", same)]).reach).toEqual({ rows: 0, isProved: true });
+  const { caught, reach } = hunt([side("postgresql", same), side("sqlite", other)], { milliseconds: 200 });
+  expect(caught).toEqual([]);
+  expect(reach).toMatchObject({ isProved: false, exhausted: { column: "label", length: 5 } });
+  expect(reach.rows).toBeGreaterThan(3000);
+  const broken = hunt([side("postgresql", "left("), side("sqlite", other)]);
+  expect([broken.caught, broken.programs.map(({ ok }) => ok)]).toEqual([[], [false, true]]);
+});
