@@ -4,6 +4,7 @@ import type { Quarry } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { isDialect } from "./input.ts";
 import type { ContrastOptions } from "./commands/contrast.ts";
+import type { CoverageOptions } from "./commands/coverage.ts";
 import type { EvalOptions } from "./commands/eval.ts";
 import type { FolioOptions } from "./commands/folio.ts";
 import type { FormatOptions } from "./commands/format.ts";
@@ -280,6 +281,17 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     )
     .action(async (sides: string[], options: HuntCommandOptions) =>
       done(await (await import("./commands/hunt.ts")).huntCommand(sides, options, streams)),
+    );
+
+  withRows(program.command("coverage <expression>"))
+    .description("what the rows show of how an expression behaves, what they hide, and what it takes for granted about them")
+    .addOption(dialectOption())
+    .requiredOption("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
+    .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
+    .option("--json", "as JSON")
+    .addHelpText("after", "\nExample:\n  iquill coverage -i postgresql -r demo \"split_part(shelf, '#', 2)\"")
+    .action(async (expression: string, options: CoverageOptions) =>
+      done(await (await import("./commands/coverage.ts")).coverageCommand(expression, options, streams)),
     );
 
   withRows(program.command("probe <expression>"))

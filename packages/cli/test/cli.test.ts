@@ -357,6 +357,25 @@ test("hunt: the smallest rows with their causes, as data and as cases; how far w
     });
 });
 
+test("coverage: what the rows do not show, the smallest row that would, and what is taken for granted", async () => {
+  const { code, out } = await iquill(["coverage", "-i", "sqlite", "-r", "demo", "substr(accession, 1, 4)"]);
+  expect(out).toContain("  accession has 6 characters on 59 rows; row 6 has 3\n");
+  expect(out).toMatch(
+    /substr: What does the third argument say\?\n[^]*hidden by what is written: with start 2 in the place of 1 rows would show it/,
+  );
+  expect(out).toContain('accession = nothing gives nothing; with the other answer it would give ""');
+  expect(code).toBe(1);
+  const json = JSON.parse(
+    (await iquill(["coverage", "-i", "postgresql", "-r", "-", "--json", "split_part(label, ',', 1)"], rows)).out,
+  ) as object;
+  expect(json).toMatchObject({
+    told: expect.any(Number) as number,
+    assumptions: [],
+    untold: [{ trait: "missing", row: { label: null }, range: [0, 25] }],
+  });
+  expect((await iquill(["coverage", "-i", "sql", "-r", "-", "nosuch(label)"], rows)).code).toBe(2);
+});
+
 test("pasted: which dialects take a text", async () => {
   const { err, out } = await iquill(["contrast", "-r", "-", "--pasted", "upper(label)"], rows);
   expect(err).toMatch(

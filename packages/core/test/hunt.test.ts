@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { type DeclaredType, compile, sampleOf } from "indigo-quill";
-import { type HuntOptions, agree, hunt } from "indigo-quill/contrast";
+import { type HuntOptions, agree, coverage, hunt } from "indigo-quill/contrast";
 import { dialects } from "indigo-quill/dialects";
 
 const side = (dialect: string, expression: string) => ({ dialect: dialects[dialect](), expression });
@@ -131,4 +131,37 @@ test("where nothing is found it is said how far was searched, and proved where b
   expect(reach.rows).toBeGreaterThan(3000);
   const broken = hunt([side("postgresql", "left("), side("sqlite", other)]);
   expect([broken.caught, broken.programs.map(({ ok }) => ok)]).toEqual([[], [false, true]]);
+});
+
+describe("coverage", () => {
+  const shelves = ["HB#0412#A", "HB#0413#B", "HB#0414", "HB#0415#C"].map((shelf) => ({ shelf }));
+  const of = (dialect: string, expression: string, rows: readonly Record<string, string>[] = shelves) =>
+    coverage(side(dialect, expression), sampleOf(rows));
+
+  // prettier-ignore
+  test.each<[string, string, readonly Record<string, string>[], string, object]>([
+    ["postgresql", "split_part(shelf, '#', 1)", shelves, "absent", { row: { shelf: "" } }],
+    ["postgresql", "split_part(shelf, '#', 2)", shelves, "missing", { row: { shelf: null }, values: [null, ""] }],
+    ["sqlite", "substr(shelf, 1, 5)", shelves, "third", { answers: ["length", "last"], hiddenBy: { slot: "start", written: 1, instead: 2 } }],
+    ["postgresql", "upper(shelf)", shelves, "mapping", { row: { shelf: "ß" } }],
+    ["openformula", 'FIND("#";shelf)', shelves, "absent", { row: { shelf: "" } }],
+  ])("%s: %s over %j: %s is not told", (dialect, expression, rows, trait, wanted) => {
+    const found = of(dialect, expression, rows).untold.find((each) => each.trait === trait);
+    expect(found).toMatchObject(wanted);
+  });
+
+  test("an answer that a row tells is told; what is taken for granted is counted, with the rows that are otherwise", () => {
+    const { untold, told, assumptions } = of("postgresql", "split_part(shelf, '#', 1)", [...shelves, { shelf: "HB-0416" }]);
+    expect(untold.map(({ trait }) => trait)).not.toContain("absent");
+    expect(told).toBeGreaterThan(0);
+    // Three of five are no rule.
+    expect(assumptions).toEqual([]);
+    expect(of("postgresql", "split_part(shelf, '#', 2)").assumptions).toEqual([
+      { column: "shelf", mark: "#", count: 2, rows: 3, others: [{ row: 2, count: 1 }] },
+    ]);
+    expect(of("sqlite", "substr(shelf, 4)", shelves.slice(0, 2)).assumptions).toEqual([
+      { column: "shelf", count: 9, rows: 2, others: [] },
+    ]);
+    expect(of("sqlite", "substr(").untold).toEqual([]);
+  });
 });

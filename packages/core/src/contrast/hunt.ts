@@ -3,7 +3,8 @@ import { walk } from "../syntax/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 import { type Switch, agree, agreeBy, isUnknown } from "./equal.ts";
 import { type RowDifference, type Side, contrast, toldOf } from "./contrast.ts";
-import { type Written, lettersOf, poolOf, sizeOf, smaller, textsOver, writtenIn } from "./pool.ts";
+import { type Written, lettersOf, poolOf, textsOver, writtenIn } from "./pool.ts";
+import { type RowOf, randomRows, rowSize, rowsOf, rowsToTry, shrunk } from "./rows.ts";
 
 /** What is hunted for: a row on which two sides differ, or one on which a side gives an error, nothing, empty text, or a part of a text. */
 export const quarries = ["difference", "error", "nothing", "empty", "cut"] as const;
@@ -50,13 +51,14 @@ export interface Hunt {
   readonly reach: Reach;
 }
 
-type Cells = Readonly<Record<string, Value>>;
-
 /** Rows that are evaluated together. */
 const batch = 512;
 
 /** Rows that are found before the search ends. */
 const enough = 300;
+
+/** Rows of a sample that are tried. */
+const mostGiven = 2000;
 
 /** Rows of which the cause is looked for. */
 const mostExplained = 60;
@@ -76,7 +78,7 @@ function kindOf(values: readonly Value[]): DeclaredType {
 }
 
 /** The columns that the sides read: as they are said to be, as the sample has them, or as texts. */
-function columnsOf(sides: readonly Side[], { columns, sample }: HuntOptions): Record<string, DeclaredType> {
+export function columnsOf(sides: readonly Side[], { columns, sample }: HuntOptions): Record<string, DeclaredType> {
   const known: Record<string, DeclaredType> = {
     ...Object.fromEntries((sample?.columns ?? []).map(({ name, values, declared }) => [name, declared ?? kindOf(values)])),
     ...columns,
@@ -108,50 +110,8 @@ function isSame(a: Bound, b: Bound, kinds: readonly DeclaredType[]): boolean {
   );
 }
 
-/** Rows in turn: those given, each column varied alone, two together, every text of a few letters, and any at random. */
-function* rowsToTry(
-  columns: Readonly<Record<string, DeclaredType>>,
-  written: Written,
-  given: readonly Cells[],
-): Generator<Cells> {
-  const names = Object.keys(columns);
-  const pools = names.map((name) => poolOf(columns[name], written));
-  const usual = Object.fromEntries(names.map((name, i) => [name, pools[i].find((value) => value !== "" && value !== 0) ?? null]));
-  yield* given;
-  const bases = [usual, ...given.slice(0, 4)];
-  for (const base of bases)
-    for (const [i, name] of names.entries()) for (const value of pools[i]) yield { ...base, [name]: value };
-  for (const [i, first] of names.entries())
-    for (const [j, second] of names.entries())
-      if (i < j)
-        for (const a of pools[i].slice(0, 90)) for (const b of pools[j].slice(0, 60)) yield { ...usual, [first]: a, [second]: b };
-}
-
-/** Any rows, from values of the pools and texts put together from them; always the same ones. */
-function* randomRows(columns: Readonly<Record<string, DeclaredType>>, written: Written): Generator<Cells> {
-  const names = Object.keys(columns);
-  const pools = names.map((name) => poolOf(columns[name], written));
-  let state = 1;
-  const below = (count: number) => {
-    state = (state * 1103515245 + 12345) % 2147483648;
-    return Math.floor((state / 2147483648) * count);
-  };
-  const letters = lettersOf(written);
-  const piece = (i: number): string => {
-    const value = pools[i][below(pools[i].length)];
-    return below(3) === 0 ? letters[below(letters.length)].repeat(1 + below(3)) : typeof value === "string" ? value : "";
-  };
-  for (;;)
-    yield Object.fromEntries(
-      names.map((name, i) => {
-        const isText = columns[name] === "text" && below(4) > 0;
-        return [name, isText ? Array.from({ length: 1 + below(4) }, () => piece(i)).join("") : pools[i][below(pools[i].length)]];
-      }),
-    );
-}
-
 /** Whether a text is a beginning or an end of a column's text, and not all of it. */
-const isPart = (value: Value, row: Cells): boolean =>
+const isPart = (value: Value, row: RowOf): boolean =>
   typeof value === "string" &&
   value !== "" &&
   Object.values(row).some(
@@ -159,7 +119,7 @@ const isPart = (value: Value, row: Cells): boolean =>
   );
 
 /** Whether the values of a row are what is hunted for. */
-function isQuarry(quarry: Quarry, options: HuntOptions): (values: readonly Value[], row: Cells) => boolean {
+function isQuarry(quarry: Quarry, options: HuntOptions): (values: readonly Value[], row: RowOf) => boolean {
   const alike = agreeBy(new Set(options.agreement));
   switch (quarry) {
     case "difference":
@@ -210,17 +170,17 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
 
   const end = Date.now() + milliseconds;
   const isWanted = isQuarry(quarry, options);
-  const valuesOn = (rows: readonly Cells[]): Value[][] => {
+  const valuesOn = (rows: readonly RowOf[]): Value[][] => {
     const sample = sampleOf(rows, columns);
     const found = programs.map((program) => program.run(sample));
     return rows.map((_, row) => found.map((values) => values[row]));
   };
 
-  const found: Cells[] = [];
+  const found: RowOf[] = [];
   let tried = 0;
   /** Tries rows until there are enough, or the time is up; whether all were tried. */
-  const tryAll = (rows: Iterable<Cells>): boolean => {
-    let waiting: Cells[] = [];
+  const tryAll = (rows: Iterable<RowOf>): boolean => {
+    let waiting: RowOf[] = [];
     const flush = () => {
       for (const [i, values] of valuesOn(waiting).entries()) if (isWanted(values, waiting[i])) found.push(waiting[i]);
       tried += waiting.length;
@@ -238,9 +198,7 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
 
   const written = writtenIn(programs.map(({ bound }) => bound));
   const { sample } = options;
-  const given = Array.from({ length: Math.min(sample?.rows ?? 0, 2000) }, (_, row): Cells =>
-    Object.fromEntries(sample!.columns.filter(({ name }) => name in columns).map(({ name, values }) => [name, values[row]])),
-  );
+  const given = sample ? rowsOf(sample, names, mostGiven) : [];
   tryAll(names.length > 0 ? rowsToTry(columns, written, given) : [{}]);
   const text = names.find((name) => columns[name] === "text");
   const letters = lettersOf(written);
@@ -254,7 +212,7 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
 
   /** A row by itself, since the digits of its decimals may decide. */
   const isAlone = Object.values(columns).includes("decimal");
-  const isWantedAlone = (row: Cells): boolean => {
+  const isWantedAlone = (row: RowOf): boolean => {
     if (!isAlone) return isWanted(valuesOn([row])[0], row);
     const one = sampleOf([row], columns);
     return isWanted(
@@ -266,43 +224,26 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
   return { programs, columns, caught, reach: { rows: tried, isProved: false, ...(exhausted && { exhausted }) } };
 }
 
-const rowSize = (row: Cells): number => Object.values(row).reduce<number>((sum, value) => sum + sizeOf(value), 0);
-
-/** A row made smaller, value by value, as long as it is still what is hunted for. */
-function shrunk(row: Cells, isWanted: (row: Cells) => boolean): Cells {
-  let best = row;
-  for (let isSmaller = true; isSmaller;) {
-    isSmaller = false;
-    for (const [name, value] of Object.entries(best)) {
-      const next = smaller(value)
-        .map((each): Cells => ({ ...best, [name]: each }))
-        .find((each) => rowSize(each) < rowSize(best) && isWanted(each));
-      if (next) [best, isSmaller] = [next, true];
-    }
-  }
-  return best;
-}
-
 /** The smallest of the rows that were found for each cause. */
 function smallest(
   sides: readonly Side[],
-  found: readonly Cells[],
+  found: readonly RowOf[],
   columns: Readonly<Record<string, DeclaredType>>,
   most: number,
   { agreement = [] }: HuntOptions,
-  isWanted: (row: Cells) => boolean,
+  isWanted: (row: RowOf) => boolean,
   end: number,
 ): Caught[] {
   const sizes = new Map(found.map((row) => [row, rowSize(row)]));
   const bySize = [...found].sort((a, b) => sizes.get(a)! - sizes.get(b)!);
-  const explained = (row: Cells): Caught => {
+  const explained = (row: RowOf): Caught => {
     const [{ values, differences }] = contrast(sides, sampleOf([row], columns), { agreement }).rows;
     return { row, values, ...(differences[0] && { difference: differences[0] }) };
   };
   const keyOf = ({ difference, values }: Caught): string =>
     difference ? JSON.stringify(toldOf(difference)) : values.map((value) => (isFailure(value) ? value.code : "")).join();
   // The smallest of each kind of row and of values, and some of each size: a cause that few rows show is met, too.
-  const signature = (row: Cells) =>
+  const signature = (row: RowOf) =>
     Object.values(row)
       .map((value) => (value === null || value === "" ? String(value) : ""))
       .join();

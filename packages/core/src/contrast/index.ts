@@ -22,4 +22,5 @@ export {
   explainParting,
 } from "./explain.ts";
 export { showValue } from "./shown.ts";
+export { type Assumption, type Coverage, type Untold, coverage } from "./coverage.ts";
 export { type Caught, type Hunt, type HuntOptions, type Quarry, type Reach, hunt, quarries } from "./hunt.ts";

@@ -27,7 +27,7 @@ export const slice = operation({
       let begin = at - first;
       if (answers.startBeyond !== "empty" && begin > ruler.count(value))
         return answers.startBeyond === "null" ? null : new Failure("start-beyond-end", { start: at });
-      let end = answers.third === "end" ? size - first : begin + size;
+      let end = answers.third === "length" ? begin + size : size - first + (answers.third === "last" ? 1 : 0);
       const span = end - begin;
       if (span < 0) {
         if (answers.negativeLength === "error") return new Failure("negative-length", { length: span });

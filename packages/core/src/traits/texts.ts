@@ -47,6 +47,7 @@ export const texts = {
   third: trait("What does the third argument say?", {
     length: "How many characters to take.",
     end: "The position before which to stop.",
+    last: "The last position to take.",
   }),
   startBelow: trait("What happens when the start lies before the first position?", {
     window: "The positions before the text use up part of the length.",
