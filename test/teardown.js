@@ -1,3 +1,3 @@
 export default async function teardown() {
-  await globalThis.deskServer?.close();
+  for (const server of globalThis.servers ?? []) await server.close();
 }

@@ -342,8 +342,11 @@ function build(streams: Guarded, done: (code: number) => void): Command {
   program
     .command("traits [trait]")
     .description("the questions about behaviour, or one of them with every dialect's answers")
+    .option("--json", "as JSON, with every function's evidence")
     .addHelpText("after", "\nExample:\n  iquill traits startBelow")
-    .action(async (name: string | undefined) => done(await (await import("./commands/tables.ts")).traitsCommand(name, streams)));
+    .action(async (name: string | undefined, options: { json?: boolean }) =>
+      done(await (await import("./commands/tables.ts")).traitsCommand(name, options, streams)),
+    );
 
   program
     .command("functions [name]")

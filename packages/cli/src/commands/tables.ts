@@ -9,8 +9,17 @@ import { table, wrapped } from "../output/table.ts";
 import { type Streams, UsageError, exit } from "../streams.ts";
 
 /** All traits, or one with its answers and the functions that give each. */
-export async function traitsCommand(name: string | undefined, streams: Streams): Promise<number> {
+export async function traitsCommand(name: string | undefined, options: { json?: boolean }, streams: Streams): Promise<number> {
   const style = styleFor(streams);
+  if (name !== undefined && !Object.hasOwn(traits, name))
+    throw new UsageError(`there is no trait "${name}"; "iquill traits" lists them`);
+  if (options.json) {
+    const { concordanceOf } = await import("indigo-quill/authoring");
+    const every = concordanceOf(await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id))));
+    const wanted = name === undefined ? every : every.filter(({ trait }) => trait === name);
+    streams.stdout.write(`${JSON.stringify(wanted, undefined, 1)}\n`);
+    return exit.ok;
+  }
   if (name === undefined) {
     const rows = Object.keys(traits).map((id) => [
       id,
@@ -20,7 +29,6 @@ export async function traitsCommand(name: string | undefined, streams: Streams):
     streams.stdout.write(table(["trait", "question", "answers"], rows, style));
     return exit.ok;
   }
-  if (!Object.hasOwn(traits, name)) throw new UsageError(`there is no trait "${name}"; "iquill traits" lists them`);
   const { question, answers, isPurpose } = describeTrait(name as TraitId);
   const asking = Object.values(operations).filter((operation) => (operation.traits as readonly string[]).includes(name));
   const all = await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id)));

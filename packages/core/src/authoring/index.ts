@@ -1,3 +1,15 @@
+export {
+  type Answering,
+  type ConcordanceEntry,
+  type Example,
+  type Examples,
+  type Moved,
+  type MovedDifference,
+  concordanceOf,
+  exampleColumn,
+  examplesOf,
+  movedTo,
+} from "./concordance.ts";
 export { type Part, changedParts } from "./changes.ts";
 export { type Formatted, format } from "./format.ts";
 export { type Ruler, type RulerCell, rulerOf } from "./ruler.ts";

@@ -97,12 +97,11 @@ export function coverage(side: Side, sample: Sample, milliseconds = 500): Covera
   const program = compile(side.dialect, side.expression, sample);
   if (!program.ok) return { program, told: 0, untold: [], assumptions: [] };
   const columns = columnsOf([side], { sample });
-  const names = Object.keys(columns);
   const end = Date.now() + milliseconds;
   const own = program.run(sample);
   const given = Array.from({ length: Math.min(sample.rows, most.given) }, (_, row) => row).filter((row) => !isUnknown(own[row]));
 
-  const made = tryingRows(side, columns, names);
+  const made = tryingRows(side, columns);
   const told = new Set<string>();
   const untold = new Map<string, Untold>();
   for (const { step, trait, answer, changes } of othersOf(program.bound)) {
@@ -115,7 +114,7 @@ export function coverage(side: Side, sample: Sample, milliseconds = 500): Covera
       continue;
     }
     const hiddenBy = hidden(program, sample, given, step, trait, answer);
-    const found = made.rowFor(step, trait, answer);
+    const found = made.rowFor(step.operation, trait, answer, step.source.range.start);
     const isKnown = (each: Untold) => each.trait === trait && JSON.stringify(each.row) === JSON.stringify(found?.row);
     if ((!found && !hiddenBy) || (step.implicit && [...untold.values()].some(isKnown))) continue;
     const { source, operation, row } = step;
@@ -158,7 +157,8 @@ function hidden(
 const isAlike = (a: Value, b: Value): boolean => isUnknown(a) || isUnknown(b) || agree(a, b);
 
 /** The same expression over rows that are made, and the smallest of them on which an answer makes a difference. */
-function tryingRows({ dialect, expression }: Side, columns: Readonly<Record<string, DeclaredType>>, names: readonly string[]) {
+export function tryingRows({ dialect, expression }: Side, columns: Readonly<Record<string, DeclaredType>>) {
+  const names = Object.keys(columns);
   const noWords = { texts: [], numbers: [] };
   const usual = sampleOf(
     names.flatMap((name) => poolOf(columns[name], noWords).map((value) => ({ [name]: value }))),
@@ -172,13 +172,17 @@ function tryingRows({ dialect, expression }: Side, columns: Readonly<Record<stri
   }
   const sample = sampleOf(rows, columns);
   const own = program.run(sample);
-  const placeOf = ({ source, operation }: Bound & BoundOperation) =>
+  const placeOf = (operation: OperationId, start?: number) =>
     allPartsOf(program.bound).find(
-      (part) => part.kind === "operation" && part.operation === operation && part.source.range.start === source.range.start,
+      (part) =>
+        part.kind === "operation" &&
+        part.operation === operation &&
+        part.source.range.start === (start ?? part.source.range.start),
     );
   return {
-    rowFor(step: Bound & BoundOperation, trait: TraitId, answer: string) {
-      const place = placeOf(step);
+    /** Of the first step of an operation, or of that which begins at a place. */
+    rowFor(operation: OperationId, trait: TraitId, answer: string, start?: number) {
+      const place = placeOf(operation, start);
       if (place?.kind !== "operation") return undefined;
       const changed = { ...place, answers: { ...place.answers, [trait]: answer } };
       const tried = program.experiment(new Map<Bound, Bound>([[place, changed]]));

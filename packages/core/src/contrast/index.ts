@@ -22,5 +22,6 @@ export {
   explainParting,
 } from "./explain.ts";
 export { showValue } from "./shown.ts";
-export { type Assumption, type Coverage, type Untold, coverage } from "./coverage.ts";
-export { type Caught, type Hunt, type HuntOptions, type Quarry, type Reach, hunt, quarries } from "./hunt.ts";
+export { type Assumption, type Coverage, type Untold, coverage, tryingRows } from "./coverage.ts";
+export { type Caught, type Hunt, type HuntOptions, type Quarry, type Reach, columnsOf, hunt, quarries } from "./hunt.ts";
+export type { RowOf } from "./rows.ts";
