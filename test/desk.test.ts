@@ -108,14 +108,46 @@ describe("the desk", () => {
     await page.waitForFunction(() => document.querySelectorAll(".rows-table tbody tr").length === 60);
   });
 
-  test("one dialect alone, or another beside it", async () => {
-    await page.getByLabel("second dialect").uncheck();
+  test("one expression alone, another beside it, and a third", async () => {
+    await page.getByRole("button", { name: "Beside it: remove" }).click();
     await page.waitForFunction(() => document.querySelectorAll("th.result").length === 1);
-    await page.getByLabel("second dialect").check();
+    await page.getByRole("button", { name: "Add an expression" }).click();
     await page.getByLabel("Beside it: dialect").selectOption("xpath");
     await beside().fill("substring-before($collector, ',')");
     await page.waitForFunction(() => document.querySelectorAll("th.result")[1]?.textContent === "XPath");
     await expectRow("4", ["Meunier", "#VALUE!", "empty text", "absent: error / empty"]);
+    await page.getByRole("button", { name: "Add an expression" }).click();
+    await page.getByLabel("Beside it, 2: dialect").selectOption("sqlite");
+    await page.getByRole("textbox", { name: "Beside it, 2" }).fill("lower(collector)");
+    await page.waitForFunction(() => document.querySelectorAll("th.result")[2]?.textContent === "SQLite");
+    await expectRow("4", ["Meunier", "#VALUE!", "empty text", "meunier", "absent: error / empty"]);
+  });
+
+  test("what differs is marked in the cells, the step in both expressions, and an experiment is switched on and off", async () => {
+    await expression().fill("PROPER(taxon)");
+    await beside().fill("initcap(taxon)");
+    await page.waitForFunction(() => document.querySelectorAll(".apart").length === 2);
+    expect(await page.locator(".apart").allInnerTexts()).toEqual(["FL", "ﬂ"]);
+    await row("37").click();
+    await page.locator("span.step").first().waitFor();
+    expect(await page.locator("span.step").allInnerTexts()).toEqual(["PROPER(taxon)", "initcap(taxon)"]);
+    const experiment = page.getByLabel("show the experiment in the table");
+    await experiment.check();
+    expect(await page.locator("td.tried").innerText()).toBe("Carex·ﬂacca");
+    await experiment.uncheck();
+    expect(await page.locator("td.tried").count()).toBe(0);
+    expect(errors).toEqual([]);
+  });
+
+  test("rows on which they differ are hunted for, and kept as scratch rows", async () => {
+    await expression().fill("LEFT(taxon;3)");
+    await beside().fill("left(taxon, 3)");
+    await page.getByText("They agree on every row").waitFor();
+    await page.getByRole("button", { name: "Hunt for rows" }).click();
+    await page.locator("tr.scratch").first().waitFor();
+    expect(await page.locator("tr.scratch.differs").count()).toBeGreaterThan(0);
+    await beside().fill("left(taxon, 3) || ''");
+    expect(errors).toEqual([]);
   });
 
   test("own rows are loaded from CSV; what is wrong with a file is said", async () => {

@@ -162,9 +162,7 @@ function Desk({ first }: { readonly first: Memory }) {
           </button>
         </div>
       )}
-      {page === "Try" && (
-        <TryView file={current} sides={memory.sides} isDouble={memory.isDouble} scratch={memory.scratch} onChange={change} />
-      )}
+      {page === "Try" && <TryView file={current} sides={memory.sides} scratch={memory.scratch} onChange={change} />}
       {page === "Look" && <LookView bench={asked} version={version} />}
       {page === "Columns" && (
         <ColumnsView

@@ -8,16 +8,19 @@ interface CausesPanelProps {
   readonly selected: number;
   readonly rowName: (row: number) => string;
   readonly onRow: (row: number) => void;
+  /** Whether the experiment of a cause is shown in the table, and turns it on or off. */
+  readonly isTried: (cause: number) => boolean;
+  readonly onTry: (cause: number, isOn: boolean) => void;
 }
 
 /** The rows that differ, grouped by why; the others' groups are told by their questions alone. */
-export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: CausesPanelProps) {
+export function CausesPanel({ contrast, rowCount, selected, rowName, onRow, isTried, onTry }: CausesPanelProps) {
   const { differing, groups } = contrast;
   return (
     <section className="causes" aria-label="Where they part">
       <h2>{differing === 0 ? "They agree on every row" : `They differ on ${differing} of ${rowCount} rows`}</h2>
-      {groups.map(({ rows, size, holdsSelected, parting, another, effect }) => (
-        <article key={rows[0]} className={holdsSelected ? "selected" : ""}>
+      {groups.map(({ rows, size, holdsSelected, parting, another, effect, experiments }, i) => (
+        <article key={i} className={holdsSelected ? "selected" : ""}>
           <p className="rows">
             {rows.map((row) => (
               <button key={row} type="button" aria-pressed={row === selected} onClick={() => onRow(row)}>
@@ -27,6 +30,13 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow }: Ca
             {size > rows.length && ` and ${size - rows.length} more`}
           </p>
           {another ? <p>{another}.</p> : <Cause parting={parting} isFull={holdsSelected} />}
+          {holdsSelected &&
+            experiments.map((_, cause) => (
+              <label key={cause} className="experiment">
+                <input type="checkbox" checked={isTried(cause)} onChange={(event) => onTry(cause, event.target.checked)} /> show
+                the experiment{experiments.length > 1 && ` ${cause + 1}`} in the table
+              </label>
+            ))}
           {holdsSelected && <p className="quiet">{effect}</p>}
         </article>
       ))}

@@ -1,3 +1,4 @@
+import type { TextRange } from "indigo-quill";
 import { dialectTitles } from "indigo-quill/dialects/load";
 import { useId, useRef } from "react";
 import type { Problem, SideFindings } from "./findings.ts";
@@ -8,10 +9,13 @@ interface EditorProps {
   readonly text: string;
   /** Undefined until they are known. */
   readonly findings: SideFindings | undefined;
+  /** Where steps stand that differ from another expression's. */
+  readonly places?: readonly TextRange[];
   /** Whether it stands among others, without a head of its own. */
   readonly isShort?: boolean;
   readonly onDialect?: (id: string) => void;
   readonly onText: (text: string) => void;
+  readonly onRemove?: (() => void) | undefined;
 }
 
 /** Characters that stand on a line of an expression among others. */
@@ -22,7 +26,17 @@ const linesOf = (text: string): number =>
   text.split("\n").reduce((sum, { length }) => sum + Math.max(1, Math.ceil(length / shortLine)), 0);
 
 /** An expression with its dialect; what is wrong is underlined as one types, and said below with its mends. */
-export function Editor({ label, dialect, text, findings, isShort = false, onDialect, onText }: EditorProps) {
+export function Editor({
+  label,
+  dialect,
+  text,
+  findings,
+  places = [],
+  isShort = false,
+  onDialect,
+  onText,
+  onRemove,
+}: EditorProps) {
   const id = useId();
   const backdrop = useRef<HTMLPreElement>(null);
   const problems = text === "" ? [] : (findings?.problems ?? []);
@@ -41,12 +55,17 @@ export function Editor({ label, dialect, text, findings, isShort = false, onDial
           >
             Format
           </button>
+          {onRemove && (
+            <button type="button" aria-label={`${label}: remove`} title="Take this expression away" onClick={onRemove}>
+              Remove
+            </button>
+          )}
           <span className="type">{findings?.isOk ? `gives ${findings.type}` : ""}</span>
         </div>
       )}
       <div className="editor-text">
         <pre ref={backdrop} aria-hidden="true">
-          {marked(text, problems)}
+          {marked(text, problems.length > 0 ? problems : places.map((range) => ({ range, severity: "step" })))}
           {"\n"}
         </pre>
         <textarea
@@ -113,19 +132,20 @@ export function Problems({
   );
 }
 
-/** The text with the ranges of problems marked; an empty range marks the character beside it. */
-function marked(text: string, problems: readonly Problem[]) {
+/** The text with the ranges of problems, or of steps, marked; an empty range marks the character beside it. */
+function marked(text: string, problems: readonly { readonly range: TextRange; readonly severity: string }[]) {
   const parts: React.ReactNode[] = [];
   let at = 0;
   for (const { range, severity } of [...problems].sort((a, b) => a.range.start - b.range.start)) {
     const start = Math.max(at, range.start === range.end ? range.start - 1 : range.start);
     const end = Math.max(start, range.end);
     if (end === start) continue;
+    const Mark = severity === "step" ? "span" : "mark";
     parts.push(
       text.slice(at, start),
-      <mark key={start} className={severity}>
+      <Mark key={start} className={severity}>
         {text.slice(start, end)}
-      </mark>,
+      </Mark>,
     );
     at = end;
   }

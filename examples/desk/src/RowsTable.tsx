@@ -1,12 +1,21 @@
 import { visibleText } from "indigo-quill/authoring";
 import { Cell } from "./cells.tsx";
-import { type ContrastFindings, type ShortCause, type SideFindings, type TableFindings, pageSize } from "./findings.ts";
+import {
+  type ContrastFindings,
+  type Experiment,
+  type ShortCause,
+  type SideFindings,
+  type TableFindings,
+  pageSize,
+} from "./findings.ts";
 import type { Scratch } from "./sample.ts";
 
 interface RowsTableProps {
   readonly table: TableFindings;
   readonly sides: readonly SideFindings[];
   readonly contrast: ContrastFindings | undefined;
+  /** What a side gives on the selected row in an experiment, in the place of its own value. */
+  readonly tried: Experiment | undefined;
   readonly scratch: readonly Scratch[];
   /** 0-based, as rows are. */
   readonly selected: number;
@@ -106,11 +115,18 @@ export function RowsTable(props: RowsTableProps) {
                     </td>
                   );
                 })}
-                {values.map((value, i) => (
-                  <td key={i} className="result">
-                    {value && <Cell value={value} />}
-                  </td>
-                ))}
+                {values.map((value, i) => {
+                  const isTried = row === selected && props.tried?.side === i;
+                  return (
+                    <td key={i} className={isTried ? "result tried" : "result"}>
+                      {isTried ? (
+                        <Cell value={props.tried.value} />
+                      ) : (
+                        value && <Cell value={value} apart={contrast?.apart.get(row)?.[i]} />
+                      )}
+                    </td>
+                  );
+                })}
                 {contrast && <td className="why">{causes && <Causes causes={causes} />}</td>}
               </tr>
             );

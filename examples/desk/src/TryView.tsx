@@ -1,4 +1,5 @@
-import { useMemo, useState } from "react";
+import { dialectTitles } from "indigo-quill/dialects/load";
+import { useEffect, useMemo, useState } from "react";
 import { CausesPanel } from "./CausesPanel.tsx";
 import { Editor } from "./Editor.tsx";
 import { RowsTable } from "./RowsTable.tsx";
@@ -10,16 +11,22 @@ import { useFindings } from "./useFindings.ts";
 interface TryViewProps {
   /** The rows' file; the demo register when left out. */
   readonly file: File | undefined;
-  readonly sides: readonly [Side, Side];
-  readonly isDouble: boolean;
+  readonly sides: readonly Side[];
   readonly scratch: readonly Scratch[];
-  readonly onChange: (change: Partial<Pick<TryViewProps, "sides" | "isDouble" | "scratch">>) => void;
+  readonly onChange: (change: Partial<Pick<TryViewProps, "sides" | "scratch">>) => void;
 }
 
-/** Rows, an expression, a second one beside it, traces and causes. */
-export function TryView({ file, sides, isDouble, scratch, onChange }: TryViewProps) {
+/** Expressions side by side; more do not fit. */
+const mostSides = 7;
+
+/** Rows, an expression, others beside it, traces and causes. */
+export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
   const [selected, setSelected] = useState(3);
   const [page, setPage] = useState(0);
+  const [hunts, setHunts] = useState(0);
+  /** The expressions between which a hunt found nothing. */
+  const [fruitless, setFruitless] = useState<readonly Side[]>();
+  const [experiment, setExperiment] = useState<string>();
   const [shownFile, setShownFile] = useState(file);
   if (file !== shownFile) {
     setShownFile(file);
@@ -28,19 +35,38 @@ export function TryView({ file, sides, isDouble, scratch, onChange }: TryViewPro
   }
 
   const question = useMemo<Question>(
-    () => ({ sides: isDouble ? sides : sides.slice(0, 1), file, scratch, selected, page }),
-    [sides, isDouble, file, scratch, selected, page],
+    () => ({ sides, file, scratch, selected, page, hunt: hunts }),
+    [sides, file, scratch, selected, page, hunts],
   );
   const { sides: sideFindings, answered, isStopped } = useFindings(question);
-  const { table, contrast, traces = [] } = answered;
+  const { table, contrast, hunted, traces = [] } = answered;
+  useEffect(() => {
+    if (hunts === 0 || hunted?.hunt !== hunts) return;
+    setHunts(0);
+    setFruitless(hunted.rows.length === 0 ? sides : undefined);
+    if (hunted.rows.length === 0) return;
+    onChange({ scratch: [...hunted.rows, ...scratch] });
+    setSelected(0);
+    setPage(0);
+  }, [hunts, hunted, sides, scratch, onChange]);
 
   const row = Math.min(selected, (table?.rowCount ?? 0) - 1);
   // The table follows what is typed at once, and new or removed scratch rows when the values are there.
   const asked = answered.question?.scratch ?? [];
   const shownScratch = asked.length === scratch.length ? scratch : asked;
   const rowName = (index: number) => (index < shownScratch.length ? `s${index + 1}` : String(index - shownScratch.length + 1));
-  const edit = (index: 0 | 1, change: Partial<Side>) =>
-    onChange({ sides: sides.map((side, i) => (i === index ? { ...side, ...change } : side)) as [Side, Side] });
+  const edit = (index: number, change: Partial<Side>) =>
+    onChange({ sides: sides.map((side, i) => (i === index ? { ...side, ...change } : side)) });
+  const group = contrast?.groups.find(({ holdsSelected }) => holdsSelected);
+  // An experiment is of one row and one cause; with another of either it is off.
+  const key = (cause: number) => `${row} ${group?.places.map(({ range }) => range.start).join()} ${cause}`;
+  const tried = group?.experiments.find((_, cause) => key(cause) === experiment);
+
+  function addSide() {
+    const used = new Set(sides.map(({ dialect }) => dialect));
+    const next = Object.keys(dialectTitles).find((id) => !used.has(id)) ?? sides[0].dialect;
+    onChange({ sides: [...sides, { dialect: next, text: "" }] });
+  }
 
   function addScratch() {
     const names = table?.columns ?? [];
@@ -56,21 +82,31 @@ export function TryView({ file, sides, isDouble, scratch, onChange }: TryViewPro
         <button type="button" onClick={addScratch}>
           Add scratch row
         </button>
-        <label>
-          <input type="checkbox" checked={isDouble} onChange={(event) => onChange({ isDouble: event.target.checked })} /> second
-          dialect
-        </label>
+        <button type="button" disabled={sides.length >= mostSides} onClick={addSide}>
+          Add an expression
+        </button>
+        <button
+          type="button"
+          disabled={!contrast || hunts > 0}
+          title="Search the smallest rows on which the first two expressions differ"
+          onClick={() => setHunts((answered.hunted?.hunt ?? 0) + 1)}
+        >
+          Hunt for rows
+        </button>
+        {fruitless === sides && <span role="status">No row was found on which they differ.</span>}
       </div>
       <div className="editors">
         {question.sides.map(({ dialect, text }, i) => (
           <Editor
             key={i}
-            label={i === 0 ? "Expression" : "Beside it"}
+            label={i === 0 ? "Expression" : i === 1 ? "Beside it" : `Beside it, ${i}`}
             dialect={dialect}
             text={text}
             findings={sideFindings?.[i]}
-            onDialect={(id) => edit(i as 0 | 1, { dialect: id })}
-            onText={(changed) => edit(i as 0 | 1, { text: changed })}
+            places={group?.places.filter(({ side }) => side === i).map(({ range }) => range)}
+            onDialect={(id) => edit(i, { dialect: id })}
+            onText={(changed) => edit(i, { text: changed })}
+            onRemove={i > 0 ? () => onChange({ sides: sides.filter((_, place) => place !== i) }) : undefined}
           />
         ))}
       </div>
@@ -91,6 +127,7 @@ export function TryView({ file, sides, isDouble, scratch, onChange }: TryViewPro
             table={table}
             sides={answered.sides ?? []}
             contrast={contrast}
+            tried={tried}
             scratch={shownScratch}
             selected={row}
             rowName={rowName}
@@ -109,6 +146,8 @@ export function TryView({ file, sides, isDouble, scratch, onChange }: TryViewPro
               rowCount={table?.rowCount ?? 0}
               selected={row}
               rowName={rowName}
+              isTried={(cause) => key(cause) === experiment}
+              onTry={(cause, isOn) => setExperiment(isOn ? key(cause) : undefined)}
               onRow={(to) => {
                 setSelected(to);
                 setPage(Math.floor(to / pageSize));

@@ -22,6 +22,8 @@ export interface Question {
   readonly selected: number;
   /** The page of the table, 0-based. */
   readonly page: number;
+  /** How often rows were hunted for on which the first two expressions differ; they are hunted for where it is not 0. */
+  readonly hunt: number;
 }
 
 /** A value as it is shown; `length` counts the UTF-16 units of a text that is cut. */
@@ -103,8 +105,22 @@ export interface ShortCause {
   readonly answers: string;
 }
 
+/** An experiment on the selected row: what a side gives with the other's answers. */
+export interface Experiment {
+  readonly side: number;
+  readonly value: Shown;
+}
+
+/** A place in the expression of a side. */
+export interface Place {
+  readonly side: number;
+  readonly range: TextRange;
+}
+
 export interface ContrastFindings {
   readonly differing: number;
+  /** By row of the page the stretch of each side's text that is not the others'. */
+  readonly apart: ReadonlyMap<number, readonly (TextRange | undefined)[]>;
   /** By row of the page, why it differs; a row that does not is not there. No single operation explains an empty list. */
   readonly causes: ReadonlyMap<number, readonly ShortCause[]>;
   readonly groups: readonly {
@@ -116,6 +132,9 @@ export interface ContrastFindings {
     /** What a function or sign that both write is on each side, where it is another. */
     readonly another: string | undefined;
     readonly effect: string;
+    /** Of the selected row: an experiment for each cause, and where the steps stand. */
+    readonly experiments: readonly Experiment[];
+    readonly places: readonly Place[];
   }[];
 }
 
@@ -128,8 +147,10 @@ export interface Findings {
   readonly sides: readonly SideFindings[];
   readonly table: TableFindings;
   readonly traces: readonly TraceFindings[];
-  /** Undefined where there is only one side, or one cannot run. */
+  /** Undefined where fewer than two sides can run. */
   readonly contrast: ContrastFindings | undefined;
+  /** Rows that were hunted for, by the question's number of hunts. */
+  readonly hunted: { readonly hunt: number; readonly rows: readonly Scratch[] } | undefined;
 }
 
 /** What a worker says: a part of its answer to a question, by the question's number, or that it has nothing more to say. */

@@ -20,8 +20,7 @@ export interface Memory {
   readonly kept?: unknown;
   /** Texts that were decided on in a preview of values, by columns. */
   readonly decided: Readonly<Record<string, Readonly<Record<string, string>>>>;
-  readonly sides: readonly [Side, Side];
-  readonly isDouble: boolean;
+  readonly sides: readonly Side[];
   readonly scratch: readonly Scratch[];
 }
 
@@ -49,7 +48,6 @@ export const nothingYet: Memory = {
     { dialect: "openformula", text: 'TRIM(LEFT(collector;FIND(",";collector)-1))' },
     { dialect: "postgresql", text: "btrim(split_part(collector, ',', 1))" },
   ],
-  isDouble: true,
   scratch: [],
 };
 

@@ -2,7 +2,15 @@
 import { DataError } from "@indigo-quill/data";
 import { Failure, type Program, type Sample, type Value, columnsUsed, compile, defaultLimits, message } from "indigo-quill";
 import { format, rulerOf, visibleText } from "indigo-quill/authoring";
-import { type Contrast, contrast as contrastSides, explainEffect, explainParting } from "indigo-quill/contrast";
+import {
+  type Contrast,
+  type RowDifference,
+  apartOn,
+  contrast as contrastSides,
+  explainEffect,
+  explainParting,
+  hunt,
+} from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { describeTrait } from "indigo-quill/traits";
 import type {
@@ -17,24 +25,24 @@ import type {
 import { pageSize } from "./findings.ts";
 import { problemsShown, shown } from "./shown.ts";
 import { type Rows, readRows } from "./bench/rows.ts";
-import { withScratch } from "./sample.ts";
+import { type Scratch, withScratch } from "./sample.ts";
 
 /** Values of a step, groups of rows and rows of a group. */
 const most = { values: 6, groups: 20, groupRows: 14 };
 
-/** Milliseconds that a row may take here, and all of them. */
-const patience = { row: 300, rows: 600 };
+/** Milliseconds that a row may take here, all of them, looking for causes, and hunting for rows. */
+const patience = { row: 300, rows: 600, causes: 400, hunt: 300 };
 
 /** Rows beyond which no more of a file is taken while one types. */
 const rowLimit = 20_000;
 
 const formatWidth = 60;
 
-function sideFindings({ dialect, source, ok, type, diagnostics }: Program): SideFindings {
+function sideFindings({ dialect, source, ok, type, diagnostics }: Program, title: string): SideFindings {
   const formatted = ok ? format(dialect, source, formatWidth) : undefined;
   const isKept = formatted?.ok && formatted.comments.length === 0 && formatted.text !== source;
   return {
-    title: dialect.title,
+    title,
     isOk: ok && source !== "",
     type: type.replace(/[?*]$/, ""),
     problems: problemsShown(diagnostics, source),
@@ -99,10 +107,11 @@ function traceFindings(program: Program, sample: Sample, row: number): TraceFind
 }
 
 function contrastFindings({ rows, groups, programs }: Contrast, { selected, page }: Question): ContrastFindings {
-  const titles = programs.map(({ dialect }) => dialect.title);
+  const titles = titlesOf(programs);
   const onPage = rows.slice(page * pageSize, (page + 1) * pageSize).filter(({ agree }) => !agree);
   return {
     differing: rows.filter(({ agree }) => !agree).length,
+    apart: new Map(onPage.map((row) => [row.row, apartOn(row)])),
     causes: new Map(
       onPage.map(({ row, differences: [difference] }) => [
         row,
@@ -113,18 +122,46 @@ function contrastFindings({ rows, groups, programs }: Contrast, { selected, page
         })),
       ]),
     ),
-    groups: groups.slice(0, most.groups).map(({ rows: own, difference: { sides, parting, another, effect } }) => {
+    groups: groups.slice(0, most.groups).map(({ rows: own, difference: first }) => {
+      const holdsSelected = own.includes(selected);
+      // Of the selected row its own values are told.
+      const sameSides = ({ sides }: RowDifference) => sides.join() === first.sides.join();
+      const { sides, parting, another, effect } = (holdsSelected && rows[selected].differences.find(sameSides)) || first;
       const pair: [string, string] = [titles[sides[0]], titles[sides[1]]];
+      const tried = holdsSelected && parting ? parting : undefined;
+      const dialect = tried && programs[sides[tried.side]].dialect;
+      const places = tried
+        ? [tried, ...(tried.further ?? [])].flatMap(({ ranges }) => ranges.map((range, i) => ({ side: sides[i], range })))
+        : [];
       return {
         rows: own.slice(0, most.groupRows),
         size: own.length,
-        holdsSelected: own.includes(selected),
+        holdsSelected,
         parting: parting && explainParting(parting, pair),
         another,
         effect: explainEffect(effect, pair),
+        experiments: (tried?.causes ?? []).map((_, i) => ({ side: sides[tried!.side], value: shown(tried!.replay(i), dialect) })),
+        places,
       };
     }),
   };
+}
+
+/** A title for each side; dialects that stand there more than once are numbered. */
+const titlesOf = (programs: readonly Program[]): string[] =>
+  programs.map(({ dialect }, i) => {
+    const same = programs.filter((other) => other.dialect.title === dialect.title);
+    return same.length > 1 ? `${dialect.title} ${same.indexOf(programs[i]) + 1}` : dialect.title;
+  });
+
+/** The smallest rows on which the first two expressions differ, as scratch rows. */
+function huntedRows(programs: readonly Program[], sample: Sample): Scratch[] {
+  const sides = programs.slice(0, 2).map(({ dialect, source }) => ({ dialect, expression: source }));
+  const { caught } = hunt(sides, { sample, milliseconds: patience.hunt, most: 3 });
+  const text = (value: Value) => (value === null || value === undefined ? null : String(value));
+  return caught.map(({ row }) =>
+    Object.fromEntries(sample.columns.map(({ name }) => [name, name in row ? text(row[name]) : null])),
+  );
 }
 
 let loaded: { file: File | undefined; rows: Rows } | undefined;
@@ -172,7 +209,8 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
   yield { notices: rows.notices };
   const now = await evaluated(question, rows);
   const { sample, programs } = now;
-  yield { sides: programs.map(sideFindings) };
+  const titles = titlesOf(programs);
+  yield { sides: programs.map((program, i) => sideFindings(program, titles[i])) };
   const budget = { milliseconds: patience.rows };
   now.values ??= programs.map((program) => (isRunnable(program) ? program.run(sample, budget) : []));
   yield { table: tableFindings(question, now, programs, now.values) };
@@ -183,12 +221,15 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
       ? programs.filter(({ source }) => source !== "").map((program) => traceFindings(program, sample, selected))
       : [],
   };
-  if (programs.length < 2 || !programs.every(isRunnable)) return;
+  if (programs.filter(isRunnable).length < 2) return;
   now.contrast ??= contrastSides(
     programs.map(({ dialect, source }) => ({ dialect, expression: source })),
     sample,
+    { milliseconds: patience.causes },
   );
   yield { contrast: contrastFindings(now.contrast, question) };
+  const { hunt: asked } = question;
+  if (asked > 0 && programs.slice(0, 2).every(isRunnable)) yield { hunted: { hunt: asked, rows: huntedRows(programs, sample) } };
 }
 
 self.onmessage = async ({ data: { id, question } }: MessageEvent<{ id: number; question: Question }>) => {

@@ -5,9 +5,9 @@ import {
   type ExplainedParting,
   type RowDifference,
   type Switch,
+  apartOn,
   explainEffect,
   explainParting,
-  stretchesApart,
   switches,
 } from "indigo-quill/contrast";
 import { marked } from "./marks.ts";
@@ -51,14 +51,11 @@ export function contrastText(result: Contrast, sample: Sample, shown: Shown, sty
 }
 
 /** The cells of a row, each with what marks where it differs from the others. */
-function cellsOf({ values, groups }: ContrastRow, { programs }: Contrast, style: Style): { cell: string; carets: string }[] {
-  return values.map((value, side) => {
-    const plain = { cell: cellText(value, programs[side].dialect, style), carets: "" };
-    const own = groups.findIndex((group) => group.includes(side));
-    const other = own === -1 ? undefined : groups[own === 0 ? 1 : 0]?.[0];
-    const against = other === undefined ? undefined : values[other];
-    if (typeof value !== "string" || typeof against !== "string") return plain;
-    return marked(value, stretchesApart(value, against)[0]);
+function cellsOf(row: ContrastRow, { programs }: Contrast, style: Style): { cell: string; carets: string }[] {
+  return apartOn(row).map((apart, side) => {
+    const value = row.values[side];
+    if (apart && typeof value === "string") return marked(value, apart);
+    return { cell: cellText(value, programs[side].dialect, style), carets: "" };
   });
 }
 

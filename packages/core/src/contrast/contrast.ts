@@ -1,10 +1,10 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Program, type Sample, compile } from "../evaluate/index.ts";
-import type { Value } from "../values/index.ts";
+import type { TextRange, Value } from "../values/index.ts";
 import { type KnownCauses, partingOf } from "./cause.ts";
 import { anotherOf, truthParting } from "./chain.ts";
-import { type Effect, type Outcome, effectOf } from "./effect.ts";
+import { type Effect, type Outcome, effectOf, stretchesApart } from "./effect.ts";
 import { type Switch, agree, agreeBy, asTruth, isUnknown, switches } from "./equal.ts";
 import type { Parting } from "./parting.ts";
 import type { Evaluated } from "./swap.ts";
@@ -204,6 +204,16 @@ function causeGroups(rows: readonly ContrastRow[]): CauseGroup[] {
       a.difference.sides[1] - b.difference.sides[1] ||
       b.rows.length - a.rows.length,
   );
+}
+
+/** For each side the stretch of its text that is not that of another group; undefined where it is no text, or the same. */
+export function apartOn({ values, groups }: Pick<ContrastRow, "values" | "groups">): (TextRange | undefined)[] {
+  return values.map((value, side) => {
+    const own = groups.findIndex((group) => group.includes(side));
+    const other = own === -1 ? undefined : groups[own === 0 ? 1 : 0]?.[0];
+    const against = other === undefined ? undefined : values[other];
+    return typeof value === "string" && typeof against === "string" ? stretchesApart(value, against)[0] : undefined;
+  });
 }
 
 /** What a dialect makes of a text pasted into it. */

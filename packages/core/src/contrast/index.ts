@@ -6,12 +6,13 @@ export {
   type Pasted,
   type RowDifference,
   type Side,
+  apartOn,
   contrast,
   paste,
 } from "./contrast.ts";
 export type { Parting } from "./parting.ts";
 export { type Difference, withAnswers } from "./swap.ts";
-export { type Effect, stretchesApart } from "./effect.ts";
+export type { Effect } from "./effect.ts";
 export { type OutcomeKind, type Switch, agree, agreeBy, agreements, isUnknown, kindOfOutcome, switches } from "./equal.ts";
 export {
   type ExplainedDifference,
