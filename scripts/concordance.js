@@ -15,7 +15,7 @@ const all = Object.values(dialects).map((make) => make());
 const entries = concordanceOf(all).filter(({ families }) => families.some((family) => textFamilies.includes(family)));
 const code = (text) => `\`${text.replaceAll("|", "\\|")}\``;
 const given = ({ title, functions, converts }) =>
-  `${title}: ${[...functions.map(({ name }) => code(name)), ...(converts ? ["conversions"] : [])].join(", ")}`;
+  `${title}: ${[...functions.map(({ name, collations }) => `${code(name)}${collations ? "\\*" : ""}`), ...(converts ? ["conversions"] : [])].join(", ")}`;
 const section = ({ trait, question, isPurpose, answers }) =>
   [
     `## ${question}`,
@@ -26,7 +26,7 @@ const section = ({ trait, question, isPurpose, answers }) =>
   ].join("\n\n");
 const text = [
   "# Concordance",
-  `Every question that Indigo Quill asks of a function on text, with the answers of ${all.map(({ source }) => source).join("; ")}. By these answers it evaluates; they are held to the standards' texts and to the engines (docs/dialects.md). With examples to try and the evidence of each function: \`npm run dev --workspace @indigo-quill/concordance\`; as data: \`npx iquill traits --json\`. This page is written by \`npm run concordance\`.`,
+  `Every question that Indigo Quill asks of a function on text, with the answers of ${all.map(({ source }) => source).join("; ")}. By these answers it evaluates; they are held to the standards' texts and to the engines (docs/dialects.md). With examples to try and the evidence of each function: \`npm run dev --workspace @indigo-quill/concordance\`; as data: \`npx iquill traits --json\`. An asterisk stands where a function answers so in some collations only. This page is written by \`npm run concordance\`.`,
   ...entries.map(section),
 ].join("\n\n");
 

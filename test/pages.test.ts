@@ -34,7 +34,7 @@ test("the concordance is read without its script: questions, answers by dialect,
   ]); // prettier-ignore
   expect(await given("mapping", "openformula")).toBe('"STRASSE"');
   expect(await question("absent").locator("details").textContent()).toContain("PostgreSQL, whole: split_part: ");
-  expect(await page.locator("#move").isVisible()).toBe(false);
+  expect(await page.locator("#tool-move").isVisible()).toBe(false);
 });
 
 test("its examples follow the text; questions are found by words, by a link, and for an expression that moves", async () => {
@@ -42,14 +42,14 @@ test("its examples follow the text; questions are found by words, by a link, and
   await question("mapping").getByLabel("label").fill("ﬁne ß");
   expect([await given("mapping", "openformula"), await given("mapping", "postgresql")]).toEqual(['"FINE SS"', '"ﬁNE ß"']);
   await page.getByLabel("Find").fill("white space spaces ends");
-  expect(await page.locator("#found").innerText()).toMatch(/^\d+ questions?$/);
+  expect(await page.locator("#tool-found").innerText()).toMatch(/^\d+ questions?$/);
   expect(await question("startBelow").isVisible()).toBe(false);
   await page.getByLabel("Find").fill("");
   await page.getByLabel("Expression").fill('PROPER(label)&FIND("x";label)');
-  const moves = page.locator("#moves");
+  const moves = page.locator("#tool-moves");
   await expect(moves.innerText()).resolves.toContain("PROPER: initcap in PostgreSQL");
   expect(await moves.innerText()).toContain('With label = "ß" it gives "SS" here and would give "ß".');
-  await page.locator("#to").selectOption("sql");
+  await page.locator("#tool-to").selectOption("sql");
   expect(await moves.innerText()).toContain("PROPER: no function of Standard SQL does its job");
   await page.getByLabel("Expression").fill("PROPER(");
   expect(await moves.innerText()).toMatch(/not closed|Expected/);

@@ -37,16 +37,16 @@ function find(words: string): void {
     section.hidden = shown === 0;
     count += shown;
   }
-  (byId("found") as HTMLOutputElement).value = wanted.length === 0 ? "" : count === 1 ? "1 question" : `${count} questions`;
+  (byId("tool-found") as HTMLOutputElement).value = wanted.length === 0 ? "" : count === 1 ? "1 question" : `${count} questions`;
 }
 
-const words = byId("words") as HTMLInputElement;
+const words = byId("tool-words") as HTMLInputElement;
 words.addEventListener("input", () => find(words.value));
 
-const [from, to] = [byId("from") as HTMLSelectElement, byId("to") as HTMLSelectElement];
+const [from, to] = [byId("tool-from") as HTMLSelectElement, byId("tool-to") as HTMLSelectElement];
 for (const select of [from, to])
   for (const [id, make] of Object.entries(dialects)) select.append(Object.assign(made("option", make().title), { value: id }));
-const moved = byId("moved") as HTMLInputElement;
+const moved = byId("tool-moved") as HTMLInputElement;
 
 /** A difference: the question, both answers, and a row that shows it. */
 function differenceOf({ trait, answers, row, values, call }: Moved["differences"][number]): HTMLElement {
@@ -74,7 +74,7 @@ function move(): void {
   const program = compile(own, moved.value, sample);
   const error = program.diagnostics.find(({ severity }) => severity === "error");
   if (error) {
-    byId("moves").replaceChildren(made("p", message(error)));
+    byId("tool-moves").replaceChildren(made("p", message(error)));
     return;
   }
   const parts = movedTo(program, target).map((part) => {
@@ -90,7 +90,7 @@ function move(): void {
     section.append(list);
     return section;
   });
-  byId("moves").replaceChildren(...(parts.length > 0 ? parts : [made("p", "There is no function in it.")]));
+  byId("tool-moves").replaceChildren(...(parts.length > 0 ? parts : [made("p", "There is no function in it.")]));
 }
 
 /** The columns of an expression: the names in it that are not known otherwise. */

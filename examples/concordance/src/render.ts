@@ -36,9 +36,10 @@ export function valueOf(dialect: string, expression: string, text: string): stri
 function cell(entry: ConcordanceEntry["answers"][number], id: string): string {
   const found = entry.dialects.find(({ dialect }) => dialect === id);
   if (!found) return "<td></td>";
-  const names = found.functions
-    .slice(0, mostNames)
-    .map(({ name, evidence }) => `<span title="${escaped(evidence)}">${escaped(name)}</span>`);
+  const names = found.functions.slice(0, mostNames).map(({ name, evidence, collations }) => {
+    const told = collations ? `${evidence}; in ${collations.join(", ")} only` : evidence;
+    return `<span title="${escaped(told)}">${escaped(name)}${collations ? "*" : ""}</span>`;
+  });
   const rest = found.functions.length - names.length;
   const more = rest > 0 ? [`<i>and ${rest} more</i>`] : [];
   return `<td>${[...names, ...more, ...(found.converts ? ["<i>conversions</i>"] : [])].join(", ")}</td>`;
@@ -48,7 +49,9 @@ function evidenceOf({ answers }: ConcordanceEntry): string {
   const lines = answers.flatMap(({ answer, dialects: given }) =>
     given.map(({ title, functions }) => {
       const told = [...new Set(functions.map(({ evidence }) => evidence))].map((evidence) => {
-        const named = functions.filter((each) => each.evidence === evidence).map(({ name }) => escaped(name));
+        const named = functions
+          .filter((each) => each.evidence === evidence)
+          .map(({ name, collations }) => escaped(collations ? `${name} (${collations.join(", ")})` : name));
         return `${named.join(", ")}: ${escaped(evidence)}`;
       });
       return told.length === 0 ? "" : `<li><b>${escaped(title)}</b>, ${escaped(answer)}: ${told.join("; ")}</li>`;

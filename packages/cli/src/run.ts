@@ -232,6 +232,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .option("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
     .option("--cases <file>", "contrast cases instead, one JSON object a line (docs/contrast.md); may be given again", gather)
     .option("-p, --pasted <expression>", "give this one text to every dialect that accepts it")
+    .option("--versions", "contrast one expression in every version of its dialect that is known")
     .option("-a, --all", "show the rows that agree, too")
     .option(
       "--agree <how>",

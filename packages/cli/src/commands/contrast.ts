@@ -3,7 +3,7 @@ import type { Sample } from "indigo-quill";
 import { message } from "indigo-quill";
 import { type Contrast, type Side, type Switch, agreements, contrast, paste, switches } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
-import { dialectOf, readSample } from "../input.ts";
+import { dialectOf, dialectWith, readSample } from "../input.ts";
 import { contrastText } from "../output/contrast.ts";
 import { report } from "../output/diagnostics.ts";
 import { differenceData } from "../output/difference.ts";
@@ -15,6 +15,7 @@ export interface ContrastOptions extends ReadOptions {
   readonly pasted?: string;
   readonly all?: boolean;
   readonly agree?: string;
+  readonly versions?: boolean;
   readonly json?: boolean;
   readonly spaces?: boolean;
 }
@@ -26,7 +27,7 @@ export async function contrastCommand(sides: readonly string[], options: Contras
   const agreement = agreementOf(options.agree ?? "strict");
   const result =
     options.pasted === undefined
-      ? contrast(await sidesOf(sides), sample, { agreement })
+      ? contrast(await (options.versions ? versionsOf(sides) : sidesOf(sides)), sample, { agreement })
       : await pasteText(options.pasted, sample, agreement, streams);
   if (!result) return exit.failed;
   const running = result.programs.map((program) => report(program, streams));
@@ -42,6 +43,16 @@ export async function contrastCommand(sides: readonly string[], options: Contras
 export async function sidesOf(sides: readonly string[]): Promise<Side[]> {
   if (sides.length < 2) throw new UsageError("give at least two expressions, each as dialect=expression, or one with --pasted");
   return Promise.all(sides.map(sideOf));
+}
+
+/** An expression in every version of its dialect that is known. */
+async function versionsOf(sides: readonly string[]): Promise<Side[]> {
+  if (sides.length !== 1) throw new UsageError("give one expression with --versions, as dialect=expression");
+  const { dialect, expression } = await sideOf(sides[0]);
+  const versions = dialect.options.find(({ name }) => name === "version")?.values;
+  if (!versions) throw new UsageError(`${dialect.title} is known in one version, ${dialect.source}`);
+  const made = versions.map((version) => dialectWith(dialect.id, { ...dialect.chosen, version }));
+  return (await Promise.all(made)).map((each) => ({ dialect: each, expression }));
 }
 
 /** One side as it is written. */

@@ -49,7 +49,7 @@ export async function demo(name: string | undefined, options: { list?: boolean }
         rows,
         style,
       )}`,
-      `One calculated column, "${column.name}", in ${sides.length} dialects. ${column.job}\n\n${contrastText(result, sample, { all: true }, style)}`,
+      `One calculated column, "${column.name}", in ${sides.length} dialects. ${column.job}\n\n${contrastText(result, sample, {}, style)}`,
       `How row ${differing + 1} comes about in ${result.programs[0].dialect.title}:\n\n${traceText(result.programs[0], sample, differing, style)}`,
       `Next: iquill demo --list  ·  iquill demo "proper collector"  ·  iquill eval --help\n`,
     ].join("\n"),

@@ -39,7 +39,8 @@ export function contrastText(result: Contrast, sample: Sample, shown: Shown, sty
   const { programs, rows, nearly } = result;
   const titles = titlesOf(programs);
   const { colour } = style;
-  const expressions = programs.map((program, i) => `${colour.bold(titles[i].padEnd(12))} ${program.source}\n`).join("");
+  const wide = Math.max(12, ...titles.map(({ length }) => length));
+  const expressions = programs.map(({ source }, i) => `${colour.bold(titles[i].padEnd(wide))} ${source}\n`).join("");
   const differing = rows.filter((row) => !row.agree).length;
   const taken = (shown.agreement ?? []).map((name) => switches[name]);
   const counted = `\n${differing} of ${sample.rows} rows differ${taken.length > 0 ? `, taking that ${taken.join("; ")}` : ""}.\n`;

@@ -6,12 +6,19 @@ import { type Family, type OperationId, operationOf, operations } from "../text/
 import { type TraitId, describeTrait, traits } from "../traits/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
 
+/** A function with where its answer stands, and the collations for which it gives that answer, where it is not for any. */
+export interface AnsweringFunction {
+  readonly name: string;
+  readonly evidence: string;
+  readonly collations?: readonly string[];
+}
+
 /** The functions of a dialect that give an answer; what is done without being written is none. */
 export interface Answering {
   /** The dialect's id and title. */
   readonly dialect: string;
   readonly title: string;
-  readonly functions: readonly { readonly name: string; readonly evidence: string }[];
+  readonly functions: readonly AnsweringFunction[];
   /** Whether conversions answer so. */
   readonly converts: boolean;
 }
@@ -36,13 +43,20 @@ const answersOf = (answers: object) => answers as Readonly<Record<string, string
 
 /** The functions of a dialect that answer a question so, each name once with its evidence. */
 function answering({ id, title, rows, steps }: Dialect, trait: TraitId, answer: string): Answering | undefined {
-  const functions = new Map<string, string>();
-  for (const row of rows)
-    if (isPure(row) && answersOf(row.answers)[trait] === answer)
-      for (const name of [row.name, ...(row.aliases ?? [])]) functions.set(name, row.evidence);
+  const functions = new Map<string, AnsweringFunction>();
+  for (const row of rows) {
+    if (!isPure(row) || answersOf(row.answers)[trait] !== answer) continue;
+    const { evidence, collations } = row;
+    for (const name of [row.name, ...(row.aliases ?? [])]) {
+      const before = functions.get(name);
+      const of =
+        before && !before.collations ? undefined : collations && [...new Set([...(before?.collations ?? []), ...collations])];
+      functions.set(name, { name, evidence, ...(of && { collations: of }) });
+    }
+  }
   const converts = Object.values(steps).some((step) => answersOf(step.answers)[trait] === answer);
   if (functions.size === 0 && !converts) return undefined;
-  return { dialect: id, title, functions: [...functions].map(([name, evidence]) => ({ name, evidence })), converts };
+  return { dialect: id, title, functions: [...functions.values()], converts };
 }
 
 /** Every question that steps are asked, with the answers of these dialects. */

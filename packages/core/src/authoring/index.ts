@@ -1,5 +1,6 @@
 export {
   type Answering,
+  type AnsweringFunction,
   type ConcordanceEntry,
   type Example,
   type Examples,
