@@ -208,10 +208,10 @@ export const texts = {
     "full width": "Half-width Latin letters and katakana become full-width ones.",
   }),
   mapping: trait("How are letters mapped to the other case?", {
-    full: "By the full Unicode mapping: ß becomes SS.",
-    simple: "One letter to one letter: ß stays.",
-    "simple, capital ß": "One letter to one letter: ß becomes ẞ.",
-    ascii: "Only A to Z: é stays.",
+    full: "By the full Unicode mapping, of one letter to several where it says so: ß becomes SS, İ an i with a dot above it.",
+    simple: "One letter to one letter: ß stays, İ becomes i.",
+    "simple, capital ß": "One letter to one letter: ß becomes ẞ, İ becomes i.",
+    ascii: "Only A to Z: é stays, and so does İ.",
     "early simple": "One letter to one letter, of the letters that Unicode 3 had: ß stays, and so does ⱥ.",
   }),
   words: trait("What ends a word?", {
