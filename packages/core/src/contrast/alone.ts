@@ -110,23 +110,42 @@ interface Instead {
   readonly answer: string;
 }
 
+/** Other answers that were found on the rows before, and on how many rows none was. */
+export interface KnownInstead {
+  readonly instead: Instead[];
+  missed: number;
+}
+
+/** Rows of two sides on which no other answer was found, after which none is looked for. */
+const mostMisses = 12;
+
 /**
  * Where another answer in a step of one side makes its whole result the other's, which has no such step: the one that brings both
  * together on the most other values, too, and takes them apart on none.
  */
-export function asIfParting(left: Evaluated, right: Evaluated): Parting | undefined {
+export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInstead): Parting | undefined {
   const sides = [left, right] as const;
   const run = ({ side, step, trait, answer }: Instead, cells?: Cells) => {
     const { node, bound } = step;
     const changed = { ...(node as Bound & typeof bound), answers: { ...bound.answers, [trait]: answer } };
     return sides[side].runWith(new Map([[node, changed]]), `${trait}=${answer}`, cells);
   };
+  const isOther = (instead: Instead) => isEqual(run(instead), sides[1 - instead.side].value);
+  const told = (found: Instead) => {
+    const { side, step, trait, answer } = found;
+    return partingAlone(left, right, side, step, [trait, step.bound.answers[trait], answer], side, "as if", () => run(found));
+  };
+  for (const before of known.instead) {
+    const step = sides[before.side].steps.find(({ node, bound }) => node === before.step.node && bound === before.step.bound);
+    const again = step && { ...before, step };
+    if (again && isOther(again)) return told(again);
+  }
+  if (known.missed >= mostMisses) return undefined;
   const rows = probesOf(left, right).map((cells) => ({ cells, values: sides.map((side) => side.on(cells)) }));
   let best: Instead | undefined;
   let most = 0;
-  for (const instead of insteadOf(sides)) {
+  for (const instead of insteadOf(sides).filter(isOther)) {
     const { side } = instead;
-    if (!isEqual(run(instead), sides[1 - side].value)) continue;
     const brought = rows.map(({ cells, values }) => {
       const [before, now] = [isEqual(values[0], values[1]), isEqual(run(instead, cells), values[1 - side])];
       return now ? Number(!before) : before ? -Infinity : 0;
@@ -136,10 +155,12 @@ export function asIfParting(left: Evaluated, right: Evaluated): Parting | undefi
     const isNearer = best === undefined || best.step !== instead.step;
     if (sum > most || (sum > 0 && sum === most && isNearer)) [best, most] = [instead, sum];
   }
-  if (!best) return undefined;
-  const found = best;
-  const { side, step, trait, answer } = found;
-  return partingAlone(left, right, side, step, [trait, step.bound.answers[trait], answer], side, "as if", () => run(found));
+  if (!best) {
+    known.missed++;
+    return undefined;
+  }
+  known.instead.push(best);
+  return told(best);
 }
 
 /** Every behaviour of a step with each other answer. */

@@ -1,7 +1,7 @@
 import type { TraitId } from "../traits/index.ts";
 import { Decimal, Double, type Value } from "../values/index.ts";
 import { chainOf, questionOf } from "./chain.ts";
-import { asIfParting, convertedParting, withoutParting } from "./alone.ts";
+import { type KnownInstead, asIfParting, convertedParting, withoutParting } from "./alone.ts";
 import { fewParting, heedParting, missingParting } from "./whole.ts";
 import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, reachOf, sameInputs } from "./parting.ts";
 import { type Difference, type Evaluated, type Step, differing, outputWith } from "./swap.ts";
@@ -77,7 +77,7 @@ function causesOf(sides: readonly [Step, Step], { same, isTold }: Way, holds: Ho
 }
 
 /** What else may be a cause where no step alone makes up the difference, the nearest to what is written first. */
-const others = [chainOf, questionOf, withoutParting, missingParting, convertedParting, heedParting, fewParting, asIfParting];
+const others = [chainOf, questionOf, withoutParting, missingParting, convertedParting, heedParting, fewParting];
 
 /** Where a cause was found on some row, and which: what explains one row often explains more. */
 interface Known {
@@ -87,8 +87,12 @@ interface Known {
   readonly sets: readonly (readonly TraitId[])[];
 }
 
-/** The causes that were found between two sides. */
-export type KnownCauses = Known[];
+/** What was found between two sides on the rows before. */
+export interface KnownCauses extends KnownInstead {
+  readonly found: Known[];
+}
+
+export const nothingKnown = (): KnownCauses => ({ found: [], instead: [], missed: 0 });
 
 /** Whether two steps part in a way that makes one whole result the other. */
 const partBy = (left: Evaluated, right: Evaluated, a: Step, b: Step, { same }: Way) =>
@@ -98,7 +102,7 @@ const partBy = (left: Evaluated, right: Evaluated, a: Step, b: Step, { same }: W
 function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
   const sameStep = ({ steps }: Evaluated, { node, bound }: Step) =>
     steps.find((step) => step.node === node && step.bound === bound);
-  for (const { a: first, b: second, way, sets } of known) {
+  for (const { a: first, b: second, way, sets } of known.found) {
     const [a, b] = [sameStep(left, first), sameStep(right, second)];
     if (!a || !b || !partBy(left, right, a, b, way)) continue;
     const { holds, told } = experimentAt(left, right, a, b);
@@ -131,7 +135,7 @@ export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses)
     const { holds, told } = experimentAt(left, right, a, b);
     const parting = told(causesOf([a, b], way, holds));
     if (parting.causes.length > 0) {
-      known.push({ a, b, way, sets: parting.causes.map((cause) => cause.map(({ trait }) => trait)) });
+      known.found.push({ a, b, way, sets: parting.causes.map((cause) => cause.map(({ trait }) => trait)) });
       return parting;
     }
     unexplained ??= parting;
@@ -140,5 +144,5 @@ export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses)
     const parting = found(left, right);
     if (parting) return parting;
   }
-  return unexplained;
+  return asIfParting(left, right, known) ?? unexplained;
 }

@@ -2,7 +2,7 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Program, type Sample, compile } from "../evaluate/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
-import { type KnownCauses, partingOf } from "./cause.ts";
+import { type KnownCauses, nothingKnown, partingOf } from "./cause.ts";
 import { anotherOf, truthParting } from "./chain.ts";
 import { type Effect, type Outcome, effectOf, stretchesApart } from "./effect.ts";
 import { type Switch, agree, agreeBy, asTruth, isUnknown, switches } from "./equal.ts";
@@ -125,7 +125,7 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
   const end = Date.now() + milliseconds;
   const knownOf = (pair: readonly number[]): KnownCauses => {
     const key = pair.join();
-    const found = known.get(key) ?? [];
+    const found = known.get(key) ?? nothingKnown();
     known.set(key, found);
     return found;
   };
