@@ -310,6 +310,9 @@ const otherWays: readonly (readonly [SideText, SideText, Record<string, Value>, 
   [["duckdb", "label = n"], ["postgresql", "label = cast(n as text)"], { label: "x", n: 1 }, "number-of", ["isDone", "done", "not done"], "converted"],
   [["mariadb", "right(label, length(label) - 4)"], ["sqlite", "substr(label, 5)"], { label: "straße" }, "measure", ["counted", "utf-8 byte", "code point"], "as if"],
   [["duckdb", "reverse(label)"], ["xpath", "codepoints-to-string(reverse(string-to-codepoints($label)))"], { label: "e\u0301a" }, "reverse", ["unit", "grapheme", "code point"], "as if"],
+  [["openformula", "INT(n/2)"], ["sqlite", "n / 2"], { n: -7, label: "" }, "whole-quotient", ["wholeQuotient", "down", "toward zero"], undefined],
+  [["xpath", "$n idiv 2"], ["mariadb", "floor(n / 2)"], { n: -7, label: "" }, "whole-quotient", ["wholeQuotient", "toward zero", "down"], undefined],
+  [["sqlite", "round(x, 2)"], ["postgresql", "round(x, 2)"], { x: 1.005, label: "" }, "round", ["roundedDigits", "exact", "shortest"], undefined],
   [["postgresql", "cast(x as text)"], ["duckdb", "cast(x as text)"], { x: 2.5, label: "" }, "column", ["columnNumbers", "as written", "of one scale"], undefined],
 ];
 

@@ -380,6 +380,7 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
     doubleDigits: { slots: [new Double(0.1 + 0.2)], answers: ["shortest", "fifteen"], with: { ...read, numberKind: "decimal" } },
   },
   itself: {},
+  "whole-quotient": { wholeQuotient: { slots: [-7, 2], answers: ["toward zero", "down"] } },
   column: { columnNumbers: { slots: [2.5, 3], answers: ["as written", "of one scale"] } },
   "text-from-date": {
     missing: { slots: [null, "%Y", _], answers: ["null", "blank"], fixed: { tokens: "Y year" } },

@@ -98,7 +98,7 @@ export function convertedParting(left: Evaluated, right: Evaluated): Parting | u
 
 /** Values on which another answer is held to the other side, by the kind of a column's value. */
 const probes = {
-  text: ["", "ab", "Cd e7", " 12 ", "12abc", "a,b;c", "(a) b-c d", "e\u0301\u00e9\ud83d\ude00bcdefg"],
+  text: ["", "ab", "Cd e7", " 12 ", "12abc", "a,b;c", "Aei Ou", "(a) b-c d", "e\u0301\u00e9\ud83d\ude00bcdefg"],
   number: [0, 1, 2, 3, 7, -1, -2, 1000],
 };
 

@@ -179,16 +179,11 @@ function specialsOf(value: Value, marks: readonly string[]): Special[] {
   if (typeof value !== "string") return [];
   return marks.flatMap((mark) => {
     const there = value.split(mark).length - 1;
-    const special = [
-      value,
-      ...["kl m", "Z9"].map((text) =>
-        Array(there + 1)
-          .fill(text)
-          .join(mark),
-      ),
-    ];
+    const bare = (texts: readonly string[]) => texts.filter((text) => !text.includes(mark));
+    const few = bare(["kl m", "Z9", "klm"]).map((text) => Array.from({ length: there + 1 }, () => text).join(mark));
     return Array.from({ length: Math.max(0, mostTimes - there) }, (_, i): Special => {
-      const usual = joined(pieces, mark, there + 1 + i);
+      const usual = joined(bare([...pieces, "Cde"]), mark, there + 1 + i);
+      const special = [value, ...few];
       return { trait: "tooFew", special, usual, about: { "searched for": mark } };
     });
   });

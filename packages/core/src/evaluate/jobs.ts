@@ -288,6 +288,23 @@ const joinedFilled: Job = (bound) => {
   return comesTo(bound, "join", { ...joined.answers, emptyItem: "skipped" }, given);
 };
 
+/** Which way rounding cuts a quotient. */
+const cuts: Answered = { down: "down", up: "up", "toward zero": "toward zero" };
+
+/** a / b in whole numbers, by a sign of its own or by rounding the quotient */
+const dividedToWhole: Job = (bound) => {
+  const rounded = partsBy(bound, "round");
+  const cut = rounded ? cuts[rounded.answers.direction] : "toward zero";
+  const quotient = rounded
+    ? partsBy(rounded.one("number"), "calculate")
+    : bound.kind === "operation" && partsBy(bound, "calculate");
+  if (!quotient || cut === undefined || rounded?.one("digits")) return undefined;
+  const sign = constantOf(quotient.one("sign"));
+  const isWhole = sign === "idiv" || (sign === "/" && (rounded !== undefined || quotient.answers.quotient === "integer"));
+  const [a, b] = [quotient.one("a"), quotient.one("b")];
+  return isWhole && a && b ? comesTo(bound, "whole-quotient", { wholeQuotient: cut }, { a, b }) : undefined;
+};
+
 /** Code of a dialect's own, by the operation that it comes to on most rows. */
 const ofCode: Job = (bound) => {
   if (bound.kind !== "code" || !bound.code.like) return undefined;
@@ -300,6 +317,7 @@ const ofCode: Job = (bound) => {
 };
 
 const jobs: readonly Job[] = [
+  dividedToWhole,
   ofCode,
   before,
   after,

@@ -1,6 +1,6 @@
 import { Decimal, Double, Failure, type Value, integer, isFailure, nearest } from "../values/index.ts";
 import { type Exact, known } from "./numeric.ts";
-import { any, operation, settled } from "./operation.ts";
+import { type SlotNumber, any, number, operation, settled } from "./operation.ts";
 
 const onDoubles: Readonly<Record<string, (a: number, b: number) => Value>> = {
   "+": (a, b) => a + b,
@@ -58,6 +58,22 @@ function whole64(value: Value): bigint {
   if (exact >= 2n ** 63n) return 2n ** 63n - 1n;
   return exact < -(2n ** 63n) ? -(2n ** 63n) : BigInt(exact);
 }
+
+/** What dividing and rounding to a whole number come to. */
+export const wholeQuotient = operation({
+  id: "whole-quotient",
+  family: "convert",
+  summary: "divides two numbers to a whole one",
+  slots: [number("a"), number("b")],
+  traits: ["wholeQuotient"],
+  prepare({ wholeQuotient: cut }) {
+    const whole = { "toward zero": Math.trunc, down: Math.floor, up: Math.ceil }[cut];
+    return (a: SlotNumber, b: SlotNumber): Value => {
+      const result = whole(Number(a) / Number(b)) + 0;
+      return Number.isFinite(result) ? result : new Failure("division-by-zero");
+    };
+  },
+});
 
 /** Arithmetic on two numbers; `sign` is `+`, `-`, `*`, `/`, `idiv`, `mod` or `^`. */
 export const calculate = operation({

@@ -1,7 +1,7 @@
 import { textFromDate } from "./date-format.ts";
 import { digitsOf, numberInBase } from "./bases.ts";
 import { is } from "./being.ts";
-import { calculate } from "./calculate.ts";
+import { calculate, wholeQuotient } from "./calculate.ts";
 import { escape, normalize } from "./escape.ts";
 import { reverse, segment, slice } from "./extract.ts";
 import { compareItems, distinctItems, extreme, findItem, holdsItems, replaceItems, sortItems } from "./items.ts";
@@ -72,6 +72,7 @@ export const operations = {
   repeat,
   pad,
   calculate,
+  "whole-quotient": wholeQuotient,
   signed,
   round,
   bits,

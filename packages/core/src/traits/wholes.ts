@@ -14,12 +14,17 @@ const results = {
   error: "An error.",
 };
 
-/** Questions about where numbers come from, and about whole expressions: what of a value one heeds. */
+/** Questions about where numbers come from, about what several steps come to, and about whole expressions: what of a value one heeds. */
 export const wholes = {
   columnNumbers: trait("What is a number with a fraction that a column holds?", {
     "as written": "A decimal with the digits that it is written with.",
     "of one scale": "A decimal with as many digits after the point as the column has.",
     double: "A floating-point number.",
+  }),
+  wholeQuotient: trait("What is a quotient that is no whole number cut to?", {
+    "toward zero": "The whole number before the point: -7/2 is -3.",
+    down: "The whole number below it: -7/2 is -4.",
+    up: "The whole number above it: 7/2 is 4.",
   }),
   heedsMissing: trait("Is a missing value told from empty text?", heeded),
   heedsEnds: trait("Do spaces at the ends of a text count?", heeded),
