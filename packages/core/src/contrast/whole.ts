@@ -198,7 +198,10 @@ const specialParting =
   (left: Evaluated, right: Evaluated): Parting | undefined => {
     const sides = [left, right] as const;
     const [own, other] = sides.map(({ root }) => [...new Set(textsIn(root))].filter((text) => text !== ""));
-    const marks = own.filter((mark) => other.some((text) => text.includes(mark)));
+    // What one side writes and stands in what the other does: a pattern holds more than the mark.
+    const within = (some: readonly string[], all: readonly string[]) =>
+      some.filter((mark) => all.some((text) => text.includes(mark)));
+    const marks = [...new Set([...within(own, other), ...within(other, own)])];
     for (const [column, value] of askedOf(left, right).columns) {
       for (const { trait, special, usual, about } of specialsOf(value, marks)) {
         if (!isAsked(trait)) continue;
