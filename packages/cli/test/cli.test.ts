@@ -486,11 +486,16 @@ test("cases of contrast: a line each, and a summary", async () => {
 });
 
 test("one expression in every version of its dialect", async () => {
-  const { code, out } = await iquill(["contrast", "--versions", "-r", "-", "postgresql=cast(label as integer)"], "label\n1_000\n");
+  const { code, out } = await iquill(
+    ["contrast", "--versions", "-r", "-", "postgresql=cast(label as integer)"],
+    "label\n1_000\n",
+  );
   expect(out).toMatch(/PostgreSQL +cast[^]*PostgreSQL 17 cast[^]*What may stand between digits\?/);
   expect(code).toBe(1);
   expect((await iquill(["contrast", "--versions", "-r", "-", "xpath=1"], rows)).err).toContain("XPath is known in one version");
-  expect((await iquill(["contrast", "--versions", "-r", "-", "sql=1", "sql=2"], rows)).err).toContain("give one expression with --versions");
+  expect((await iquill(["contrast", "--versions", "-r", "-", "sql=1", "sql=2"], rows)).err).toContain(
+    "give one expression with --versions",
+  );
 });
 
 test("one dialect with two collations side by side", async () => {
