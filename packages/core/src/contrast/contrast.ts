@@ -76,13 +76,23 @@ export interface ContrastOptions {
 const mostGroups = 8;
 
 /** Where two evaluations part, and, where no cause is found, what one name is on each side. */
-function explained(left: Evaluated, right: Evaluated, known: KnownCauses): Pick<RowDifference, "parting" | "another"> {
+function explained(
+  left: Evaluated,
+  right: Evaluated,
+  known: KnownCauses,
+  end: number,
+): Pick<RowDifference, "parting" | "another"> {
   if (agree(asTruth(left.value), asTruth(right.value))) return { parting: truthParting(left, right) };
-  const found = triedOf(left, right, (one, other) => {
-    const parting = partingOf(one, other, known);
-    const another = parting && parting.causes.length > 0 ? undefined : anotherOf(one, other);
-    return { parting, ...(another !== undefined && { another }) };
-  });
+  const found = triedOf(
+    left,
+    right,
+    (one, other) => {
+      const parting = partingOf(one, other, known);
+      const another = parting && parting.causes.length > 0 ? undefined : anotherOf(one, other);
+      return { parting, ...(another !== undefined && { another }) };
+    },
+    end,
+  );
   return found ?? { parting: undefined };
 }
 
@@ -145,7 +155,7 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
       const cause =
         Date.now() > end
           ? { parting: undefined, isUnsought: true as const }
-          : explained(evaluated(a), evaluated(b), knownOf(pair));
+          : explained(evaluated(a), evaluated(b), knownOf(pair), end);
       let effect: Effect | undefined;
       return {
         sides: pair,

@@ -33,13 +33,18 @@ function placeOf({ by, from }: Origin, { tree, dialect }: Program): TextRange {
   return (named ?? tree).range;
 }
 
+/** UTF-16 units of a text whose stretches are followed; of a longer one a piece of so many is shown, and all of the expression. */
+const followed = { most: 20_000, shown: 40 };
+
 /** The stretch of a text in which a place lies, or the last one, and where the place stands in the expression. */
 function stretchAt(
-  { program }: Outcome,
+  { program, value }: Outcome,
   sample: Sample,
   row: number,
   at: number,
 ): { start: number; text: string; from: TextRange } {
+  const whole = value as string;
+  if (whole.length > followed.most) return { start: at, text: whole.slice(at, at + followed.shown), from: program.tree.range };
   const { stretches } = program.origins(sample, row);
   const found = stretches.find(({ range }) => at < range.end) ?? stretches.at(-1);
   if (!found) return { start: 0, text: "", from: program.tree.range };

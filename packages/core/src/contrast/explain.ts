@@ -5,7 +5,7 @@ import type { Failure } from "../values/index.ts";
 import type { Parting } from "./parting.ts";
 import type { Difference } from "./swap.ts";
 import type { Effect } from "./effect.ts";
-import { showValue } from "./shown.ts";
+import { quoted, showValue } from "./shown.ts";
 
 /** A trait that two dialects answer differently: the question, and for each side its answer and what follows from it. */
 export interface ExplainedDifference {
@@ -99,7 +99,7 @@ function triedText(parting: Parting, titles: readonly [string, string]): string 
 
 /** Where two results differ first, and what stands there. */
 export function explainEffect({ of, at, left, right }: Effect, titles: readonly [string, string]): string {
-  const shown = (text: string) => (of !== "texts" ? text : text === "" ? "nothing more" : JSON.stringify(text));
+  const shown = (text: string) => (of !== "texts" ? text : text === "" ? "nothing more" : quoted(text));
   const place = { texts: `at character ${at + 1}`, lists: `at item ${at + 1}`, values: "as values" }[of];
   return `The results differ ${place}: ${titles[0]} has ${shown(left)}, ${titles[1]} ${shown(right)}.`;
 }

@@ -1,4 +1,4 @@
-import { type Bound, type DeclaredType, type Program, type Sample, compile, sampleOf } from "../evaluate/index.ts";
+import { type Bound, type DeclaredType, type Program, type Sample, compile, defaultLimits, sampleOf } from "../evaluate/index.ts";
 import { walk } from "../syntax/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 import { type Switch, agree, agreeBy, isUnknown } from "./equal.ts";
@@ -51,8 +51,8 @@ export interface Hunt {
   readonly reach: Reach;
 }
 
-/** Rows that are evaluated together. */
-const batch = 512;
+/** Rows that are evaluated together: few at first, more as long as that takes no longer than so many milliseconds. */
+const batch = { first: 16, most: 512, milliseconds: 20 };
 
 /** Rows that are found before the search ends. */
 const enough = 300;
@@ -155,7 +155,8 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
     names.flatMap((name) => poolOf(columns[name], noWords).map((value) => ({ [name]: value }))),
     columns,
   );
-  const programs = sides.map(({ dialect, expression }) => compile(dialect, expression, usual));
+  const limits = { ...defaultLimits, milliseconds };
+  const programs = sides.map(({ dialect, expression }) => compile(dialect, expression, usual, limits));
   const none = { programs, columns, caught: [] };
   if (!programs.every(({ ok }) => ok)) return { ...none, reach: { rows: 0, isProved: false } };
   const isProved =
@@ -172,23 +173,26 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
   const isWanted = isQuarry(quarry, options);
   const valuesOn = (rows: readonly RowOf[]): Value[][] => {
     const sample = sampleOf(rows, columns);
-    const found = programs.map((program) => program.run(sample));
+    const found = programs.map((program) => program.run(sample, { milliseconds }));
     return rows.map((_, row) => found.map((values) => values[row]));
   };
 
   const found: RowOf[] = [];
   let tried = 0;
+  let size = batch.first;
   /** Tries rows until there are enough, or the time is up; whether all were tried. */
   const tryAll = (rows: Iterable<RowOf>): boolean => {
     let waiting: RowOf[] = [];
     const flush = () => {
+      const started = Date.now();
       for (const [i, values] of valuesOn(waiting).entries()) if (isWanted(values, waiting[i])) found.push(waiting[i]);
       tried += waiting.length;
       waiting = [];
+      if (Date.now() - started < batch.milliseconds) size = Math.min(batch.most, 2 * size);
     };
     for (const row of rows) {
       waiting.push(row);
-      if (waiting.length < batch) continue;
+      if (waiting.length < size) continue;
       flush();
       if (found.length >= enough || Date.now() > end) return false;
     }
@@ -216,7 +220,7 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
     if (!isAlone) return isWanted(valuesOn([row])[0], row);
     const one = sampleOf([row], columns);
     return isWanted(
-      sides.map(({ dialect, expression }) => compile(dialect, expression, one).run(one)[0]),
+      sides.map(({ dialect, expression }) => compile(dialect, expression, one, limits).run(one)[0]),
       row,
     );
   };
@@ -237,7 +241,10 @@ function smallest(
   const sizes = new Map(found.map((row) => [row, rowSize(row)]));
   const bySize = [...found].sort((a, b) => sizes.get(a)! - sizes.get(b)!);
   const explained = (row: RowOf): Caught => {
-    const [{ values, differences }] = contrast(sides, sampleOf([row], columns), { agreement }).rows;
+    const [{ values, differences }] = contrast(sides, sampleOf([row], columns), {
+      agreement,
+      milliseconds: Math.max(0, end - Date.now()),
+    }).rows;
     return { row, values, ...(differences[0] && { difference: differences[0] }) };
   };
   const keyOf = ({ difference, values }: Caught): string =>
@@ -263,7 +270,7 @@ function smallest(
   }
   const result = new Map<string, Caught>();
   for (const one of first.values()) {
-    const less = explained(shrunk(one.row, isWanted));
+    const less = explained(shrunk(one.row, (row) => Date.now() < end && isWanted(row)));
     // What is left may differ for another reason, which has a row of its own.
     const kept = keyOf(less) === keyOf(one) || !first.has(keyOf(less)) ? less : one;
     if (!result.has(keyOf(kept))) result.set(keyOf(kept), kept);

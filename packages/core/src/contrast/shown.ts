@@ -1,11 +1,18 @@
 import { Failure, Moment, type Value, isList } from "../values/index.ts";
 import { kindOfOutcome } from "./equal.ts";
 
+/** UTF-16 units of a text that a sentence shows. */
+const mostShown = 160;
+
+/** A text in quotes; of a long one its beginning, and how long it is. */
+export const quoted = (text: string): string =>
+  text.length <= mostShown ? JSON.stringify(text) : `${JSON.stringify(text.slice(0, mostShown))}… (${text.length} in all)`;
+
 /** A value in a sentence: texts in quotes, errors and nothing by name. */
 export function showValue(value: Value): string {
   if (value === null) return "nothing";
   if (value instanceof Failure) return "an error";
-  if (typeof value === "string") return JSON.stringify(value);
+  if (typeof value === "string") return quoted(value);
   if (value instanceof Moment) return value.text;
   if (isList(value)) return `(${value.map(showValue).join(", ")})`;
   return kindOfOutcome(value) === "number" && typeof value === "object" && "value" in value ? String(value.value) : String(value);

@@ -140,11 +140,11 @@ export class Workbench {
 }
 
 /**
- * What is tried on a row, where that takes no longer than a row may; otherwise undefined. `go` goes on with the time that is left
+ * What is tried on a row, where that takes no longer than a row may, nor goes on after `last`; otherwise undefined. `go` goes on with the time that is left
  * after a run of a whole expression, which has a clock of its own.
  */
-function withinTime<T>(tried: (go: () => void) => T): T | undefined {
-  const end = Date.now() + defaultLimits.milliseconds;
+function withinTime<T>(tried: (go: () => void) => T, last = Infinity): T | undefined {
+  const end = Math.min(last, Date.now() + defaultLimits.milliseconds);
   const go = () => {
     if (Date.now() > end) throw new OverTime();
     startClock(end - Date.now());
@@ -160,8 +160,13 @@ function withinTime<T>(tried: (go: () => void) => T): T | undefined {
   }
 }
 
-/** What is tried of two sides within the time of a row. */
-export function triedOf<T>(left: Evaluated, right: Evaluated, tried: (left: Evaluated, right: Evaluated) => T): T | undefined {
+/** What is tried of two sides within the time of a row, and before `end`. */
+export function triedOf<T>(
+  left: Evaluated,
+  right: Evaluated,
+  tried: (left: Evaluated, right: Evaluated) => T,
+  end: number,
+): T | undefined {
   let isOver = false;
   const timed = (side: Evaluated, go: () => void): Evaluated => {
     const then = (value: Value) => {
@@ -176,7 +181,7 @@ export function triedOf<T>(left: Evaluated, right: Evaluated, tried: (left: Eval
       runWith: (changes, name, values) => then(side.runWith(changes, name, values)),
     };
   };
-  const found = withinTime((go) => tried(timed(left, go), timed(right, go)));
+  const found = withinTime((go) => tried(timed(left, go), timed(right, go)), end);
   isOver = true;
   return found;
 }
