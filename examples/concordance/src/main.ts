@@ -1,7 +1,7 @@
 /** Makes the page answer: examples on a text that can be changed, questions found by words, and what differs from one dialect to another. */
 import { compile, message, sampleOf } from "indigo-quill";
 import { type Moved, movedTo } from "indigo-quill/authoring";
-import { showValue } from "indigo-quill/contrast";
+import { columnsOf, showValue } from "indigo-quill/contrast";
 import { dialects } from "indigo-quill/dialects";
 import { describeTrait } from "indigo-quill/traits";
 
@@ -69,8 +69,8 @@ function differenceOf({ trait, answers, row, values, call }: Moved["differences"
 /** What the functions of the expression answer differently in the other dialect; what a row shows comes first. */
 function move(): void {
   const [own, target] = [dialects[from.value](), dialects[to.value]()];
-  const names = namesIn(moved.value, from.value);
-  const sample = sampleOf([], Object.fromEntries(names.map((name) => [name, "text" as const])));
+  const columns = columnsOf([{ dialect: own, expression: moved.value }], {});
+  const sample = sampleOf([], columns);
   const program = compile(own, moved.value, sample);
   const error = program.diagnostics.find(({ severity }) => severity === "error");
   if (error) {
@@ -85,18 +85,13 @@ function move(): void {
     const shown = part.differences.filter(({ row }) => row);
     const hidden = part.differences.length - shown.length;
     list.append(...shown.map(differenceOf));
-    if (hidden > 0) list.append(made("li", `${hidden} more of which no row was found that shows it here.`));
+    const more = shown.length > 0 ? "more" : hidden === 1 ? "question" : "questions";
+    if (hidden > 0) list.append(made("li", `${hidden} ${more} answered differently; no row was found on which it shows here.`));
     if (part.there !== undefined && part.differences.length === 0) list.append(made("li", "It answers every question alike."));
     section.append(list);
     return section;
   });
   byId("tool-moves").replaceChildren(...(parts.length > 0 ? parts : [made("p", "There is no function in it.")]));
-}
-
-/** The columns of an expression: the names in it that are not known otherwise. */
-function namesIn(expression: string, dialect: string): string[] {
-  const { diagnostics } = compile(dialects[dialect](), expression, sampleOf([]));
-  return diagnostics.flatMap(({ code, facts }) => (code === "unknown-column" ? [String(facts.name).replace(/^\$/, "")] : []));
 }
 
 for (const changed of [from, to, moved]) changed.addEventListener("input", move);

@@ -87,7 +87,7 @@ ${exampleHtml(entry)}${evidenceOf(entry)}</article>`;
 
 /** Every question with its answers, an example and the evidence, by what is done. */
 export function questionsHtml(): string {
-  const entries = concordanceOf(all).filter(({ answers }) => answers.some(({ dialects: some }) => some.length > 0));
+  const entries = concordanceOf(all);
   const seen = new Set<ConcordanceEntry>();
   const sections = families.map((family) => {
     const own = entries.filter((entry) => !seen.has(entry) && entry.families.includes(family));

@@ -10,6 +10,7 @@ import {
   explainEffect,
   explainParting,
   hunt,
+  titlesOf,
 } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { describeTrait } from "indigo-quill/traits";
@@ -146,13 +147,6 @@ function contrastFindings({ rows, groups, programs }: Contrast, { selected, page
     }),
   };
 }
-
-/** A title for each side; dialects that stand there more than once are numbered. */
-const titlesOf = (programs: readonly Program[]): string[] =>
-  programs.map(({ dialect }, i) => {
-    const same = programs.filter((other) => other.dialect.title === dialect.title);
-    return same.length > 1 ? `${dialect.title} ${same.indexOf(programs[i]) + 1}` : dialect.title;
-  });
 
 /** The smallest rows on which the first two expressions differ, as scratch rows. */
 function huntedRows(programs: readonly Program[], sample: Sample): Scratch[] {

@@ -25,15 +25,13 @@ const rowNumber = (text: string): number => {
   return Number(text);
 };
 
-const lineWidth = (text: string): number => {
-  if (!/^[1-9]\d*$/.test(text)) throw new InvalidArgumentError("a width is a whole number of characters.");
+/** A whole number from 1; `what` says what else it is. */
+const atLeastOne = (what: string) => (text: string) => {
+  if (!/^[1-9]\d*$/.test(text)) throw new InvalidArgumentError(`${what}.`);
   return Number(text);
 };
-
-const milliseconds = (text: string): number => {
-  if (!/^[1-9]\d*$/.test(text)) throw new InvalidArgumentError("a limit is a whole number of milliseconds.");
-  return Number(text);
-};
+const lineWidth = atLeastOne("a width is a whole number of characters");
+const milliseconds = atLeastOne("a limit is a whole number of milliseconds");
 
 const gather = (value: string, before: readonly string[] = []): string[] => [...before, value];
 
@@ -273,7 +271,12 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     )
     .option("--agree <how>", "what counts as no difference, as in contrast")
     .option("-l, --limit <ms>", "milliseconds that the search may take", milliseconds, 500)
-    .option("-m, --most <rows>", "the most rows that are given, each with another cause", rowNumber, 5)
+    .option(
+      "-m, --most <rows>",
+      "the most rows that are given, each with another cause",
+      atLeastOne("it is a whole number of rows"),
+      5,
+    )
     .option("--keep <file>", "write the rows into a new file, as cases of verify")
     .option("--json", "one JSON line for each row, then how far was searched")
     .addHelpText(

@@ -44,7 +44,7 @@ function untoldText({ name, trait, answers, row, values, hiddenBy }: Untold, sty
   return `\n${style.colour.yellow(name)}: ${question}\n  ${known[answers[0]]}\n  ${style.colour.dim(`Or: ${known[answers[1]]}`)}\n  ${shows}\n`;
 }
 
-function coverageText({ program, told, untold, assumptions }: Coverage, style: Style): string {
+function coverageText({ program, told, untold, assumptions, isCut }: Coverage, style: Style): string {
   const { colour } = style;
   const taken = assumptions.map((assumption) => `  ${assumptionText(assumption)}\n`).join("");
   return [
@@ -53,10 +53,11 @@ function coverageText({ program, told, untold, assumptions }: Coverage, style: S
     `\nThe rows show ${told} of ${told + untold.length} questions whose answers decide here.\n`,
     ...(untold.length > 0 ? [`What they do not show, each with the smallest row that would:\n`] : []),
     ...untold.map((each) => untoldText(each, style)),
+    ...(isCut ? ["\nThe time was up before all answers were tried: there may be more.\n"] : []),
   ].join("");
 }
 
-const asJson = ({ program, told, untold, assumptions }: Coverage): string => {
+const asJson = ({ program, told, untold, assumptions, isCut }: Coverage): string => {
   const shown = untold.map(({ values, range, ...rest }) => ({
     ...rest,
     range: [range.start, range.end],
@@ -66,5 +67,5 @@ const asJson = ({ program, told, untold, assumptions }: Coverage): string => {
     ...rest,
     others: others.map(({ row, count }) => ({ row: row + 1, count })),
   }));
-  return `${JSON.stringify({ told, untold: shown, assumptions: rows }, undefined, 1)}\n`;
+  return `${JSON.stringify({ told, untold: shown, assumptions: rows, isCut }, undefined, 1)}\n`;
 };

@@ -1,8 +1,8 @@
 import type { ReadOptions } from "@indigo-quill/data";
 import { type DeclaredType, declaredTypes } from "indigo-quill";
-import { type Hunt, type Quarry, hunt, isUnknown, showValue } from "indigo-quill/contrast";
+import { type Hunt, type Quarry, hunt, isUnknown, showValue, titlesOf } from "indigo-quill/contrast";
 import { readSample } from "../input.ts";
-import { differenceText, titlesOf } from "../output/contrast.ts";
+import { differenceText } from "../output/contrast.ts";
 import { report } from "../output/diagnostics.ts";
 import { differenceData } from "../output/difference.ts";
 import { writeWhole } from "../output/file.ts";

@@ -1,4 +1,4 @@
-import type { Dialect, Program, Sample } from "indigo-quill";
+import type { Sample } from "indigo-quill";
 import {
   type Contrast,
   type ContrastRow,
@@ -9,24 +9,11 @@ import {
   explainEffect,
   explainParting,
   switches,
+  titlesOf,
 } from "indigo-quill/contrast";
 import { marked } from "./marks.ts";
 import { type Style, cellText } from "./style.ts";
 import { table, wrapped } from "./table.ts";
-
-/** The title of a dialect, with its options that are not the usual ones. */
-function titleOf({ title, options, chosen }: Dialect): string {
-  const own = options.filter((option) => chosen[option.name] !== option.default).map(({ name }) => chosen[name]);
-  return own.length > 0 ? `${title} ${own.join(" ")}` : title;
-}
-
-/** A title for each side; one that stands there twice is numbered. */
-export function titlesOf(programs: readonly Program[]): string[] {
-  const titles = programs.map((program) => titleOf(program.dialect));
-  return titles.map((title, i) =>
-    titles.filter((t) => t === title).length > 1 ? `${title} ${titles.slice(0, i + 1).filter((t) => t === title).length}` : title,
-  );
-}
 
 /** What of a contrast is shown: its rows also where they agree, and what counts as no difference. */
 export interface Shown {

@@ -1,7 +1,7 @@
-import { type RowOf, columnsOf, tryingRows } from "../contrast/index.ts";
+import { type RowOf, columnsOf, instead, othersTo, tryingRows } from "../contrast/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, isPure } from "../dialects/row.ts";
-import { type Bound, type Program, allPartsOf, compile, sampleOf } from "../evaluate/index.ts";
+import { type Program, type Sample, allPartsOf, compile, sampleOf } from "../evaluate/index.ts";
 import { type Family, type OperationId, operationOf, operations } from "../text/index.ts";
 import { type TraitId, describeTrait, traits } from "../traits/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
@@ -59,24 +59,26 @@ function answering({ id, title, rows, steps }: Dialect, trait: TraitId, answer: 
   return { dialect: id, title, functions: [...functions.values()], converts };
 }
 
-/** Every question that steps are asked, with the answers of these dialects. */
+/** Every question that steps of these dialects are asked, with their answers. */
 export function concordanceOf(dialects: readonly Dialect[]): ConcordanceEntry[] {
   return (Object.keys(traits) as TraitId[]).flatMap((trait): ConcordanceEntry[] => {
     const asking = Object.values(operations).filter((operation) => (operation.traits as readonly TraitId[]).includes(trait));
-    if (asking.length === 0) return [];
-    const { question, answers, isPurpose = false } = describeTrait(trait);
+    const { question, answers: known, isPurpose = false } = describeTrait(trait);
+    const answers = Object.entries(known).map(([answer, consequence]) => ({
+      answer,
+      consequence,
+      dialects: dialects.flatMap((dialect) => answering(dialect, trait, answer) ?? []),
+    }));
+    if (answers.every(({ dialects: given }) => given.length === 0)) return [];
+    const families = [...new Set(asking.map(({ family }) => family))];
     return [
       {
         trait,
         question,
         isPurpose,
-        families: [...new Set(asking.map(({ family }) => family))],
+        families,
         operations: asking.map(({ id, summary }) => ({ id: id as OperationId, summary })),
-        answers: Object.entries(answers).map(([answer, consequence]) => ({
-          answer,
-          consequence,
-          dialects: dialects.flatMap((dialect) => answering(dialect, trait, answer) ?? []),
-        })),
+        answers,
       },
     ];
   });
@@ -175,7 +177,7 @@ export function examplesOf(dialects: readonly Dialect[], trait: TraitId): Exampl
       const expression = exampleCall(dialect, row);
       const program = expression === undefined ? undefined : compile(dialect, expression, sample);
       if (!program?.ok) continue;
-      const told = tellingRows(program, trait, sample.rows, sample);
+      const told = tellingRows(program, trait, sample);
       const values = program.run(sample).map((value) => JSON.stringify(dialect.plain(value)));
       if (told.length > 0) return [{ dialect: dialect.id, title: dialect.title, expression: program.source, told, values }];
     }
@@ -194,17 +196,15 @@ export function examplesOf(dialects: readonly Dialect[], trait: TraitId): Exampl
 }
 
 /** The rows on which another answer of a step would give another value. */
-function tellingRows(program: Program, trait: TraitId, rows: number, sample: ReturnType<typeof sampleOf>): number[] {
+function tellingRows(program: Program, trait: TraitId, sample: Sample): number[] {
   const own = program.run(sample);
   const shown = (value: Value) => JSON.stringify(program.dialect.plain(value));
   const told = new Set<number>();
   for (const step of allPartsOf(program.bound)) {
     if (step.kind !== "operation" || step.implicit || step.answers[trait] === undefined) continue;
-    for (const answer of Object.keys(describeTrait(trait).answers)) {
-      if (answer === step.answers[trait]) continue;
-      const changed: Bound = { ...step, answers: { ...step.answers, [trait]: answer } };
-      const tried = program.experiment(new Map([[step, changed]]));
-      for (let row = 0; row < rows; row++) if (shown(tried(sample, row)) !== shown(own[row])) told.add(row);
+    for (const other of othersTo(step, [trait])) {
+      const tried = program.experiment(instead(step, other));
+      for (let row = 0; row < sample.rows; row++) if (shown(tried(sample, row)) !== shown(own[row])) told.add(row);
     }
   }
   return [...told];
@@ -261,11 +261,10 @@ export function movedTo(program: Program, target: Dialect): Moved[] {
     });
     const isNamesake = ({ there }: { there: string }) => Number(there.toLowerCase() !== row.name.toLowerCase());
     const [best] = kin.sort((a, b) => a.differences.length - b.differences.length || isNamesake(a) - isNamesake(b));
-    const shown = best?.differences.map((difference) => ({
-      ...difference,
-      ...(made.rowFor(operation, difference.trait, difference.answers[1]) ??
-        withCall(inGeneral?.rowFor(operation, difference.trait, difference.answers[1]), call)),
-    }));
+    const shown = best?.differences.map((difference) => {
+      const other = { trait: difference.trait, answer: difference.answers[1] };
+      return { ...difference, ...(made.rowFor(operation, other) ?? withCall(inGeneral?.rowFor(operation, other), call)) };
+    });
     return [best ? { ...found, there: best.there, differences: shown } : { ...found, differences: [] }];
   });
 }

@@ -1,7 +1,7 @@
-import type { Bound } from "../evaluate/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
-import { type TraitId, describeTrait } from "../traits/index.ts";
+import type { TraitId } from "../traits/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
+import { type BoundStep, type OtherAnswer, instead, othersTo } from "./answers.ts";
 import { type Parting, alike, isBehaviour, nameOf } from "./parting.ts";
 import type { Cells, Evaluated, Step } from "./swap.ts";
 import { askedOf, isEqual, wholeParting } from "./whole.ts";
@@ -102,12 +102,10 @@ const probes = {
   number: [0, 1, 2, 3, 7, -1, -2, 1000],
 };
 
-/** An answer that a step might give instead of its own. */
-interface Instead {
+/** An answer that a step of a side might give instead of its own. */
+interface Instead extends OtherAnswer {
   readonly side: 0 | 1;
   readonly step: Step;
-  readonly trait: TraitId;
-  readonly answer: string;
 }
 
 /** Other answers that were found on the rows before, and on how many rows none was. */
@@ -125,12 +123,9 @@ const mostMisses = 12;
  */
 export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInstead): Parting | undefined {
   const sides = [left, right] as const;
-  const run = ({ side, step, trait, answer }: Instead, cells?: Cells) => {
-    const { node, bound } = step;
-    const changed = { ...(node as Bound & typeof bound), answers: { ...bound.answers, [trait]: answer } };
-    return sides[side].runWith(new Map([[node, changed]]), `${trait}=${answer}`, cells);
-  };
-  const isOther = (instead: Instead) => isEqual(run(instead), sides[1 - instead.side].value);
+  const run = (other: Instead, cells?: Cells) =>
+    sides[other.side].runWith(instead(other.step.node as BoundStep, other), `${other.trait}=${other.answer}`, cells);
+  const isOther = (other: Instead) => isEqual(run(other), sides[1 - other.side].value);
   const told = (found: Instead) => {
     const { side, step, trait, answer } = found;
     return partingAlone(left, right, side, step, [trait, step.bound.answers[trait], answer], side, "as if", () => run(found));
@@ -144,16 +139,15 @@ export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInste
   const rows = probesOf(left, right).map((cells) => ({ cells, values: sides.map((side) => side.on(cells)) }));
   let best: Instead | undefined;
   let most = 0;
-  for (const instead of insteadOf(sides).filter(isOther)) {
-    const { side } = instead;
+  for (const other of insteadOf(sides).filter(isOther)) {
     const brought = rows.map(({ cells, values }) => {
-      const [before, now] = [isEqual(values[0], values[1]), isEqual(run(instead, cells), values[1 - side])];
+      const [before, now] = [isEqual(values[0], values[1]), isEqual(run(other, cells), values[1 - other.side])];
       return now ? Number(!before) : before ? -Infinity : 0;
     });
     const sum = brought.reduce((total, each) => total + each, 0);
     // Of equal ones that in the step nearest to the result, and of its answers the first.
-    const isNearer = best === undefined || best.step !== instead.step;
-    if (sum > most || (sum > 0 && sum === most && isNearer)) [best, most] = [instead, sum];
+    const isNearer = best === undefined || best.step !== other.step;
+    if (sum > most || (sum > 0 && sum === most && isNearer)) [best, most] = [other, sum];
   }
   if (!best) {
     known.missed++;
@@ -163,21 +157,15 @@ export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInste
   return told(best);
 }
 
-/** Every behaviour of a step with each other answer. */
-function insteadOf(sides: readonly [Evaluated, Evaluated]): Instead[] {
-  return ([0, 1] as const).flatMap((side) =>
+/** Every behaviour of the steps of both sides with each other answer. */
+const insteadOf = (sides: readonly [Evaluated, Evaluated]): Instead[] =>
+  ([0, 1] as const).flatMap((side) =>
     sides[side].steps.flatMap((step) => {
-      const { node, bound } = step;
-      if (node !== bound) return [];
-      const traits = operationOf(bound.operation).traits.filter((trait) => isBehaviour(trait, step, step));
-      return traits.flatMap((trait) =>
-        Object.keys(describeTrait(trait).answers).flatMap((answer): Instead[] =>
-          answer === bound.answers[trait] ? [] : [{ side, step, trait, answer }],
-        ),
-      );
+      if (step.node !== step.bound) return [];
+      const traits = operationOf(step.bound.operation).traits.filter((trait) => isBehaviour(trait, step, step));
+      return othersTo(step.bound, traits).map((other): Instead => ({ side, step, ...other }));
     }),
   );
-}
 
 /** Rows with another value in one of the columns that either side reads. */
 function probesOf(left: Evaluated, right: Evaluated): Cells[] {

@@ -1,6 +1,5 @@
 import {
   type Bound,
-  type BoundOperation,
   type DeclaredType,
   type Program,
   type Sample,
@@ -10,13 +9,14 @@ import {
   sampleOf,
 } from "../evaluate/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
-import { type TraitId, describeTrait } from "../traits/index.ts";
-import { type TextRange, type Value } from "../values/index.ts";
+import type { TraitId } from "../traits/index.ts";
+import type { TextRange, Value } from "../values/index.ts";
+import { type BoundStep, type OtherAnswer, behavioursOf, instead, othersTo } from "./answers.ts";
 import type { Side } from "./contrast.ts";
 import { agree, isUnknown } from "./equal.ts";
 import { columnsOf } from "./hunt.ts";
-import { poolOf, writtenIn } from "./pool.ts";
-import { type RowOf, rowsToTry, shrunk } from "./rows.ts";
+import { writtenIn } from "./pool.ts";
+import { type RowOf, programFor, rowsToTry, shrunk } from "./rows.ts";
 
 /** A question about a step that no row of a sample tells from another answer, and the smallest row that would. */
 export interface Untold {
@@ -53,34 +53,18 @@ export interface Coverage {
   readonly told: number;
   readonly untold: readonly Untold[];
   readonly assumptions: readonly Assumption[];
+  /** Whether the time was up before all answers were tried. */
+  readonly isCut: boolean;
 }
 
 /** Rows that are made for finding one on which two answers differ, and rows of a sample that are looked at. */
 const most = { made: 700, given: 5000 };
 
-/** A step of a program with another answer to one of its questions. */
-interface Otherwise {
-  readonly step: Bound & BoundOperation;
-  readonly trait: TraitId;
-  readonly answer: string;
-  readonly changes: ReadonlyMap<Bound, Bound>;
-}
-
-function othersOf(root: Bound): Otherwise[] {
-  const steps = allPartsOf(root).filter((part) => part.kind === "operation");
-  return steps.flatMap((step) =>
-    operationOf(step.operation)
-      .traits.filter((trait) => !describeTrait(trait).isPurpose)
-      .flatMap((trait) =>
-        Object.keys(describeTrait(trait).answers)
-          .filter((answer) => answer !== step.answers[trait])
-          .map((answer): Otherwise => {
-            const changed = { ...step, answers: { ...step.answers, [trait]: answer } };
-            return { step, trait, answer, changes: new Map<Bound, Bound>([[step, changed]]) };
-          }),
-      ),
-  );
-}
+/** The steps of a program, each with its other answers. */
+const othersOf = (root: Bound): { readonly step: BoundStep; readonly other: OtherAnswer }[] =>
+  allPartsOf(root)
+    .filter((part) => part.kind === "operation")
+    .flatMap((step) => othersTo(step, behavioursOf(step)).map((other) => ({ step, other })));
 
 /**
  * Which answers in play the rows of a sample never tell apart, each with the smallest row that would, and what the expression
@@ -95,7 +79,7 @@ function othersOf(root: Bound): Otherwise[] {
  */
 export function coverage(side: Side, sample: Sample, milliseconds = 500): Coverage {
   const program = compile(side.dialect, side.expression, sample);
-  if (!program.ok) return { program, told: 0, untold: [], assumptions: [] };
+  if (!program.ok) return { program, told: 0, untold: [], assumptions: [], isCut: false };
   const columns = columnsOf([side], { sample });
   const end = Date.now() + milliseconds;
   const own = program.run(sample);
@@ -104,17 +88,20 @@ export function coverage(side: Side, sample: Sample, milliseconds = 500): Covera
   const made = tryingRows(side, columns);
   const told = new Set<string>();
   const untold = new Map<string, Untold>();
-  for (const { step, trait, answer, changes } of othersOf(program.bound)) {
-    if (Date.now() > end) break;
+  let isCut = false;
+  for (const { step, other } of othersOf(program.bound)) {
+    const { trait, answer } = other;
+    isCut = Date.now() > end;
+    if (isCut) break;
     const key = `${step.source.range.start} ${step.operation} ${trait}`;
     if (untold.has(key)) continue;
-    const tried = program.experiment(changes);
+    const tried = program.experiment(instead(step, other));
     if (given.some((row) => !isAlike(tried(sample, row), own[row]))) {
       told.add(key);
       continue;
     }
-    const hiddenBy = hidden(program, sample, given, step, trait, answer);
-    const found = made.rowFor(step.operation, trait, answer, step.source.range.start);
+    const hiddenBy = hidden(program, sample, given, step, other);
+    const found = made.rowFor(step.operation, other, step.source.range.start);
     const isKnown = (each: Untold) => each.trait === trait && JSON.stringify(each.row) === JSON.stringify(found?.row);
     if ((!found && !hiddenBy) || (step.implicit && [...untold.values()].some(isKnown))) continue;
     const { source, operation, row } = step;
@@ -127,6 +114,7 @@ export function coverage(side: Side, sample: Sample, milliseconds = 500): Covera
     told: [...told].filter((key) => !untold.has(key)).length,
     untold: [...untold.values()],
     assumptions: assumptionsOf(program, sample),
+    isCut,
   };
 }
 
@@ -135,9 +123,8 @@ function hidden(
   program: Program,
   sample: Sample,
   given: readonly number[],
-  step: Bound & BoundOperation,
-  trait: TraitId,
-  answer: string,
+  step: BoundStep,
+  { trait, answer }: OtherAnswer,
 ): Untold["hiddenBy"] {
   const { slots } = operationOf(step.operation);
   for (const [i, input] of step.inputs.entries()) {
@@ -157,14 +144,8 @@ function hidden(
 const isAlike = (a: Value, b: Value): boolean => isUnknown(a) || isUnknown(b) || agree(a, b);
 
 /** The same expression over rows that are made, and the smallest of them on which an answer makes a difference. */
-export function tryingRows({ dialect, expression }: Side, columns: Readonly<Record<string, DeclaredType>>) {
-  const names = Object.keys(columns);
-  const noWords = { texts: [], numbers: [] };
-  const usual = sampleOf(
-    names.flatMap((name) => poolOf(columns[name], noWords).map((value) => ({ [name]: value }))),
-    columns,
-  );
-  const program = compile(dialect, expression, usual);
+export function tryingRows(side: Side, columns: Readonly<Record<string, DeclaredType>>) {
+  const program = programFor(side, columns);
   const rows: RowOf[] = [];
   for (const row of rowsToTry(columns, writtenIn([program.bound]), [])) {
     if (rows.length === most.made) break;
@@ -181,11 +162,10 @@ export function tryingRows({ dialect, expression }: Side, columns: Readonly<Reco
     );
   return {
     /** Of the first step of an operation, or of that which begins at a place. */
-    rowFor(operation: OperationId, trait: TraitId, answer: string, start?: number) {
+    rowFor(operation: OperationId, other: OtherAnswer, start?: number) {
       const place = placeOf(operation, start);
       if (place?.kind !== "operation") return undefined;
-      const changed = { ...place, answers: { ...place.answers, [trait]: answer } };
-      const tried = program.experiment(new Map<Bound, Bound>([[place, changed]]));
+      const tried = program.experiment(instead(place, other));
       const at = rows.findIndex((_, row) => !isAlike(tried(sample, row), own[row]));
       if (at < 0) return undefined;
       const on = (row: RowOf): readonly [Value, Value] => {

@@ -1,4 +1,6 @@
 import { message } from "../diagnostics/index.ts";
+import type { Dialect } from "../dialects/dialect.ts";
+import type { Program } from "../evaluate/index.ts";
 import { operationOf } from "../text/index.ts";
 import { describeTrait } from "../traits/index.ts";
 import type { Failure } from "../values/index.ts";
@@ -6,6 +8,20 @@ import type { Parting } from "./parting.ts";
 import type { Difference } from "./swap.ts";
 import type { Effect } from "./effect.ts";
 import { quoted, showValue } from "./shown.ts";
+
+/** The title of a dialect, with its options that are not the usual ones. */
+function titleOf({ title, options, chosen }: Dialect): string {
+  const own = options.filter((option) => chosen[option.name] !== option.default).map(({ name }) => chosen[name]);
+  return own.length > 0 ? `${title} ${own.join(" ")}` : title;
+}
+
+/** A title for each side; one that stands there twice is numbered. */
+export function titlesOf(programs: readonly Pick<Program, "dialect">[]): string[] {
+  const titles = programs.map(({ dialect }) => titleOf(dialect));
+  return titles.map((title, i) =>
+    titles.filter((t) => t === title).length > 1 ? `${title} ${titles.slice(0, i + 1).filter((t) => t === title).length}` : title,
+  );
+}
 
 /** A trait that two dialects answer differently: the question, and for each side its answer and what follows from it. */
 export interface ExplainedDifference {
@@ -25,20 +41,25 @@ export interface ExplainedParting {
   readonly further?: readonly ExplainedParting[];
 }
 
-export function explainDifference({ trait, answers }: Difference, titles: readonly [string, string]): ExplainedDifference {
+/** `asIf` is the side that has no such step: it gives what would come of its answer. */
+export function explainDifference(
+  { trait, answers }: Difference,
+  titles: readonly [string, string],
+  asIf?: 0 | 1,
+): ExplainedDifference {
   const { question, answers: known } = describeTrait(trait);
-  const side = (i: 0 | 1) => `${titles[i]}: ${known[answers[i]]}`;
+  const side = (i: 0 | 1) => `${titles[i]}${asIf === i ? " gives what would come of" : ""}: ${known[answers[i]]}`;
   return { question, sides: [side(0), side(1)] };
 }
 
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
-  const { causes, reaches, further } = parting;
-  const told = causes.map((cause) => cause.map((difference) => explainDifference(difference, titles)));
+  const { causes, reaches, further, experiment, alone } = parting;
+  const asIf = experiment?.is === "as if" ? (alone === 0 ? 1 : 0) : undefined;
   return {
     happened: happenedText(parting, titles),
     does: doesText(parting, titles),
-    causes: parting.experiment?.is === "as if" ? told.map((cause) => cause.map((each) => asIf(each, parting, titles))) : told,
+    causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles, asIf))),
     ...(further && { further: further.map((other) => explainParting(other, titles)) }),
     ...(causes.length > 0 && further === undefined && reaches === "whole" && { tried: triedText(parting, titles) }),
   };
@@ -62,18 +83,6 @@ function doesText({ functions, operation, otherOperation, alone }: Parting, titl
   const job = operationOf(operation).summary;
   if (alone !== undefined) return `${functions[alone]} (${titles[alone]}) ${job}.`;
   return otherOperation ? `${functions[0]} ${job}, ${functions[1]} ${operationOf(otherOperation).summary}.` : `Each ${job}.`;
-}
-
-/** What a side gives that has no such step is as if it had one with another answer. */
-function asIf(
-  { question, sides }: ExplainedDifference,
-  { alone }: Parting,
-  titles: readonly [string, string],
-): ExplainedDifference {
-  const other = alone === 0 ? 1 : 0;
-  const answer = sides[other].slice(`${titles[other]}: `.length);
-  const told = `${titles[other]} gives what would come of: ${answer}`;
-  return { question, sides: other === 1 ? [sides[0], told] : [told, sides[1]] };
 }
 
 function triedText(parting: Parting, titles: readonly [string, string]): string {

@@ -3,8 +3,8 @@ import { walk } from "../syntax/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 import { type Switch, agree, agreeBy, isUnknown } from "./equal.ts";
 import { type RowDifference, type Side, contrast, toldOf } from "./contrast.ts";
-import { type Written, lettersOf, poolOf, textsOver, writtenIn } from "./pool.ts";
-import { type RowOf, randomRows, rowSize, rowsOf, rowsToTry, shrunk } from "./rows.ts";
+import { lettersOf, poolOf, textsOver, writtenIn } from "./pool.ts";
+import { type RowOf, programFor, randomRows, rowSize, rowsOf, rowsToTry, shrunk } from "./rows.ts";
 
 /** What is hunted for: a row on which two sides differ, or one on which a side gives an error, nothing, empty text, or a part of a text. */
 export const quarries = ["difference", "error", "nothing", "empty", "cut"] as const;
@@ -62,8 +62,6 @@ const mostGiven = 2000;
 
 /** Rows of which the cause is looked for. */
 const mostExplained = 60;
-
-const noWords: Written = { texts: [], numbers: [] };
 
 /** Texts of which all are tried. */
 const mostTexts = 12_000;
@@ -150,13 +148,8 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
   const { milliseconds = 500, most = 5, quarry = sides.length > 1 ? "difference" : "error" } = options;
   const columns = columnsOf(sides, options);
   const names = Object.keys(columns);
-  // Values of every size: a type may depend on them.
-  const usual = sampleOf(
-    names.flatMap((name) => poolOf(columns[name], noWords).map((value) => ({ [name]: value }))),
-    columns,
-  );
   const limits = { ...defaultLimits, milliseconds };
-  const programs = sides.map(({ dialect, expression }) => compile(dialect, expression, usual, limits));
+  const programs = sides.map((side) => programFor(side, columns, limits));
   const none = { programs, columns, caught: [] };
   if (!programs.every(({ ok }) => ok)) return { ...none, reach: { rows: 0, isProved: false } };
   const isProved =

@@ -1,9 +1,22 @@
-import type { DeclaredType, Sample } from "../evaluate/index.ts";
+import { type DeclaredType, type Limits, type Program, type Sample, compile, sampleOf } from "../evaluate/index.ts";
 import type { Value } from "../values/index.ts";
+import type { Side } from "./contrast.ts";
 import { type Written, lettersOf, poolOf, sizeOf, smaller } from "./pool.ts";
 
 /** The values of columns on a row, by name. */
 export type RowOf = Readonly<Record<string, Value>>;
+
+/** An expression bound to columns of kinds, whatever rows it is run on: values of every size are there, on which a type may depend. */
+export function programFor(
+  { dialect, expression }: Side,
+  columns: Readonly<Record<string, DeclaredType>>,
+  limits?: Limits,
+): Program {
+  const values = Object.entries(columns).flatMap(([name, kind]) =>
+    poolOf(kind, { texts: [], numbers: [] }).map((value) => ({ [name]: value })),
+  );
+  return compile(dialect, expression, sampleOf(values, columns), limits);
+}
 
 /** The first rows of a sample, with some of its columns. */
 export function rowsOf({ columns, rows }: Sample, names: readonly string[], most: number): RowOf[] {

@@ -1,6 +1,6 @@
 import type { Variable } from "../dialects/dialect.ts";
 import { type Bound, type Program, type Sample, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
-import { Decimal, Failure, OverTime, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
+import { Decimal, OverTime, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
 import { type Cells, type Evaluated, type Step, withAnswers } from "./swap.ts";
 import { agree, asTruth } from "./equal.ts";
 
@@ -62,7 +62,7 @@ export class Workbench {
       on: (values) => program.runRow(this.#with(values, row), 0),
       runWith: (changes, name, values) => {
         const run = this.#changing(changes, name);
-        return values ? this.#tried(run, this.#with(values, row), 0) : this.#tried(run, sample, row);
+        return values ? run(this.#with(values, row), 0) : run(sample, row);
       },
     };
   }
@@ -110,7 +110,7 @@ export class Workbench {
       this.#places.set(node, place);
     }
     place.variable.value = value;
-    return this.#tried(place.run, this.sample, row);
+    return place.run(this.sample, row);
   }
 
   /** `name` says what was changed at the parts, where that is the same on every row. */
@@ -122,16 +122,6 @@ export class Workbench {
     return run;
   }
 
-  /** What an experiment gives. Code of a dialect's own may not bear a value of another's kind: then it shows nothing. */
-  #tried(run: (sample: Sample, row: number) => Value, sample: Sample, row: number): Value {
-    try {
-      return run(sample, row);
-    } catch (error) {
-      if (error instanceof OverTime) throw error;
-      return new Failure("not-covered", { what: String(error) });
-    }
-  }
-
   #numberOf(node: Bound): number {
     const number = this.#numbers.get(node) ?? this.#numbers.size;
     this.#numbers.set(node, number);
@@ -140,8 +130,8 @@ export class Workbench {
 }
 
 /**
- * What is tried on a row, where that takes no longer than a row may, nor goes on after `last`; otherwise undefined. `go` goes on with the time that is left
- * after a run of a whole expression, which has a clock of its own.
+ * What is tried on a row, where that takes no longer than a row may, nor goes on after `last`; otherwise undefined. `go` goes on
+ * with the time that is left after a run of a whole expression, which has a clock of its own.
  */
 function withinTime<T>(tried: (go: () => void) => T, last = Infinity): T | undefined {
   const end = Math.min(last, Date.now() + defaultLimits.milliseconds);

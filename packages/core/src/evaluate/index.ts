@@ -111,7 +111,10 @@ export interface Program {
   readonly frame: Frame;
   /** The value on one row, 0-based; `observe` is told every sub-expression's value. */
   runRow(sample: Sample, row: number, observe?: Observer): Value;
-  /** The program with other parts in the place of some of its own: what it gives then on a row, 0-based. */
+  /**
+   * The program with other parts in the place of some of its own: what it gives then on a row, 0-based. Where a dialect's own code
+   * does not bear what it is given so, that is the failure `not-covered`.
+   */
   experiment(changes: ReadonlyMap<Bound, Bound>): (sample: Sample, row: number) => Value;
   /** Every sub-expression with its value on one row, 0-based; in source order, outer ones first. */
   trace(sample: Sample, row: number): TraceStep[];
@@ -239,7 +242,8 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
           frame.turn++;
           return tried(row);
         } catch (error) {
-          return beyondLimits(error, parsed.tree.range, limits);
+          if (isBeyond(error)) return beyondLimits(error, parsed.tree.range, limits);
+          return new Failure("not-covered", { what: String(error) }, parsed.tree.range);
         } finally {
           stopClock();
         }
@@ -269,6 +273,8 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
 
 /** Rows after which a run looks whether it is to end. */
 const rowsBetweenLooks = 256;
+
+const isBeyond = (error: unknown): boolean => error instanceof OverTime || error instanceof RangeError;
 
 /** The failure that a row took too long, or that the host refused to hold a text or a stack of some size; any other error is thrown on. */
 function beyondLimits(error: unknown, range: TextRange, { milliseconds }: Limits): Failure {

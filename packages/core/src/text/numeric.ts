@@ -123,6 +123,9 @@ export const round = operation({
 
     function ofDouble(value: number, digits: number): number {
       if (digits === 0 || !Number.isFinite(value)) return roundedDouble(value, direction);
+      const power = 10 ** digits;
+      if (roundedDigits === "scaled" && digits > 0 && Number.isFinite(value * power))
+        return roundedDouble(value * power, direction) / power;
       if (roundedDigits === "exact" && digits > 0) return Number(value.toFixed(Math.min(digits, 100)));
       // By the digits that it is written with, so that 1.005 is 1.01 though the number is a little below.
       const result = ofDecimal(Decimal.of(value), digits).toNumber();

@@ -69,7 +69,8 @@ export const numbers = {
   }),
   roundedDigits: trait("Which digits of a floating-point number are rounded?", {
     shortest: "Those that it is written with: 1.005 to two digits is 1.01.",
-    exact: "Those that it has: 1.005 is a little less, and to two digits 1.",
+    exact: "Those that it has: 1.005 is a little less, and to two digits 1; 2.675 is 2.67.",
+    scaled: "Those of its product with a power of ten, which may be rounded itself: 1.005 is 1, 2.675 is 2.68.",
   }),
   moreDigits: trait("What does rounding an exact number to more digits than it has give?", {
     kept: "The number as it is: 1.5 stays 1.5.",

@@ -79,7 +79,7 @@ function rounding(type: string): Readonly<Record<string, Code>> {
         const rounded = round(value, digits);
         return typeof rounded === "number" || typeof rounded === "bigint" ? integer(kept(BigInt(rounded))) : rounded;
       }),
-      like: roundingLike("half away from zero"),
+      like: roundingLike("half away from zero", { roundedDigits: "scaled" }),
     },
     [`round_even ${type}`]: {
       ...strict((value: Value, digits: number) => {
@@ -87,7 +87,7 @@ function rounding(type: string): Readonly<Record<string, Code>> {
         if (!(type in ranges) || !(rounded instanceof Double) || Object.is(rounded.value, -0)) return rounded;
         return new Double(Number(kept(BigInt(rounded.value))));
       }),
-      like: roundingLike("half to even"),
+      like: roundingLike("half to even", { roundedDigits: "scaled" }),
     },
   };
 }

@@ -76,7 +76,7 @@ export const bitsOf = (value: Value): bigint => BigInt.asUintN(64, bigOf(value))
 
 /** The code of what is calculated. */
 export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
-  round: { ...toDecimals(roundDecimal, roundHalfEven), like: roundingLike("half away from zero") },
+  round: { ...toDecimals(roundDecimal, roundHalfEven), like: roundingLike("half away from zero", { roundedDigits: "scaled" }) },
   truncate: toDecimals(cutDecimal, Math.trunc),
   atan: strict((y: Double, x?: Double) => new Double(x === undefined ? nearest.atan(y.value) : nearest.atan2(y.value, x.value))),
   log: strict((a: Double, b?: Double) => {
