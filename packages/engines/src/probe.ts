@@ -1,4 +1,5 @@
 import { Failure, type Program, type Sample, type Value, columnsUsed, compile, message } from "indigo-quill";
+import { sameNumber } from "indigo-quill/contrast";
 import type { Dialect } from "indigo-quill/dialects";
 import { type Cell, type Column, type ColumnType, type Connection, EngineLost, type Outcome } from "./connection.ts";
 
@@ -48,8 +49,7 @@ export function sameOutcome(a: OwnOutcome, b: Outcome): boolean {
 function samePlain(a: unknown, b: unknown): boolean {
   if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, i) => samePlain(item, b[i]));
   if (typeof a === "boolean" && typeof b === "number") return Number(a) === b;
-  if (typeof a !== "number" || typeof b !== "number") return a === b;
-  return a === b || Math.abs(a - b) <= 1e-12 * Math.max(Math.abs(a), Math.abs(b));
+  return typeof a === "number" && typeof b === "number" ? sameNumber(a, b) : a === b;
 }
 
 /** The type of a column by its values, as the `verify` contract has it; `fraction` is what a number with one is. */

@@ -1,4 +1,5 @@
 import { Decimal, Failure, compile, message, sampleOf } from "indigo-quill";
+import { sameNumber } from "indigo-quill/contrast";
 import { type CaseBase, type CaseSide, casesOf, dialectFor, isRecord, readBase, readSide } from "../cases.ts";
 import { isDialect } from "../input.ts";
 import { styleFor } from "../output/style.ts";
@@ -69,8 +70,7 @@ function meets({ expect }: Case, got: Got): boolean {
 /** Numbers by value (relative tolerance 1e-12), everything else exactly. */
 function same(given: unknown, got: unknown): boolean {
   const [a, b] = [given, got].map((value) => (typeof value === "bigint" || value instanceof Decimal ? Number(value) : value));
-  if (typeof a === "number" && typeof b === "number")
-    return a === b || Math.abs(a - b) <= 1e-12 * Math.max(Math.abs(a), Math.abs(b));
+  if (typeof a === "number" && typeof b === "number") return sameNumber(a, b);
   if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, i) => same(item, b[i]));
   if (isRecord(a) && isRecord(b))
     return Object.keys(a).length === Object.keys(b).length && Object.keys(a).every((key) => key in b && same(a[key], b[key]));

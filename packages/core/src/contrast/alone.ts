@@ -1,7 +1,8 @@
 import { type OperationId, operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
-import type { TextRange, Value } from "../values/index.ts";
+import { type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type BoundStep, type OtherAnswer, instead, othersTo } from "./answers.ts";
+import { kindOfOutcome } from "./equal.ts";
 import { type Parting, alike, isBehaviour, nameOf } from "./parting.ts";
 import type { Cells, Evaluated, Step } from "./swap.ts";
 import { askedOf, isEqual, wholeParting } from "./whole.ts";
@@ -85,7 +86,10 @@ export function convertedParting(left: Evaluated, right: Evaluated): Parting | u
     const [own, other] = [sides[side], sides[1 - side]];
     for (const step of own.steps) {
       const [given] = step.slots;
-      if (!converting.has(step.bound.operation) || given === undefined || typeof given === typeof step.value) continue;
+      if (!converting.has(step.bound.operation) || given === undefined) continue;
+      if (kindOfOutcome(given) === kindOfOutcome(step.value)) continue;
+      // What fails elsewhere may fail on any value.
+      if (isFailure(own.value) && !isFailure(step.value)) continue;
       for (const { node, value } of other.parts) {
         if (!alike(value, given) || !isEqual(other.put(node, step.value), own.value)) continue;
         const replay = () => other.put(node, step.value);

@@ -2,7 +2,8 @@ import type { TraitId } from "../traits/index.ts";
 import { Decimal, Double, type Value } from "../values/index.ts";
 import { chainOf, questionOf } from "./chain.ts";
 import { type KnownInstead, asIfParting, convertedParting, withoutParting } from "./alone.ts";
-import { fewParting, heedParting, missingParting } from "./whole.ts";
+import { fewParting, missingParting, ownParting } from "./special.ts";
+import { heedParting, rowsParting } from "./whole.ts";
 import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, reachOf, sameInputs } from "./parting.ts";
 import { type Difference, type Evaluated, type Step, differing, outputWith } from "./swap.ts";
 
@@ -77,7 +78,7 @@ function causesOf(sides: readonly [Step, Step], { same, isTold }: Way, holds: Ho
 }
 
 /** What else may be a cause where no step alone makes up the difference, the nearest to what is written first. */
-const others = [chainOf, questionOf, withoutParting, missingParting, convertedParting, heedParting, fewParting];
+const others = [chainOf, questionOf, withoutParting, missingParting, convertedParting, heedParting, fewParting, rowsParting];
 
 /** Where a cause was found on some row, and which: what explains one row often explains more. */
 interface Known {
@@ -90,6 +91,8 @@ interface Known {
 /** What was found between two sides on the rows before. */
 export interface KnownCauses extends KnownInstead {
   readonly found: Known[];
+  /** Which of the others found something last. */
+  other?: (typeof others)[number];
 }
 
 export const nothingKnown = (): KnownCauses => ({ found: [], instead: [], missed: 0 });
@@ -118,7 +121,7 @@ function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Pa
  * makes up the difference, the answers of several that do together. What explained another row is tried before all else.
  */
 export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
-  const again = knownParting(left, right, known);
+  const again = knownParting(left, right, known) ?? known.other?.(left, right);
   if (again) return again;
   const candidates = ways.flatMap((way) =>
     left.steps.flatMap((a) =>
@@ -142,7 +145,9 @@ export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses)
   }
   for (const found of others) {
     const parting = found(left, right);
-    if (parting) return parting;
+    if (!parting) continue;
+    known.other = found;
+    return parting;
   }
-  return asIfParting(left, right, known) ?? unexplained;
+  return asIfParting(left, right, known) ?? ownParting(left, right) ?? unexplained;
 }

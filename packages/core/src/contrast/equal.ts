@@ -20,6 +20,13 @@ function asNumber(value: Value): number {
 const textOf = (value: Value): Value => (value instanceof Moment ? value.text : value);
 
 /**
+ * Whether two numbers are the same value, up to what a calculation in another order changes (relative tolerance 1e-12). NaN is
+ * itself, and infinity is only itself.
+ */
+export const sameNumber = (a: number, b: number): boolean =>
+  Object.is(a, b) || a === b || (Number.isFinite(a - b) && Math.abs(a - b) <= 1e-12 * Math.max(Math.abs(a), Math.abs(b)));
+
+/**
  * Whether two dialects gave the same. Texts, and dates by their ISO text, agree when they are the same code units; numbers when
  * they are the same value (relative tolerance 1e-12), whatever their type; truth values, and lists
  * item by item. Nothing (null, blank, the empty sequence) agrees with nothing only, not with empty
@@ -32,10 +39,8 @@ export function agree(a: Value, b: Value): boolean {
     case "nothing":
     case "error":
       return true;
-    case "number": {
-      const [x, y] = [asNumber(a), asNumber(b)];
-      return x === y || (Number.isNaN(x) && Number.isNaN(y)) || Math.abs(x - y) <= 1e-12 * Math.max(Math.abs(x), Math.abs(y));
-    }
+    case "number":
+      return sameNumber(asNumber(a), asNumber(b));
     case "list": {
       const [left, right] = [a as readonly Value[], b as readonly Value[]];
       return left.length === right.length && left.every((item, i) => agree(item, right[i]));

@@ -13,7 +13,17 @@ export {
 export type { Parting } from "./parting.ts";
 export { type Difference, withAnswers } from "./swap.ts";
 export type { Effect } from "./effect.ts";
-export { type OutcomeKind, type Switch, agree, agreeBy, agreements, isUnknown, kindOfOutcome, switches } from "./equal.ts";
+export {
+  type OutcomeKind,
+  type Switch,
+  agree,
+  agreeBy,
+  agreements,
+  isUnknown,
+  kindOfOutcome,
+  sameNumber,
+  switches,
+} from "./equal.ts";
 export {
   type ExplainedDifference,
   type ExplainedParting,

@@ -33,6 +33,8 @@ export interface Evaluated {
   /** The value and the name of a column, by its place in the sample, 0-based. */
   readonly valueOf: (column: number) => Value;
   readonly nameOf: (column: number) => string;
+  /** The whole on this row without the others of the sample. */
+  readonly alone: () => Value;
   /** The whole with a value in the place of a part. */
   readonly put: (node: Bound, value: Value) => Value;
   /** The whole with other values in columns, by their places in the sample, 0-based. */

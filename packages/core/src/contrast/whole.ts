@@ -1,6 +1,6 @@
 import { type Bound, allPartsOf } from "../evaluate/index.ts";
 import type { TraitId } from "../traits/index.ts";
-import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
+import type { TextRange, Value } from "../values/index.ts";
 import { type Experiment, type Parting, alike, isSameFailure } from "./parting.ts";
 import type { Evaluated } from "./swap.ts";
 
@@ -81,8 +81,10 @@ export interface Asked {
   readonly literals: readonly string[];
 }
 
-const textsIn = (root: Bound): string[] =>
-  allPartsOf(root).flatMap((part) => (part.kind === "constant" && typeof part.value === "string" ? [part.value] : []));
+export const textsIn = (root: Bound): string[] =>
+  allPartsOf(root).flatMap((part) =>
+    part.kind === "constant" && part.source.kind === "literal" && typeof part.value === "string" ? [part.value] : [],
+  );
 
 export function askedOf(left: Evaluated, right: Evaluated): Asked {
   const columns = new Map<number, Value>();
@@ -119,6 +121,7 @@ function isBlind(side: Evaluated, column: number, value: Value, heed: Heed, { co
 export function heedParting(left: Evaluated, right: Evaluated): Parting | undefined {
   const asked = askedOf(left, right);
   const sides = [left, right] as const;
+  if (!sides.every(isOfRow)) return undefined;
   for (const [column, value] of asked.columns) {
     for (const heed of heeds) {
       const bare = heed.without(value);
@@ -138,94 +141,17 @@ export function heedParting(left: Evaluated, right: Evaluated): Parting | undefi
   return undefined;
 }
 
-/** Results that stand for a value that is special, each with how it is told; an error is told by itself. */
-const results: readonly (readonly [answer: string, value: (text: Value) => Value])[] = [
-  ["null", () => null],
-  ["empty", () => ""],
-  ["whole", (text) => text],
-  ["zero", () => 0],
-  ["one", () => 1],
-  ["minus one", () => -1],
-  ["true", () => true],
-  ["false", () => false],
-];
+/** Whether what a side gives is made of its row alone: other values in it show nothing of an aggregate. */
+export const isOfRow = (side: Evaluated): boolean => isEqual(side.alone(), side.value);
 
-/** The answer that holds for some values, and for what is given for them. */
-function answerOf(values: readonly Value[], given: readonly Value[]): string | undefined {
-  if (given.every(isFailure)) return "error";
-  return results.find(([, result]) => values.every((value, i) => given[i] === result(value)))?.[0];
+/** Where other rows count for one side, as they do for an aggregate: on the row alone it gives what the other gives. */
+export function rowsParting(left: Evaluated, right: Evaluated): Parting | undefined {
+  const sides = [left, right] as const;
+  const side = ([0, 1] as const).find((each) => !isOfRow(sides[each]));
+  if (side === undefined || !isOfRow(sides[1 - side]) || !isEqual(sides[side].alone(), sides[1 - side].value)) return undefined;
+  const answers = side === 0 ? (["heeded", "not heeded"] as const) : (["not heeded", "heeded"] as const);
+  return wholeParting(left, right, {}, "heedsOtherRows", answers, side, { is: "alone" }, sides[side].alone);
 }
-
-/** The most often that something may have to stand in a text. */
-const mostTimes = 3;
-
-/** Values that are special in one way, and others, which are not, on which two sides are to agree. */
-interface Special {
-  readonly trait: TraitId;
-  readonly special: readonly Value[];
-  readonly usual: readonly Value[];
-  readonly about?: Readonly<Record<string, Value>>;
-}
-
-/** In which ways a value is special to expressions that search for these texts. */
-function specialsOf(value: Value, marks: readonly string[]): Special[] {
-  const joined = (pieces: readonly string[], mark: string, times: number) =>
-    pieces.map((piece) => Array.from({ length: times + 1 }, (_, i) => `${piece}${i}`).join(mark));
-  const pieces = ["ab", "Cd e", "7x"];
-  if (value === null || value === "") {
-    const usual = marks.length === 0 ? pieces : marks.flatMap((mark) => joined(pieces, mark, 2));
-    return [{ trait: value === null ? "ofMissing" : "ofEmptyText", special: [value], usual }];
-  }
-  if (typeof value !== "string") return [];
-  return marks.flatMap((mark) => {
-    const there = value.split(mark).length - 1;
-    const bare = (texts: readonly string[]) => texts.filter((text) => !text.includes(mark));
-    const few = bare(["kl m", "Z9", "klm"]).map((text) => Array.from({ length: there + 1 }, () => text).join(mark));
-    return Array.from({ length: Math.max(0, mostTimes - there) }, (_, i): Special => {
-      const usual = joined(bare([...pieces, "Cde"]), mark, there + 1 + i);
-      const special = [value, ...few];
-      return { trait: "tooFew", special, usual, about: { "searched for": mark } };
-    });
-  });
-}
-
-/**
- * Where the sides agree on usual values of a column and not on such as this: a missing one, empty text, one in which what both
- * search for does not stand often enough. What each gives then is said by an answer that holds for other such values, too.
- */
-const specialParting =
-  (isAsked: (trait: TraitId) => boolean) =>
-  (left: Evaluated, right: Evaluated): Parting | undefined => {
-    const sides = [left, right] as const;
-    const [own, other] = sides.map(({ root }) => [...new Set(textsIn(root))].filter((text) => text !== ""));
-    // What one side writes and stands in what the other does: a pattern holds more than the mark.
-    const within = (some: readonly string[], all: readonly string[]) =>
-      some.filter((mark) => all.some((text) => text.includes(mark)));
-    const marks = [...new Set([...within(own, other), ...within(other, own)])];
-    for (const [column, value] of askedOf(left, right).columns) {
-      for (const { trait, special, usual, about } of specialsOf(value, marks)) {
-        if (!isAsked(trait)) continue;
-        if (!usual.every((text) => isEqual(left.on(new Map([[column, text]])), right.on(new Map([[column, text]]))))) continue;
-        const answers = sides.map((side) =>
-          answerOf(
-            special,
-            special.map((text) => side.on(new Map([[column, text]]))),
-          ),
-        );
-        const [a, b] = answers;
-        if (a === undefined || b === undefined || a === b) continue;
-        const result = results.find(([answer]) => answer === b)?.[1];
-        const replay = () => (result ? result(value) : new Failure("not-found"));
-        const name = left.nameOf(column);
-        const experiment = { is: "usual", column: name, values: usual } as const;
-        return wholeParting(left, right, { [name]: value, ...about }, trait, [a, b], 0, experiment, replay);
-      }
-    }
-    return undefined;
-  };
-
-export const missingParting = specialParting((trait) => trait === "ofMissing");
-export const fewParting = specialParting((trait) => trait !== "ofMissing");
 
 export function wholeParting(
   left: Evaluated,

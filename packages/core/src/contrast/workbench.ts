@@ -50,6 +50,7 @@ export class Workbench {
       }
     });
     // What is carried out several times has no one value that another could stand for.
+    let alone: Value | undefined;
     const once = steps.filter(({ node }) => turns.get(node) === 1);
     return {
       value,
@@ -58,6 +59,7 @@ export class Workbench {
       root: program.bound,
       valueOf: (column) => sample.columns[column].values[row],
       nameOf: (column) => sample.columns[column].name,
+      alone: () => (alone ??= program.runRow(this.#with(new Map(), row), 0)),
       put: (node, put) => this.#put(node, put, row),
       on: (values) => program.runRow(this.#with(values, row), 0),
       runWith: (changes, name, values) => {
@@ -166,6 +168,7 @@ export function triedOf<T>(
     };
     return {
       ...side,
+      alone: () => then(side.alone()),
       put: (node, value) => then(side.put(node, value)),
       on: (values) => then(side.on(values)),
       runWith: (changes, name, values) => then(side.runWith(changes, name, values)),

@@ -15,12 +15,6 @@ export const onNumbers = (compute: (...numbers: number[]) => Value): Code => ({
   },
 });
 
-/** Scales by a power of ten without the noise of a multiplication, where the digits allow it. */
-export function shifted(value: number, digits: number): number {
-  const [mantissa, exponent = "0"] = String(value).split("e");
-  return Number(`${mantissa}e${Number(exponent) + digits}`);
-}
-
 const romanLetters = { M: 1000, D: 500, C: 100, L: 50, X: 10, V: 5, I: 1 } as const;
 type RomanLetter = keyof typeof romanLetters;
 

@@ -1,12 +1,12 @@
 import { kernelFor } from "../../text/index.ts";
 import { Failure, type Value, isFailure, isList } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
-import { arithmetic, bad, finite, onNumbers, shifted } from "./arithmetic.ts";
+import { arithmetic, bad, finite, onNumbers } from "./arithmetic.ts";
 import { typeRules } from "./coercions.ts";
 import { worked } from "../step.ts";
 import { numberOfText, toNumber, toText } from "./steps.ts";
 import type { TableOptions } from "./functions.ts";
-import { formatNumber, grouped } from "./number-format.ts";
+import { formatNumber, grouped, roundedText } from "./number-format.ts";
 
 const number = toNumber;
 const rules = typeRules("convert");
@@ -196,16 +196,14 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
     run: ([value, decimals, noGroups]) => {
       const places = Math.trunc((decimals as number) ?? 0);
       if (Math.abs(places) > 100) return bad("there are too many decimals");
-      const scaled = shifted(Math.round(shifted(Math.abs((value as number) ?? 0), places)), -places);
-      const text = scaled.toFixed(Math.max(0, places));
+      const text = roundedText(Math.abs((value as number) ?? 0), places);
       return ((value as number) < 0 && Number(text) !== 0 ? "-" : "") + (noGroups ? text : grouped(text));
     },
   },
   DOLLAR: {
     run: ([value, decimals]) => {
       const places = Math.trunc((decimals as number) ?? 0);
-      const scaled = shifted(Math.round(shifted(Math.abs((value as number) ?? 0), places)), -places);
-      const text = `$${grouped(scaled.toFixed(Math.max(0, places)))}`;
+      const text = `$${grouped(roundedText(Math.abs((value as number) ?? 0), places))}`;
       return (value as number) < 0 ? `-${text}` : text;
     },
   },

@@ -1,4 +1,4 @@
-import { Failure, type Value, dateFromDays, dayNames, monthNames, serialEpoch } from "../../values/index.ts";
+import { Decimal, Failure, type Value, dateFromDays, dayNames, monthNames, serialEpoch } from "../../values/index.ts";
 import { toText } from "./steps.ts";
 
 /** A plain decimal text with a comma between groups of three digits. */
@@ -44,12 +44,8 @@ function formatDigits(value: number, format: string): Value {
   return sign + literal(before) + digits + (fraction === "" ? "" : point) + literal(after);
 }
 
-/** Rounds half away from zero on the shortest decimal text, not on the binary value. */
-function roundedText(value: number, places: number): string {
-  const [mantissa, exponent = "0"] = String(value).split("e");
-  const scaled = Math.round(Number(`${mantissa}e${Number(exponent) + places}`));
-  return Number(`${scaled}e${-places}`).toFixed(places);
-}
+/** Rounds half away from zero on the shortest decimal text, not on the binary value; all digits, without an exponent. */
+export const roundedText = (value: number, places: number): string => String(Decimal.parse(String(value))!.rounded(places));
 
 function formatDate(serial: number, format: string): string {
   const { year, month, day, weekday } = dateFromDays(Math.floor(serial) - serialEpoch);

@@ -17,7 +17,7 @@ import {
   sequenceOf,
   wrongKind,
 } from "./items.ts";
-import { stringOf } from "./steps.ts";
+import { steps, stringOf } from "./steps.ts";
 import { calculated } from "./functions.ts";
 import { formatMoment, joinMoments } from "./moments.ts";
 import { formatInteger, formatNumber } from "./pictures.ts";
@@ -143,10 +143,13 @@ const formatted = run(([value, picture]) => (value === null ? null : formatMomen
 
 /** Functions that are not rows of data, by name. */
 export const xpathCode: Readonly<Record<string, Code>> = {
-  string: run(([item]) => {
-    const atom = atomOf(item);
-    return atom === null ? "" : isFailure(atom) ? atom : stringOf(atom);
-  }),
+  string: {
+    ...run(([item]) => {
+      const atom = atomOf(item);
+      return atom === null ? "" : isFailure(atom) ? atom : stringOf(atom);
+    }),
+    like: { ...steps.text, slots: ["value"] },
+  },
   "string-to-codepoints": run(([text]) => {
     const chars = charactersOf((text as string | null) ?? "");
     return isFailure(chars) ? chars : sequenceOf(chars.map((char) => char.codePointAt(0)!));

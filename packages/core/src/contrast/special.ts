@@ -1,0 +1,218 @@
+import type { TraitId } from "../traits/index.ts";
+import { Failure, type Value, isFailure } from "../values/index.ts";
+import { type Parting, alike } from "./parting.ts";
+import type { Evaluated } from "./swap.ts";
+import { askedOf, isEqual, isOfRow, textsIn, wholeParting } from "./whole.ts";
+
+/** What a side gives for other values in a column, and a text that both sides search for. */
+interface Asked {
+  readonly on: (value: Value) => Value;
+  readonly mark: string | undefined;
+}
+
+/** A result that stands for a value; undefined where it stands for no such value. */
+type Result = (value: Value, asked: Asked) => Value | undefined;
+
+/** How the text of a number is changed where it is negative: `digits` are those of the number, with the zeros before them. */
+const signed =
+  (change: (digits: string) => string): Result =>
+  (value, { on }) => {
+    const plain = typeof value === "number" && value < 0 ? on(-value) : null;
+    return typeof plain === "string" ? plain.replace(new RegExp(`0*${-Number(value)}`), change) : undefined;
+  };
+
+const isHalf = (number: number): boolean => /5$/.test(String(number));
+
+/** What comes of a number that is a little farther from 0 (`by` 1), or nearer to it (−1). */
+const beside =
+  (by: 1 | -1): Result =>
+  (value, { on }) =>
+    typeof value === "number" && isHalf(value)
+      ? on(Number.isInteger(value) ? value + by * Math.sign(value) : value * (1 + by * 1e-9))
+      : undefined;
+
+/** What is given, with a comma between groups of three digits. */
+const thousandsApart: Result = (value, { on }) => {
+  const given = typeof value === "number" ? on(value) : null;
+  const bare = typeof given === "string" ? given.replaceAll(/(?<=\d),(?=\d{3})/g, "") : "";
+  return /\d{4}/.test(bare) ? bare.replace(/\d{4,}/, (digits) => digits.replaceAll(/\B(?=(\d{3})+$)/g, ",")) : undefined;
+};
+
+const withMark =
+  (place: (text: string, mark: string) => string): Result =>
+  (value, { on, mark }) =>
+    typeof value === "string" && mark !== undefined ? on(place(value, mark)) : undefined;
+
+/** Results that stand for a value, each with the answer that it is told by; an error is told by itself. */
+const results: readonly (readonly [answer: string, result: Result])[] = [
+  ["null", () => null],
+  ["empty", () => ""],
+  ["whole", (value) => value],
+  ["true", () => true],
+  ["false", () => false],
+  ["zero", () => 0],
+  ["one", () => 1],
+  ["minus one", () => -1],
+  ["infinite", () => Infinity],
+  ["digits", (value) => (typeof value === "number" ? String(value) : undefined)],
+  ["minus in front", signed((digits) => `-${digits}`)],
+  ["minus for a zero", signed((digits) => digits.replace(/^0/, "-"))],
+  ["minus among zeros", signed((digits) => digits.replace(/0(?=[^0])/, "-"))],
+  ["rounded up", beside(1)],
+  ["rounded down", beside(-1)],
+  ["thousands apart", thousandsApart],
+  ["as at the end", withMark((text, mark) => text + mark)],
+  ["as at the start", withMark((text, mark) => mark + text)],
+];
+
+/** The answer that holds for some values, and for what is given for them. */
+function answerOf(values: readonly Value[], asked: Asked): string | undefined {
+  const given = values.map(asked.on);
+  if (given.every(isFailure)) return "error";
+  return results.find(([, result]) =>
+    values.every((value, i) => {
+      const wanted = result(value, asked);
+      const isTruth = typeof wanted === "boolean";
+      return wanted !== undefined && alike(given[i], wanted) && (!isTruth || typeof given[i] === "boolean");
+    }),
+  )?.[0];
+}
+
+/** Values that are special in one way, the one of the row first, and others, which are not, on which two sides are to agree. */
+interface Special {
+  readonly trait: TraitId;
+  readonly special: readonly Value[];
+  readonly usual: readonly Value[];
+  readonly mark?: string;
+}
+
+/** Texts that are nothing special: short ones, such as are long enough for what takes letters from far on, and letters only. */
+const usualTexts = [
+  ["ab", "Cd e", "7x"],
+  ["abcdefghijklm", "Cd efg hij klmn op", "7x 8yz abcd efgh 9"],
+  ["ab", "Cd", "Efgh ij"],
+];
+const usualNumbers = [1, 2, 3, 7, 12, 100];
+
+/** The most often that something may have to stand in a text. */
+const mostTimes = 3;
+
+const joinedBy = (mark: string, times: number, pieces: readonly string[]): string[] =>
+  pieces.map((piece) => Array.from({ length: times + 1 }, (_, i) => `${piece}${i}`).join(mark));
+
+/** Kinds of characters, each with one that is nothing special. */
+const kinds: readonly (readonly [TraitId, RegExp, string])[] = [
+  ["ofForeignLetters", /[^\x00-\x7f]/gu, "a"],
+  ["ofDigits", /\d/g, "a"],
+  ["ofMarks", /[^\p{L}\p{N}\s]/gu, "a"],
+];
+
+/** In which ways a value is special to expressions that search for these texts. */
+function specialsOf(value: Value, marks: readonly string[]): Special[] {
+  if (typeof value === "number") return specialNumbers(value);
+  const among = (trait: TraitId, special: readonly Value[]) =>
+    usualTexts.map((texts): Special => {
+      const usual = marks.length === 0 ? texts : marks.flatMap((mark) => joinedBy(mark, 2, texts));
+      return { trait, special, usual };
+    });
+  if (value === null) return among("ofMissing", [null]);
+  if (value === "") return among("ofEmptyText", [""]);
+  if (typeof value !== "string") return [];
+  return [
+    ...(marks.includes(value) ? usualTexts.map((usual): Special => ({ trait: "ofWritten", special: [value], usual })) : []),
+    ...(value.trim() === "" ? among("ofBlank", [value, " ", "   "]) : []),
+    ...marks.flatMap((mark) => tooFewOf(mark, value)),
+    { trait: "tooShort", special: [value, ...usualTexts[1].map((text) => text.slice(0, value.length))], usual: usualTexts[1] },
+    ...kinds.flatMap(([trait, kind, plain]) =>
+      value.search(kind) >= 0 ? [{ trait, special: [value], usual: [value.replace(kind, plain), ...usualTexts[2]] }] : [],
+    ),
+  ];
+}
+
+/** A text in which what is searched for stands less often than in others: such texts, or only this one. */
+function tooFewOf(mark: string, value: string): Special[] {
+  const there = value.split(mark).length - 1;
+  const bare = (texts: readonly string[]) => texts.filter((text) => !text.includes(mark));
+  const few = bare(["kl m", "Z9", "klm"]).map((text) => Array.from({ length: there + 1 }, () => text).join(mark));
+  return [[value, ...few], [value]].flatMap((special) =>
+    Array.from({ length: Math.max(0, mostTimes - there) }, (_, i): Special => {
+      const usual = joinedBy(mark, there + 1 + i, bare([...usualTexts[0], "Cde"]));
+      return { trait: "tooFew", special, usual, mark };
+    }),
+  );
+}
+
+function specialNumbers(value: number): Special[] {
+  const whole = Math.trunc(value);
+  const found: [TraitId, boolean, number[], number[]][] = [
+    ["ofZero", value === 0, [0], []],
+    ["ofNegative", value < 0, [value, value - 1, value * 2], []],
+    ["ofFraction", value !== whole, [value, whole + 0.25, whole + 0.5], [whole]],
+    ["ofLargeNumber", Math.abs(value) >= 1000, [value], []],
+  ];
+  const specials = found.flatMap(([trait, is, special, plain]) =>
+    is ? [{ trait, special, usual: [...plain, ...usualNumbers] }] : [],
+  );
+  return isHalf(value) ? [{ trait: "ofHalf", special: [value], usual: [...usualNumbers, 2.21, 3.38] }, ...specials] : specials;
+}
+
+/** What a side gives for a value in a column: several questions ask for the same. */
+function remembered(side: Evaluated, column: number): (value: Value) => Value {
+  const known = new Map<Value, Value>();
+  return (value) => {
+    if (!known.has(value)) known.set(value, side.on(new Map([[column, value]])));
+    return known.get(value)!;
+  };
+}
+
+/** Which special values are asked for, and whether one side may give something for them that has no name. */
+interface Asking {
+  readonly isAsked: (trait: TraitId) => boolean;
+  readonly mayBeOwn: boolean;
+}
+
+/**
+ * Where the sides agree on usual values of a column and not on such as this: a missing one, empty text, one in which what both
+ * search for does not stand often enough. What each gives then is said by an answer that holds for other such values, too; one
+ * side, with the answer of the other, gives what the other gives.
+ */
+const specialParting =
+  ({ isAsked, mayBeOwn }: Asking) =>
+  (left: Evaluated, right: Evaluated): Parting | undefined => {
+    const sides = [left, right] as const;
+    if (!sides.every(isOfRow)) return undefined;
+    const [own, other] = sides.map(({ root }) => [...new Set(textsIn(root))].filter((text) => text !== ""));
+    // What one side writes and stands in what the other does: a pattern holds more than the mark.
+    const within = (some: readonly string[], all: readonly string[]) =>
+      some.filter((mark) => all.some((text) => text.includes(mark)));
+    const marks = [...new Set([...within(own, other), ...within(other, own)])];
+    for (const [column, value] of askedOf(left, right).columns) {
+      const on = sides.map((side) => remembered(side, column));
+      for (const { trait, special, usual, mark } of specialsOf(value, marks)) {
+        if (!isAsked(trait)) continue;
+        const named = on.map((run) => answerOf(special, { on: run, mark }));
+        if (named[0] === named[1] || (named.includes(undefined) && !mayBeOwn)) continue;
+        const told = (side: 0 | 1): Value | undefined => {
+          const answer = named[1 - side];
+          if (answer === "error") return new Failure("not-found");
+          return results.find(([each]) => each === answer)?.[1](value, { on: on[side], mark });
+        };
+        const side = ([0, 1] as const).find((each) => {
+          const came = told(each);
+          return came !== undefined && alike(came, sides[1 - each].value);
+        });
+        if (side === undefined || !usual.every((each) => isEqual(on[0](each), on[1](each)))) continue;
+        const replay = () => told(side) ?? null;
+        const name = left.nameOf(column);
+        const inputs = { [name]: value, ...(mark !== undefined && { "searched for": mark }) };
+        const experiment = { is: "usual", column: name, values: usual } as const;
+        return wholeParting(left, right, inputs, trait, [named[0] ?? "own", named[1] ?? "own"], side, experiment, replay);
+      }
+    }
+    return undefined;
+  };
+
+export const missingParting = specialParting({ isAsked: (trait) => trait === "ofMissing", mayBeOwn: false });
+export const fewParting = specialParting({ isAsked: (trait) => trait !== "ofMissing", mayBeOwn: false });
+/** The same where only one side gives something that can be said in a word: the last that is asked. */
+export const ownParting = specialParting({ isAsked: () => true, mayBeOwn: true });
