@@ -271,9 +271,9 @@ export class Binder {
     this.#noteBetween(node);
     const given = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
-    if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect));
+    if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect, this.source));
     const sized = rows.filter((row) => given.length >= arity(row).least && given.length <= arity(row).most);
-    if (sized.length === 0) return this.#broken(node, wrongCount(node, rows, this.dialect));
+    if (sized.length === 0) return this.#broken(node, wrongCount(node, rows, this.dialect, this.source));
     const args = node.notation === "operator" || sized.every(isOfOneType) ? this.#together.side(given) : given;
     const broken = args.find((arg) => this.#reports.isReported(arg));
     if (broken) return broken;

@@ -2,6 +2,7 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, parseLimits } from "../syntax/index.ts";
 import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
+import { habitIn } from "./habits.ts";
 import { Binder } from "./bind.ts";
 import { type Bound, type BoundOperation, allPartsOf, replaced } from "./bound.ts";
 import { constantFailure } from "./constants.ts";
@@ -135,6 +136,18 @@ export interface Program {
  * compile(postgresql(), "upper(lable)", sample).ok; // false
  */
 export function compile(dialect: Dialect, source: string, sample: Sample, limits: Limits = defaultLimits): Program {
+  return compileText(dialect, source, sample, limits, false);
+}
+
+/** Compiles what may be meant by a text that is not read; what cannot be read either is not bound. */
+function tried(dialect: Dialect, text: string, sample: Sample, limits: Limits): Pick<Program, "ok" | "diagnostics"> {
+  const { diagnostics } = dialect.parse(text, limits);
+  const isRead = diagnostics.every((d) => d.severity !== "error");
+  return isRead ? compileText(dialect, text, sample, limits, true) : { ok: false, diagnostics };
+}
+
+/** `isTrial`: how else the text might be meant is not asked. */
+function compileText(dialect: Dialect, source: string, sample: Sample, limits: Limits, isTrial: boolean): Program {
   const parsed = dialect.parse(source, limits);
   const frame = newFrame(limits.steps);
   const columns = sample.columns.map(({ name, values, type: known, declared }) => {
@@ -151,7 +164,20 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   const parseFailed = parsed.diagnostics.some((d) => d.severity === "error");
   const bound = binder.bindWhole(parsed.tree);
   // What a half-read tree lacks would only be reported twice.
-  const diagnostics = [...parsed.diagnostics, ...(parseFailed ? [] : binder.diagnostics)];
+  const found = [...parsed.diagnostics, ...(parseFailed ? [] : binder.diagnostics)];
+  const isWrong = found.some((d) => d.severity === "error");
+  const habit =
+    isWrong && !isTrial
+      ? habitIn(
+          source,
+          found,
+          dialect,
+          columns.map(({ name }) => name),
+          (text) => tried(dialect, text, sample, limits),
+        )
+      : undefined;
+  // What else is wrong comes of it.
+  const diagnostics = habit ? [habit] : found;
   const error = diagnostics.find((d) => d.severity === "error");
   const failure = error && new Failure(error.code, error.facts, error.range, dialect.standardCode(error.code, error.facts));
 

@@ -1,7 +1,7 @@
 import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure, signature } from "../dialects/row.ts";
-import { meantBy } from "../dialects/shared/foreign-names.ts";
+import { isForeign, meantBy, tasks } from "../dialects/tasks/index.ts";
 import { type Call, type Expression, type Name, ungrouped } from "../syntax/index.ts";
 import type { Facts, TextRange } from "../values/index.ts";
 
@@ -30,15 +30,33 @@ export function unknownColumn(node: Name, dialect: Dialect, columns: readonly st
   return mistake("unknown-column", node.range, { name, nearest: near, columns: names }, fixes);
 }
 
-/** A function that is not there: not covered, or what does its job here, or the nearest names. */
-export function unknownFunction({ name, nameRange }: Call, dialect: Dialect): Diagnostic {
+/** A function that is not there: not covered, or what it is for elsewhere as it is said here, or the nearest names. */
+export function unknownFunction(node: Call, dialect: Dialect, source: string): Diagnostic {
+  const { name, nameRange } = node;
   const reason = dialect.uncovered.get(name.toLowerCase());
   if (reason !== undefined) return mistake("not-covered", nameRange, { what: `the function ${name} (${reason})` });
-  const means = meantBy(name, dialect.rows);
+  const meant = meantHere(node, dialect, source);
+  if (meant) return mistake("unknown-function", nameRange, { name, ...meant.facts, nearest: [] }, meant.fixes);
   const names = dialect.rows.filter((row) => row.notation !== "operator").flatMap((row) => [row.name, ...(row.aliases ?? [])]);
-  const near = means.length > 0 ? [] : nearest(name, new Set(names));
-  const fixes = [...means, ...near].map((text) => replacedBy(nameRange, text));
-  return mistake("unknown-function", nameRange, { name, means, nearest: near }, fixes);
+  const near = isForeign(name) ? [] : nearest(name, new Set(names));
+  const fixes = near.map((text) => replacedBy(nameRange, text));
+  return mistake("unknown-function", nameRange, { name, nearest: near }, fixes);
+}
+
+/** What a call is for in other languages, and the whole of it as it is said here. */
+function meantHere({ name, args, range }: Call, dialect: Dialect, source: string) {
+  const written = args.map((arg) => {
+    const isOpen = arg.kind === "choice" || (arg.kind === "call" && arg.notation === "operator");
+    return { text: source.slice(arg.range.start, arg.range.end), isOpen };
+  });
+  const meant = meantBy(name, written, dialect.id, (text) => dialect.textLiteral(text));
+  if (!meant) return undefined;
+  const { does } = tasks[meant.task];
+  if (meant.text === undefined) return { facts: { does }, fixes: [] };
+  const [before, after] = [source.slice(0, range.start).trimEnd().at(-1), source.slice(range.end).trimStart().at(0)];
+  const isApart = (before === undefined || "(,;".includes(before)) && (after === undefined || "),;".includes(after));
+  const text = meant.isClosed || isApart ? meant.text : `(${meant.text})`;
+  return { facts: { does, said: text }, fixes: [replacedBy(range, text)] };
 }
 
 /** What a name takes, each once and not more than a reader takes in. */
@@ -47,14 +65,16 @@ function signatures(rows: readonly FunctionRow[], { separator }: Dialect): strin
   return [...all.slice(0, 6), ...(all.length > 6 ? [`and ${all.length - 6} more`] : [])].join("; ");
 }
 
-/** Too many arguments, which can be left out, or too few. */
-export function wrongCount({ name, nameRange, args }: Call, rows: readonly FunctionRow[], dialect: Dialect): Diagnostic {
+/** Too many arguments, or too few: what such a call is for elsewhere, or what can be left out. */
+export function wrongCount(node: Call, rows: readonly FunctionRow[], dialect: Dialect, source: string): Diagnostic {
+  const { name, nameRange, args } = node;
   const least = Math.min(...rows.map((row) => arity(row).least));
   const most = Math.max(...rows.map((row) => arity(row).most));
   const count = (n: number) => `${n} argument${n === 1 ? "" : "s"}`;
   const takes = least === most ? count(least) : most === Infinity ? `at least ${count(least)}` : `${least} to ${count(most)}`;
   const facts = { name, takes, given: args.length, signature: signatures(rows, dialect) };
-  if (args.length <= most) return mistake("argument-count", nameRange, facts);
+  const meant = meantHere(node, dialect, source);
+  if (meant || args.length <= most) return mistake("argument-count", nameRange, facts, meant?.fixes);
   const range = { start: args[most].range.start, end: args[args.length - 1].range.end };
   const from = most > 0 ? args[most - 1].range.end : range.start;
   const fix = { title: "Leave out what is too much", edits: [{ range: { start: from, end: range.end }, text: "" }] };
@@ -72,7 +92,8 @@ export function wrongTypes(
   const asMany = rows.filter((row) => arity(row).least <= given.length && given.length <= arity(row).most);
   const isOfNumbers = asMany.some((row) => isPure(row) && (row.operation === "compare" || row.operation === "calculate"));
   const fixes = isOfNumbers ? readAsNumbers(node, given, dialect, source) : [];
-  return mistake("argument-type", node.range, { name: node.name, given, signature: signatures(asMany, dialect) }, fixes);
+  const types = given.map((type) => (type === "unknown" ? "text" : type));
+  return mistake("argument-type", node.range, { name: node.name, given: types, signature: signatures(asMany, dialect) }, fixes);
 }
 
 /** Whether a type is one of texts, whatever their length and collation. */

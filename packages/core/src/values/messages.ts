@@ -27,9 +27,15 @@ const messages = {
   "bad-number": (f: Facts) => `"${String(f.text)}" is not a number here.`,
   "bad-literal": (f: Facts) => `This literal cannot be read: ${String(f.problem)}.`,
   "not-covered": (f: Facts) => `Not covered yet: ${String(f.what)}.`,
+  habit: (f: Facts) => {
+    const said = (f.said as readonly string[]).join(", and ");
+    return `${said[0].toUpperCase()}${said.slice(1)}.`;
+  },
   // Binding names and types
   "unknown-function": (f: Facts) =>
-    `There is no function ${String(f.name)} here.${hint(f.means, "What it does is done by", ".")}${hint(f.nearest, "Did you mean")}`,
+    `There is no function ${String(f.name)} here${f.does && f.said === undefined ? `, nor one for ${String(f.does)}` : ""}.${
+      f.said ? ` For ${String(f.does)} write ${String(f.said)}.` : ""
+    }${hint(f.nearest, "Did you mean")}`,
   "unknown-column": (f: Facts) =>
     `There is no column ${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
   "argument-count": (f: Facts) => `${String(f.name)} takes ${String(f.takes)}, ${String(f.given)} given: ${String(f.signature)}.`,

@@ -1,0 +1,44 @@
+import { lookup } from "../../values/index.ts";
+import { type Task, type TaskId, tasks } from "./table.ts";
+
+const bySaid = lookup(
+  Object.fromEntries(
+    Object.entries(tasks).map(([id, task]: [string, Task]) => [
+      id,
+      lookup(Object.fromEntries(Object.entries(task.said).flatMap(([ids, text]) => ids.split(" ").map((each) => [each, text])))),
+    ]),
+  ),
+);
+
+/** How a dialect says a task, what it takes in braces; undefined where it is not said there. */
+export const templateOf = (task: TaskId, dialect: string): string | undefined => bySaid[task][dialect];
+
+/** A part of an expression, and whether it needs brackets beside a sign. */
+export interface Part {
+  readonly text: string;
+  readonly isOpen: boolean;
+}
+
+/** The text of a template with parts in their places: in brackets where they need them and stand beside a sign. */
+export function filled(template: string, parts: Readonly<Record<string, Part>>): string {
+  return template.replace(/\{(\w+)\}/g, (place, name: string, at: number) => {
+    const part = parts[name];
+    if (!part) return place;
+    const [ahead, rest] = [template.slice(0, at), template.slice(at + place.length)];
+    const [before, after] = [ahead.trimEnd().at(-1), rest.trimStart().at(0)];
+    const isAfter = before === undefined || "(,;".includes(before) || /\b(?:when|then|else)\s*$/.test(ahead);
+    const isBefore = after === undefined || "),;".includes(after) || /^\s*(?:then|else|end)\b/.test(rest);
+    return part.isOpen && !(isAfter && isBefore) ? `(${part.text})` : part.text;
+  });
+}
+
+/** Whether a template is one call, and needs no brackets wherever it is put. */
+export function isClosed(template: string): boolean {
+  if (!/^[\w:-]+\(.*\)$/.test(template)) return false;
+  let depth = 0;
+  for (const [i, char] of [...template].entries()) {
+    depth += char === "(" ? 1 : char === ")" ? -1 : 0;
+    if (depth === 0 && char === ")" && i < template.length - 1) return false;
+  }
+  return true;
+}

@@ -1,0 +1,237 @@
+import { type Diagnostic, applyFix } from "../diagnostics/index.ts";
+import type { Dialect } from "../dialects/dialect.ts";
+import { isText, mistake } from "./mistakes.ts";
+
+/** A way of writing that belongs elsewhere: what is said of it, and the text with it written as it may be here. */
+export interface Habit {
+  readonly said: string;
+  readonly text: string;
+}
+
+type Rule = (source: string, dialect: Dialect, columns: readonly string[]) => readonly Habit[];
+
+/** The stretches of a text, those in straight quotes (with an end or without) marked. */
+function stretches(source: string): { text: string; isQuoted: boolean }[] {
+  const parts = source.match(/'(?:[^']|'')*(?:'|$)|"(?:[^"]|"")*(?:"|$)|`[^`]*(?:`|$)|[^'"`]+/g) ?? [];
+  return parts.map((text) => ({ text, isQuoted: /^['"`]/.test(text) }));
+}
+
+/** Changes what is not in quotes. */
+const outside = (source: string, change: (text: string) => string): string =>
+  stretches(source)
+    .map(({ text, isQuoted }) => (isQuoted ? text : change(text)))
+    .join("");
+
+const habit = (source: string, text: string, said: string): readonly Habit[] => (text === source ? [] : [{ said, text }]);
+
+/** Everywhere outside quotes `wrong` as `right`. */
+const sign =
+  (wrong: RegExp, shown: string, ...rights: readonly string[]): Rule =>
+  (source) =>
+    (source.search(wrong) < 0 ? [] : rights).flatMap((right) =>
+      habit(
+        source,
+        outside(source, (text) => text.replace(wrong, right)),
+        `${shown} is written ${right.trim()} here`,
+      ),
+    );
+
+/** What is left out wherever it matches. */
+const without =
+  (wrong: RegExp, said: string): Rule =>
+  (source) =>
+    habit(source, source.replace(wrong, ""), `${said} is no part of an expression here`);
+
+const escaped = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|]/g, "\\$&");
+
+const curly: Rule = (source, dialect) => {
+  const text = source.replace(/[“”„]([^“”„]*)[“”]/g, (_, inner: string) => dialect.textLiteral(inner));
+  const single = text.replace(/[‘’‚]([^‘’‚]*)[‘’]/g, (_, inner: string) => dialect.textLiteral(inner));
+  return habit(source, single, "curly quotes are written straight here");
+};
+
+/** A quote within a text, between letters: it is doubled. */
+const quoteWithin: Rule = (source) =>
+  ["'", '"'].flatMap((quote) =>
+    habit(
+      source,
+      source.replace(new RegExp(`(?<=\\p{L})${quote}(?=\\p{L})`, "gu"), quote + quote),
+      `a ${quote} within a text is written twice`,
+    ),
+  );
+
+const separators: Rule = (source, { separator }) => {
+  const wrong = separator === "," ? ";" : ",";
+  return habit(
+    source,
+    outside(source, (text) => text.replaceAll(wrong, separator)),
+    `arguments are separated by ${separator} here`,
+  );
+};
+
+/** Columns as they are named elsewhere: with a sign before them, in square brackets, bare, with the table's name. */
+const columnNames: Rule = (source, dialect, columns) => {
+  const known = columns.filter((name) => name !== "").sort((a, b) => b.length - a.length);
+  if (known.length === 0) return [];
+  const names = known.map(escaped).join("|");
+  const written = new RegExp(
+    `(?:[$@?]|\\b\\w+\\.)?\\[(${names})\\]|(?:[$@?:]|\\b\\w+\\.)?(?<![\\p{L}\\p{N}_])(${names})(?![\\p{L}\\p{N}_(])`,
+    "giu",
+  );
+  const byName = new Map(known.map((name) => [name.toLowerCase(), name]));
+  const text = outside(source, (part) =>
+    part.replace(written, (_, bracketed?: string, bare?: string) => {
+      const name = bracketed ?? bare!;
+      return dialect.columnText(byName.get(name.toLowerCase())!);
+    }),
+  );
+  return habit(source, text, "columns are named otherwise here");
+};
+
+const selected: Rule = (source) => {
+  const found = /^\s*select\s+([^]+?)(?:\s+from\s[^]*)?\s*;?\s*$/i.exec(source);
+  return found ? habit(source, found[1], "only the expression is written, without SELECT and FROM") : [];
+};
+
+/** A closing bracket without an opening one. */
+const extraBracket: Rule = (source) => {
+  let depth = 0;
+  let at = 0;
+  for (const { text, isQuoted } of stretches(source)) {
+    for (let i = 0; i < text.length && !isQuoted; i++) {
+      depth += text[i] === "(" ? 1 : text[i] === ")" ? -1 : 0;
+      if (depth < 0) return habit(source, source.slice(0, at + i) + source.slice(at + i + 1), "a ) without its ( is left out");
+    }
+    at += text.length;
+  }
+  return [];
+};
+
+/** How others write what is written otherwise here; whoever uses one tries whether the text is read then. */
+const habits: readonly Rule[] = [
+  without(/^\s*=\s*/, "the = in front"),
+  without(/[\s;,]+$/, "the sign at the end"),
+  without(/\s+as\s+(?:"[^"]+"|[\p{L}_][\p{L}\p{N}_]*)\s*;?\s*$/iu, "a name for the result"),
+  without(/^\s*where\s+/i, "WHERE"),
+  selected,
+  extraBracket,
+  curly,
+  sign(/(?<![<>=!:])==(?!=)/g, "==", "="),
+  sign(/!=/g, "!=", "<>"),
+  sign(/<>/g, "<>", "!="),
+  sign(/(?<![<>=])=>/g, "=>", ">="),
+  sign(/=</g, "=<", "<="),
+  sign(/≥/g, "≥", ">="),
+  sign(/≤/g, "≤", "<="),
+  sign(/≠/g, "≠", "<>", "!="),
+  sign(/[×]/g, "×", "*"),
+  sign(/÷/g, "÷", "/", " div "),
+  sign(/[–—−]/g, "a dash", "-"),
+  sign(/\s*&&\s*/g, "&&", " and "),
+  sign(/\s*\|\|\s*/g, "||", " or ", "&"),
+  sign(/(?<!&)&(?!&)/g, "&", "||"),
+  sign(/!(?![=~])\s*/g, "!", "not "),
+  sign(/\s*%\s*/g, "%", " mod "),
+  sign(/\s*\/\s*/g, "/", " div "),
+  sign(/\*\*/g, "**", "^"),
+  (source) =>
+    habit(
+      source,
+      outside(source, (text) => text.replace(/(\d),(\d)/g, "$1.$2")),
+      "decimals are written with a point here",
+    ),
+  separators,
+  (source) =>
+    habit(
+      source,
+      outside(source, (text) => text.replace(/\bif\s+(?!\()([^]+?)\s+then\b/g, "if ($1) then")),
+      "the condition after if stands in brackets here",
+    ),
+  (source) =>
+    habit(
+      source,
+      outside(source, (text) => text.replace(/\bnot\s+(\$[\w-]+(?:\([^()]*\))?|[\w:-]+\([^()]*\))/g, "not($1)")),
+      "not is a function here",
+    ),
+  (source) =>
+    habit(
+      source,
+      outside(source, (text) => text.replace(/(\$\w+)-(?=[$\d(])/g, "$1 - ")),
+      "a - may be part of a name, and has a space before it where it subtracts",
+    ),
+  (source) =>
+    /\bthen\b/.test(source) && !/\belse\b/.test(source) ? [{ said: "if has an else here", text: `${source} else ()` }] : [],
+  (source) =>
+    /\bcase\b/i.test(source) && !/\bend\s*$/i.test(source) ? [{ said: "CASE ends with END", text: `${source} end` }] : [],
+  columnNames,
+  quoteWithin,
+];
+
+const joinedByPlus = sign(/\s*\+\s*/g, "joining", " || ");
+
+/** Whether a + stands between texts only. */
+const isJoinedByPlus = (found: readonly Diagnostic[]): boolean =>
+  found.some(
+    ({ code, facts: { name, given } }) => code === "argument-type" && name === "+" && (given as readonly string[]).every(isText),
+  );
+
+/** The longest text, in UTF-16 units, for which other ways to write it are tried. */
+const longest = 1000;
+/** The most ways of writing that are mended together. */
+const most = 4;
+
+/** What compiling a text tells. */
+interface Trial {
+  readonly ok: boolean;
+  readonly diagnostics: readonly Diagnostic[];
+}
+
+/** How much of a text is left where the first error is. */
+const leftOver = (text: string, diagnostics: readonly Diagnostic[]): number =>
+  text.length - Math.min(...diagnostics.filter((d) => d.severity === "error").map(({ range }) => range.start));
+
+/**
+ * What of a text that is not read is written as elsewhere, with the mend after which all of it is read: one way after the other, as
+ * long as each brings the reader farther.
+ */
+export function habitIn(
+  source: string,
+  found: readonly Diagnostic[],
+  dialect: Dialect,
+  columns: readonly string[],
+  compiled: (text: string) => Trial,
+): Diagnostic | undefined {
+  if (source.length > longest || source.trim() === "") return undefined;
+  const [first] = found.filter((d) => d.severity === "error");
+  // A name that is not there may be the half of one; any other mend that is enough stands.
+  const own = first.code !== "unknown-column" && first.fixes[0];
+  if (own && compiled(applyFix(source, own)).ok) return undefined;
+  const rules = isJoinedByPlus(found) ? [joinedByPlus, ...habits] : habits;
+  const said: string[] = [];
+  let [text, left] = [source, leftOver(source, found)];
+  while (said.length < most) {
+    const ways = rules.flatMap((rule) => rule(text, dialect, columns));
+    const tried = ways.map((way) => ({ habit: way, trial: compiled(way.text) }));
+    const read = tried.find(({ trial }) => trial.ok);
+    const nearer = read ?? tried.find(({ habit, trial }) => leftOver(habit.text, trial.diagnostics) < left);
+    if (!nearer) return undefined;
+    said.push(nearer.habit.said);
+    text = nearer.habit.text;
+    if (read) {
+      const edit = editTo(source, text);
+      return mistake("habit", edit.range, { said }, [{ title: `Write ${text}`, edits: [edit] }]);
+    }
+    left = leftOver(text, nearer.trial.diagnostics);
+  }
+  return undefined;
+}
+
+/** What differs between two texts, between what begins and what ends them alike. */
+function editTo(source: string, text: string) {
+  let start = 0;
+  while (start < source.length && start < text.length && source[start] === text[start]) start++;
+  let same = 0;
+  const room = Math.min(source.length, text.length) - start;
+  while (same < room && source.at(-1 - same) === text.at(-1 - same)) same++;
+  return { range: { start, end: source.length - same }, text: text.slice(start, text.length - same) };
+}
