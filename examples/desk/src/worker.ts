@@ -1,7 +1,17 @@
 /** Evaluates for the page in a thread of its own, which the page can stop. */
 import { DataError } from "@indigo-quill/data";
-import { Failure, type Program, type Sample, type Value, columnsUsed, compile, defaultLimits, message } from "indigo-quill";
-import { format, rulerOf, visibleText } from "indigo-quill/authoring";
+import {
+  type Diagnostic,
+  Failure,
+  type Program,
+  type Sample,
+  type Value,
+  columnsUsed,
+  compile,
+  defaultLimits,
+  message,
+} from "indigo-quill";
+import { format, notesOf, rulerOf, visibleText } from "indigo-quill/authoring";
 import {
   type Contrast,
   type RowDifference,
@@ -39,14 +49,18 @@ const rowLimit = 20_000;
 
 const formatWidth = 60;
 
-function sideFindings({ dialect, source, ok, type, diagnostics }: Program, title: string): SideFindings {
+function sideFindings(
+  { dialect, source, ok, type, diagnostics }: Program,
+  title: string,
+  notes: readonly Diagnostic[] = [],
+): SideFindings {
   const formatted = ok ? format(dialect, source, formatWidth) : undefined;
   const isKept = formatted?.ok && formatted.comments.length === 0 && formatted.text !== source;
   return {
     title,
     isOk: ok && source !== "",
     type: type.replace(/[?*]$/, ""),
-    problems: problemsShown(diagnostics, source),
+    problems: problemsShown([...diagnostics, ...notes], source),
     formatted: isKept ? formatted.text : undefined,
   };
 }
@@ -208,6 +222,8 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
   const budget = { milliseconds: patience.rows };
   now.values ??= programs.map((program) => (isRunnable(program) ? program.run(sample, budget) : []));
   yield { table: tableFindings(question, now, programs, now.values) };
+  const values = now.values;
+  yield { sides: programs.map((program, i) => sideFindings(program, titles[i], notesOf(program, sample, values[i]))) };
   const { selected } = question;
   const isThere = selected >= 0 && selected < sample.rows;
   yield {

@@ -9,7 +9,7 @@ import {
   planColumns,
   programsOf,
 } from "indigo-quill/folio";
-import { visibleText } from "indigo-quill/authoring";
+import { notesOf, visibleText } from "indigo-quill/authoring";
 import { Replacer } from "indigo-quill/lists";
 import { HazardTally, type KindReader, hazardText } from "indigo-quill/survey";
 import { counted } from "../output/counted.ts";
@@ -92,7 +92,10 @@ export async function apply(job: Job, options: OutputOptions, streams: Guarded):
   const say = path === undefined && streams.stdout.isTTY ? () => undefined : progress(streams);
   const hazards = path !== undefined && (format === "csv" || format === "tsv") ? new HazardTally() : undefined;
   const told = (applied: Applied, piece: Sample) => {
-    if (tally.rows === 0) sayIdle(plan, piece, applied, streams);
+    if (tally.rows === 0) {
+      sayIdle(plan, piece, applied, streams);
+      sayNotes(plan, piece, streams);
+    }
     if (options.over !== undefined) notes.add(plan, applied, piece, tally.rows);
     say(tally.rows + piece.rows);
     for (const { name, values } of hazards ? applied.sample.columns : [])
@@ -167,6 +170,22 @@ export function reported(plan: Plan, streams: Guarded): boolean {
   }
   if (plan.ok && plan.problems.length > 0) streams.stderr.write("\n");
   return plan.ok;
+}
+
+/** Rows on which it is looked whether an expression may mean something else. */
+const noteRows = 500;
+
+/** Says what of the expressions may not be meant, by what they give on the first rows. */
+function sayNotes(plan: Plan, piece: Sample, { stderr }: Guarded): void {
+  const rows = Math.min(piece.rows, noteRows);
+  const columns = piece.columns.map((column) => ({ ...column, values: column.values.slice(0, rows) }));
+  const asked = { columns, rows };
+  const conditions = [plan.where, plan.only].flatMap((program) =>
+    program ? [{ program, sample: asked, values: program.run(asked) }] : [],
+  );
+  const steps = [...plan.stages(asked)].map(({ step, sample, values }) => ({ program: step.program, sample, values }));
+  for (const { program, sample, values } of [...conditions, ...steps])
+    reportAll(plan.dialect.id, program.source, notesOf(program, sample, values), { stderr });
 }
 
 /** Conflicts that are told before the rules of a column run. */

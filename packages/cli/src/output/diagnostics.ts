@@ -22,7 +22,12 @@ export function diagnosticText(diagnostic: Diagnostic, source: string): string {
 }
 
 /** Writes the first problems of an expression, and how many more there are. */
-export function reportAll(dialect: string, source: string, diagnostics: readonly Diagnostic[], streams: Streams): void {
+export function reportAll(
+  dialect: string,
+  source: string,
+  diagnostics: readonly Diagnostic[],
+  streams: Pick<Streams, "stderr">,
+): void {
   const shown = diagnostics.slice(0, 5);
   for (const diagnostic of shown) streams.stderr.write(`${dialect}: ${diagnosticText(diagnostic, source)}`);
   if (diagnostics.length > shown.length) streams.stderr.write(`… and ${diagnostics.length - shown.length} more\n`);

@@ -46,6 +46,24 @@ const messages = {
   "swapped-arguments": (f: Facts) =>
     `${String(f.name)} takes the ${String(f.first)} first and the ${String(f.second)} second; these look swapped.`,
   "text-with-number": (f: Facts) => `${String(f.name)} compares a text with a number here: ${String(f.compared)}.`,
+  // What may not be meant
+  "null-compared": (f: Facts) => `Nothing is ${String(f.name)} null, not even null: the comparison gives nothing on every row.`,
+  "counts-from-one": () => "Counting starts at 1 here; 0 is before the first.",
+  "foreign-wildcard": (f: Facts) => `${list(f.used)} stands for itself here; the wildcard is ${list(f.wanted)}.`,
+  "foreign-group": (f: Facts) => `${String(f.used)} stands for itself here; a group is named ${String(f.wanted)}.`,
+  "lost-escape": (f: Facts) => `The text loses the backslash of ${String(f.sign)}; it is written twice.`,
+  "column-in-quotes": (f: Facts) => `"${String(f.text)}" is a text here; the column is written ${String(f.column)}.`,
+  "joins-not": (f: Facts) => `${String(f.name)} does not join texts here.`,
+  "text-as-condition": () => "This text is taken for a condition; each side of AND and OR is a whole condition.",
+  "name-as-text": (f: Facts) =>
+    `There is no column ${String(f.name)}, so it is read as a text.${hint(f.nearest, "Did you mean")}`,
+  "pattern-as-text": (f: Facts) => `"${String(f.text)}" is searched for as it stands here, not as a pattern.`,
+  "other-case": (f: Facts) =>
+    `"${String(f.text)}" stands in no row; "${String(f.there)}" has it in other letters, and upper and lower case differ here.`,
+  "separator-first": (f: Facts) => `The separator comes first; "${String(f.text)}" is one of the joined texts here.`,
+  "ordered-as-texts": (f: Facts) => `${String(f.column)} is ordered as a text here, letter by letter: "10" comes before "9".`,
+  "same-everywhere": (f: Facts) =>
+    `It gives ${String(f.result)} on all ${String(f.rows)} rows, though it reads ${list(f.columns)}.`,
   "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,
   "condition-type": (f: Facts) => `A condition must be true or false here, not ${String(f.given)}.`,
   "condition-sees-later": (f: Facts) => `A condition sees the rows as they were; ${String(f.name)} is calculated from them.`,

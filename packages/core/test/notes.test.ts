@@ -1,0 +1,75 @@
+import { expect, test } from "@jest/globals";
+import { applyFix, compile, message, sampleOf } from "indigo-quill";
+import { notesOf } from "indigo-quill/authoring";
+import { dialects } from "indigo-quill/dialects";
+
+const sample = sampleOf([
+  { label: "Alnus glutinosa, L.", shelf: "B-12#3", altitude: 120, "full name": "Åsa", qty: "12" },
+  { label: "Betula pendula", shelf: "A-7#1", altitude: 5, "full name": "Ida", qty: "3" },
+  { label: "Quercus robur, L. f.", shelf: "C-3#2", altitude: null, "full name": "Luc", qty: "x" },
+  { label: "Acer campestre", shelf: "D-1#4", altitude: 90, "full name": "Mary", qty: "" },
+]);
+
+function notes(dialect: string, source: string) {
+  const program = compile(dialects[dialect](), source, sample);
+  expect(program.ok).toBe(true);
+  return notesOf(program, sample, [...program.run(sample)]);
+}
+
+/** Dialect, an expression that is accepted and means something else, the code of the note, and the source after its mend. */
+// prettier-ignore
+const wrong: readonly (readonly [string, string, string, string?])[] = [
+  ["sqlite", "label + ', ' + shelf", "joins-not", "label || ', ' || shelf"],
+  ["mariadb", "label || ' x'", "joins-not", "concat(label, ' x')"],
+  ["mariadb", "label & ' x'", "joins-not", "concat(label, ' x')"],
+  ["openformula", 'label+" x"', "joins-not", 'label&" x"'],
+  ["mariadb", "regexp_replace(label, '\\d', '')", "lost-escape", "regexp_replace(label, '\\\\d', '')"],
+  ["duckdb", "regexp_replace(label, '(a)(l)', '$2$1')", "foreign-group", "regexp_replace(label, '(a)(l)', '\\2\\1')"],
+  ["xpath", "replace($label, '(l)', '<\\1>')", "foreign-group", "replace($label, '(l)', '<$1>')"],
+  ["openformula", 'LEN("full name")', "column-in-quotes", "LEN('full name')"],
+  ["mariadb", "upper('label')", "column-in-quotes", "upper(label)"],
+  ["xpath", "'$label'", "column-in-quotes", "$label"],
+  ["sqlite", 'upper("labell")', "name-as-text", "upper(label)"],
+  ["postgresql", "case when label = null then 'none' else label end", "null-compared", "case when label is null then 'none' else label end"],
+  ["duckdb", "label <> null", "null-compared", "label is not null"],
+  ["postgresql", "label like 'A*'", "foreign-wildcard", "label like 'A%'"],
+  ["sqlite", "label glob 'Al%'", "foreign-wildcard", "label glob 'Al*'"],
+  ["duckdb", "string_split(label, ' ')[0]", "counts-from-one", "string_split(label, ' ')[1]"],
+  ["xpath", "tokenize($label, ' ')[0]", "counts-from-one", "tokenize($label, ' ')[1]"],
+  ["mariadb", "substring(label, 0, 3)", "counts-from-one", "substring(label, 1, 3)"],
+  ["mariadb", "substring_index(label, ' ', 0)", "counts-from-one", "substring_index(label, ' ', 1)"],
+  ["postgresql", "split_part(shelf, '#|-', 2)", "pattern-as-text"],
+  ["openformula", 'SUBSTITUTE(label;"[0-9]";"")', "pattern-as-text"],
+  ["openformula", 'ISNUMBER(FIND("alnus";label))', "other-case"],
+  ["postgresql", "concat_ws(label, shelf, '; ')", "separator-first"],
+  ["xpath", "$qty > '3'", "ordered-as-texts"],
+  ["sqlite", "iif(label = 'Acer' or 'Alnus', 1, 2)", "text-as-condition"],
+  ["openformula", "LEFT(3;label)", "same-everywhere"],
+  ["xpath", "tokenize(',', $label)", "same-everywhere"],
+  ["openformula", "MID(shelf;3;0)", "same-everywhere"],
+];
+
+test.each(wrong.map(([dialect, source, code, mended]) => ({ dialect, source, code, mended })))(
+  "$dialect $source: $code",
+  ({ dialect, source, code, mended }) => {
+    const [first] = notes(dialect, source);
+    expect(first.code).toBe(code);
+    expect(first.severity).toBe("warning");
+    expect(message(first)).toMatch(/^\S.*[.?]$/);
+    expect(first.fixes.length > 0 ? applyFix(source, first.fixes[0]) : undefined).toBe(mended);
+  },
+);
+
+/** Expressions that mean what they say, and look like some that do not. */
+// prettier-ignore
+const right: readonly (readonly [string, string])[] = [
+  ["postgresql", "label || ', ' || shelf"], ["sqlite", "label || ' x'"], ["mariadb", "concat(label, ' + ', shelf)"], ["mariadb", "altitude + '1'"], ["mariadb", "regexp_replace(label, '\\\\d', '')"],
+  ["postgresql", "regexp_replace(label, '(a)(l)', '\\2\\1')"], ["postgresql", "replace(label, '$1', '')"], ["openformula", 'IF(altitude>3;"label";"none")'], ["postgresql", "case when altitude > 3 then 'label' end"],
+  ["postgresql", "label is null"], ["postgresql", "label like 'A%*'"], ["postgresql", "nullif(label, null)"], ["duckdb", "label[1:3]"], ["openformula", "MID(label;1;0)&shelf"], ["postgresql", "split_part(shelf, '-', 2)"],
+  ["openformula", 'SUBSTITUTE(label;"[";"")'], ["openformula", 'ISNUMBER(FIND("zzz";label))'], ["postgresql", "concat_ws('; ', label, shelf)"], ["xpath", "$altitude > 3"], ["sqlite", "altitude between 1 and 9 or label in ('a', 'b')"],
+  ["openformula", "MAX(altitude)"], ["postgresql", "'constant'"], ["xpath", "contains($label, 'zzz')"], ["postgresql", "case when altitude > 1000 then 'high' else 'low' end"], ["mariadb", "if(label like '%x%', 'x', 'y')"],
+];
+
+test.each(right)("%s %s is not marked", (dialect, source) => {
+  expect(notes(dialect, source).map(message)).toEqual([]);
+});
