@@ -6,6 +6,7 @@ import { isDialect } from "./input.ts";
 import type { ContrastOptions } from "./commands/contrast.ts";
 import type { CoverageOptions } from "./commands/coverage.ts";
 import type { EvalOptions } from "./commands/eval.ts";
+import type { FindOptions } from "./commands/find.ts";
 import type { FolioOptions } from "./commands/folio.ts";
 import type { FormatOptions } from "./commands/format.ts";
 import type { ReplayOptions } from "./commands/ledger.ts";
@@ -353,12 +354,25 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     );
 
   program
+    .command("find <words...>")
+    .description("find how something is written: in your words, by a name from elsewhere, or by what went wrong")
+    .addOption(dialectOption().makeOptionMandatory(false))
+    .addOption(
+      new Option("--most <n>", "how many are told").argParser(atLeastOne("a number of findings is a whole number from 1")),
+    )
+    .option("--json", "one JSON line for each")
+    .addHelpText("after", "\nExample:\n  iquill find --in postgresql text after the last slash\n  iquill find leading zeros gone")
+    .action(async (words: string[], options: FindOptions) =>
+      done(await (await import("./commands/find.ts")).findCommand(words, options, streams)),
+    );
+
+  program
     .command("functions [name]")
-    .description("the functions of a dialect, or one of them in full")
-    .addOption(dialectOption())
+    .description("the functions of a dialect, or one of them in full; a name in all dialects at once")
+    .addOption(dialectOption().makeOptionMandatory(false))
     .option("--family <family>", "only this family")
     .addHelpText("after", "\nExample:\n  iquill functions --in postgresql split_part")
-    .action(async (name: string | undefined, options: { in: string; family?: string }) =>
+    .action(async (name: string | undefined, options: { in?: string; family?: string }) =>
       done(await (await import("./commands/tables.ts")).functionsCommand(name, options, streams)),
     );
 

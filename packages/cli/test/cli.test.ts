@@ -216,7 +216,8 @@ describe("eval", () => {
     [["contrast", "xpath=1", "sql=1"], /give the rows with --rows FILE, or cases with --cases FILE/],
     [["contrast", "-r", "-", "nosuch=1", "xpath=1"], /no dialect "nosuch"/],
     [["traits", "nosuch"], /no trait "nosuch"/],
-    [["functions", "-i", "xpath", "nosuch"], /no function "nosuch"/],
+    [["functions", "-i", "xpath", "qqqq"], /no function "qqqq"/],
+    [["functions"], /--in says of which dialect/],
     [["conversions", "-i", "sql", "nosuch"], /nothing becomes "nosuch" in .*; there is any, text,/],
     [["verify", "nosuch.ndjson"], /no such file/],
     [["nosuch"], /unknown command 'nosuch'/],
@@ -393,6 +394,37 @@ test("a long text is shown in part, with its length, and the ruler around what w
   expect(out).toMatch(/x… \(900003 in all\) {2}yz\n$/);
   const traced = await iquill(["eval", "-i", "postgresql", "-r", "-", "-t", "1", "split_part(label, '#', 2)"], long);
   expect(traced.out).toMatch(/from 1 +899982 .*\n {10}… x{19}#yz\n {2}taken {25}━━$/m);
+});
+
+test("find answers in one dialect and in all, and functions names what is no function", async () => {
+  expect((await iquill(["find", "-i", "postgresql", "text", "after", "the", "last", "slash"])).out).toMatch(
+    /^the text after the last delimiter\n {2}split_part\(text, delimiter, -1\)\n.*→ "0012\.txt"\n/,
+  );
+  expect((await iquill(["find", "upper case"])).out).toMatch(/^all letters in upper case\n(?: {2}.*upper.*\n){7}/i);
+  const { out } = await iquill(["find", "coalesce", "--json", "--most", "1"]);
+  const lines = out
+    .trim()
+    .split("\n")
+    .map((line) => JSON.parse(line) as Record<string, unknown>);
+  expect(lines).toHaveLength(7);
+  expect(lines).toContainEqual({
+    dialect: "xpath",
+    does: "another value where one is missing",
+    written: "($value, $other)[1]",
+    task: "fallback",
+    example: { given: { value: null, other: "unknown" }, expression: "($value, $other)[1]", value: "unknown" },
+  });
+  expect(await iquill(["find", "qqqq"])).toMatchObject({
+    code: 1,
+    err: expect.stringContaining('nothing answers "qqqq"') as string,
+  });
+  expect((await iquill(["functions", "-i", "sqlite", "lpad"])).out).toBe(
+    "SQLite: a text filled up at its start to a length\n  substr(replace(hex(zeroblob(length)), '00', fill) || text, -length)\n",
+  );
+  expect((await iquill(["functions", "split_part"])).out).toMatch(/^DuckDB\nsplit_part[^]*\nPostgreSQL\nsplit_part/);
+  expect((await iquill(["eval", "-i", "mariadb", "-r", "demo", "taxon + ' x'"])).err).toContain(
+    "Write concat(taxon, ' x'): concat(taxon, ' x')",
+  );
 });
 
 test("traits and functions show what the tables hold", async () => {

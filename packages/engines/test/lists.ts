@@ -1,6 +1,7 @@
 import { expect } from "@jest/globals";
-import type { Connection } from "@indigo-quill/engines";
+import { type Connection, probe } from "@indigo-quill/engines";
 import { type Dialect, sampleOf } from "indigo-quill";
+import { tasksOf } from "indigo-quill/authoring";
 import { saidJobs } from "indigo-quill/folio";
 import { type Job, trapTextsOf, treatment } from "indigo-quill/lists";
 
@@ -36,6 +37,24 @@ const jobs: readonly (readonly Job[])[] = [
   [{ find: "telephone" }, { item: 1 }],
   [{ find: "date" }, { item: 1 }],
 ];
+
+/** Holds each task, as the dialect says it, to the engine on its example and on rows with traps; gives how many there are. */
+export async function expectTasks(connection: Connection, dialect: Dialect): Promise<number> {
+  const tasks = tasksOf(dialect);
+  for (const { example } of tasks) {
+    const { given, expression } = example!;
+    const traps = Object.entries(given).flatMap(([name, value]) =>
+      [null, ...(typeof value === "string" && name === "text" ? ["", "é, (x) ab"] : [])].map((trap) => ({
+        ...given,
+        [name]: trap,
+      })),
+    );
+    const { rows, program } = await probe(connection, dialect, expression, sampleOf([given, ...traps]));
+    const apart = rows.filter(({ agree }) => !agree).map(({ row, ours, theirs }) => ({ row, ours, theirs }));
+    expect({ expression, ok: program.ok, apart }).toEqual({ expression, ok: true, apart: [] });
+  }
+  return tasks.length;
+}
 
 /** Holds what lists do, as far as the dialect can say it, to the engine, on the traps of each list; gives how many it can. */
 export async function expectLists(connection: Connection, dialect: Dialect): Promise<number> {

@@ -1,5 +1,5 @@
-import { decisionText, isPure, signature } from "indigo-quill";
-import { type ConversionLine, isOneOf, partsOfWork } from "indigo-quill/dialects";
+import { type Dialect, decisionText, isPure, signature } from "indigo-quill";
+import { type ConversionLine, type FunctionRow, isOneOf, partsOfWork } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
@@ -49,49 +49,74 @@ export async function traitsCommand(name: string | undefined, options: { json?: 
   return exit.ok;
 }
 
-/** The functions of a dialect by group, or one in full. */
+/** The functions of a dialect by group, or one in full, in a dialect or in all that have it. */
 export async function functionsCommand(
   name: string | undefined,
-  options: { in: string; family?: string },
+  options: { in?: string; family?: string },
   streams: Streams,
 ): Promise<number> {
-  const dialect = await dialectOf(options.in);
   const style = styleFor(streams);
-  if (options.family !== undefined && !(families as readonly string[]).includes(options.family)) {
-    throw new UsageError(`there is no family "${options.family}"; use one of ${families.join(", ")}`);
-  }
-  const wanted = dialect.rows.filter(
-    (row) => name === undefined || [row.name, ...(row.aliases ?? [])].some((n) => n.toLowerCase() === name.toLowerCase()),
-  );
-  if (wanted.length === 0)
-    throw new UsageError(`${dialect.title} has no function "${name}" here; "iquill functions --in ${dialect.id}" lists them`);
+  const { family: only } = options;
+  if (only !== undefined && !(families as readonly string[]).includes(only))
+    throw new UsageError(`there is no family "${only}"; use one of ${families.join(", ")}`);
+  if (name === undefined && options.in === undefined)
+    throw new UsageError("--in says of which dialect; a name alone is looked for in all");
+  const ids = options.in === undefined ? Object.keys(dialectLoaders) : [options.in];
+  const dialects = await Promise.all(ids.map((id) => dialectOf(id)));
   if (name === undefined) {
-    const shown = families.flatMap((family) =>
-      wanted.filter((row) => row.family === family && row.notation !== "operator" && (options.family ?? family) === family),
-    );
-    const unique = [...new Map(shown.map((row) => [signature(row, `${dialect.separator} `), row])).entries()];
-    streams.stdout.write(
-      table(
-        ["family", "function", "what it gives"],
-        unique.map(([text, row]) => [row.family, text, row.summary]),
-        style,
-      ),
-    );
+    streams.stdout.write(listed(dialects[0], only, style));
     return exit.ok;
   }
-  for (const row of wanted) {
-    streams.stdout.write(
-      `${style.colour.bold(signature(row, `${dialect.separator} `))}\n${row.summary}\nparameters: ${row.parameters.map((p) => `${p.name}: ${p.type}${p.default === undefined ? "" : ` = ${JSON.stringify(p.default)}`}`).join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n\n`,
-    );
-    const width = style.width ?? 100;
-    const decision = decisionText(row);
-    if (decision !== undefined) streams.stdout.write(`${wrapped(decision, width, "", "")}\n\n`);
-    if (!isPure(row)) continue;
-    if (row.fixed?.tokens !== undefined)
-      streams.stdout.write(`${wrapped(`what stands after %: ${row.fixed.tokens}`, width, "", "  ")}\n\n`);
-    streams.stdout.write(`${answersText(row.answers, style)}\n`);
+  const isNamed = (row: FunctionRow) => [row.name, ...(row.aliases ?? [])].some((n) => n.toLowerCase() === name.toLowerCase());
+  const having = dialects
+    .map((dialect) => ({ dialect, rows: dialect.rows.filter(isNamed) }))
+    .filter(({ rows }) => rows.length > 0);
+  for (const { dialect, rows } of having) {
+    if (dialects.length > 1) streams.stdout.write(`${style.colour.cyan(dialect.title)}\n`);
+    for (const row of rows) streams.stdout.write(inFull(row, dialect, style));
   }
+  return having.length > 0 ? exit.ok : otherwise(name, dialects, streams);
+}
+
+/** A name that is no function: how its job is said, CASE and CAST too. */
+async function otherwise(name: string, dialects: readonly Dialect[], streams: Streams): Promise<number> {
+  const { find } = await import("indigo-quill/authoring");
+  const found = dialects.flatMap((dialect) => find(name, dialect, 1).map((each) => ({ dialect, each })));
+  const where = dialects.length === 1 ? dialects[0].title : "No dialect";
+  if (found.length === 0)
+    throw new UsageError(
+      `${where} has no ${dialects.length === 1 ? "" : "such "}function "${name}"; "iquill find" looks for one by words`,
+    );
+  for (const { dialect, each } of found) streams.stdout.write(`${dialect.title}: ${each.does}\n  ${each.written}\n`);
   return exit.ok;
+}
+
+/** The functions of a dialect, by family. */
+function listed(dialect: Dialect, only: string | undefined, style: Style): string {
+  const shown = families.flatMap((family) =>
+    dialect.rows.filter((row) => row.family === family && row.notation !== "operator" && (only ?? family) === family),
+  );
+  const unique = [...new Map(shown.map((row) => [signature(row, `${dialect.separator} `), row])).entries()];
+  return table(
+    ["family", "function", "what it gives"],
+    unique.map(([text, row]) => [row.family, text, row.summary]),
+    style,
+  );
+}
+
+/** A function with its parameters, where it is known from, and what it answers. */
+function inFull(row: FunctionRow, dialect: Dialect, style: Style): string {
+  const width = style.width ?? 100;
+  const taken = row.parameters.map(
+    (p) => `${p.name}: ${p.type}${p.default === undefined ? "" : ` = ${JSON.stringify(p.default)}`}`,
+  );
+  const head = `${style.colour.bold(signature(row, `${dialect.separator} `))}\n${row.summary}\nparameters: ${taken.join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n\n`;
+  const decision = decisionText(row);
+  const decided = decision === undefined ? "" : `${wrapped(decision, width, "", "")}\n\n`;
+  if (!isPure(row)) return head + decided;
+  const tokens =
+    row.fixed?.tokens === undefined ? "" : `${wrapped(`what stands after %: ${row.fixed.tokens}`, width, "", "  ")}\n\n`;
+  return `${head}${decided}${tokens}${answersText(row.answers, style)}\n`;
 }
 
 /** Each question with what is answered and what follows from it. */

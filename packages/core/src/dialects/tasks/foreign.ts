@@ -156,6 +156,10 @@ export interface Meant {
 /** Whether a name is that of a function of another language. */
 export const isForeign = (name: string): boolean => calls[name.toLowerCase()] !== undefined;
 
+/** What a function of another language may be for. */
+export const foreignTasks = (name: string): TaskId[] =>
+  (calls[name.toLowerCase()] ?? []).map((signature) => signature.split(" ")[0] as TaskId);
+
 /** What `name` with these arguments is for in other languages, said in a dialect; `literal` writes a text there. */
 export function meantBy(
   name: string,
