@@ -423,7 +423,7 @@ test("find answers in one dialect and in all, and functions names what is no fun
   );
   expect((await iquill(["functions", "split_part"])).out).toMatch(/^DuckDB\nsplit_part[^]*\nPostgreSQL\nsplit_part/);
   expect((await iquill(["eval", "-i", "mariadb", "-r", "demo", "taxon + ' x'"])).err).toContain(
-    "Write concat(taxon, ' x'): concat(taxon, ' x')",
+    "Write: concat(taxon, ' x')",
   );
 });
 

@@ -12,7 +12,9 @@ const indented = (text: string) =>
 export function diagnosticText(diagnostic: Diagnostic, source: string): string {
   const mends = diagnostic.fixes.slice(0, 3).map((fix) => {
     const mended = applyFix(source, fix);
-    return `  ${fix.title}: ${mended.length > 200 ? `${mended.slice(0, 200)}…` : mended}`;
+    // Where all of it is written anew the title says so already.
+    const title = fix.title === `Write ${mended}` ? "Write" : fix.title;
+    return `  ${title}: ${mended.length > 200 ? `${mended.slice(0, 200)}…` : mended}`;
   });
   return (
     [`${diagnostic.severity}: ${message(diagnostic)}`, indented(drawCaret(source, diagnostic.range, stringWidth)), ...mends].join(

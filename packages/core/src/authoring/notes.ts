@@ -1,4 +1,4 @@
-import { filled, templateOf } from "../dialects/tasks/index.ts";
+import { joinedAs, templateOf } from "../dialects/tasks/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Diagnostic, type Fix, message, nearest } from "../diagnostics/index.ts";
 import {
@@ -269,9 +269,10 @@ function joinedOtherwise({ program }: Asked): Diagnostic[] {
       .map(ungrouped)
       .flatMap((each) => (each.kind === "literal" && typeof each.value === "string" ? [each.value] : []));
     if (!literals.some((text) => !isNumberText(text))) continue;
-    const { text } = parts
-      .map((each) => ({ text: textOf(program, each), isOpen: false }))
-      .reduce((a, b) => ({ text: filled(template, { a, b }), isOpen: false }));
+    const text = joinedAs(
+      template,
+      parts.map((each) => ({ text: textOf(program, each), isOpen: false })),
+    );
     return [note("joins-not", part.source.range, { name: sign }, [writing(part.source.range, text)])];
   }
   return [];

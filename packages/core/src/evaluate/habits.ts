@@ -144,7 +144,7 @@ const habits: readonly Rule[] = [
   (source) =>
     habit(
       source,
-      outside(source, (text) => text.replace(/\bif\s+(?!\()([^]+?)\s+then\b/g, "if ($1) then")),
+      source.replace(/\bif\s+(?!\()([^]+?)\s+then\b/g, "if ($1) then"),
       "the condition after if stands in brackets here",
     ),
   (source) =>
@@ -178,17 +178,21 @@ const isJoinedByPlus = (found: readonly Diagnostic[]): boolean =>
 /** The longest text, in UTF-16 units, for which other ways to write it are tried. */
 const longest = 1000;
 /** The most ways of writing that are mended together. */
-const most = 4;
+const most = 6;
 
 /** What compiling a text tells. */
-interface Trial {
+export interface Trial {
   readonly ok: boolean;
+  /** Whether it could be read at all, so that names and types were looked at. */
+  readonly isRead: boolean;
   readonly diagnostics: readonly Diagnostic[];
 }
 
-/** How much of a text is left where the first error is. */
-const leftOver = (text: string, diagnostics: readonly Diagnostic[]): number =>
-  text.length - Math.min(...diagnostics.filter((d) => d.severity === "error").map(({ range }) => range.start));
+/** How far from right a text is: what cannot be read is farthest, by what is left of it; then the more is wrong. */
+function wrongness(text: string, { isRead, diagnostics }: Trial): number {
+  const errors = diagnostics.filter((d) => d.severity === "error");
+  return isRead ? errors.length : longest + text.length - Math.min(...errors.map(({ range }) => range.start));
+}
 
 /**
  * What of a text that is not read is written as elsewhere, with the mend after which all of it is read: one way after the other, as
@@ -196,24 +200,26 @@ const leftOver = (text: string, diagnostics: readonly Diagnostic[]): number =>
  */
 export function habitIn(
   source: string,
-  found: readonly Diagnostic[],
+  given: Trial,
   dialect: Dialect,
   columns: readonly string[],
   compiled: (text: string) => Trial,
 ): Diagnostic | undefined {
+  const found = given.diagnostics;
   if (source.length > longest || source.trim() === "") return undefined;
   const [first] = found.filter((d) => d.severity === "error");
-  // A name that is not there may be the half of one; any other mend that is enough stands.
+  // A name that is not there may be the half of one; any other mend that is enough stands, and of a function that is not there any.
   const own = first.code !== "unknown-column" && first.fixes[0];
+  if (first.code === "unknown-function") return undefined;
   if (own && compiled(applyFix(source, own)).ok) return undefined;
   const rules = isJoinedByPlus(found) ? [joinedByPlus, ...habits] : habits;
   const said: string[] = [];
-  let [text, left] = [source, leftOver(source, found)];
+  let [text, now] = [source, given];
   while (said.length < most) {
-    const ways = rules.flatMap((rule) => rule(text, dialect, columns));
+    const ways = [...rules.flatMap((rule) => rule(text, dialect, columns)), ...namesElsewhere(text, now.diagnostics)];
     const tried = ways.map((way) => ({ habit: way, trial: compiled(way.text) }));
     const read = tried.find(({ trial }) => trial.ok);
-    const nearer = read ?? tried.find(({ habit, trial }) => leftOver(habit.text, trial.diagnostics) < left);
+    const nearer = read ?? tried.find(({ habit, trial }) => wrongness(habit.text, trial) < wrongness(text, now));
     if (!nearer) return undefined;
     said.push(nearer.habit.said);
     text = nearer.habit.text;
@@ -221,10 +227,17 @@ export function habitIn(
       const edit = editTo(source, text);
       return mistake("habit", edit.range, { said }, [{ title: `Write ${text}`, edits: [edit] }]);
     }
-    left = leftOver(text, nearer.trial.diagnostics);
+    now = nearer.trial;
   }
   return undefined;
 }
+
+/** A function of another language, as it is said here. */
+const namesElsewhere = (text: string, problems: readonly Diagnostic[]): Habit[] =>
+  problems
+    .filter(({ code, fixes, facts }) => code === "unknown-function" && fixes.length > 0 && facts.said !== undefined)
+    .slice(0, 1)
+    .map(({ fixes, facts }) => ({ text: applyFix(text, fixes[0]), said: `${String(facts.name)} is no function here` }));
 
 /** What differs between two texts, between what begins and what ends them alike. */
 function editTo(source: string, text: string) {

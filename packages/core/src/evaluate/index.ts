@@ -2,7 +2,7 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, parseLimits } from "../syntax/index.ts";
 import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
-import { habitIn } from "./habits.ts";
+import { type Trial, habitIn } from "./habits.ts";
 import { Binder } from "./bind.ts";
 import { type Bound, type BoundOperation, allPartsOf, replaced } from "./bound.ts";
 import { constantFailure } from "./constants.ts";
@@ -140,10 +140,12 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
 }
 
 /** Compiles what may be meant by a text that is not read; what cannot be read either is not bound. */
-function tried(dialect: Dialect, text: string, sample: Sample, limits: Limits): Pick<Program, "ok" | "diagnostics"> {
+function tried(dialect: Dialect, text: string, sample: Sample, limits: Limits): Trial {
   const { diagnostics } = dialect.parse(text, limits);
   const isRead = diagnostics.every((d) => d.severity !== "error");
-  return isRead ? compileText(dialect, text, sample, limits, true) : { ok: false, diagnostics };
+  if (!isRead) return { ok: false, isRead, diagnostics };
+  const { ok, diagnostics: found } = compileText(dialect, text, sample, limits, true);
+  return { ok, isRead, diagnostics: found };
 }
 
 /** `isTrial`: how else the text might be meant is not asked. */
@@ -170,7 +172,7 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
     isWrong && !isTrial
       ? habitIn(
           source,
-          found,
+          { ok: false, isRead: !parseFailed, diagnostics: found },
           dialect,
           columns.map(({ name }) => name),
           (text) => tried(dialect, text, sample, limits),

@@ -28,7 +28,8 @@ const messages = {
   "bad-literal": (f: Facts) => `This literal cannot be read: ${String(f.problem)}.`,
   "not-covered": (f: Facts) => `Not covered yet: ${String(f.what)}.`,
   habit: (f: Facts) => {
-    const said = (f.said as readonly string[]).join(", and ");
+    const all = f.said as readonly string[];
+    const said = all.length < 2 ? all.join("") : `${all.slice(0, -1).join(", ")}, and ${all.at(-1)}`;
     return `${said[0].toUpperCase()}${said.slice(1)}.`;
   },
   // Binding names and types

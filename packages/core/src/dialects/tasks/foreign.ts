@@ -1,5 +1,5 @@
 import { lookup } from "../../values/index.ts";
-import { type Part, filled, isClosed, templateOf } from "./said.ts";
+import { type Part, filled, isClosed, joinedAs, templateOf } from "./said.ts";
 import { type TaskId, tasks } from "./table.ts";
 
 /**
@@ -173,6 +173,7 @@ export function meantBy(
     if (!parts) continue;
     const template = templateOf(task as TaskId, dialect);
     if (template === undefined) return { task: task as TaskId, text: undefined, isClosed: true };
+    if (task === "join") return { task, text: joinedAs(template, args), isClosed: isClosed(template) };
     const text = parts.reduce<string | undefined>((said, more) => {
       const [first] = Object.keys(tasks[task as TaskId].takes).filter((slot) => !(slot in more));
       return filled(template, said === undefined ? more : { ...more, [first]: { text: said, isOpen: !isClosed(template) } });

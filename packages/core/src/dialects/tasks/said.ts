@@ -32,6 +32,13 @@ export function filled(template: string, parts: Readonly<Record<string, Part>>):
   });
 }
 
+/** Texts joined as a template joins two: one call takes them all, a sign stands between each. */
+export function joinedAs(template: string, parts: readonly Part[]): string {
+  const call = /^([\w-]+)\(\{a\}, \{b\}\)$/.exec(template);
+  if (call) return `${call[1]}(${parts.map(({ text }) => text).join(", ")})`;
+  return parts.reduce((a, b) => ({ text: filled(template, { a, b }), isOpen: false })).text;
+}
+
 /** Whether a template is one call, and needs no brackets wherever it is put. */
 export function isClosed(template: string): boolean {
   if (!/^[\w:-]+\(.*\)$/.test(template)) return false;
