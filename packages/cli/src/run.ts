@@ -16,6 +16,7 @@ import type { ListOptions } from "./commands/list.ts";
 import type { LookOptions } from "./commands/look.ts";
 import type { ProbeOptions } from "./commands/probe.ts";
 import type { StatementOptions } from "./commands/statement.ts";
+import type { WantedOptions } from "./commands/wanted.ts";
 import { rowFormats } from "./output/formats.ts";
 import { type Guarded, type Streams, UsageError, exit, guarded } from "./streams.ts";
 
@@ -364,6 +365,23 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .addHelpText("after", "\nExample:\n  iquill find --in postgresql text after the last slash\n  iquill find leading zeros gone")
     .action(async (words: string[], options: FindOptions) =>
       done(await (await import("./commands/find.ts")).findCommand(words, options, streams)),
+    );
+
+  withRows(
+    program
+      .command("wanted <examples...>")
+      .description("find expressions that give what you want on some rows, each ROW=VALUE; the simplest first"),
+  )
+    .addOption(dialectOption())
+    .requiredOption("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
+    .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
+    .addOption(
+      new Option("--most <n>", "how many are told (5)").argParser(atLeastOne("a number of findings is a whole number from 1")),
+    )
+    .option("--json", "one JSON line for each, then the rows on which they differ")
+    .addHelpText("after", '\nExample:\n  iquill wanted -i postgresql -r demo "1=A. glutinosa" "5=Q. robur"')
+    .action(async (examples: string[], options: WantedOptions) =>
+      done(await (await import("./commands/wanted.ts")).wantedCommand(examples, options, streams)),
     );
 
   program

@@ -422,9 +422,28 @@ test("find answers in one dialect and in all, and functions names what is no fun
     "SQLite: a text filled up at its start to a length\n  substr(replace(hex(zeroblob(length)), '00', fill) || text, -length)\n",
   );
   expect((await iquill(["functions", "split_part"])).out).toMatch(/^DuckDB\nsplit_part[^]*\nPostgreSQL\nsplit_part/);
-  expect((await iquill(["eval", "-i", "mariadb", "-r", "demo", "taxon + ' x'"])).err).toContain(
-    "Write: concat(taxon, ' x')",
+  expect((await iquill(["eval", "-i", "mariadb", "-r", "demo", "taxon + ' x'"])).err).toContain("Write: concat(taxon, ' x')");
+});
+
+test("wanted finds expressions, tells where they differ, and refuses what is no example", async () => {
+  const { out } = await iquill(["wanted", "-i", "postgresql", "-r", "demo", "1=A. glutinosa", "5=Q. robur"]);
+  expect(out).toMatch(
+    /^left\(taxon, 1\) \|\| '\. ' \|\| [^]*\nThey differ on \d+ of 60 rows; what is wanted on row 2 tells most\.\n$/,
   );
+  const json = await iquill(["wanted", "-i", "xpath", "-r", "demo", "1=ALNUS", "--most", "1", "--json"]);
+  const [first, last] = json.out
+    .trim()
+    .split("\n")
+    .map((line) => JSON.parse(line) as { expression?: string; values?: unknown[] });
+  expect([first.values![0], first.values!.length, last]).toEqual(["ALNUS", 60, { telling: [] }]);
+  expect(await iquill(["wanted", "-i", "sqlite", "-r", "demo", "1=%%%"])).toMatchObject({ code: 1, out: "" });
+  for (const [given, said] of [
+    ["Alnus", /is no example; one is ROW=VALUE/],
+    ["61=x", /no row 61; the rows are 1 to 60/],
+    ["0=x", /no row 0/],
+  ] as const)
+    expect((await iquill(["wanted", "-i", "sqlite", "-r", "demo", given])).err).toMatch(said);
+  expect((await iquill(["wanted", "-i", "sqlite", "-r", "demo", "1=a", "1=b"])).err).toMatch(/row 1 is wanted as "a" and as "b"/);
 });
 
 test("traits and functions show what the tables hold", async () => {

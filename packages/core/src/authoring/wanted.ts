@@ -1,0 +1,251 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import { type Part, type Task, type TaskId, filled, isClosed, joinedAs, tasks, templateOf } from "../dialects/tasks/index.ts";
+import { type Sample, compile } from "../evaluate/index.ts";
+import { type Value, isFailure } from "../values/index.ts";
+import { agree } from "../contrast/index.ts";
+import { extractions, letterStyles, numberForms, otherStyles } from "./ways.ts";
+
+/** What an expression may be made of. */
+type Node =
+  | { readonly column: string }
+  | { readonly constant: string | number }
+  | { readonly task: TaskId; readonly given: Readonly<Record<string, Node>> }
+  | { readonly joined: readonly Node[] };
+
+/** A part with what it gives on the rows of the examples. */
+export interface Fragment {
+  readonly node: Node;
+  readonly values: readonly string[];
+  /** The more it is made of, the less likely it is meant. */
+  readonly cost: number;
+}
+
+/** An expression that gives what is wanted. */
+export interface Candidate {
+  readonly expression: string;
+  /** What it gives on each row of the sample. */
+  readonly values: readonly Value[];
+}
+
+/** What is found for wanted values. */
+export interface Wanted {
+  /** The simplest first; of those that give the same on every row only the simplest. */
+  readonly candidates: readonly Candidate[];
+  /** Rows, 0-based, on which the candidates differ: where the next value tells most. */
+  readonly telling: readonly number[];
+}
+
+/** How much is tried: parts that are joined, states, fragments and those of them that give the same, expressions that are run. */
+const most = { parts: 7, states: 12_000, fragments: 1000, alike: 6, run: 40 };
+
+/** How a node is written; undefined where the dialect cannot say it. */
+function written(node: Node, dialect: Dialect): Part | undefined {
+  if ("column" in node) return { text: dialect.columnText(node.column), isOpen: false };
+  if ("constant" in node) {
+    const { constant } = node;
+    return { text: typeof constant === "number" ? String(constant) : dialect.textLiteral(constant), isOpen: false };
+  }
+  if ("joined" in node) {
+    const template = templateOf("join", dialect.id);
+    const parts = node.joined.map((each) => written(each, dialect));
+    if (template === undefined || parts.includes(undefined)) return undefined;
+    return { text: joinedAs(template, parts as Part[]), isOpen: !isClosed(template) };
+  }
+  const template = templateOf(node.task, dialect.id);
+  if (template === undefined) return undefined;
+  const parts = Object.entries(node.given).map(([name, each]) => [name, written(each, dialect)] as const);
+  if (parts.some(([, part]) => part === undefined)) return undefined;
+  const text = filled(template, Object.fromEntries(parts) as Record<string, Part>);
+  return { text: workedOut(text), isOpen: !isClosed(template) };
+}
+
+/** A text with the sizes of literals, and sums of numbers, worked out. */
+const workedOut = (text: string): string =>
+  text
+    .replace(/\b(?:char_length|string-length|length|LEN)\((?:'([^']*)'|"([^"]*)")\)/g, (_, a?: string, b?: string) =>
+      String([...(a ?? b)!].length),
+    )
+    .replace(/(?<=[,;(] ?)(\d+) ?\+ ?(\d+)(?=[),;])/g, (_, a: string, b: string) => String(Number(a) + Number(b)));
+
+/** Tasks that are meant less often than others that give the same. */
+const rarer: Readonly<Partial<Record<TaskId, number>>> = {
+  swapNames: 1.5,
+  between: 0.3,
+  replace: 0.2,
+  remove: 0.4,
+  firstNumber: 0.4,
+  keepDigits: 0.4,
+  keepLetters: 0.4,
+  removeDigits: 0.4,
+  reverse: 0.5,
+};
+
+/** A task on a fragment, with what else it takes. */
+const doing = (task: TaskId, of: Fragment, values: readonly string[], ...rest: readonly (string | number)[]): Fragment => {
+  const [subject, ...names] = Object.keys((tasks[task] as Task).takes);
+  const given = Object.fromEntries(names.map((name, i) => [name, { constant: rest[i] }]));
+  return {
+    node: { task, given: { [subject]: of.node, ...given } },
+    values,
+    cost: of.cost + 1 + (rarer[task] ?? 0) + rest.length * 0.1,
+  };
+};
+
+/** The wanted texts, and whether texts can be parts of them, as they are or in other letters. */
+class Goal {
+  readonly #lower: readonly string[];
+
+  constructor(readonly texts: readonly string[]) {
+    this.#lower = texts.map((text) => text.toLowerCase());
+  }
+
+  has(values: readonly string[]): boolean {
+    return values.every((value, i) => value !== "" && this.texts[i].includes(value));
+  }
+
+  hasInOtherLetters(values: readonly string[]): boolean {
+    return values.every((value, i) => this.#lower[i].includes(value.toLowerCase()));
+  }
+}
+
+/** Everything that stands in the wanted texts, from a fragment that need not. */
+function* fragmentsOf(of: Fragment, goal: Goal, depth: number): Generator<Fragment> {
+  for (const { task, run, rest } of extractions(of.values)) {
+    const values = of.values.map(run);
+    if (values.some((value) => value === "") || values.every((value, i) => value === of.values[i])) continue;
+    const made = doing(task, of, values, ...rest);
+    if (goal.has(values)) yield made;
+    yield* styledOf(made, goal, depth > 1);
+    if (depth > 1 && rest.some((each) => typeof each === "string")) yield* fragmentsOf(made, goal, depth - 1);
+  }
+}
+
+/** A fragment in other letters, or without some of its characters. */
+function* styledOf(of: Fragment, goal: Goal, areOthersTried: boolean): Generator<Fragment> {
+  const tried = [...(goal.hasInOtherLetters(of.values) ? letterStyles : []), ...(areOthersTried ? otherStyles : [])];
+  for (const [task, run] of tried) {
+    const values = of.values.map(run);
+    if (goal.has(values) && values.some((value, i) => value !== of.values[i])) yield doing(task, of, values);
+  }
+}
+
+/** What columns can give, on the rows of the examples, that stands in each of the wanted texts. */
+function usableFragments(sample: Sample, rows: readonly number[], wanted: readonly string[]): Fragment[] {
+  const goal = new Goal(wanted);
+  const found: Fragment[] = [];
+  for (const { name, values: all } of sample.columns) {
+    const cells = rows.map((row) => all[row]);
+    if (cells.some((cell) => cell === null || typeof cell === "object")) continue;
+    const column: Fragment = { node: { column: name }, values: cells.map(String), cost: 1 };
+    if (goal.has(column.values)) found.push(column);
+    if (cells.every((cell) => typeof cell === "number"))
+      for (const { task, run, rest } of numberForms(wanted)) {
+        const values = cells.map((cell) => run(cell));
+        if (goal.has(values)) found.push(doing(task, column, values, ...rest));
+      }
+    if (cells.every((cell) => typeof cell === "string")) {
+      found.push(...styledOf(column, goal, true), ...fragmentsOf(column, goal, 2));
+    }
+  }
+  const seen = new Map<string, Fragment[]>();
+  for (const fragment of found.sort((a, b) => a.cost - b.cost)) {
+    const same = seen.get(fragment.values.join("\u0000")) ?? [];
+    // Several ways to the same text: which one is meant shows on the other rows.
+    if (same.length < most.alike) same.push(fragment);
+    seen.set(fragment.values.join("\u0000"), same);
+  }
+  return [...seen.values()]
+    .flat()
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, most.fragments);
+}
+
+/** A way through the wanted texts: how far each was made, of what. */
+interface State {
+  readonly at: readonly number[];
+  readonly parts: readonly Fragment[];
+  readonly cost: number;
+}
+
+/** Joins of fragments and constants that give the wanted texts, the cheapest first. */
+function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Generator<Node> {
+  const queue: State[][] = [[{ at: wanted.map(() => 0), parts: [], cost: 0 }]];
+  const visits = new Map<string, number>();
+  let states = 0;
+  for (let cost = 0; cost < queue.length && states < most.states; cost++) {
+    for (const { at, parts } of queue[cost] ?? []) {
+      if (at.every((place, i) => place === wanted[i].length)) {
+        if (parts.some(({ node }) => !("constant" in node)))
+          yield parts.length === 1 ? parts[0].node : { joined: parts.map(({ node }) => node) };
+        continue;
+      }
+      const key = at.join();
+      visits.set(key, (visits.get(key) ?? 0) + 1);
+      if (parts.length >= most.parts || visits.get(key)! > 40) continue;
+      const rests = wanted.map((text, i) => text.slice(at[i]));
+      for (const next of [...fragments, ...constantsOf(rests, parts.at(-1))]) {
+        if (!next.values.every((value, i) => rests[i].startsWith(value))) continue;
+        states++;
+        // Each part that is joined costs, so that one part comes before many.
+        const total = Math.round((parts.reduce((sum, part) => sum + part.cost, 0) + next.cost + parts.length) * 10);
+        (queue[total] ??= []).push({
+          at: at.map((place, i) => place + next.values[i].length),
+          parts: [...parts, next],
+          cost: total,
+        });
+      }
+    }
+  }
+}
+
+/** What may stand next as it is: the beginning that the rests of all texts share; not after another constant. */
+function constantsOf(rests: readonly string[], last: Fragment | undefined): Fragment[] {
+  if (last && "constant" in last.node) return [];
+  let size = 0;
+  while (size < 24 && rests.every((rest) => size < rest.length && rest[size] === rests[0][size])) size++;
+  const lengths = Array.from({ length: size }, (_, i) => i + 1);
+  return lengths.map((length) => {
+    const text = rests[0].slice(0, length);
+    // Letters and digits that all examples happen to share are rarely meant.
+    const plain = text.replace(/[^\p{L}\p{N}]/gu, "").length;
+    return { node: { constant: text }, values: rests.map(() => text), cost: 0.5 + plain };
+  });
+}
+
+/**
+ * Expressions that give what is wanted on some rows, the simplest first, each tried on all rows of the sample.
+ *
+ * @param wanted the values that are wanted, by row, 0-based; numbers are wanted as they are written
+ * @param count how many are given, 5 when left out
+ * @returns no candidate where nothing that is tried gives them
+ */
+export function expressionsFor(
+  dialect: Dialect,
+  sample: Sample,
+  wanted: ReadonlyMap<number, string | number>,
+  count = 5,
+): Wanted {
+  const rows = [...wanted.keys()];
+  const texts = [...wanted.values()].map(String);
+  const candidates: Candidate[] = [];
+  if (rows.length === 0 || rows.some((row) => !(row >= 0 && row < sample.rows))) return { candidates, telling: [] };
+  const told = new Set<string>();
+  let run = 0;
+  for (const node of joinsOf(texts, usableFragments(sample, rows, texts))) {
+    const expression = written(node, dialect)?.text;
+    if (expression === undefined || told.has(expression)) continue;
+    told.add(expression);
+    if (candidates.length >= count || ++run > most.run) break;
+    const program = compile(dialect, expression, sample);
+    if (!program.ok || !rows.every((row, i) => isWanted(program.runRow(sample, row), texts[i]))) continue;
+    const values = program.run(sample);
+    const isNew = candidates.every((other) => !other.values.every((value, row) => agree(value, values[row])));
+    if (isNew) candidates.push({ expression, values: [...values] });
+  }
+  const telling = Array.from({ length: sample.rows }, (_, row) => row).filter((row) =>
+    candidates.some(({ values }) => !agree(values[row], candidates[0].values[row])),
+  );
+  return { candidates, telling };
+}
+
+const isWanted = (value: Value, text: string): boolean => !isFailure(value) && value !== null && String(value) === text;

@@ -1,0 +1,142 @@
+import type { TaskId } from "../dialects/tasks/index.ts";
+
+/** A task with what it takes beside the text, and what it gives; what a dialect makes of it is tried afterwards. */
+interface Way<T> {
+  readonly task: TaskId;
+  readonly rest: readonly (string | number)[];
+  readonly run: (value: T) => string;
+}
+
+const cased = (word: string): string => word.slice(0, 1).toUpperCase() + word.slice(1).toLowerCase();
+
+type Style = readonly [TaskId, (text: string) => string];
+
+/** Tasks that change the case of letters, and nothing else. */
+export const letterStyles: readonly Style[] = [
+  ["upper", (text) => text.toUpperCase()],
+  ["lower", (text) => text.toLowerCase()],
+  ["capital", cased],
+  ["title", (text) => text.replace(/[\p{L}\p{N}]+/gu, cased)],
+];
+
+/** Other tasks that take nothing but a text. */
+export const otherStyles: readonly Style[] = [
+  ["trim", (text) => text.replace(/^ +| +$/g, "")],
+  ["singleSpaces", (text) => text.trim().replace(/ +/g, " ")],
+  ["keepDigits", (text) => text.replace(/[^0-9]/g, "")],
+  ["removeDigits", (text) => text.replace(/[0-9]/g, "")],
+  ["keepLetters", (text) => text.replace(/[^\p{L}]/gu, "")],
+  ["removeAccents", (text) => text.normalize("NFD").replace(/\p{M}/gu, "")],
+  ["firstNumber", (text) => /[0-9]+/.exec(text)?.[0] ?? ""],
+  ["leadingZeros", (text) => text.replace(/^0+/, "")],
+  ["reverse", (text) => [...text].reverse().join("")],
+];
+
+const marks = [
+  ", ",
+  ",",
+  "; ",
+  ";",
+  " ",
+  "-",
+  " - ",
+  "/",
+  "#",
+  ":",
+  ": ",
+  "_",
+  ".",
+  "|",
+  "@",
+  "(",
+  ")",
+  "[",
+  "]",
+  "=",
+  "&",
+  "+",
+  "'",
+  '"',
+];
+const brackets = [
+  ["(", ")"],
+  ["[", "]"],
+  ['"', '"'],
+];
+
+/** Counts of characters, and places, that are tried. */
+const counts = Array.from({ length: 12 }, (_, i) => i + 1);
+
+/** What may be taken out of texts, each of which has the mark or the length that it needs. */
+export function extractions(texts: readonly string[]): Way<string>[] {
+  const own = marks.filter((mark) => texts.every((text) => text.includes(mark)));
+  const shortest = Math.min(...texts.map((text) => text.length));
+  const byMark = own.flatMap((mark): Way<string>[] => {
+    const pieces = Math.min(4, ...texts.map((text) => text.split(mark).length));
+    return [
+      { task: "before", rest: [mark], run: (text) => text.slice(0, text.indexOf(mark)) },
+      { task: "after", rest: [mark], run: (text) => text.slice(text.indexOf(mark) + mark.length) },
+      { task: "lastPiece", rest: [mark], run: (text) => text.slice(text.lastIndexOf(mark) + mark.length) },
+      ...counts
+        .slice(1, pieces)
+        .map((n): Way<string> => ({ task: "piece", rest: [mark, n], run: (text) => text.split(mark)[n - 1] ?? "" })),
+      ...([", ", ",", "; "].includes(mark)
+        ? [{ task: "swapNames", rest: [mark], run: (text: string) => text.split(mark).slice(0, 2).reverse().join(" ") } as const]
+        : []),
+      { task: "remove", rest: [mark], run: (text) => text.replaceAll(mark, "") },
+      ...["", " ", "-", "_", ".", "/", ","].flatMap((put): Way<string>[] =>
+        put === "" || put === mark ? [] : [{ task: "replace", rest: [mark, put], run: (text) => text.replaceAll(mark, put) }],
+      ),
+    ];
+  });
+  const between = [
+    ...brackets,
+    ...own.flatMap((open) => own.filter((close) => close !== open).map((close) => [open, close])),
+  ].flatMap(([open, close]): Way<string>[] => {
+    const inside = (text: string) => {
+      const start = text.indexOf(open) + open.length;
+      const end = text.indexOf(close, start);
+      return text.includes(open) && end >= 0 ? text.slice(start, end) : "";
+    };
+    return texts.every((text) => inside(text) !== "") ? [{ task: "between", rest: [open, close], run: inside }] : [];
+  });
+  const byCount = counts
+    .filter((count) => count <= shortest)
+    .flatMap((count): Way<string>[] => [
+      { task: "first", rest: [count], run: (text) => text.slice(0, count) },
+      { task: "last", rest: [count], run: (text) => text.slice(-count) },
+      { task: "withoutFirst", rest: [count], run: (text) => text.slice(count) },
+      { task: "withoutLast", rest: [count], run: (text) => text.slice(0, -count) },
+      ...counts
+        .filter((size) => count > 1 && count + size - 1 <= shortest && size <= 6)
+        .map((size): Way<string> => ({
+          task: "slice",
+          rest: [count, size],
+          run: (text) => text.slice(count - 1, count - 1 + size),
+        })),
+    ]);
+  return [...byMark, ...between, ...byCount];
+}
+
+/** How a number may be written, by the lengths and decimals of what is wanted. */
+export function numberForms(wanted: readonly string[]): Way<string | number | boolean | bigint>[] {
+  const lengths = [...new Set(wanted.flatMap((text) => (text.match(/[0-9]+/g) ?? []).map((digits) => digits.length)))];
+  const places = [...new Set(wanted.flatMap((text) => (text.match(/\.([0-9]+)/g) ?? []).map((digits) => digits.length - 1)))];
+  return [
+    ...lengths.map((length) => ({
+      task: "zeroFilled" as const,
+      rest: [length],
+      run: (value: string | number | boolean | bigint) => String(value).padStart(length, "0"),
+    })),
+    ...places.map((digits) => ({
+      task: "decimals" as const,
+      rest: [digits],
+      run: (value: string | number | boolean | bigint) => Number(value).toFixed(digits),
+    })),
+    ...[0, 1, 2].map((digits) => ({
+      task: "round" as const,
+      rest: [digits],
+      run: (value: string | number | boolean | bigint) => String(Number(Number(value).toFixed(digits))),
+    })),
+  ];
+}

@@ -1,0 +1,73 @@
+import { expect, test } from "@jest/globals";
+import { compile, sampleOf } from "indigo-quill";
+import { expressionsFor } from "indigo-quill/authoring";
+import { agree } from "indigo-quill/contrast";
+import { dialects } from "indigo-quill/dialects";
+
+const sample = sampleOf([
+  { name: "Lindqvist, Åsa", taxon: "Alnus glutinosa", shelf: "HB#0412#A", date: "1903-06-05", n: 12 },
+  { name: "Okafor, Chidi", taxon: "salix caprea", shelf: "HB#0413#B", date: "1911-11-23", n: 7 },
+  { name: "Meunier, Luc", taxon: "Betula pendula", shelf: "XB#17#C", date: "1899-01-30", n: 310 },
+  { name: "van der Berg, Jan", taxon: "Quercus robur", shelf: "HB#0415#C", date: "1920-12-01", n: 5 },
+]);
+
+/** What is wanted on the first two rows, and what is meant by it on the others. */
+// prettier-ignore
+const wanted: readonly (readonly [string, string, string, string])[] = [
+  ["Lindqvist", "Okafor", "Meunier", "van der Berg"], ["Åsa", "Chidi", "Luc", "Jan"], ["Åsa Lindqvist", "Chidi Okafor", "Luc Meunier", "Jan van der Berg"],
+  ["Å. Lindqvist", "C. Okafor", "L. Meunier", "J. van der Berg"], ["LINDQVIST", "OKAFOR", "MEUNIER", "VAN DER BERG"], ["Lindqvist 12", "Okafor 7", "Meunier 310", "van der Berg 5"],
+  ["Alnus", "salix", "Betula", "Quercus"], ["Alnus", "Salix", "Betula", "Quercus"], ["A. glutinosa", "s. caprea", "B. pendula", "Q. robur"], ["glutinosa", "caprea", "pendula", "robur"],
+  ["Alnus glutinosa (1903)", "salix caprea (1911)", "Betula pendula (1899)", "Quercus robur (1920)"], ["0412", "0413", "17", "0415"], ["A", "B", "C", "C"], ["HB-0412-A", "HB-0413-B", "XB-17-C", "HB-0415-C"],
+  ["1903", "1911", "1899", "1920"], ["05.06.1903", "23.11.1911", "30.01.1899", "01.12.1920"], ["06/1903", "11/1911", "01/1899", "12/1920"], ["12 m", "7 m", "310 m", "5 m"], ["alnus_glutinosa", "salix_caprea", "betula_pendula", "quercus_robur"],
+  ["lindqvist_1903", "okafor_1911", "meunier_1899", "van der berg_1920"], ["Al", "sa", "Be", "Qu"], ["asonitulg sunlA", "aerpac xilas", "aludnep aluteB", "rubor sucreuQ"], ["0012", "0007", "0310", "0005"], ["A-12", "B-7", "C-310", "C-5"],
+];
+
+test.each(["postgresql", "openformula", "mariadb", "duckdb", "xpath", "sqlite"])(
+  "%s: nine in ten are among the first three",
+  (id) => {
+    const dialect = dialects[id]();
+    const missed = wanted.filter(([first, second, ...others]) => {
+      const { candidates } = expressionsFor(
+        dialect,
+        sample,
+        new Map([
+          [0, first],
+          [1, second],
+        ]),
+        3,
+      );
+      return !candidates.some(({ values }) => others.every((text, i) => values[i + 2] === text));
+    });
+    expect(missed.length / wanted.length).toBeLessThanOrEqual(0.1);
+  },
+);
+
+test("each gives what is wanted, and they differ where it is said", () => {
+  const dialect = dialects.postgresql();
+  const { candidates, telling } = expressionsFor(dialect, sample, new Map([[1, "Chidi"]]));
+  expect(candidates.length).toBeGreaterThan(1);
+  for (const { expression, values } of candidates) {
+    const program = compile(dialect, expression, sample);
+    expect(values[1]).toBe("Chidi");
+    expect(values.every((value, row) => agree(value, program.runRow(sample, row)))).toBe(true);
+  }
+  const [{ values: first }, ...others] = candidates;
+  expect(telling).toEqual([0, 1, 2, 3].filter((row) => others.some(({ values }) => !agree(values[row], first[row]))));
+});
+
+test.each<[string, Map<number, string>]>([
+  [
+    "another text on every row",
+    new Map([
+      [0, "qqq"],
+      [1, "zzz"],
+    ]),
+  ],
+  ["no example", new Map()],
+  ["a row that is not there", new Map([[9, "x"]])],
+  ["empty text", new Map([[0, ""]])],
+  ["a long text", new Map([[0, "x".repeat(100_000)]])],
+  ["half a character", new Map([[0, "\ud800"]])],
+])("%s: there is no candidate", (_, examples) => {
+  expect(expressionsFor(dialects.postgresql(), sample, examples).candidates).toEqual([]);
+});
