@@ -35,8 +35,8 @@ export interface Wanted {
   readonly telling: readonly number[];
 }
 
-/** How much is tried: parts that are joined, states, fragments and those of them that give the same, expressions that are run. */
-const most = { parts: 7, states: 12_000, fragments: 1000, alike: 6, run: 40 };
+/** How much is tried: parts that are joined, states and how often one is reached, fragments and those of them that give the same, expressions that are run. */
+const most = { parts: 7, states: 8000, visits: 20, fragments: 1000, alike: 6, run: 40 };
 
 /** How a node is written; undefined where the dialect cannot say it. */
 function written(node: Node, dialect: Dialect): Part | undefined {
@@ -70,6 +70,9 @@ const workedOut = (text: string): string =>
 /** Tasks that are meant less often than others that give the same. */
 const rarer: Readonly<Partial<Record<TaskId, number>>> = {
   swapNames: 1.5,
+  slice: 0.3,
+  withoutFirst: 0.2,
+  withoutLast: 0.2,
   between: 0.3,
   replace: 0.2,
   remove: 0.4,
@@ -108,6 +111,9 @@ class Goal {
   }
 }
 
+/** Tasks that change a text throughout: what is cut out of that is rarely meant. */
+const changing = new Set<TaskId>(["replace", "remove", "swapNames"]);
+
 /** Everything that stands in the wanted texts, from a fragment that need not. */
 function* fragmentsOf(of: Fragment, goal: Goal, depth: number): Generator<Fragment> {
   for (const { task, run, rest } of extractions(of.values)) {
@@ -116,7 +122,8 @@ function* fragmentsOf(of: Fragment, goal: Goal, depth: number): Generator<Fragme
     const made = doing(task, of, values, ...rest);
     if (goal.has(values)) yield made;
     yield* styledOf(made, goal, depth > 1);
-    if (depth > 1 && rest.some((each) => typeof each === "string")) yield* fragmentsOf(made, goal, depth - 1);
+    const isCut = rest.length > 0 && typeof rest[0] === "string" && !changing.has(task);
+    if (depth > 1 && isCut) yield* fragmentsOf(made, goal, depth - 1);
   }
 }
 
@@ -171,6 +178,13 @@ interface State {
 function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Generator<Node> {
   const queue: State[][] = [[{ at: wanted.map(() => 0), parts: [], cost: 0 }]];
   const visits = new Map<string, number>();
+  const byStart = new Map<string, Fragment[]>();
+  for (const fragment of fragments) {
+    const start = fragment.values[0][0];
+    const same = byStart.get(start);
+    if (same) same.push(fragment);
+    else byStart.set(start, [fragment]);
+  }
   let states = 0;
   for (let cost = 0; cost < queue.length && states < most.states; cost++) {
     for (const { at, parts } of queue[cost] ?? []) {
@@ -181,13 +195,13 @@ function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Ge
       }
       const key = at.join();
       visits.set(key, (visits.get(key) ?? 0) + 1);
-      if (parts.length >= most.parts || visits.get(key)! > 40) continue;
+      if (parts.length >= most.parts || visits.get(key)! > most.visits) continue;
       const rests = wanted.map((text, i) => text.slice(at[i]));
-      for (const next of [...fragments, ...constantsOf(rests, parts.at(-1))]) {
+      for (const next of [...(byStart.get(rests[0][0]) ?? []), ...constantsOf(rests, parts.at(-1))]) {
         if (!next.values.every((value, i) => rests[i].startsWith(value))) continue;
         states++;
         // Each part that is joined costs, so that one part comes before many.
-        const total = Math.round((parts.reduce((sum, part) => sum + part.cost, 0) + next.cost + parts.length) * 10);
+        const total = Math.round((parts.reduce((sum, part) => sum + part.cost, 0) + next.cost + parts.length / 2) * 10);
         (queue[total] ??= []).push({
           at: at.map((place, i) => place + next.values[i].length),
           parts: [...parts, next],
