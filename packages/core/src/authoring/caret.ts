@@ -1,0 +1,207 @@
+import { type FunctionRow, signature } from "../dialects/row.ts";
+import type { Dialect } from "../dialects/dialect.ts";
+import type { Sample } from "../evaluate/index.ts";
+import type { TextRange, Value } from "../values/index.ts";
+import { tasksOf } from "./find.ts";
+
+/** A way in which the call around the caret may be written. */
+export interface CallHelp {
+  readonly signature: string;
+  readonly summary: string;
+  /** The parameters, and where each stands in the signature, 0-based. */
+  readonly parameters: readonly {
+    readonly name: string;
+    readonly type: string;
+    readonly range: TextRange;
+    readonly default?: Value;
+  }[];
+  /** The parameter that the caret stands at, 0-based; undefined beyond the last. */
+  readonly current: number | undefined;
+}
+
+/** Something that may be written at the caret. */
+export interface Completion {
+  readonly text: string;
+  readonly kind: "column" | "function" | "task" | "value";
+  /** What it is, in a line. */
+  readonly about: string;
+  /** What it takes the place of, 0-based, in UTF-16 units. */
+  readonly range: TextRange;
+}
+
+/** What is known of a word. */
+export interface Hover {
+  readonly range: TextRange;
+  readonly lines: readonly string[];
+}
+
+/** Where the caret stands in a text that may be half written. */
+interface Place {
+  /** The calls that are open there, the innermost last: the name, and the argument, 0-based. */
+  readonly calls: readonly { readonly name: string; readonly argument: number }[];
+  /** Where the literal that is open there begins, after its quote. */
+  readonly literal: number | undefined;
+}
+
+const nameChars = "[\\p{L}\\p{N}_.:$-]";
+const wordBefore = new RegExp(`${nameChars}*$`, "u");
+const wordAfter = new RegExp(`^${nameChars}*`, "u");
+
+/** Reads up to the caret: brackets, separators, quotes; a name before an opening bracket is a call's. */
+function placeAt(text: string, offset: number): Place {
+  const calls: { name: string; argument: number }[] = [];
+  let quote: { readonly sign: string; readonly start: number } | undefined;
+  for (let i = 0; i < offset; i++) {
+    const char = text[i];
+    if (quote) {
+      if (char === quote.sign) quote = undefined;
+    } else if (char === "'" || char === '"' || char === "`") quote = { sign: char, start: i + 1 };
+    else if (char === "(" || char === "[" || char === "{")
+      calls.push({ name: char === "(" ? wordBefore.exec(text.slice(Math.max(0, i - 60), i).trimEnd())![0] : "", argument: 0 });
+    else if (char === ")" || char === "]" || char === "}") calls.pop();
+    else if ((char === "," || char === ";") && calls.length > 0) calls.at(-1)!.argument++;
+  }
+  return { calls, literal: quote?.start };
+}
+
+const clamped = (text: string, offset: number): number => Math.min(Math.max(0, Math.trunc(offset) || 0), text.length);
+
+/** The rows of a dialect's function, as it is named in it. */
+const rowsNamed = (dialect: Dialect, name: string): FunctionRow[] =>
+  dialect.rows.filter(
+    (row) =>
+      row.notation !== "operator" && [row.name, ...(row.aliases ?? [])].some((own) => own.toLowerCase() === name.toLowerCase()),
+  );
+
+function helpOf(row: FunctionRow, argument: number, { separator }: Dialect): CallHelp {
+  const shown = signature(row, `${separator} `);
+  let from = row.name.length + 1;
+  const parameters = row.parameters.map(({ name, type, default: usual }) => {
+    const start = shown.indexOf(name, from);
+    from = start + name.length;
+    return { name, type, range: { start, end: from }, ...(usual !== undefined && { default: usual }) };
+  });
+  const last = parameters.length - 1;
+  const current = argument <= last ? argument : row.parameters[last]?.repeats ? last : undefined;
+  return { signature: shown, summary: row.summary, parameters, current };
+}
+
+/**
+ * How the call around the caret is written, with the argument that the caret stands in; ways that take so many arguments first.
+ *
+ * @param offset 0-based, in UTF-16 units; one beyond the text is at its end
+ * @returns none where the caret stands in no call of a function of the dialect
+ */
+export function callAt(text: string, offset: number, dialect: Dialect): CallHelp[] {
+  const call = placeAt(text, clamped(text, offset)).calls.findLast(({ name }) => name !== "");
+  if (!call) return [];
+  const ways = rowsNamed(dialect, call.name).map((row) => helpOf(row, call.argument, dialect));
+  const unique = [...new Map(ways.map((way) => [way.signature, way])).values()];
+  return unique.sort((a, b) => Number(a.current === undefined) - Number(b.current === undefined));
+}
+
+/** The most completions of each kind. */
+const most = 20;
+
+/** Values that a column holds, each once, that begin as it is written. */
+function valuesOf(sample: Sample, name: string, begun: string): string[] {
+  const column = sample.columns.find((each) => each.name === name);
+  const texts = (column?.values ?? []).filter((value): value is string => typeof value === "string");
+  return [...new Set(texts)].filter((text) => text.toLowerCase().startsWith(begun.toLowerCase())).slice(0, most);
+}
+
+/**
+ * What may be written at the caret: columns, functions with what they take, and what authors do as the dialect says it; within a text,
+ * the values of the column that stands nearest before it.
+ *
+ * @param offset 0-based, in UTF-16 units; one beyond the text is at its end
+ */
+export function completionsAt(text: string, offset: number, dialect: Dialect, sample: Sample): Completion[] {
+  const at = clamped(text, offset);
+  const { literal } = placeAt(text, at);
+  if (literal !== undefined) {
+    const before = text.slice(Math.max(0, literal - 200), literal);
+    const named = sample.columns
+      .map(({ name }) => ({ name, place: before.lastIndexOf(dialect.columnText(name)) }))
+      .filter(({ place }) => place >= 0)
+      .sort((a, b) => b.place - a.place);
+    const range = { start: literal, end: at };
+    return named
+      .slice(0, 1)
+      .flatMap(({ name }) =>
+        valuesOf(sample, name, text.slice(literal, at)).map((value): Completion => ({
+          text: value,
+          kind: "value",
+          about: `a value of ${name}`,
+          range,
+        })),
+      );
+  }
+  const begun = wordBefore.exec(text.slice(0, at))![0];
+  const range = { start: at - begun.length, end: at };
+  const wanted = begun.toLowerCase().replace(/^\$/, "");
+  const begins = (name: string) =>
+    name
+      .toLowerCase()
+      .replace(/^["'`$]/, "")
+      .startsWith(wanted);
+  const columns = sample.columns.flatMap(({ name, values }): Completion[] => {
+    const written = dialect.columnText(name);
+    const example = values.find((value) => value !== null);
+    return begins(name)
+      ? [
+          {
+            text: written,
+            kind: "column",
+            about: `a column${example === undefined ? "" : `, such as ${String(example)}`}`,
+            range,
+          },
+        ]
+      : [];
+  });
+  const rows = new Map(
+    dialect.rows.filter((row) => row.notation !== "operator" && begins(row.name)).map((row) => [row.name, row]),
+  );
+  const functions = [...rows.values()].map((row): Completion => ({
+    text: row.name,
+    kind: "function",
+    about: `${signature(row, `${dialect.separator} `)}: ${row.summary}`,
+    range,
+  }));
+  const tasks =
+    wanted.length < 2
+      ? []
+      : tasksOf(dialect)
+          .filter(({ task }) => task!.toLowerCase().startsWith(wanted))
+          .map(({ written, does }): Completion => ({ text: written, kind: "task", about: does, range }));
+  return [columns, functions, tasks].flatMap((found) => found.slice(0, most));
+}
+
+/**
+ * What is known of the word at the caret: how a function is written and what it gives, or what a column holds.
+ *
+ * @param offset 0-based, in UTF-16 units; one beyond the text is at its end
+ * @returns undefined where there is no such word
+ */
+export function hoverAt(text: string, offset: number, dialect: Dialect, sample: Sample): Hover | undefined {
+  const at = clamped(text, offset);
+  if (placeAt(text, at).literal !== undefined) return undefined;
+  const [before, after] = [wordBefore.exec(text.slice(0, at))![0], wordAfter.exec(text.slice(at))![0]];
+  const range = { start: at - before.length, end: at + after.length };
+  const word = before + after;
+  const column = sample.columns.find(({ name }) => word !== "" && dialect.namesColumn(word, name));
+  if (column) {
+    const values = [...new Set(column.values.filter((value) => value !== null).map(String))].slice(0, 3);
+    const nothing = column.values.filter((value) => value === null).length;
+    return {
+      range,
+      lines: [
+        `the column ${column.name}: ${values.join(", ")}, …`,
+        ...(nothing > 0 ? [`nothing on ${nothing} of ${sample.rows} rows`] : []),
+      ],
+    };
+  }
+  const rows = rowsNamed(dialect, word);
+  const lines = rows.flatMap((row) => [signature(row, `${dialect.separator} `), row.summary]);
+  return lines.length > 0 ? { range, lines: [...new Set(lines)] } : undefined;
+}
