@@ -62,10 +62,8 @@ test.each(completions)("%s %s is completed", (dialect, marked, offered, made) =>
 
 test("what stands under the pointer is told", () => {
   const dialect = dialects.postgresql();
-  expect(hoverAt("upper(label)", 2, dialect, sample)).toEqual({
-    range: { start: 0, end: 5 },
-    lines: expect.arrayContaining(["upper(text)"]) as string[],
-  });
+  const word = hoverAt("upper(label)", 2, dialect, sample);
+  expect([word?.range, word?.lines.includes("upper(text)")]).toEqual([{ start: 0, end: 5 }, true]);
   expect(hoverAt("upper(label)", 8, dialect, sample)?.lines).toEqual([
     "the column label: Alnus glutinosa, Betula pendula, Alnus incana, …",
   ]);

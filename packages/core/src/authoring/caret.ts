@@ -126,16 +126,14 @@ export function completionsAt(text: string, offset: number, dialect: Dialect, sa
       .filter(({ place }) => place >= 0)
       .sort((a, b) => b.place - a.place);
     const range = { start: literal, end: at };
-    return named
-      .slice(0, 1)
-      .flatMap(({ name }) =>
-        valuesOf(sample, name, text.slice(literal, at)).map((value): Completion => ({
-          text: value,
-          kind: "value",
-          about: `a value of ${name}`,
-          range,
-        })),
-      );
+    return named.slice(0, 1).flatMap(({ name }) =>
+      valuesOf(sample, name, text.slice(literal, at)).map((value): Completion => ({
+        text: value,
+        kind: "value",
+        about: `a value of ${name}`,
+        range,
+      })),
+    );
   }
   const begun = wordBefore.exec(text.slice(0, at))![0];
   const range = { start: at - begun.length, end: at };
