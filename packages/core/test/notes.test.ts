@@ -41,11 +41,11 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["postgresql", "split_part(shelf, '#|-', 2)", "pattern-as-text"],
   ["openformula", 'SUBSTITUTE(label;"[0-9]";"")', "pattern-as-text"],
   ["openformula", 'ISNUMBER(FIND("alnus";label))', "other-case"],
-  ["postgresql", "concat_ws(label, shelf, '; ')", "separator-first"],
+  ["postgresql", "concat_ws(label, shelf, '; ')", "separator-first", "concat_ws('; ', label, shelf)"],
+  ["openformula", 'TEXTJOIN(label;TRUE();shelf;"; ")', "separator-first", 'TEXTJOIN("; "; TRUE(); label; shelf)'],
   ["xpath", "$qty > '3'", "ordered-as-texts"],
   ["sqlite", "iif(label = 'Acer' or 'Alnus', 1, 2)", "text-as-condition"],
-  ["openformula", "LEFT(3;label)", "same-everywhere"],
-  ["xpath", "tokenize(',', $label)", "same-everywhere"],
+  ["xpath", "substring-before(string(','), $label)", "same-everywhere"],
   ["openformula", "MID(shelf;3;0)", "same-everywhere"],
 ];
 

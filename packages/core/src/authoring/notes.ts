@@ -193,15 +193,20 @@ function otherCase(operation: Operation, { sample }: Asked): Diagnostic[] {
   return there === undefined ? [] : [note("other-case", found.part.source.range, { text: wanted, there })];
 }
 
-/** A separator that stands last, with a column in its place. */
-function separatorLast(operation: Operation): Diagnostic[] {
+/** A separator that stands last, with a column in its place: it comes first, and the column is joined. */
+function separatorLast(operation: Operation, { program }: Asked): Diagnostic[] {
   const [separator, items] = [slotOf(operation, "separator"), slotOf(operation, "items")];
+  const { row, source } = operation;
   if (operation.operation !== "join" || !separator || !("kind" in separator) || !items || "kind" in items) return [];
   const last = constantOf(items.at(-1));
   const isMark = typeof last?.value === "string" && /^[^\p{L}\p{N}]+$/u.test(last.value);
-  return isMark && unconverted(separator).kind === "column"
-    ? [note("separator-first", last.part.source.range, { text: last.value })]
-    : [];
+  if (!isMark || unconverted(separator).kind !== "column" || source.kind !== "call") return [];
+  const [start, end] = ["separator", "items"].map((slot) => row?.parameters.findIndex((each) => each.slot === slot) ?? -1);
+  const texts = source.args.map((arg) => textOf(program, arg));
+  const ordered = [...texts.slice(0, end).with(start, texts.at(-1)!), texts[start], ...texts.slice(end, -1)];
+  const range = { start: source.args[0].range.start, end: source.args.at(-1)!.range.end };
+  const fixes = start >= 0 && end > start ? [writing(range, ordered.join(`${program.dialect.separator} `))] : [];
+  return [note("separator-first", last.part.source.range, { text: last.value }, fixes)];
 }
 
 /** Texts that are ordered beside a number that is written as a text. */

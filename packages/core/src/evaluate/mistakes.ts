@@ -127,19 +127,48 @@ function readAsNumbers({ args }: Call, types: readonly string[], dialect: Dialec
   return [{ title: "Read the text as a number", edits }];
 }
 
+/** The slots of an operation that are taken for its text: what is searched for, or how much is cut. */
+const takenForText: Readonly<Record<string, readonly string[]>> = {
+  locate: ["needle"],
+  test: ["needle"],
+  segment: ["delimiter"],
+  substitute: ["old"],
+  split: ["delimiter"],
+  slice: ["length", "start"],
+};
+
 /** `FIND(label; "x")`: a literal where the text goes and a column where the needle goes; a warning. */
 export function swappedArguments({ name, args }: Call, row: FunctionRow, source: string): Diagnostic | undefined {
-  if (!isPure(row) || row.notation === "operator" || !["locate", "test", "segment", "substitute"].includes(row.operation))
-    return undefined;
-  const places = ["text", "needle", "delimiter", "old"];
-  const at = row.parameters.flatMap((p, i) => (places.includes(p.slot) && i < args.length ? [i] : [])).slice(0, 2);
-  if (at.length < 2) return undefined;
+  const others = isPure(row) && row.notation !== "operator" ? takenForText[row.operation] : undefined;
+  if (!isPure(row) || !others) return undefined;
+  const at = row.parameters.flatMap((p, i) => (["text", ...others].includes(p.slot) && i < args.length ? [i] : [])).slice(0, 2);
+  if (at.length < 2 || !at.some((i) => row.parameters[i].slot === "text")) return undefined;
   const [a, b] = at.map((i) => ungrouped(args[i]));
-  const [textArg, needleArg] = row.parameters[at[0]].slot === "text" ? [a, b] : [b, a];
-  if (textArg.kind !== "literal" || needleArg.kind !== "name" || needleArg.name.startsWith("#")) return undefined;
-  const [first, second] = at.map((i) => (row.parameters[i].slot === "text" ? "text to look in" : "text to look for"));
+  const [textArg, otherArg] = row.parameters[at[0]].slot === "text" ? [a, b] : [b, a];
+  const isNumber = textArg.kind === "literal" && textArg.value !== null && typeof textArg.value !== "string";
+  if (textArg.kind !== "literal") return undefined;
+  if (row.operation === "substitute" && otherArg.kind === "literal") return textLast(name, args, row, source);
+  if (otherArg.kind !== "name" || otherArg.name.startsWith("#")) return undefined;
+  // A position may come from a column; a text that is a number is none.
+  if (row.operation === "slice" && !isNumber) return undefined;
+  const sought = row.operation === "slice" ? "number" : "text to look for";
+  const [first, second] = at.map((i) =>
+    row.parameters[i].slot === "text" ? (row.operation === "slice" ? "text" : "text to look in") : sought,
+  );
   const written = at.map((i) => source.slice(args[i].range.start, args[i].range.end));
   const fix = { title: "Swap them", edits: at.map((i, k) => ({ range: args[i].range, text: written[1 - k] })) };
   const range = { start: Math.min(a.range.start, b.range.start), end: Math.max(a.range.end, b.range.end) };
   return mistake("swapped-arguments", range, { name, first, second }, [fix], "warning");
+}
+
+/** `SUBSTITUTE("a"; "b"; label)`: what is replaced and by what, and then the text; a warning. */
+function textLast(name: string, args: readonly Expression[], row: FunctionRow, source: string): Diagnostic | undefined {
+  const places = ["text", "old", "new"].map((slot) => row.parameters.findIndex((each) => each.slot === slot));
+  const given = places.map((i) => args[i]);
+  if (given.some((arg) => arg === undefined) || ungrouped(given[2]).kind !== "name") return undefined;
+  const [text, old, put] = given.map(({ range }) => source.slice(range.start, range.end));
+  const edits = [put, text, old].map((written, i) => ({ range: given[i].range, text: written }));
+  const range = { start: Math.min(...given.map((arg) => arg.range.start)), end: Math.max(...given.map((arg) => arg.range.end)) };
+  const facts = { name, first: "text to look in", second: "text to look for" };
+  return mistake("swapped-arguments", range, facts, [{ title: "Put the text first", edits }], "warning");
 }
