@@ -166,7 +166,7 @@ test("one text given to every dialect: who accepts it, who does not and why, and
     ["postgresql", []],
     ["sql", []],
     ["sqlite", []],
-    ["xpath", ["expected"]],
+    ["xpath", ["habit"]],
   ]);
   expect(result?.rows.map((row) => row.agree)).toEqual([false, true]);
 });

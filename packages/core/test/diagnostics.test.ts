@@ -89,6 +89,7 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["xpath", "tokenize(',', $label)", "swapped-arguments", "',', $label", "tokenize($label, ',')"],
   ["xpath", "contains('abc', $label)", "swapped-arguments", "'abc', $label", "contains($label, 'abc')"],
   ["xpath", "(: open", "unclosed-comment", "(: open"],
+  ["openformula", "left(label, 5) == 'Alnus'", "habit", ", 5) == 'Alnus'", 'left(label; 5) = "Alnus"'],
   ["openformula", 'label=="x"', "habit", "=", 'label="x"'],
   ["openformula", 'FIND(“,”;label)', "habit", "“,”", 'FIND(",";label)'],
   ["openformula", "ROUND(2,5;1)", "habit", ",", "ROUND(2.5;1)"],

@@ -216,7 +216,10 @@ export function habitIn(
   const said: string[] = [];
   let [text, now] = [source, given];
   while (said.length < most) {
-    const ways = [...rules.flatMap((rule) => rule(text, dialect, columns)), ...namesElsewhere(text, now.diagnostics)];
+    const ways = [
+      ...rules.flatMap((rule) => rule(text, dialect, columns)),
+      ...(said.length > 0 ? namesElsewhere(text, now.diagnostics) : []),
+    ];
     const tried = ways.map((way) => ({ habit: way, trial: compiled(way.text) }));
     const read = tried.find(({ trial }) => trial.ok);
     const nearer = read ?? tried.find(({ habit, trial }) => wrongness(habit.text, trial) < wrongness(text, now));
@@ -232,12 +235,17 @@ export function habitIn(
   return undefined;
 }
 
-/** A function of another language, as it is said here. */
-const namesElsewhere = (text: string, problems: readonly Diagnostic[]): Habit[] =>
-  problems
-    .filter(({ code, fixes, facts }) => code === "unknown-function" && fixes.length > 0 && facts.said !== undefined)
-    .slice(0, 1)
-    .map(({ fixes, facts }) => ({ text: applyFix(text, fixes[0]), said: `${String(facts.name)} is no function here` }));
+/** A function of another language, as it is said here, or a text in quotes that are those of a column. */
+function namesElsewhere(text: string, problems: readonly Diagnostic[]): Habit[] {
+  return problems.flatMap(({ code, range, fixes, facts }): Habit[] => {
+    if (code === "unknown-function" && facts.said !== undefined && fixes.length > 0)
+      return [{ text: applyFix(text, fixes[0]), said: `${String(facts.name)} is no function here` }];
+    const isQuoted = /['"`]/.test(text[range.start] ?? "") && (facts.nearest as readonly string[] | undefined)?.length === 0;
+    if (code !== "unknown-column" || !isQuoted || fixes.length !== 1) return [];
+    const written = text.slice(range.start, range.end);
+    return [{ text: applyFix(text, fixes[0]), said: `${written} is a column here, a text is written ${fixes[0].edits[0].text}` }];
+  });
+}
 
 /** What differs between two texts, between what begins and what ends them alike. */
 function editTo(source: string, text: string) {
