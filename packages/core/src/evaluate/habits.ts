@@ -79,13 +79,15 @@ const columnNames: Rule = (source, dialect, columns) => {
     "giu",
   );
   const byName = new Map(known.map((name) => [name.toLowerCase(), name]));
+  let said = "";
   const text = outside(source, (part) =>
-    part.replace(written, (_, bracketed?: string, bare?: string) => {
-      const name = bracketed ?? bare!;
-      return dialect.columnText(byName.get(name.toLowerCase())!);
+    part.replace(written, (given, bracketed?: string, bare?: string) => {
+      const here = dialect.columnText(byName.get((bracketed ?? bare!).toLowerCase())!);
+      if (said === "" && given !== here) said = `the column ${bracketed ?? bare!} is written ${here} here`;
+      return here;
     }),
   );
-  return habit(source, text, "columns are named otherwise here");
+  return habit(source, text, said);
 };
 
 const selected: Rule = (source) => {
