@@ -83,7 +83,7 @@ const columnNames: Rule = (source, dialect, columns) => {
   const text = outside(source, (part) =>
     part.replace(written, (given, bracketed?: string, bare?: string) => {
       const here = dialect.columnText(byName.get((bracketed ?? bare!).toLowerCase())!);
-      if (said === "" && given !== here) said = `the column ${bracketed ?? bare!} is written ${here} here`;
+      if (said === "" && given !== here) said = `${given} is written ${here} here`;
       return here;
     }),
   );
