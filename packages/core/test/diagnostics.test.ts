@@ -70,6 +70,9 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["postgresql", "case when true then 1 else label end", "branch-types", "case when true then 1 else label end"],
   ["postgresql", "case n when 1 then 'a'", "habit", "", "case n when 1 then 'a' end"],
   ["postgresql", "case n when", "expected", ""],
+  ["postgresql", "case n > 1 then 'a' else 'b' end", "habit", "", "case when n > 1 then 'a' else 'b' end"],
+  ["mariadb", "label ~ '^A'", "habit", "~", "label regexp '^A'"],
+  ["xpath", "contains($label, 'A') && true", "habit", "&& true", "contains($label, 'A') and true()"],
   ["postgresql", "label::nosuch", "unknown-type", "nosuch"],
   ["postgresql", "1 = 1 = 1", "expected", "="],
   ["postgresql", "label /* no end", "unclosed-comment", "/* no end"],
@@ -123,6 +126,11 @@ describe("problems have a code, a place and a mend", () => {
     if (mended === undefined) return;
     expect(applyFix(source, first.fixes[0])).toBe(mended);
   });
+});
+
+test("a word is no column that there is not", () => {
+  expect(program("mariadb", "if n > 1").diagnostics.flatMap(({ fixes }) => fixes)).toEqual([]);
+  expect(program("xpath", "where $n").diagnostics.flatMap(({ fixes }) => fixes)).toMatchObject([{ title: "Write $n" }]);
 });
 
 test.each(Object.keys(dialects))("%s: the names that every object has are unknown like others", (dialect) => {

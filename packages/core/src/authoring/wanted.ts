@@ -13,7 +13,7 @@ type Node =
   | { readonly joined: readonly Node[] };
 
 /** A part with what it gives on the rows of the examples. */
-export interface Fragment {
+interface Fragment {
   readonly node: Node;
   readonly values: readonly string[];
   /** The more it is made of, the less likely it is meant. */

@@ -32,7 +32,7 @@ const sign =
       habit(
         source,
         outside(source, (text) => text.replace(wrong, right)),
-        `${shown} is written ${right.trim()} here`,
+        `${shown} is written ${right.trim().replace("$1", "true")} here`,
       ),
     );
 
@@ -136,6 +136,8 @@ const habits: readonly Rule[] = [
   sign(/\s*%\s*/g, "%", " mod "),
   sign(/\s*\/\s*/g, "/", " div "),
   sign(/\*\*/g, "**", "^"),
+  sign(/\s*~\s*/g, "~", " regexp "),
+  sign(/\b(true|false)\b(?!\()/gi, "true or false", "$1()"),
   (source) =>
     habit(
       source,
@@ -163,6 +165,12 @@ const habits: readonly Rule[] = [
     ),
   (source) =>
     /\bthen\b/.test(source) && !/\belse\b/.test(source) ? [{ said: "if has an else here", text: `${source} else ()` }] : [],
+  (source) =>
+    habit(
+      source,
+      source.replace(/\bcase\s+(?!when\b)([^]+?)\s+then\b/gi, "case when $1 then"),
+      "a condition of CASE has WHEN before it",
+    ),
   (source) =>
     /\bcase\b/i.test(source) && !/\bend\s*$/i.test(source) ? [{ said: "CASE ends with END", text: `${source} end` }] : [],
   columnNames,

@@ -139,6 +139,13 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   return compileText(dialect, source, sample, limits, false);
 }
 
+/** A problem without the mends that make a column of what is none: the reader does not know which there are. */
+function withColumnsThere(problem: Diagnostic, dialect: Dialect, { columns }: Sample): Diagnostic {
+  if (problem.fixes.length === 0 || (problem.code !== "reserved-word" && problem.code !== "expected")) return problem;
+  const names = new Set(columns.map(({ name }) => dialect.columnText(name).toLowerCase()));
+  return { ...problem, fixes: problem.fixes.filter(({ edits }) => edits.every(({ text }) => names.has(text.toLowerCase()))) };
+}
+
 /** Compiles what may be meant by a text that is not read; what cannot be read either is not bound. */
 function tried(dialect: Dialect, text: string, sample: Sample, limits: Limits): Trial {
   const { diagnostics } = dialect.parse(text, limits);
@@ -166,7 +173,10 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
   const parseFailed = parsed.diagnostics.some((d) => d.severity === "error");
   const bound = binder.bindWhole(parsed.tree);
   // What a half-read tree lacks would only be reported twice.
-  const found = [...parsed.diagnostics, ...(parseFailed ? [] : binder.diagnostics)];
+  const found = [
+    ...parsed.diagnostics.map((each) => withColumnsThere(each, dialect, sample)),
+    ...(parseFailed ? [] : binder.diagnostics),
+  ];
   const isWrong = found.some((d) => d.severity === "error");
   const habit =
     isWrong && !isTrial
