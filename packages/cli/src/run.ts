@@ -47,6 +47,9 @@ const dialectOption = () =>
     })
     .makeOptionMandatory();
 
+const mostOption = (usual: string) =>
+  new Option("--most <n>", `how many are told${usual}`).argParser(atLeastOne("a number of findings is a whole number from 1"));
+
 /** The options by which a file of rows is decoded. */
 function withFile(command: Command): Command {
   return command
@@ -358,9 +361,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .command("find <words...>")
     .description("find how something is written: in your words, by a name from elsewhere, or by what went wrong")
     .addOption(dialectOption().makeOptionMandatory(false))
-    .addOption(
-      new Option("--most <n>", "how many are told").argParser(atLeastOne("a number of findings is a whole number from 1")),
-    )
+    .addOption(mostOption(""))
     .option("--json", "one JSON line for each")
     .addHelpText("after", "\nExample:\n  iquill find --in postgresql text after the last slash\n  iquill find leading zeros gone")
     .action(async (words: string[], options: FindOptions) =>
@@ -375,9 +376,7 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .addOption(dialectOption())
     .requiredOption("-r, --rows <file>", "rows; - for standard input, demo for the demo register")
     .option("-o, --option <name=value>", "an option of the dialect; may be given again", gather)
-    .addOption(
-      new Option("--most <n>", "how many are told (5)").argParser(atLeastOne("a number of findings is a whole number from 1")),
-    )
+    .addOption(mostOption(" (5)"))
     .option("--json", "one JSON line for each, then the rows on which they differ")
     .addHelpText("after", '\nExample:\n  iquill wanted -i postgresql -r demo "1=A. glutinosa" "5=Q. robur"')
     .action(async (examples: string[], options: WantedOptions) =>

@@ -216,7 +216,7 @@ describe("eval", () => {
     [["contrast", "xpath=1", "sql=1"], /give the rows with --rows FILE, or cases with --cases FILE/],
     [["contrast", "-r", "-", "nosuch=1", "xpath=1"], /no dialect "nosuch"/],
     [["traits", "nosuch"], /no trait "nosuch"/],
-    [["functions", "-i", "xpath", "qqqq"], /no function "qqqq"/],
+    [["functions", "-i", "xpath", "nosuch"], /no function "nosuch"/],
     [["functions"], /--in says of which dialect/],
     [["conversions", "-i", "sql", "nosuch"], /nothing becomes "nosuch" in .*; there is any, text,/],
     [["verify", "nosuch.ndjson"], /no such file/],

@@ -65,7 +65,7 @@ test("what stands under the pointer is told", () => {
   const word = hoverAt("upper(label)", 2, dialect, sample);
   expect([word?.range, word?.lines.includes("upper(text)")]).toEqual([{ start: 0, end: 5 }, true]);
   expect(hoverAt("upper(label)", 8, dialect, sample)?.lines).toEqual([
-    "the column label: Alnus glutinosa, Betula pendula, Alnus incana, …",
+    "the column label: Alnus glutinosa, Betula pendula, Alnus incana",
   ]);
   expect(hoverAt("upper('label')", 9, dialect, sample)).toBeUndefined();
 });
@@ -81,7 +81,11 @@ test("any text and any offset are taken, quickly", () => {
         () => hoverAt(text, offset, dialect, sample),
       ])
         expect(ask).not.toThrow();
-  const started = performance.now();
-  for (let i = 0; i < 20; i++) callAt(long, long.length, dialect);
-  expect((performance.now() - started) / 20).toBeLessThan(5);
+  const begun = `${long}la`;
+  const asked = [callAt, completionsAt, hoverAt] as const;
+  for (const ask of asked) {
+    const started = performance.now();
+    for (let i = 0; i < 40; i++) ask(begun, begun.length, dialect, sample);
+    expect((performance.now() - started) / 40).toBeLessThan(5);
+  }
 });

@@ -1,5 +1,5 @@
 import type { Readable, Writable } from "node:stream";
-import { type Diagnostic as Problem, type Dialect, type Program, type Sample, compile, message } from "indigo-quill";
+import { type Diagnostic as Problem, type Dialect, type Sample, compile, message } from "indigo-quill";
 import { type Completion, callAt, completionsAt, format, hoverAt, notesOf } from "indigo-quill/authoring";
 import {
   type CodeAction,
@@ -20,13 +20,6 @@ import { type Settings, dialectOf, rowsOf, settingsOf } from "./settings.ts";
 
 /** Rows on which notes are made from what an expression gives, and milliseconds that they may take. */
 const limits = { rows: 500, milliseconds: 300 };
-
-/** A document as it was read: one expression. */
-interface Read {
-  readonly dialect: Dialect;
-  readonly program: Program;
-  readonly problems: readonly Problem[];
-}
 
 const kinds: Readonly<Record<Completion["kind"], CompletionItemKind>> = {
   column: CompletionItemKind.Field,
@@ -68,13 +61,13 @@ export function serve(input: Readable, output: Writable): void {
     };
   });
 
-  const read = async (document: TextDocument): Promise<Read | undefined> => {
+  const read = async (document: TextDocument): Promise<readonly Problem[] | undefined> => {
     const dialect = await dialectOf(document.uri, settings);
     if (!dialect) return undefined;
     const rows = await sample;
     const program = compile(dialect, document.getText(), rows);
     const values = program.ok ? program.run(rows, { milliseconds: limits.milliseconds }) : [];
-    return { dialect, program, problems: [...program.diagnostics, ...notesOf(program, rows, [...values])] };
+    return [...program.diagnostics, ...notesOf(program, rows, values)];
   };
 
   documents.onDidChangeContent(async ({ document }) => {
@@ -82,28 +75,30 @@ export function serve(input: Readable, output: Writable): void {
     const found = document.getText().trim() === "" ? undefined : await read(document);
     // What is told of a text that has changed since would stand at wrong places.
     if (documents.get(document.uri)?.version !== version) return;
-    const diagnostics = (found?.problems ?? []).map((problem) => diagnosticOf(document, problem));
+    const diagnostics = (found ?? []).map((problem) => diagnosticOf(document, problem));
     void connection.sendDiagnostics({ uri: document.uri, version, diagnostics });
   });
   documents.onDidClose(({ document }) => void connection.sendDiagnostics({ uri: document.uri, diagnostics: [] }));
 
-  answers(connection, documents, read, () => sample);
+  const dialectFor = ({ uri }: TextDocument) => dialectOf(uri, settings);
+  answersInText(connection, documents, dialectFor, () => sample);
+  answersProblems(connection, documents, read);
   documents.listen(connection);
   connection.listen();
 }
 
-/** What is asked about a place in a document. */
-function answers(
+/** What is asked about a text and a place in it, whatever it gives. */
+function answersInText(
   connection: Connection,
   documents: TextDocuments<TextDocument>,
-  read: (document: TextDocument) => Promise<Read | undefined>,
+  dialectFor: (document: TextDocument) => Promise<Dialect | undefined>,
   rows: () => Promise<Sample>,
 ): void {
   connection.onCompletion(async ({ textDocument, position }) => {
     const document = documents.get(textDocument.uri);
-    const found = document && (await read(document));
-    if (!found) return [];
-    const items = completionsAt(document.getText(), document.offsetAt(position), found.dialect, await rows());
+    const dialect = document && (await dialectFor(document));
+    if (!dialect) return [];
+    const items = completionsAt(document.getText(), document.offsetAt(position), dialect, await rows());
     return items.map(({ text, kind, about, range }, i) => ({
       label: text,
       kind: kinds[kind],
@@ -116,8 +111,8 @@ function answers(
 
   connection.onSignatureHelp(async ({ textDocument, position }) => {
     const document = documents.get(textDocument.uri);
-    const found = document && (await read(document));
-    const calls = found ? callAt(document.getText(), document.offsetAt(position), found.dialect) : [];
+    const dialect = document && (await dialectFor(document));
+    const calls = dialect ? callAt(document.getText(), document.offsetAt(position), dialect) : [];
     if (calls.length === 0) return null;
     const signatures = calls.map(({ signature, summary, parameters, current }) => ({
       label: signature,
@@ -133,27 +128,34 @@ function answers(
 
   connection.onHover(async ({ textDocument, position }) => {
     const document = documents.get(textDocument.uri);
-    const found = document && (await read(document));
-    const hover = found && hoverAt(document.getText(), document.offsetAt(position), found.dialect, await rows());
+    const dialect = document && (await dialectFor(document));
+    const hover = dialect && hoverAt(document.getText(), document.offsetAt(position), dialect, await rows());
     if (!hover) return null;
     return { contents: { kind: "plaintext", value: hover.lines.join("\n") }, range: rangeIn(document, hover.range) };
   });
 
   connection.onDocumentFormatting(async ({ textDocument }) => {
     const document = documents.get(textDocument.uri);
-    const found = document && (await read(document));
-    const laidOut = found && format(found.dialect, document.getText());
+    const dialect = document && (await dialectFor(document));
+    const laidOut = dialect && format(dialect, document.getText());
     // A layout that would lose a comment is none.
     if (!laidOut?.ok || laidOut.comments.length > 0) return [];
     return [{ range: rangeIn(document!, { start: 0, end: document!.getText().length }), newText: laidOut.text }];
   });
+}
 
+/** What is asked about what is wrong with a document. */
+function answersProblems(
+  connection: Connection,
+  documents: TextDocuments<TextDocument>,
+  read: (document: TextDocument) => Promise<readonly Problem[] | undefined>,
+): void {
   connection.onCodeAction(async ({ textDocument, range }) => {
     const document = documents.get(textDocument.uri);
     const found = document && (await read(document));
     if (!found) return [];
     const [from, to] = [document.offsetAt(range.start), document.offsetAt(range.end)];
-    return found.problems
+    return found
       .filter((problem) => problem.range.start <= to && problem.range.end >= from)
       .flatMap((problem) =>
         problem.fixes.map(({ title, edits }): CodeAction => ({

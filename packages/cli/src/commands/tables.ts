@@ -1,5 +1,5 @@
 import { type Dialect, decisionText, isPure, signature } from "indigo-quill";
-import { type ConversionLine, type FunctionRow, isOneOf, partsOfWork } from "indigo-quill/dialects";
+import { type ConversionLine, type FunctionRow, functionsNamed, isOneOf, namesOf, partsOfWork } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
@@ -42,7 +42,7 @@ export async function traitsCommand(name: string | undefined, options: { json?: 
     for (const dialect of all) {
       const names = dialect.rows
         .filter((row) => isPure(row) && (row.answers as Record<string, string>)[name] === answer)
-        .flatMap((row) => [row.name, ...(row.aliases ?? [])]);
+        .flatMap(namesOf);
       if (names.length > 0) write([...new Set(names)].join(", "), `  ${dialect.title.padEnd(13)}`, " ".repeat(15));
     }
   }
@@ -67,9 +67,8 @@ export async function functionsCommand(
     streams.stdout.write(listed(dialects[0], only, style));
     return exit.ok;
   }
-  const isNamed = (row: FunctionRow) => [row.name, ...(row.aliases ?? [])].some((n) => n.toLowerCase() === name.toLowerCase());
   const having = dialects
-    .map((dialect) => ({ dialect, rows: dialect.rows.filter(isNamed) }))
+    .map((dialect) => ({ dialect, rows: functionsNamed(dialect.rows, name) }))
     .filter(({ rows }) => rows.length > 0);
   for (const { dialect, rows } of having) {
     if (dialects.length > 1) streams.stdout.write(`${style.colour.cyan(dialect.title)}\n`);

@@ -1,4 +1,4 @@
-import { type FunctionRow, signature } from "../dialects/row.ts";
+import { type FunctionRow, functionsNamed, signature } from "../dialects/row.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import type { Sample } from "../evaluate/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
@@ -66,13 +66,6 @@ function placeAt(text: string, offset: number): Place {
 
 const clamped = (text: string, offset: number): number => Math.min(Math.max(0, Math.trunc(offset) || 0), text.length);
 
-/** The rows of a dialect's function, as it is named in it. */
-const rowsNamed = (dialect: Dialect, name: string): FunctionRow[] =>
-  dialect.rows.filter(
-    (row) =>
-      row.notation !== "operator" && [row.name, ...(row.aliases ?? [])].some((own) => own.toLowerCase() === name.toLowerCase()),
-  );
-
 function helpOf(row: FunctionRow, argument: number, { separator }: Dialect): CallHelp {
   const shown = signature(row, `${separator} `);
   let from = row.name.length + 1;
@@ -95,7 +88,7 @@ function helpOf(row: FunctionRow, argument: number, { separator }: Dialect): Cal
 export function callAt(text: string, offset: number, dialect: Dialect): CallHelp[] {
   const call = placeAt(text, clamped(text, offset)).calls.findLast(({ name }) => name !== "");
   if (!call) return [];
-  const ways = rowsNamed(dialect, call.name).map((row) => helpOf(row, call.argument, dialect));
+  const ways = functionsNamed(dialect.rows, call.name).map((row) => helpOf(row, call.argument, dialect));
   const unique = [...new Map(ways.map((way) => [way.signature, way])).values()];
   return unique.sort((a, b) => Number(a.current === undefined) - Number(b.current === undefined));
 }
@@ -189,17 +182,18 @@ export function hoverAt(text: string, offset: number, dialect: Dialect, sample: 
   const word = before + after;
   const column = sample.columns.find(({ name }) => word !== "" && dialect.namesColumn(word, name));
   if (column) {
-    const values = [...new Set(column.values.filter((value) => value !== null).map(String))].slice(0, 3);
+    const all = new Set(column.values.filter((value) => value !== null).map(String));
+    const values = [...all].slice(0, 3);
     const nothing = column.values.filter((value) => value === null).length;
     return {
       range,
       lines: [
-        `the column ${column.name}: ${values.join(", ")}, …`,
+        `the column ${column.name}: ${values.join(", ")}${all.size > 3 ? ", …" : ""}`,
         ...(nothing > 0 ? [`nothing on ${nothing} of ${sample.rows} rows`] : []),
       ],
     };
   }
-  const rows = rowsNamed(dialect, word);
+  const rows = functionsNamed(dialect.rows, word);
   const lines = rows.flatMap((row) => [signature(row, `${dialect.separator} `), row.summary]);
   return lines.length > 0 ? { range, lines: [...new Set(lines)] } : undefined;
 }

@@ -1,6 +1,6 @@
 import { type RowOf, columnsOf, instead, othersTo, tryingRows } from "../contrast/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { type FunctionRow, isPure } from "../dialects/row.ts";
+import { type FunctionRow, isPure, namesOf } from "../dialects/row.ts";
 import { type Program, type Sample, allPartsOf, compile, sampleOf } from "../evaluate/index.ts";
 import { type Family, type OperationId, operationOf, operations } from "../text/index.ts";
 import { type TraitId, describeTrait, traits } from "../traits/index.ts";
@@ -47,7 +47,7 @@ function answering({ id, title, rows, steps }: Dialect, trait: TraitId, answer: 
   for (const row of rows) {
     if (!isPure(row) || answersOf(row.answers)[trait] !== answer) continue;
     const { evidence, collations } = row;
-    for (const name of [row.name, ...(row.aliases ?? [])]) {
+    for (const name of namesOf(row)) {
       const before = functions.get(name);
       const of =
         before && !before.collations ? undefined : collations && [...new Set([...(before?.collations ?? []), ...collations])];

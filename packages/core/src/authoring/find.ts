@@ -1,6 +1,6 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { type FunctionRow, signature } from "../dialects/row.ts";
-import { type Task, type TaskId, filled, foreignTasks, tasks, templateOf } from "../dialects/tasks/index.ts";
+import { type FunctionRow, namesOf, signature } from "../dialects/row.ts";
+import { type Part, type Task, type TaskId, filled, foreignTasks, tasks, templateOf } from "../dialects/tasks/index.ts";
 import { compile, sampleOf } from "../evaluate/index.ts";
 import type { Value } from "../values/index.ts";
 
@@ -71,7 +71,7 @@ function indexOf(dialect: Dialect) {
         : [{ task, words: weighed([nameOf(task), 2.6], [does, 2], [words, 1.6]) }];
     }),
     ...[...rows.values()].map((row) => {
-      const names = [row.name, ...(row.aliases ?? [])].join(" ");
+      const names = namesOf(row).join(" ");
       return { row, words: weighed([names, 2.5], [names.replace(/[_:-]/g, " "), 1.5], [row.summary, 1]) };
     }),
   ];
@@ -96,23 +96,32 @@ function scoreOf({ words, task }: Entry, stems: readonly string[], weightOf: (st
   return score === 0 ? 0 : (score * (task ? 1.3 : 1)) / Math.sqrt(8 + words.size);
 }
 
-/** A task as a dialect says it, with its example worked out; what must be written, as DuckDB wants the digits of round, is. */
+/**
+ * A task as a dialect says it, with its example, which is worked out where it is asked for. Numbers are written in the example where
+ * they must be, as DuckDB wants the digits of round.
+ */
 function told(task: TaskId, dialect: Dialect): Found {
   const { does, takes }: Task = tasks[task];
   const template = templateOf(task, dialect.id)!;
-  const saying = (textOf: (name: string, value: Value) => string) =>
-    filled(
-      template,
-      Object.fromEntries(Object.entries(takes).map(([name, value]) => [name, { text: textOf(name, value), isOpen: false }])),
-    );
+  const saying = (textOf: (name: string, value: Value) => string) => {
+    const parts = Object.entries(takes).map(([name, value]) => [name, { text: textOf(name, value), isOpen: false }]);
+    return filled(template, Object.fromEntries(parts) as Record<string, Part>);
+  };
   const written = saying((name) => dialect.columnText(name));
-  const fixed = saying((name, value) =>
-    typeof value === "number" && name !== "number" ? String(value) : dialect.columnText(name),
-  );
-  const sample = sampleOf([takes]);
-  const expression = compile(dialect, written, sample).ok ? written : fixed;
-  const value = compile(dialect, expression, sample).runRow(sample, 0);
-  return { does, written, task, example: { given: takes, expression, value } };
+  return {
+    does,
+    written,
+    task,
+    get example() {
+      const sample = sampleOf([takes]);
+      let [expression, program] = [written, compile(dialect, written, sample)];
+      if (!program.ok) {
+        expression = saying((name, value) => (typeof value === "number" ? String(value) : dialect.columnText(name)));
+        program = compile(dialect, expression, sample);
+      }
+      return { given: takes, expression, value: program.runRow(sample, 0) };
+    },
+  };
 }
 
 /** All that authors do and the dialect can say, each with its example. */

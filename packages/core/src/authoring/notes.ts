@@ -1,5 +1,5 @@
+import { agree, kindOfOutcome, showValue } from "../contrast/index.ts";
 import { joinedAs, templateOf } from "../dialects/tasks/index.ts";
-import type { Dialect } from "../dialects/dialect.ts";
 import { type Diagnostic, type Fix, message, nearest } from "../diagnostics/index.ts";
 import {
   type Bound,
@@ -13,7 +13,7 @@ import {
 import { type Expression, ungrouped, walk } from "../syntax/index.ts";
 import { operationOf } from "../text/index.ts";
 import type { Facts, MessageCode, TextRange, Value } from "../values/index.ts";
-import { Decimal, Double, isFailure } from "../values/index.ts";
+import { isFailure } from "../values/index.ts";
 
 /** What a note is made from: the program, and what it gives on each row of the sample. */
 interface Asked {
@@ -72,24 +72,25 @@ function textAsCondition(operation: Operation): Diagnostic[] {
 /** The slots that hold a position or an ordinal, by operation. */
 const positions: Readonly<Partial<Record<string, string>>> = { slice: "start", locate: "start", segment: "n", item: "position" };
 
+/** A 0 that is written as a position, which starts at 1. */
+function zeroIn(position: Operation["inputs"][number]): Diagnostic[] {
+  const found = constantOf(position);
+  if (found?.part.source.kind !== "literal" || kindOfOutcome(found.value) !== "number" || Number(found.value) !== 0) return [];
+  const { range } = found.part.source;
+  return [note("counts-from-one", range, {}, [writing(range, "1")])];
+}
+
 /** A position of 0 where counting starts at 1. */
 function startingAtZero(operation: Operation): Diagnostic[] {
   const slot = positions[operation.operation];
-  const found = slot === undefined || operation.answers.first === "0" ? undefined : constantOf(slotOf(operation, slot));
-  const isNumber = found?.value !== null && !["string", "boolean"].includes(typeof found?.value);
-  if (!found || !isNumber || Number(found.value) !== 0 || found.part.source.kind !== "literal") return [];
-  return [note("counts-from-one", found.part.source.range, {}, [writing(found.part.source.range, "1")])];
+  return slot === undefined || operation.answers.first === "0" ? [] : zeroIn(slotOf(operation, slot));
 }
 
 /** The item 0 of a list, by a filter. */
-function itemZero({ program }: Asked): Diagnostic[] {
-  return allPartsOf(program.bound).flatMap((part) => {
-    const found = part.kind === "control" && part.control.form === "filter" ? constantOf(part.children[1]) : undefined;
-    if (!found || found.value === null || Number(found.value) !== 0) return [];
-    const { range } = found.part.source;
-    return [note("counts-from-one", range, {}, [writing(range, "1")])];
-  });
-}
+const itemZero = ({ program }: Asked): Diagnostic[] =>
+  allPartsOf(program.bound).flatMap((part) =>
+    part.kind === "control" && part.control.form === "filter" ? zeroIn(part.children[1]) : [],
+  );
 
 /** Pattern languages that are taken for each other: their own wildcards, and those of the other with what is meant. */
 const wildcards: readonly { pattern: string; own: RegExp; foreign: RegExp; meant: Readonly<Record<string, string>> }[] = [
@@ -202,11 +203,12 @@ function separatorLast(operation: Operation, { program }: Asked): Diagnostic[] {
   const isMark = typeof last?.value === "string" && /^[^\p{L}\p{N}]+$/u.test(last.value);
   if (!isMark || unconverted(separator).kind !== "column" || source.kind !== "call") return [];
   const [start, end] = ["separator", "items"].map((slot) => row?.parameters.findIndex((each) => each.slot === slot) ?? -1);
+  if (start < 0 || end <= start) return [];
   const texts = source.args.map((arg) => textOf(program, arg));
   const ordered = [...texts.slice(0, end).with(start, texts.at(-1)!), texts[start], ...texts.slice(end, -1)];
   const range = { start: source.args[0].range.start, end: source.args.at(-1)!.range.end };
-  const fixes = start >= 0 && end > start ? [writing(range, ordered.join(`${program.dialect.separator} `))] : [];
-  return [note("separator-first", last.part.source.range, { text: last.value }, fixes)];
+  const fix = writing(range, ordered.join(`${program.dialect.separator} `));
+  return [note("separator-first", last.part.source.range, { text: last.value }, [fix])];
 }
 
 /** Texts that are ordered beside a number that is written as a text. */
@@ -283,13 +285,6 @@ function joinedOtherwise({ program }: Asked): Diagnostic[] {
   return [];
 }
 
-/** Whether two results are one, whatever they are. */
-function isSameResult(a: Value, b: Value): boolean {
-  if (isFailure(a) || isFailure(b)) return isFailure(a) && isFailure(b) && a.code === b.code;
-  const plain = (value: Value) => (value instanceof Decimal ? String(value) : value instanceof Double ? value.value : value);
-  return Object.is(plain(a), plain(b));
-}
-
 /** The fewest rows of which it says something that all give the same. */
 const fewestRows = 3;
 
@@ -299,21 +294,16 @@ function sameEverywhere({ program, sample, values }: Asked): Diagnostic[] {
   const [first] = values;
   // What a choice gives depends on which rows there are.
   if (read.length === 0 || program.readsWholeColumns || program.bound.kind === "control" || values.length < fewestRows) return [];
-  if (!values.every((value) => isSameResult(value, first))) return [];
+  const isFirst = (value: Value) => agree(value, first) && !(isFailure(value) && isFailure(first) && value.code !== first.code);
+  if (!values.every(isFirst)) return [];
   const inputs = new Set(values.map((_, row) => JSON.stringify(read.map((i) => String(sample.columns[i].values[row])))));
   const isTruth = typeof first === "boolean" || ("answers" in program.bound && "truth" in program.bound.answers);
   const missing = values.filter((_, row) => read.some((i) => sample.columns[i].values[row] === null)).length;
   if (inputs.size < fewestRows || (first === null && missing > 0) || (isTruth && !isFailure(first))) return [];
   const columns = read.map((i) => program.dialect.columnText(sample.columns[i].name));
-  const result = isFailure(first)
-    ? `an error (${message(first).replace(/\.$/, "")})`
-    : first === null
-      ? "nothing"
-      : shownOf(first, program.dialect);
+  const result = isFailure(first) ? `an error (${message(first).replace(/\.$/, "")})` : showValue(first);
   return [note("same-everywhere", program.tree.range, { result, rows: values.length, columns })];
 }
-
-const shownOf = (value: Value, dialect: Dialect): string => JSON.stringify(dialect.plain(value)) ?? String(value);
 
 const ofOperations = [
   textAsCondition,

@@ -154,16 +154,16 @@ function usableFragments(sample: Sample, rows: readonly number[], wanted: readon
       found.push(...styledOf(column, goal, true), ...fragmentsOf(column, goal, 2));
     }
   }
-  const seen = new Map<string, Fragment[]>();
-  for (const fragment of found.sort((a, b) => a.cost - b.cost)) {
-    const same = seen.get(fragment.values.join("\u0000")) ?? [];
-    // Several ways to the same text: which one is meant shows on the other rows.
-    if (same.length < most.alike) same.push(fragment);
-    seen.set(fragment.values.join("\u0000"), same);
-  }
-  return [...seen.values()]
-    .flat()
+  const seen = new Map<string, number>();
+  // Several ways to the same text are kept: which one is meant shows on the other rows.
+  const isKept = ({ values }: Fragment) => {
+    const key = values.join("\u0000");
+    seen.set(key, (seen.get(key) ?? 0) + 1);
+    return seen.get(key)! <= most.alike;
+  };
+  return found
     .sort((a, b) => a.cost - b.cost)
+    .filter(isKept)
     .slice(0, most.fragments);
 }
 
@@ -186,9 +186,9 @@ function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Ge
     else byStart.set(start, [fragment]);
   }
   let states = 0;
-  for (let cost = 0; cost < queue.length && states < most.states; cost++) {
-    for (const { at, parts } of queue[cost] ?? []) {
-      if (at.every((place, i) => place === wanted[i].length)) {
+  for (let place = 0; place < queue.length && states < most.states; place++) {
+    for (const { at, parts, cost: own } of queue[place] ?? []) {
+      if (at.every((from, i) => from === wanted[i].length)) {
         if (parts.some(({ node }) => !("constant" in node)))
           yield parts.length === 1 ? parts[0].node : { joined: parts.map(({ node }) => node) };
         continue;
@@ -201,9 +201,9 @@ function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Ge
         if (!next.values.every((value, i) => rests[i].startsWith(value))) continue;
         states++;
         // Each part that is joined costs, so that one part comes before many.
-        const total = Math.round((parts.reduce((sum, part) => sum + part.cost, 0) + next.cost + parts.length / 2) * 10);
-        (queue[total] ??= []).push({
-          at: at.map((place, i) => place + next.values[i].length),
+        const total = own + next.cost + (parts.length > 0 ? 0.5 : 0);
+        (queue[Math.round(total * 10)] ??= []).push({
+          at: at.map((from, i) => from + next.values[i].length),
           parts: [...parts, next],
           cost: total,
         });

@@ -23,13 +23,17 @@ const signed =
 
 const isHalf = (number: number): boolean => /5$/.test(String(number));
 
-/** What comes of a number that is a little farther from 0 (`by` 1), or nearer to it (−1). */
+/** The number whose last digit is one more (`by` 1), or less (−1): a column that holds the one can hold it, too. */
+function besides(value: number, by: 1 | -1): number {
+  const digits = /\.(\d+)$/.exec(String(value))?.[1].length ?? 0;
+  return Number((value + by * Math.sign(value) * 10 ** -digits).toFixed(digits));
+}
+
+/** What comes of a number beside one. */
 const beside =
   (by: 1 | -1): Result =>
   (value, { on }) =>
-    typeof value === "number" && isHalf(value)
-      ? on(Number.isInteger(value) ? value + by * Math.sign(value) : value * (1 + by * 1e-9))
-      : undefined;
+    typeof value === "number" && isHalf(value) ? on(besides(value, by)) : undefined;
 
 /** What is given, with a comma between groups of three digits. */
 const thousandsApart: Result = (value, { on }) => {
@@ -153,7 +157,10 @@ function specialNumbers(value: number): Special[] {
   const specials = found.flatMap(([trait, is, special, plain]) =>
     is ? [{ trait, special, usual: [...plain, ...usualNumbers] }] : [],
   );
-  return isHalf(value) ? [{ trait: "ofHalf", special: [value], usual: [...usualNumbers, 2.21, 3.38] }, ...specials] : specials;
+  // What holds of the numbers beside it, too, is not due to its being a half.
+  return isHalf(value)
+    ? [{ trait: "ofHalf", special: [value], usual: [besides(value, 1), besides(value, -1), ...usualNumbers] }, ...specials]
+    : specials;
 }
 
 /** What a side gives for a value in a column: several questions ask for the same. */

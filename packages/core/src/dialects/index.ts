@@ -11,7 +11,7 @@ import { xpath } from "./xpath/index.ts";
 export type { Cell, Code, ConversionLine, Dialect, DialectOption, TypeRules } from "./dialect.ts";
 export { type Step, partsOfWork, worked } from "./step.ts";
 export { isOneOf } from "./types.ts";
-export { type FunctionRow, type Parameter, arity, isData, isPure, params, signature } from "./row.ts";
+export { type FunctionRow, type Parameter, arity, functionsNamed, isData, isPure, namesOf, params, signature } from "./row.ts";
 export { duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath };
 
 /** Every dialect, made with options; a new dialect is added here and nowhere else. */

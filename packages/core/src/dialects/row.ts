@@ -150,6 +150,13 @@ export function arity(row: FunctionRow): { least: number; most: number } {
   };
 }
 
+/** All names that a row is called by. */
+export const namesOf = ({ name, aliases = [] }: FunctionRow): string[] => [name, ...aliases];
+
+/** The functions that are called by a name, in upper or lower case letters; operators are none. */
+export const functionsNamed = (rows: readonly FunctionRow[], name: string): FunctionRow[] =>
+  rows.filter((row) => row.notation !== "operator" && namesOf(row).some((own) => own.toLowerCase() === name.toLowerCase()));
+
 /**
  * The signature for showing: `mid(text, start, [length], …)`, or the kinds of an operator's operands: `text || text`.
  *

@@ -32,7 +32,7 @@ const sign =
       habit(
         source,
         outside(source, (text) => text.replace(wrong, right)),
-        `${shown} is written ${right.trim().replace("$1", "true")} here`,
+        `${shown} is written ${right.trim()} here`,
       ),
     );
 
@@ -137,7 +137,12 @@ const habits: readonly Rule[] = [
   sign(/\s*\/\s*/g, "/", " div "),
   sign(/\*\*/g, "**", "^"),
   sign(/\s*~\s*/g, "~", " regexp "),
-  sign(/\b(true|false)\b(?!\()/gi, "true or false", "$1()"),
+  (source) =>
+    habit(
+      source,
+      outside(source, (text) => text.replace(/\b(true|false)\b(?!\()/gi, "$1()")),
+      "true and false are functions here",
+    ),
   (source) =>
     habit(
       source,

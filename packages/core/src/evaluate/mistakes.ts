@@ -1,7 +1,7 @@
 import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import { type FunctionRow, arity, isPure, signature } from "../dialects/row.ts";
-import { isForeign, meantBy, tasks } from "../dialects/tasks/index.ts";
+import { type FunctionRow, arity, isPure, namesOf, signature } from "../dialects/row.ts";
+import { isForeign, isSetOff, meantBy, tasks } from "../dialects/tasks/index.ts";
 import { type Call, type Expression, type Name, ungrouped } from "../syntax/index.ts";
 import type { Facts, TextRange } from "../values/index.ts";
 
@@ -37,25 +37,26 @@ export function unknownFunction(node: Call, dialect: Dialect, source: string): D
   if (reason !== undefined) return mistake("not-covered", nameRange, { what: `the function ${name} (${reason})` });
   const meant = meantHere(node, dialect, source);
   if (meant) return mistake("unknown-function", nameRange, { name, ...meant.facts, nearest: [] }, meant.fixes);
-  const names = dialect.rows.filter((row) => row.notation !== "operator").flatMap((row) => [row.name, ...(row.aliases ?? [])]);
+  const names = dialect.rows.filter((row) => row.notation !== "operator").flatMap(namesOf);
   const near = isForeign(name) ? [] : nearest(name, new Set(names));
   const fixes = near.map((text) => replacedBy(nameRange, text));
   return mistake("unknown-function", nameRange, { name, nearest: near }, fixes);
 }
 
+/** What stands by itself beside any sign. */
+const closed: ReadonlySet<Expression["kind"]> = new Set<Expression["kind"]>(["name", "literal", "group", "list", "cast"]);
+
 /** What a call is for in other languages, and the whole of it as it is said here. */
 function meantHere({ name, args, range }: Call, dialect: Dialect, source: string) {
   const written = args.map((arg) => {
-    const isOpen = arg.kind === "choice" || (arg.kind === "call" && arg.notation === "operator");
-    return { text: source.slice(arg.range.start, arg.range.end), isOpen };
+    const isClosed = arg.kind === "call" ? arg.notation === "function" : closed.has(arg.kind);
+    return { text: source.slice(arg.range.start, arg.range.end), isOpen: !isClosed };
   });
   const meant = meantBy(name, written, dialect.id, (text) => dialect.textLiteral(text));
   if (!meant) return undefined;
   const { does } = tasks[meant.task];
   if (meant.text === undefined) return { facts: { does }, fixes: [] };
-  const [before, after] = [source.slice(0, range.start).trimEnd().at(-1), source.slice(range.end).trimStart().at(0)];
-  const isApart = (before === undefined || "(,;".includes(before)) && (after === undefined || "),;".includes(after));
-  const text = meant.isClosed || isApart ? meant.text : `(${meant.text})`;
+  const text = meant.isClosed || isSetOff(source.slice(0, range.start), source.slice(range.end)) ? meant.text : `(${meant.text})`;
   return { facts: { does, said: text }, fixes: [replacedBy(range, text)] };
 }
 

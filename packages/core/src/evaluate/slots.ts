@@ -1,5 +1,5 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { type FunctionRow, type Parameter, parameterAt } from "../dialects/row.ts";
+import { type FunctionRow, type Parameter, namesOf, parameterAt } from "../dialects/row.ts";
 import type { Step } from "../dialects/step.ts";
 import type { Expression } from "../syntax/index.ts";
 import { type OperationId, type Slot, isOfMany, operationOf } from "../text/index.ts";
@@ -53,7 +53,7 @@ export function rowsByName(dialect: Dialect): ReadonlyMap<string, readonly Funct
   if (known) return known;
   const table = new Map<string, FunctionRow[]>();
   for (const row of dialect.rows) {
-    for (const name of [row.name, ...(row.aliases ?? [])]) {
+    for (const name of namesOf(row)) {
       const key = dialect.functionCase === "ignored" ? name.toLowerCase() : name;
       table.set(key, [...(table.get(key) ?? []), row]);
     }

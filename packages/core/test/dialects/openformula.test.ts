@@ -215,6 +215,8 @@ const groups: Readonly<Record<string, readonly ExpressionCase[]>> = {
     ["DOLLAR(12345;2)", "$12,345.00"],
     ["FIXED(1E21;1)", "1,000,000,000,000,000,000,000.0"],
     ['TEXT(1E21;"0.0")', "1000000000000000000000.0"],
+    ['ISERROR(TEXT(1E308;"0%"))', true],
+    ['ISERROR(TEXT(1E308;"0.0E+00%"))', true],
     ["EXACT(\"A\";\"A\")", true],
     ["EXACT(\"A\";\"a\")", false],
     ["EXACT(1;1)", true],

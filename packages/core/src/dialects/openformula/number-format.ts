@@ -29,6 +29,7 @@ function formatDigits(value: number, format: string): Value {
   const literal = (part: string) => part.replace(/"([^"]*)"/g, "$1").replace(/\\(.)/g, "$1");
   const percents = (format.match(/%/g) ?? []).length;
   const amount = Math.abs(value) * 100 ** percents;
+  if (!Number.isFinite(amount)) return new Failure("number-out-of-range");
   const least = (whole.match(/0/g) ?? []).length;
   if (exponent) {
     const [mantissa, power] = amount.toExponential(fraction.length).split("e");

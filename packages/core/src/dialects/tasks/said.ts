@@ -19,16 +19,19 @@ export interface Part {
   readonly isOpen: boolean;
 }
 
+/** Whether what stands between two stretches of text is set off by brackets, separators or the words of a choice. */
+export function isSetOff(ahead: string, rest: string): boolean {
+  const isAfter = /(?:^|[(,;]|\b(?:when|then|else))\s*$/.test(ahead);
+  return isAfter && /^\s*(?:$|[),;]|(?:then|else|end)\b)/.test(rest);
+}
+
 /** The text of a template with parts in their places: in brackets where they need them and stand beside a sign. */
 export function filled(template: string, parts: Readonly<Record<string, Part>>): string {
   return template.replace(/\{(\w+)\}/g, (place, name: string, at: number) => {
     const part = parts[name];
     if (!part) return place;
-    const [ahead, rest] = [template.slice(0, at), template.slice(at + place.length)];
-    const [before, after] = [ahead.trimEnd().at(-1), rest.trimStart().at(0)];
-    const isAfter = before === undefined || "(,;".includes(before) || /\b(?:when|then|else)\s*$/.test(ahead);
-    const isBefore = after === undefined || "),;".includes(after) || /^\s*(?:then|else|end)\b/.test(rest);
-    return part.isOpen && !(isAfter && isBefore) ? `(${part.text})` : part.text;
+    const needsNone = !part.isOpen || isSetOff(template.slice(0, at), template.slice(at + place.length));
+    return needsNone ? part.text : `(${part.text})`;
   });
 }
 
