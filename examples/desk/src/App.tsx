@@ -19,7 +19,7 @@ export function App() {
   return memory && <Desk first={memory} />;
 }
 
-const noRows: RowsState = { rows: 0, columns: [], steps: [] };
+const noRows: RowsState = { rows: 0, columns: [], glimpse: { columns: [], rows: 0 }, steps: [] };
 
 function Desk({ first }: { readonly first: Memory }) {
   const [memory, setMemory] = useState(first);
@@ -63,7 +63,7 @@ function Desk({ first }: { readonly first: Memory }) {
 
   /** Shows the rows as they are now. */
   function taken(found: RowsState, isOther: boolean, own = file) {
-    setState({ rows: found.rows, columns: found.columns, steps: found.steps });
+    setState({ rows: found.rows, columns: found.columns, glimpse: found.glimpse, steps: found.steps });
     setVersion((before) => before + 1);
     if (!isOther) setCurrent(own);
     else void asked.ask("export", { format: "csv" }).then((rows) => setCurrent(new File([rows], fileName)), told);
@@ -79,7 +79,7 @@ function Desk({ first }: { readonly first: Memory }) {
         return;
       }
       setNotices(found.notices);
-      change({ file: chosen, steps: [], undone: [], decided: {}, scratch: [] });
+      change({ file: chosen, steps: [], undone: [], decided: {}, scratch: [], wanted: undefined });
       taken(found, false, chosen);
     }, told);
   }
@@ -162,12 +162,22 @@ function Desk({ first }: { readonly first: Memory }) {
           </button>
         </div>
       )}
-      {page === "Try" && <TryView file={current} sides={memory.sides} scratch={memory.scratch} onChange={change} />}
+      {page === "Try" && (
+        <TryView
+          file={current}
+          glimpse={state.glimpse}
+          sides={memory.sides}
+          scratch={memory.scratch}
+          wanted={memory.wanted}
+          onChange={change}
+        />
+      )}
       {page === "Look" && <LookView bench={asked} version={version} />}
       {page === "Columns" && (
         <ColumnsView
           bench={asked}
           version={version}
+          glimpse={state.glimpse}
           draft={draft}
           decided={decided}
           onChange={change}

@@ -1,6 +1,8 @@
+import type { Sample } from "indigo-quill";
 import { type WrittenJob, characterKinds, findable } from "indigo-quill/lists";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { type Bench, StaleError } from "./bench/client.ts";
+import { namesIn } from "./bench/folio.ts";
 import type { Draft, DraftColumn, PlanFindings, View } from "./bench/protocol.ts";
 import { DialectSelect, Editor, Problems } from "./Editor.tsx";
 import { FileButton } from "./FileButton.tsx";
@@ -11,6 +13,8 @@ interface ColumnsViewProps {
   readonly bench: Bench;
   /** Changes whenever the rows are others. */
   readonly version: number;
+  /** The first rows. */
+  readonly glimpse: Sample;
   readonly draft: Draft;
   readonly decided: Memory["decided"];
   readonly onChange: (change: Partial<Pick<Memory, "draft" | "decided">>) => void;
@@ -57,6 +61,7 @@ export function ColumnsView(props: ColumnsViewProps) {
   const edit = (change: Partial<Draft>) => onChange({ draft: { ...draft, ...change } });
   const editColumn = (key: string, change: Partial<DraftColumn>) =>
     edit({ columns: draft.columns.map((column) => (column.key === key ? { ...column, ...change } : column)) });
+  const known = useMemo(() => withDraft(props.glimpse, draft.columns), [props.glimpse, draft.columns]);
   const { result, problems } = findings;
   const hasHelpers = draft.columns.some(({ isHelper }) => isHelper);
 
@@ -83,6 +88,7 @@ export function ColumnsView(props: ColumnsViewProps) {
             key={column.key}
             column={column}
             dialect={draft.dialect}
+            sample={known}
             lists={Object.keys(draft.lists)}
             findings={findings}
             onChange={(change) => editColumn(column.key, change)}
@@ -159,6 +165,13 @@ export function ColumnsView(props: ColumnsViewProps) {
   );
 }
 
+/** The rows with the columns of a draft, whose values are not at hand. */
+function withDraft(sample: Sample, columns: readonly DraftColumn[]): Sample {
+  const given = new Set(sample.columns.map(({ name }) => name));
+  const names = columns.flatMap(({ name }) => namesIn(name)).filter((name) => !given.has(name));
+  return { ...sample, columns: [...sample.columns, ...names.map((name) => ({ name, values: [] }))] };
+}
+
 /** What a draft makes of the rows, in a few words. */
 function outcome({ result, problems }: PlanFindings, problem: string | undefined, isBusy: boolean): string {
   if (problem !== undefined) return problem;
@@ -173,6 +186,7 @@ function outcome({ result, problems }: PlanFindings, problem: string | undefined
 interface ColumnCardProps {
   readonly column: DraftColumn;
   readonly dialect: string;
+  readonly sample: Sample;
   readonly lists: readonly string[];
   readonly findings: PlanFindings;
   readonly onChange: (change: Partial<DraftColumn>) => void;
@@ -180,10 +194,12 @@ interface ColumnCardProps {
 }
 
 /** A column: its name, its expression, what is done with its values, what became of them. */
-function ColumnCard({ column, dialect, lists, findings: { problems, result }, onChange, onRemove }: ColumnCardProps) {
+function ColumnCard({ column, dialect, sample, lists, findings: { problems, result }, onChange, onRemove }: ColumnCardProps) {
   const { key, name, expression, isHelper, then } = column;
   const names = name.split(",").map((each) => each.trim());
   const counts = result?.counts.filter((each) => names.includes(each.name)) ?? [];
+  const own = problems[key];
+  const found = useMemo(() => own && { title: "", isOk: false, type: "", problems: own, formatted: undefined }, [own]);
   return (
     <article className="card">
       <div className="bar">
@@ -201,8 +217,9 @@ function ColumnCard({ column, dialect, lists, findings: { problems, result }, on
         label={`Expression of ${name || "the new column"}`}
         isShort
         dialect={dialect}
+        sample={sample}
         text={expression}
-        findings={{ title: "", isOk: false, type: "", problems: problems[key] ?? [], formatted: undefined }}
+        findings={found}
         onText={(text) => onChange({ expression: text })}
       />
       {then.map((job, i) => (

@@ -1,16 +1,23 @@
-import type { TextRange } from "indigo-quill";
+import type { Sample, TextRange } from "indigo-quill";
 import { dialectTitles } from "indigo-quill/dialects/load";
-import { useId, useRef } from "react";
+import { type Ref, useMemo } from "react";
+import { type ExpressionHandle, ExpressionText } from "./ExpressionText.tsx";
 import type { Problem, SideFindings } from "./findings.ts";
+import { useDialect } from "./useDialect.ts";
 
 interface EditorProps {
+  readonly ref?: Ref<ExpressionHandle> | undefined;
   readonly label: string;
   readonly dialect: string;
   readonly text: string;
   /** Undefined until they are known. */
   readonly findings: SideFindings | undefined;
+  /** The first rows, whose columns and values may be written. */
+  readonly sample: Sample;
   /** Where steps stand that differ from another expression's. */
   readonly places?: readonly TextRange[];
+  /** What the innermost step around a place gives on the chosen row, in words. */
+  readonly valueAt?: ((offset: number) => string | undefined) | undefined;
   /** Whether it stands among others, without a head of its own. */
   readonly isShort?: boolean;
   readonly onDialect?: (id: string) => void;
@@ -18,40 +25,47 @@ interface EditorProps {
   readonly onRemove?: (() => void) | undefined;
 }
 
-/** Characters that stand on a line of an expression among others. */
-const shortLine = 42;
-
-/** The lines that an expression among others takes. */
-const linesOf = (text: string): number =>
-  text.split("\n").reduce((sum, { length }) => sum + Math.max(1, Math.ceil(length / shortLine)), 0);
+const noPlaces: readonly TextRange[] = [];
+const noProblems: readonly Problem[] = [];
 
 /** An expression with its dialect; what is wrong is underlined as one types, and said below with its mends. */
-export function Editor({
-  label,
-  dialect,
-  text,
-  findings,
-  places = [],
-  isShort = false,
-  onDialect,
-  onText,
-  onRemove,
-}: EditorProps) {
-  const id = useId();
-  const backdrop = useRef<HTMLPreElement>(null);
-  const problems = text === "" ? [] : (findings?.problems ?? []);
+export function Editor(props: EditorProps) {
+  const {
+    label,
+    dialect,
+    text,
+    findings,
+    sample,
+    places = noPlaces,
+    isShort = false,
+    valueAt,
+    onDialect,
+    onText,
+    onRemove,
+  } = props;
+  const loaded = useDialect(dialect);
+  const problems = text === "" ? noProblems : (findings?.problems ?? noProblems);
+  const known = useMemo(() => {
+    const marks =
+      problems.length > 0
+        ? problems.map(({ range, severity }) => ({ range, name: severity }))
+        : places.map((range) => ({ range, name: "step" }));
+    return { dialect: loaded, sample, marks, valueAt };
+  }, [loaded, sample, problems, places, valueAt]);
+  const mend = problems.flatMap(({ mends }) => mends)[0];
+  const formatted = findings?.formatted;
   return (
     <section className="editor" aria-label={label}>
       {!isShort && (
         <div className="editor-head">
-          <label htmlFor={id}>{label}</label>
+          <span>{label}</span>
           <DialectSelect label={`${label}: dialect`} dialect={dialect} onDialect={(id) => onDialect?.(id)} />
           <button
             type="button"
             aria-label={`${label}: format`}
             title="Lay it out in lines, with only the brackets that are needed"
-            disabled={findings?.formatted === undefined}
-            onClick={() => onText(findings!.formatted!)}
+            disabled={formatted === undefined}
+            onClick={() => onText(formatted!)}
           >
             Format
           </button>
@@ -63,24 +77,17 @@ export function Editor({
           <span className="type">{findings?.isOk ? `gives ${findings.type}` : ""}</span>
         </div>
       )}
-      <div className="editor-text">
-        <pre ref={backdrop} aria-hidden="true">
-          {marked(text, problems.length > 0 ? problems : places.map((range) => ({ range, severity: "step" })))}
-          {"\n"}
-        </pre>
-        <textarea
-          id={id}
-          aria-label={isShort ? label : undefined}
-          value={text}
-          rows={Math.min(8, isShort ? linesOf(text) : Math.max(2, text.split("\n").length))}
-          spellCheck={false}
-          aria-invalid={problems.length > 0}
-          aria-describedby={`${id}-problems`}
-          onChange={(event) => onText(event.target.value)}
-          onScroll={(event) => backdrop.current?.scrollTo(0, event.currentTarget.scrollTop)}
-        />
-      </div>
-      <Problems id={`${id}-problems`} problems={problems} onText={onText} />
+      <ExpressionText
+        ref={props.ref}
+        label={label}
+        text={text}
+        known={known}
+        isWrong={problems.length > 0}
+        onText={onText}
+        onMend={mend && (() => onText(mend.text))}
+        onFormat={formatted === undefined ? undefined : () => onText(formatted)}
+      />
+      <Problems problems={problems} onText={onText} />
     </section>
   );
 }
@@ -107,16 +114,14 @@ export function DialectSelect({ label, dialect, onDialect }: DialectSelectProps)
 
 /** What is wrong, with its mends. */
 export function Problems({
-  id,
   problems,
   onText,
 }: {
-  readonly id?: string;
   readonly problems: readonly Problem[];
   readonly onText?: (text: string) => void;
 }) {
   return (
-    <div id={id} className="problems" role="status">
+    <div className="problems" role="status">
       {problems.slice(0, 2).map(({ severity, range, sentence, mends }) => (
         <p key={`${sentence}${range.start}`} className={severity}>
           {sentence}{" "}
@@ -130,24 +135,4 @@ export function Problems({
       ))}
     </div>
   );
-}
-
-/** The text with the ranges of problems, or of steps, marked; an empty range marks the character beside it. */
-function marked(text: string, problems: readonly { readonly range: TextRange; readonly severity: string }[]) {
-  const parts: React.ReactNode[] = [];
-  let at = 0;
-  for (const { range, severity } of [...problems].sort((a, b) => a.range.start - b.range.start)) {
-    const start = Math.max(at, range.start === range.end ? range.start - 1 : range.start);
-    const end = Math.max(start, range.end);
-    if (end === start) continue;
-    const Mark = severity === "step" ? "span" : "mark";
-    parts.push(
-      text.slice(at, start),
-      <Mark key={start} className={severity}>
-        {text.slice(start, end)}
-      </Mark>,
-    );
-    at = end;
-  }
-  return [...parts, text.slice(at)];
 }

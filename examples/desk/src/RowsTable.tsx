@@ -4,11 +4,13 @@ import {
   type ContrastFindings,
   type Experiment,
   type ShortCause,
+  type Shown,
   type SideFindings,
   type TableFindings,
   pageSize,
 } from "./findings.ts";
 import type { Scratch } from "./sample.ts";
+import { wordsFor } from "./shown.ts";
 
 interface RowsTableProps {
   readonly table: TableFindings;
@@ -17,18 +19,24 @@ interface RowsTableProps {
   /** What a side gives on the selected row in an experiment, in the place of its own value. */
   readonly tried: Experiment | undefined;
   readonly scratch: readonly Scratch[];
+  /** What is wanted on rows, by their names, where that is asked; and what the chosen candidate gives on the rows of the page. */
+  readonly wanted: Readonly<Record<string, string>> | undefined;
+  readonly candidate: readonly Shown[] | undefined;
+  /** Rows on which candidates differ. */
+  readonly telling: readonly number[];
   /** 0-based, as rows are. */
   readonly selected: number;
   readonly rowName: (row: number) => string;
   readonly onSelect: (row: number) => void;
   readonly onPage: (page: number) => void;
   readonly onScratch: (index: number, name: string, text: string) => void;
+  readonly onWanted: (row: number, text: string) => void;
   readonly onDropScratch: (index: number) => void;
 }
 
 /** Sample and scratch rows with the value of each expression; rows that differ are marked with their cause. */
 export function RowsTable(props: RowsTableProps) {
-  const { table, sides, contrast, scratch, selected, rowName, onSelect, onPage } = props;
+  const { table, sides, contrast, scratch, wanted, candidate, selected, rowName, onSelect, onPage } = props;
   const { rowCount, columns, shownColumns, rows } = table;
   const pages = Math.max(1, Math.ceil(rowCount / pageSize));
   const page = rows.length > 0 ? Math.floor(rows[0].row / pageSize) : 0;
@@ -64,6 +72,11 @@ export function RowsTable(props: RowsTableProps) {
                 {title}
               </th>
             ))}
+            {wanted && (
+              <th scope="col" className="result">
+                wanted
+              </th>
+            )}
             {contrast && (
               <th scope="col" className="why">
                 why they differ
@@ -127,6 +140,16 @@ export function RowsTable(props: RowsTableProps) {
                     </td>
                   );
                 })}
+                {wanted && (
+                  <td className={props.telling.includes(row) ? "wanted telling" : "wanted"}>
+                    <input
+                      aria-label={`wanted on row ${rowName(row)}`}
+                      value={wanted[rowName(row)] ?? ""}
+                      placeholder={candidate?.[row - rows[0].row] && wordsFor(candidate[row - rows[0].row])}
+                      onChange={(event) => props.onWanted(row, event.target.value)}
+                    />
+                  </td>
+                )}
                 {contrast && <td className="why">{causes && <Causes causes={causes} />}</td>}
               </tr>
             );

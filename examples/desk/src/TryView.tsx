@@ -1,26 +1,52 @@
+import type { Sample } from "indigo-quill";
 import { dialectTitles } from "indigo-quill/dialects/load";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { CausesPanel } from "./CausesPanel.tsx";
 import { Editor } from "./Editor.tsx";
 import { RowsTable } from "./RowsTable.tsx";
 import { TracePanel } from "./TracePanel.tsx";
-import { type Question, type Side, pageSize } from "./findings.ts";
+import { type ExpressionHandle } from "./ExpressionText.tsx";
+import { FindBox } from "./FindBox.tsx";
+import { type Question, type Side, type TraceFindings, pageSize } from "./findings.ts";
+import type { Memory } from "./memory.ts";
 import type { Scratch } from "./sample.ts";
+import { wordsFor } from "./shown.ts";
+import { useDialect } from "./useDialect.ts";
 import { useFindings } from "./useFindings.ts";
+import { WantedPanel } from "./WantedPanel.tsx";
 
 interface TryViewProps {
   /** The rows' file; the demo register when left out. */
   readonly file: File | undefined;
   readonly sides: readonly Side[];
+  /** The first rows. */
+  readonly glimpse: Sample;
   readonly scratch: readonly Scratch[];
-  readonly onChange: (change: Partial<Pick<TryViewProps, "sides" | "scratch">>) => void;
+  readonly wanted: Memory["wanted"];
+  readonly onChange: (change: Partial<Pick<TryViewProps, "sides" | "scratch" | "wanted">>) => void;
 }
 
 /** Expressions side by side; more do not fit. */
 const mostSides = 7;
 
+/** The row of a name, 0-based, scratch rows first. */
+const rowNamed = (name: string, scratch: number): number =>
+  name.startsWith("s") ? Number(name.slice(1)) - 1 : Number(name) - 1 + scratch;
+
+/** What the innermost step around a place gives on a row, in words; of a text that has changed since, nothing. */
+function valueWithin(trace: TraceFindings | undefined, text: string, row: string) {
+  if (!trace?.steps || trace.source !== text) return undefined;
+  const { steps } = trace;
+  return (offset: number): string | undefined => {
+    const [inner] = steps
+      .filter(({ range, values }) => range.start <= offset && offset <= range.end && values.length > 0)
+      .sort((a, b) => a.range.end - a.range.start - (b.range.end - b.range.start));
+    return inner && `On row ${row}, ${inner.text} gives ${inner.values.map(wordsFor).join(", ")}`;
+  };
+}
+
 /** Rows, an expression, others beside it, traces and causes. */
-export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
+export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: TryViewProps) {
   const [selected, setSelected] = useState(3);
   const [page, setPage] = useState(0);
   const [hunts, setHunts] = useState(0);
@@ -34,10 +60,10 @@ export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
     setPage(0);
   }
 
-  const question = useMemo<Question>(
-    () => ({ sides, file, scratch, selected, page, hunt: hunts }),
-    [sides, file, scratch, selected, page, hunts],
-  );
+  const question = useMemo<Question>(() => {
+    const named = Object.entries(wanted ?? {}).map(([name, text]) => [rowNamed(name, scratch.length), text] as const);
+    return { sides, file, scratch, selected, page, wanted: named, hunt: hunts };
+  }, [sides, file, scratch, selected, page, wanted, hunts]);
   const { sides: sideFindings, answered, isStopped } = useFindings(question);
   const { table, contrast, hunted, traces = [] } = answered;
   useEffect(() => {
@@ -54,10 +80,30 @@ export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
   // The table follows what is typed at once, and new or removed scratch rows when the values are there.
   const asked = answered.question?.scratch ?? [];
   const shownScratch = asked.length === scratch.length ? scratch : asked;
+  const first = useDialect(sides[0].dialect);
+  const firstText = useRef<ExpressionHandle>(null);
+  const [chosen, setChosen] = useState(0);
+  const candidates = (wanted && answered.wanted?.candidates) ?? [];
+  const candidate = candidates[Math.min(chosen, candidates.length - 1)];
+  const telling = (wanted && answered.wanted?.telling) ?? [];
+  const goTo = (index: number) => {
+    setSelected(index);
+    setPage(Math.floor(index / pageSize));
+  };
   const rowName = (index: number) => (index < shownScratch.length ? `s${index + 1}` : String(index - shownScratch.length + 1));
   const edit = (index: number, change: Partial<Side>) =>
     onChange({ sides: sides.map((side, i) => (i === index ? { ...side, ...change } : side)) });
+  const valuesAt = useMemo(() => {
+    const at = answered.question;
+    const name = at && rowName(at.selected);
+    return sides.map(({ text }, i) => (name === undefined ? undefined : valueWithin(traces[i], text, name)));
+    // The names of rows follow what was answered.
+  }, [answered, sides]);
   const group = contrast?.groups.find(({ holdsSelected }) => holdsSelected);
+  const places = useMemo(
+    () => group && sides.map((_, i) => group.places.filter(({ side }) => side === i).map(({ range }) => range)),
+    [group, sides],
+  );
   // An experiment is of one row and one cause; with another of either it is off.
   const key = (cause: number) => `${row} ${group?.places.map(({ range }) => range.start).join()} ${cause}`;
   const tried = group?.experiments.find((_, cause) => key(cause) === experiment);
@@ -93,6 +139,10 @@ export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
         >
           Hunt for rows
         </button>
+        <button type="button" aria-pressed={wanted !== undefined} onClick={() => onChange({ wanted: wanted ? undefined : {} })}>
+          Wanted values
+        </button>
+        <FindBox dialect={first} onTake={(written) => firstText.current?.insert(written)} />
         {fruitless === sides && <span role="status">No row was found on which they differ.</span>}
       </div>
       <div className="editors">
@@ -103,13 +153,26 @@ export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
             dialect={dialect}
             text={text}
             findings={sideFindings?.[i]}
-            places={group?.places.filter(({ side }) => side === i).map(({ range }) => range)}
+            sample={glimpse}
+            places={places?.[i]}
+            valueAt={valuesAt[i]}
+            ref={i === 0 ? firstText : undefined}
             onDialect={(id) => edit(i, { dialect: id })}
             onText={(changed) => edit(i, { text: changed })}
             onRemove={i > 0 ? () => onChange({ sides: sides.filter((_, place) => place !== i) }) : undefined}
           />
         ))}
       </div>
+      {wanted && (
+        <WantedPanel
+          found={answered.wanted}
+          chosen={Math.min(chosen, candidates.length - 1)}
+          rowName={rowName}
+          onChoose={setChosen}
+          onTake={(expression) => edit(0, { text: expression })}
+          onRow={goTo}
+        />
+      )}
       {table?.isCut && (
         <p className="stopped">
           The first {table.rowCount - shownScratch.length} rows are tried here; the other pages work on all.
@@ -129,6 +192,9 @@ export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
             contrast={contrast}
             tried={tried}
             scratch={shownScratch}
+            wanted={wanted}
+            candidate={candidate?.values}
+            telling={telling}
             selected={row}
             rowName={rowName}
             onSelect={setSelected}
@@ -136,6 +202,10 @@ export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
             onScratch={(index, name, text) =>
               onChange({ scratch: scratch.map((each, i) => (i === index ? { ...each, [name]: text } : each)) })
             }
+            onWanted={(index, text) => {
+              const { [rowName(index)]: _, ...others } = wanted ?? {};
+              onChange({ wanted: text === "" ? others : { ...others, [rowName(index)]: text } });
+            }}
             onDropScratch={(index) => onChange({ scratch: scratch.filter((_, i) => i !== index) })}
           />
         )}
@@ -148,16 +218,11 @@ export function TryView({ file, sides, scratch, onChange }: TryViewProps) {
               rowName={rowName}
               isTried={(cause) => key(cause) === experiment}
               onTry={(cause, isOn) => setExperiment(isOn ? key(cause) : undefined)}
-              onRow={(to) => {
-                setSelected(to);
-                setPage(Math.floor(to / pageSize));
-              }}
+              onRow={goTo}
             />
           )}
           {traces.length > 0 && <h2>Row {rowName(answered.question!.selected)}, step by step</h2>}
-          {traces.map((trace, i) => (
-            <TracePanel key={i} {...trace} />
-          ))}
+          {traces.map((trace, i) => trace.source !== "" && <TracePanel key={i} {...trace} />)}
         </aside>
       </main>
     </>

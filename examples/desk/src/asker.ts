@@ -1,7 +1,7 @@
 import type { Findings, Question, Said } from "./findings.ts";
 
-/** Milliseconds that an answer may take, rows once read, and that the last one may still take when there is a newer question. */
-const patience = { answer: 1000, newer: 150 };
+/** Milliseconds that each part of an answer may take, rows once read, and that the last one may still take when there is a newer question. */
+const patience = { part: 1000, newer: 150 };
 
 /** Asks the worker; the newest question wins. */
 export class Asker {
@@ -50,8 +50,9 @@ export class Asker {
     if (id !== this.#id) return;
     this.#current = { ...this.#current, ...part };
     if (!isLast) {
-      // Reading the rows takes what it takes; the clock runs from then on.
-      if (part.notices) this.#stopIn(this.#next ? patience.newer : patience.answer);
+      // Reading the rows takes what it takes; the clock runs from then on, anew for each part.
+      if (!this.#next) this.#stopIn(patience.part);
+      else if (part.notices) this.#stopIn(patience.newer);
       this.tell(this.#current, false, false);
       return;
     }

@@ -22,6 +22,8 @@ export interface Question {
   readonly selected: number;
   /** The page of the table, 0-based. */
   readonly page: number;
+  /** What is wanted on rows, 0-based, scratch rows first. */
+  readonly wanted: readonly (readonly [row: number, text: string])[];
   /** How often rows were hunted for on which the first two expressions differ; they are hunted for where it is not 0. */
   readonly hunt: number;
 }
@@ -73,12 +75,14 @@ export interface TableFindings {
 
 export interface TraceFindings {
   readonly title: string;
+  readonly source: string;
   /** Undefined where the expression cannot be read. */
   readonly steps: readonly StepFindings[] | undefined;
 }
 
 export interface StepFindings {
   readonly key: string;
+  readonly range: TextRange;
   readonly text: string;
   readonly depth: number;
   readonly values: readonly Shown[];
@@ -138,6 +142,14 @@ export interface ContrastFindings {
   }[];
 }
 
+/** Expressions of the first one's dialect that give what is wanted. */
+export interface WantedFindings {
+  /** Each with its values on the rows of the page. */
+  readonly candidates: readonly { readonly expression: string; readonly values: readonly Shown[] }[];
+  /** The rows on which they differ. */
+  readonly telling: readonly number[];
+}
+
 /** What is known, part by part: each comes as soon as it is there. */
 export interface Findings {
   readonly question: Question;
@@ -149,6 +161,7 @@ export interface Findings {
   readonly traces: readonly TraceFindings[];
   /** Undefined where fewer than two sides can run. */
   readonly contrast: ContrastFindings | undefined;
+  readonly wanted: WantedFindings;
   /** Rows that were hunted for, by the question's number of hunts. */
   readonly hunted: { readonly hunt: number; readonly rows: readonly Scratch[] } | undefined;
 }

@@ -22,6 +22,8 @@ export interface Memory {
   readonly decided: Readonly<Record<string, Readonly<Record<string, string>>>>;
   readonly sides: readonly Side[];
   readonly scratch: readonly Scratch[];
+  /** What is wanted on rows, by their names; undefined where that is not asked. */
+  readonly wanted?: Readonly<Record<string, string>> | undefined;
 }
 
 const key = "indigo-quill desk 1";

@@ -1,4 +1,5 @@
 import { type Diagnostic, type Dialect, Failure, type Value, applyFix, message } from "indigo-quill";
+import { visibleText } from "indigo-quill/authoring";
 import type { Problem, Shown } from "./findings.ts";
 
 /** UTF-16 units of a text that a cell shows. */
@@ -11,6 +12,14 @@ export function shown(value: Value, dialect?: Dialect): Shown {
   if (typeof value === "string") return { kind: "text", text: value.slice(0, mostText), length: value.length };
   const plain = dialect ? dialect.plain(value) : value;
   return { kind: "plain", text: typeof plain === "object" ? JSON.stringify(plain) : String(plain) };
+}
+
+/** A value that is shown, in words. */
+export function wordsFor(value: Shown): string {
+  if (value.kind === "nothing") return "nothing";
+  if (value.kind === "failure") return value.code;
+  if (value.kind === "plain") return value.text;
+  return `"${visibleText(value.text, false)}"${value.length > value.text.length ? " …" : ""}`;
 }
 
 /** What is wrong with a source, with its mends. */

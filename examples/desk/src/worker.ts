@@ -11,7 +11,7 @@ import {
   defaultLimits,
   message,
 } from "indigo-quill";
-import { format, notesOf, rulerOf, visibleText } from "indigo-quill/authoring";
+import { expressionsFor, format, notesOf, rulerOf, visibleText } from "indigo-quill/authoring";
 import {
   type Contrast,
   type RowDifference,
@@ -32,6 +32,7 @@ import type {
   StepFindings,
   TableFindings,
   TraceFindings,
+  WantedFindings,
 } from "./findings.ts";
 import { pageSize } from "./findings.ts";
 import { problemsShown, shown } from "./shown.ts";
@@ -102,12 +103,13 @@ function tableFindings(
 }
 
 function traceFindings(program: Program, sample: Sample, row: number): TraceFindings {
-  const { dialect, ok } = program;
-  if (!ok) return { title: dialect.title, steps: undefined };
+  const { dialect, ok, source } = program;
+  if (!ok) return { title: dialect.title, source, steps: undefined };
   const steps = program.trace(sample, row).map((step): StepFindings => {
     const failure = step.born ? step.values.find((value) => value instanceof Failure) : undefined;
     return {
       key: `${step.range.start}-${step.range.end}-${step.depth}`,
+      range: step.range,
       text: visibleText(step.text, false),
       depth: step.depth,
       values: step.values.slice(0, most.values).map((value) => shown(value, dialect)),
@@ -118,7 +120,7 @@ function traceFindings(program: Program, sample: Sample, row: number): TraceFind
       ruler: step.taken && rulerOf(step.taken.text, step.taken.range),
     };
   });
-  return { title: dialect.title, steps };
+  return { title: dialect.title, source, steps };
 }
 
 function contrastFindings({ rows, groups, programs }: Contrast, { selected, page }: Question): ContrastFindings {
@@ -170,6 +172,25 @@ function huntedRows(programs: readonly Program[], sample: Sample): Scratch[] {
   return caught.map(({ row }) =>
     Object.fromEntries(sample.columns.map(({ name }) => [name, name in row ? text(row[name]) : null])),
   );
+}
+
+/** What gives the wanted values, tried on them and on the rows of the page. */
+function wantedFindings({ wanted, page }: Question, { sample, programs: [{ dialect }] }: Evaluated): WantedFindings {
+  const first = Math.min(page * pageSize, sample.rows);
+  const onPage = Array.from({ length: Math.min(pageSize, sample.rows - first) }, (_, i) => first + i);
+  const rows = [...new Set([...onPage, ...wanted.map(([row]) => row)])].filter((row) => row < sample.rows);
+  const tried: Sample = {
+    rows: rows.length,
+    columns: sample.columns.map(({ name, values }) => ({ name, values: rows.map((row) => values[row]) })),
+  };
+  const { candidates, telling } = expressionsFor(dialect, tried, new Map(wanted.map(([row, text]) => [rows.indexOf(row), text])));
+  return {
+    candidates: candidates.map(({ expression, values }) => ({
+      expression,
+      values: onPage.map((_, i) => shown(values[i], dialect)),
+    })),
+    telling: telling.map((place) => rows[place]),
+  };
 }
 
 let loaded: { file: File | undefined; rows: Rows } | undefined;
@@ -226,11 +247,8 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
   yield { sides: programs.map((program, i) => sideFindings(program, titles[i], notesOf(program, sample, values[i]))) };
   const { selected } = question;
   const isThere = selected >= 0 && selected < sample.rows;
-  yield {
-    traces: isThere
-      ? programs.filter(({ source }) => source !== "").map((program) => traceFindings(program, sample, selected))
-      : [],
-  };
+  yield { traces: isThere ? programs.map((program) => traceFindings(program, sample, selected)) : [] };
+  if (question.wanted.length > 0) yield { wanted: wantedFindings(question, now) };
   if (programs.filter(isRunnable).length < 2) return;
   now.contrast ??= contrastSides(
     programs.map(({ dialect, source }) => ({ dialect, expression: source })),

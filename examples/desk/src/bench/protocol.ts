@@ -1,4 +1,5 @@
 /** What the page asks of the thread that holds all rows, and what it is told: plain data. */
+import type { Sample } from "indigo-quill";
 import type { CalculatedColumn, Effect } from "indigo-quill/folio";
 import type { WrittenJob } from "indigo-quill/lists";
 import type { ColumnSurvey, Remark } from "indigo-quill/survey";
@@ -49,6 +50,8 @@ export interface StepEffects {
 export interface RowsState {
   readonly rows: number;
   readonly columns: readonly string[];
+  /** The first rows, for help at the caret. */
+  readonly glimpse: Sample;
   readonly steps: readonly StepEffects[];
 }
 

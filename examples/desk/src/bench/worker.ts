@@ -31,6 +31,9 @@ import { type Worked, mostRows, pieceRows, readRows, rowsAfter, sliceOf, take, u
 /** Milliseconds that a piece of the rows may take, and all of them while one types. */
 const patience = { piece: 3000, rows: 20_000 };
 
+/** Rows that the page has at hand. */
+const glimpseRows = 200;
+
 /** A step with the rows before it, and for each row after it the one that it was made from. */
 interface Done extends StepEffects {
   readonly step: Step;
@@ -330,6 +333,7 @@ async function moveTo(steps: readonly Step[]): Promise<void> {
 const state = (): RowsState => ({
   rows: now.rows,
   columns: now.columns.map(({ name }) => name),
+  glimpse: sliceOf(now, 0, Math.min(now.rows, glimpseRows)),
   steps: done.map(({ rows, effects }) => ({ rows, effects })),
 });
 

@@ -35,8 +35,8 @@ export interface Wanted {
   readonly telling: readonly number[];
 }
 
-/** How much is tried: parts that are joined, states and how often one is reached, fragments and those of them that give the same, expressions that are run. */
-const most = { parts: 7, states: 8000, visits: 20, fragments: 1000, alike: 6, run: 40 };
+/** How much is tried: parts that are joined, states and how often one is reached, fragments and those of them that give the same, expressions that are run, how much more one may cost than the simplest. */
+const most = { parts: 7, states: 8000, visits: 20, fragments: 1000, alike: 6, run: 40, dearer: 2.5 };
 
 /** How a node is written; undefined where the dialect cannot say it. */
 function written(node: Node, dialect: Dialect): Part | undefined {
@@ -175,7 +175,7 @@ interface State {
 }
 
 /** Joins of fragments and constants that give the wanted texts, the cheapest first. */
-function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Generator<Node> {
+function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Generator<{ node: Node; cost: number }> {
   const queue: State[][] = [[{ at: wanted.map(() => 0), parts: [], cost: 0 }]];
   const visits = new Map<string, number>();
   const byStart = new Map<string, Fragment[]>();
@@ -190,7 +190,7 @@ function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Ge
     for (const { at, parts, cost: own } of queue[place] ?? []) {
       if (at.every((from, i) => from === wanted[i].length)) {
         if (parts.some(({ node }) => !("constant" in node)))
-          yield parts.length === 1 ? parts[0].node : { joined: parts.map(({ node }) => node) };
+          yield { node: parts.length === 1 ? parts[0].node : { joined: parts.map(({ node }) => node) }, cost: own };
         continue;
       }
       const key = at.join();
@@ -245,13 +245,15 @@ export function expressionsFor(
   if (rows.length === 0 || rows.some((row) => !(row >= 0 && row < sample.rows))) return { candidates, telling: [] };
   const told = new Set<string>();
   let run = 0;
-  for (const node of joinsOf(texts, usableFragments(sample, rows, texts))) {
+  let dearest = Infinity;
+  for (const { node, cost } of joinsOf(texts, usableFragments(sample, rows, texts))) {
     const expression = written(node, dialect)?.text;
     if (expression === undefined || told.has(expression)) continue;
     told.add(expression);
-    if (candidates.length >= count || ++run > most.run) break;
+    if (candidates.length >= count || cost > dearest || ++run > most.run) break;
     const program = compile(dialect, expression, sample);
     if (!program.ok || !rows.every((row, i) => isWanted(program.runRow(sample, row), texts[i]))) continue;
+    dearest = Math.min(dearest, cost + most.dearer);
     const values = program.run(sample);
     const isNew = candidates.every((other) => !other.values.every((value, row) => agree(value, values[row])));
     if (isNew) candidates.push({ expression, values: [...values] });
