@@ -26,7 +26,7 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["mariadb", "label like 'x' escape label", "constant-wanted", "label"],
   ["mariadb", "date_add(label, interval 1 fortnight)", "expected", "fortnight"],
   ["mariadb", "label collate utf8mb4_swedish_ci", "not-covered", "collate utf8mb4_swedish_ci"],
-  ["mariadb", "n regexp '('", "pattern-syntax", "'('"],
+  ["mariadb", "n regexp '('", "pattern-syntax", "("],
   ["duckdb", "regexp_replace(label, 'a', 'b', label)", "constant-wanted", "label"],
   ["duckdb", "'abc'.upper()", "expected", "."],
   ["duckdb", "x'41'", "not-covered", "x'41'"],

@@ -46,6 +46,10 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["xpath", "$qty > '3'", "ordered-as-texts"],
   ["sqlite", "iif(label = 'Acer' or 'Alnus', 1, 2)", "text-as-condition"],
   ["xpath", "substring-before(string(','), $label)", "same-everywhere"],
+  ["postgresql", "regexp_replace(label, 'a)', '')", "always-fails"],
+  ["duckdb", "label || repeat(shelf, 'x')", "always-fails"],
+  ["xpath", "substring($label, 'x')", "always-fails"],
+  ["postgresql", "case when altitude > 100 then altitude / 0 else 1 end", "always-fails"],
   ["openformula", "MID(shelf;3;0)", "same-everywhere"],
 ];
 
@@ -67,9 +71,23 @@ const right: readonly (readonly [string, string])[] = [
   ["postgresql", "regexp_replace(label, '(a)(l)', '\\2\\1')"], ["postgresql", "replace(label, '$1', '')"], ["openformula", 'IF(altitude>3;"label";"none")'], ["postgresql", "case when altitude > 3 then 'label' end"],
   ["postgresql", "label is null"], ["postgresql", "label like 'A%*'"], ["postgresql", "nullif(label, null)"], ["duckdb", "label[1:3]"], ["openformula", "MID(label;1;0)&shelf"], ["postgresql", "split_part(shelf, '-', 2)"],
   ["openformula", 'SUBSTITUTE(label;"[";"")'], ["openformula", 'ISNUMBER(FIND("zzz";label))'], ["postgresql", "concat_ws('; ', label, shelf)"], ["xpath", "$altitude > 3"], ["sqlite", "altitude between 1 and 9 or label in ('a', 'b')"],
+  ["openformula", 'IF(altitude=5;NA();label)'], ["openformula", "IF(altitude>10000;1/0;1)"], ["duckdb", "try_cast('x' as integer)"],
   ["openformula", "MAX(altitude)"], ["postgresql", "'constant'"], ["xpath", "contains($label, 'zzz')"], ["postgresql", "case when altitude > 1000 then 'high' else 'low' end"], ["mariadb", "if(label like '%x%', 'x', 'y')"],
 ];
 
 test.each(right)("%s %s is not marked", (dialect, source) => {
   expect(notes(dialect, source).map(message)).toEqual([]);
+});
+
+test.each([
+  ["postgresql", "label ~ 'al[n'", "["],
+  ["duckdb", "regexp_matches(label, 'a(b')", "("],
+  ["mariadb", "label regexp 'x{2,1}'", "{"],
+  ["xpath", "replace($label, 'a', '<$x>')", "$"],
+  ["postgresql", "substring(label from 1 for -1)", "-1"],
+  ["openformula", 'LEFT(label;"x")', '"x"'],
+])("%s %s: the place within what is written is %s", (dialect, source, place) => {
+  const program = compile(dialects[dialect](), source, sample);
+  const [{ range }] = [...program.diagnostics, ...notesOf(program, sample, program.ok ? [...program.run(sample)] : [])];
+  expect(source.slice(range.start, range.end)).toBe(place);
 });

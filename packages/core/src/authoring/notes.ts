@@ -1,3 +1,4 @@
+import { alwaysFailing } from "./failing.ts";
 import { agree, kindOfOutcome, showValue } from "../contrast/index.ts";
 import { joinedAs, templateOf } from "../dialects/tasks/index.ts";
 import { type Diagnostic, type Fix, message, nearest } from "../diagnostics/index.ts";
@@ -319,7 +320,7 @@ const ofWholes = [comparedWithNull, itemZero, quotedColumns, namesAsTexts, lostE
 
 /**
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
- * column's name, another language's wildcard, group or escape, `= null`, a position of 0, a sign that does not join here, a text
+ * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a sign that does not join here, a text
  * that is found nowhere, one result on every row. `values` are what it gives on the rows of the sample, `program.run(sample)`.
  *
  * @returns warnings, in the order of their places; none for a program that cannot run
@@ -329,6 +330,7 @@ export function notesOf(program: Program, sample: Sample, values: readonly Value
   const asked: Asked = { program, sample, values };
   const operations = allPartsOf(program.bound).flatMap((part) => (part.kind === "operation" ? [part] : []));
   const found = [
+    ...alwaysFailing(program, values),
     ...ofWholes.flatMap((ask) => ask(asked)),
     ...operations.flatMap((operation) => ofOperations.flatMap((ask) => ask(operation, asked))),
   ];

@@ -58,6 +58,17 @@ export function drawCaret(source: string, range: TextRange, width: (text: string
   return `${shown}\n${" ".repeat(before)}${"^".repeat(under)}`;
 }
 
+/**
+ * The one character at `offset` in a text that is written at a range of a source; the whole range where it is not written as it is.
+ * Offsets are 0-based, in UTF-16 units.
+ */
+export function placeWithin(source: string, range: TextRange, text: string, offset: number): TextRange {
+  const inner = source.slice(range.start, range.end).indexOf(text);
+  if (inner < 0 || text === "") return range;
+  const start = range.start + inner + Math.min(offset, text.length - 1);
+  return { start, end: start + 1 };
+}
+
 /** The candidates nearest to `name` by edit distance, at most `most`, nearest first. */
 export function nearest(name: string, candidates: Iterable<string>, most = 3): string[] {
   const wanted = name.toLowerCase();

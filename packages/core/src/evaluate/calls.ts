@@ -4,8 +4,8 @@ import type { Step } from "../dialects/step.ts";
 import type { Call } from "../syntax/index.ts";
 import { decisiveOf, isOfMany, operationOf, truthBy } from "../text/index.ts";
 import type { Answers } from "../traits/index.ts";
-import { Failure } from "../values/index.ts";
-import { type Bound, type BoundOperation, controlled, dependsOnRow, isBroken } from "./bound.ts";
+import { Failure, type Value } from "../values/index.ts";
+import { type Bound, type BoundOperation, controlled, dependsOnRow, isBroken, settle } from "./bound.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
 import { notAvailable } from "./control.ts";
 import { boundOperation, boundStep, withDefaults } from "./slots.ts";
@@ -61,7 +61,10 @@ export class Calls {
     const isRead = this.#dialect.types.folds
       ? converted.slice(1).every(({ kind }) => kind === "constant")
       : isPure(row) || (!isDeciding(row) && !("lazy" in this.#dialect.code[row.code]));
-    if (unreadable && isRead) return { ...unreadable, source: node, type };
+    if (unreadable && isRead) {
+      const value = settle((unreadable as { value: Value }).value, unreadable.source.range, this.#dialect);
+      return { kind: "constant", value, source: node, type };
+    }
     const written = guards > 0 ? converted.at(escape) : undefined;
     if (written && (written.kind !== "constant" || isBroken(written))) {
       const parts = converted.slice(escape - guards, escape + 1);

@@ -1,6 +1,6 @@
 import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
-import { type Bound, once, partsOf, withParts } from "./bound.ts";
+import { type Bound, once, partsOf, settle, withParts } from "./bound.ts";
 import { emit } from "./emit.ts";
 import { newFrame } from "./frame.ts";
 
@@ -12,6 +12,8 @@ const isOurs = ({ code }: Failure): boolean => code === "not-covered" || limitCo
  * where there is none. Of a choice and of AND and OR only what constants leave to be done is evaluated.
  */
 export function constantFailure(root: Bound, dialect: Dialect, milliseconds: number): Failure | undefined {
+  const bornAt = ({ source }: Bound, failure: Failure) => settle(failure, source.range, dialect) as Failure;
+
   /** The value of what depends on no row, the failure of a part of it, or undefined. */
   const fold: (bound: Bound) => { readonly value: Value } | Failure | undefined = once((bound) => {
     // A call of constants was worked out when it was bound.
@@ -19,7 +21,7 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     const dropped = (bound.dropped ?? []).map(fold).find((each) => each instanceof Failure);
     if (dropped) return dropped;
     if (bound.kind === "constant")
-      return isCalled && isFailure(bound.value) && !isOurs(bound.value) ? bound.value : { value: bound.value };
+      return isCalled && isFailure(bound.value) && !isOurs(bound.value) ? bornAt(bound, bound.value) : { value: bound.value };
     if (bound.kind === "column" || bound.kind === "variable") return undefined;
     const { source } = bound;
     if (source.kind === "choice" && bound.kind === "control") return foldChoice(bound.children);
@@ -38,8 +40,8 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     }
     // A constant that did not convert is an error of the rows that need it, unless all is constant.
     if (isLater || values.length < parts.length || isUnsteady(bound, dialect)) return undefined;
-    const broken = values.find(isFailure);
-    if (broken) return broken;
+    const broken = values.findIndex(isFailure);
+    if (broken >= 0) return bornAt(parts[broken], values[broken] as Failure);
     const value = emit(withValues(bound, values), newFrame(), dialect)(0);
     if (!(value instanceof Failure)) return { value };
     return isOurs(value) ? undefined : value;

@@ -1,4 +1,4 @@
-import type { Diagnostic } from "../diagnostics/index.ts";
+import { type Diagnostic, placeWithin } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, parseLimits } from "../syntax/index.ts";
 import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
@@ -139,6 +139,13 @@ export function compile(dialect: Dialect, source: string, sample: Sample, limits
   return compileText(dialect, source, sample, limits, false);
 }
 
+/** A pattern that cannot be read, at the place within it. */
+function withinPattern(problem: Diagnostic, source: string): Diagnostic {
+  const { pattern, offset } = problem.facts;
+  if (typeof pattern !== "string" || typeof offset !== "number") return problem;
+  return { ...problem, range: placeWithin(source, problem.range, pattern, offset) };
+}
+
 /** A problem without the mends that make a column of what is none: the reader does not know which there are. */
 function withColumnsThere(problem: Diagnostic, dialect: Dialect, { columns }: Sample): Diagnostic {
   if (problem.fixes.length === 0 || (problem.code !== "reserved-word" && problem.code !== "expected")) return problem;
@@ -175,7 +182,7 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
   // What a half-read tree lacks would only be reported twice.
   const found = [
     ...parsed.diagnostics.map((each) => withColumnsThere(each, dialect, sample)),
-    ...(parseFailed ? [] : binder.diagnostics),
+    ...(parseFailed ? [] : binder.diagnostics.map((each) => withinPattern(each, source))),
   ];
   const isWrong = found.some((d) => d.severity === "error");
   const habit =

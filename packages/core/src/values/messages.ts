@@ -63,6 +63,7 @@ const messages = {
     `"${String(f.text)}" stands in no row; "${String(f.there)}" has it in other letters, and upper and lower case differ here.`,
   "separator-first": (f: Facts) => `The separator comes first; "${String(f.text)}" is one of the joined texts here.`,
   "ordered-as-texts": (f: Facts) => `${String(f.column)} is ordered as a text here, letter by letter: "10" comes before "9".`,
+  "always-fails": (f: Facts) => `This is an error wherever it is reached. ${String(f.problem)}`,
   "same-everywhere": (f: Facts) =>
     `It gives ${String(f.result)} on all ${String(f.rows)} rows, though it reads ${list(f.columns)}.`,
   "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,

@@ -1,0 +1,59 @@
+import { type Diagnostic, message, placeWithin } from "../diagnostics/index.ts";
+import type { Program } from "../evaluate/index.ts";
+import { type Expression, childrenOf, walk } from "../syntax/index.ts";
+import { type Failure, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
+
+/** Kinds of errors of which it is told what makes them. */
+const most = 3;
+
+/** Whether a part depends on no row. */
+const isConstant = (node: Expression): boolean => {
+  const parts = childrenOf(node);
+  return node.kind === "literal" ? node.value !== null : parts.length > 0 && parts.every(isConstant);
+};
+
+/**
+ * What is written that makes a failure, whatever row it is: a step of nothing but constants, or the text or the number of
+ * which the failure speaks.
+ */
+function culprit({ tree, source }: Program, { range = tree.range, facts, code }: Failure): TextRange | undefined {
+  const step = [...walk(tree)].find((node) => node.kind !== "group" && sameRange(node.range, range));
+  if (!step) return undefined;
+  const { offset, ...spoken } = facts;
+  const isSpokenOf = (node: Expression): boolean => {
+    const text = node.kind === "literal" ? String(node.value) : source.slice(node.range.start, node.range.end);
+    return Object.entries(spoken).some(([name, fact]) =>
+      name === "problem" ? String(fact).includes(`"${text}"`) : String(fact) === text,
+    );
+  };
+  const meant = [...walk(step)].find((node) => isConstant(node) && isSpokenOf(node));
+  if (meant?.kind === "literal" && typeof meant.value === "string" && typeof offset === "number")
+    return placeWithin(source, meant.range, meant.value, offset);
+  if (meant) return meant.range;
+  if (isConstant(step)) return range;
+  const constants = childrenOf(step).filter(isConstant);
+  // Of these it is not said which part it is.
+  const isPlain = code === "division-by-zero" || code === "wrong-kind";
+  return isPlain && constants.length === 1 ? constants[0].range : undefined;
+}
+
+/**
+ * Texts, patterns, numbers and whole steps that are an error wherever they are reached, each at its place, also within a pattern.
+ *
+ * @param values what the program gives on the rows of the sample
+ */
+export function alwaysFailing(program: Program, values: readonly Value[]): Diagnostic[] {
+  const kinds = new Map<string, Failure>();
+  for (const value of values)
+    if (isFailure(value)) {
+      const key = `${value.code} ${value.range?.start} ${JSON.stringify(Object.values(value.facts).map(String))}`;
+      if (!kinds.has(key)) kinds.set(key, value);
+      // Errors that differ from row to row are made by the rows.
+      if (kinds.size > most) return [];
+    }
+  return [...kinds.values()].flatMap((failure): Diagnostic[] => {
+    const range = culprit(program, failure);
+    if (!range) return [];
+    return [{ code: "always-fails", severity: "warning", range, facts: { problem: message(failure) }, fixes: [] }];
+  });
+}
