@@ -79,6 +79,8 @@ function signatureAt(state: EditorState): Tooltip | null {
   const fitting = ways.filter(({ current }) => current !== undefined);
   const shown = (fitting.length > 0 ? fitting : ways).slice(0, 3);
   const value = valueAt?.(head);
+  const [{ current, parameters, summary }] = shown;
+  const about = current === undefined ? undefined : `${parameters[current].name}: ${parameters[current].about}`;
   return {
     pos: head,
     above: true,
@@ -87,7 +89,8 @@ function signatureAt(state: EditorState): Tooltip | null {
         "div",
         "signature",
         ...shown.map(signatureLine),
-        element("p", "", shown[0].summary),
+        element("p", "", summary),
+        ...(about === undefined ? [] : [element("p", "", about)]),
         ...(value === undefined ? [] : [element("p", "value", value)]),
       ),
     }),
@@ -132,6 +135,7 @@ function completions({ state, pos, explicit }: CompletionContext): CompletionRes
   const options = found.map((each): Option => ({
     label: each.text,
     type: each.kind,
+    ...(each.family && { detail: each.family }),
     info: each.about,
     apply: written(each, text.slice(pos, pos + 1)),
   }));

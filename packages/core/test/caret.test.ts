@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
-import { sampleOf } from "indigo-quill";
-import { callAt, completionsAt, hoverAt } from "indigo-quill/authoring";
+import { applyFix, sampleOf } from "indigo-quill";
+import { callAt, completionsAt, hoverAt, renameAt } from "indigo-quill/authoring";
 import { dialects } from "indigo-quill/dialects";
+import { families as order } from "indigo-quill/text";
 
 const sample = sampleOf([
   { label: "Alnus glutinosa", "Collector Notes": "x", n: 1 },
@@ -70,6 +71,36 @@ test("what stands under the pointer is told", () => {
   expect(hoverAt("upper('label')", 9, dialect, sample)).toBeUndefined();
 });
 
+test("what a parameter is for, forms of syntax, answers, and families are told", () => {
+  const [mid] = callAt("MID(", 4, dialects.openformula());
+  expect(mid.parameters.map(({ about }) => about)).toEqual([
+    "the text that is worked on",
+    "where it begins, counted from 1",
+    "how many characters",
+  ]);
+  expect(callAt("cast(label", 6, dialects.postgresql())[0].signature).toMatch(/^cast\(text as /);
+  const { lines } = hoverAt("split_part(label, ',', 1)", 2, dialects.postgresql(), sample)!;
+  expect(lines).toContain("absent: whole. The whole text.");
+  const families = completionsAt("re", 2, dialects.postgresql(), sample).flatMap(({ family = [] }) => family);
+  expect(families).toEqual([...families].sort((a, b) => order.indexOf(a) - order.indexOf(b)));
+});
+
+/** A dialect, a text with | at the caret, another name, and the text with it; or why not. */
+// prettier-ignore
+test.each([
+  ["postgresql", "upper(la|bel) + label", "Full Name", 'upper("Full Name") + "Full Name"'],
+  ["xpath", "for $x in $label| return concat($x, $label)", "taxon", "for $x in $taxon return concat($x, $taxon)"],
+  ["xpath", "for $x in $label| return concat($x, $label)", "x", "a variable of the expression is called x"],
+  ["openformula", "LEFT('Collector Notes|';LEN(label", "note", "LEFT(note;LEN(label"],
+  ["mariadb", "concat(|label", "n", "there is a column n already"],
+  ["duckdb", "list_transform([1], x -> x + |label)", "y", "list_transform([1], x -> x + y)"],
+  ["sqlite", "upper('label|')", "y", undefined],
+])("%s %s: the column becomes %s", (dialect, marked, to, made) => {
+  const { text, offset } = caret(marked);
+  const found = renameAt(text, offset, dialects[dialect](), sample, to);
+  expect(found && ("refused" in found ? found.refused : applyFix(text, { title: "", ...found }))).toBe(made);
+});
+
 test("any text and any offset are taken, quickly", () => {
   const dialect = dialects.duckdb();
   const long = "upper(concat(label, 'x', ".repeat(80);
@@ -79,10 +110,12 @@ test("any text and any offset are taken, quickly", () => {
         () => callAt(text, offset, dialect),
         () => completionsAt(text, offset, dialect, sample),
         () => hoverAt(text, offset, dialect, sample),
+        () => renameAt(text, offset, dialect, sample, "x"),
       ])
         expect(ask).not.toThrow();
   const begun = `${long}la`;
-  const asked = [callAt, completionsAt, hoverAt] as const;
+  const rename = (text: string, offset: number) => renameAt(text, offset, dialect, sample, "x");
+  const asked = [callAt, completionsAt, hoverAt, rename] as const;
   for (const ask of asked) {
     const started = performance.now();
     for (let i = 0; i < 40; i++) ask(begun, begun.length, dialect, sample);

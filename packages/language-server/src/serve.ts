@@ -99,10 +99,11 @@ function answersInText(
     const dialect = document && (await dialectFor(document));
     if (!dialect) return [];
     const items = completionsAt(document.getText(), document.offsetAt(position), dialect, await rows());
-    return items.map(({ text, kind, about, range }, i) => ({
+    return items.map(({ text, kind, about, family, range }, i) => ({
       label: text,
       kind: kinds[kind],
       detail: about,
+      ...(family && { labelDetails: { description: family } }),
       sortText: String(i).padStart(4, "0"),
       filterText: document.getText().slice(range.start, range.end),
       textEdit: { range: rangeIn(document, range), newText: text },
@@ -117,9 +118,9 @@ function answersInText(
     const signatures = calls.map(({ signature, summary, parameters, current }) => ({
       label: signature,
       documentation: summary,
-      parameters: parameters.map(({ range, type }) => ({
+      parameters: parameters.map(({ range, about }) => ({
         label: [range.start, range.end] as [number, number],
-        documentation: type,
+        documentation: about,
       })),
       activeParameter: current ?? parameters.length,
     }));

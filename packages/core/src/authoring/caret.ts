@@ -1,19 +1,24 @@
-import { type FunctionRow, functionsNamed, signature } from "../dialects/row.ts";
+import type { Fix } from "../diagnostics/index.ts";
+import { type FunctionRow, decisionText, functionsNamed, isPure, signature } from "../dialects/row.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import type { Sample } from "../evaluate/index.ts";
-import type { TextRange, Value } from "../values/index.ts";
+import { type Family, families } from "../text/index.ts";
+import { type TraitId, describeTrait } from "../traits/index.ts";
+import type { TextRange } from "../values/index.ts";
+import { freeNames } from "../folio/names.ts";
 import { tasksOf } from "./find.ts";
+import { aboutParameter } from "./parameters.ts";
 
 /** A way in which the call around the caret may be written. */
 export interface CallHelp {
   readonly signature: string;
   readonly summary: string;
-  /** The parameters, and where each stands in the signature, 0-based. */
+  /** The parameters, what each is for, and where each stands in the signature, 0-based. */
   readonly parameters: readonly {
     readonly name: string;
     readonly type: string;
+    readonly about: string;
     readonly range: TextRange;
-    readonly default?: Value;
   }[];
   /** The parameter that the caret stands at, 0-based; undefined beyond the last. */
   readonly current: number | undefined;
@@ -25,6 +30,8 @@ export interface Completion {
   readonly kind: "column" | "function" | "task" | "value";
   /** What it is, in a line. */
   readonly about: string;
+  /** Of a function: what it is browsed under. */
+  readonly family?: Family;
   /** What it takes the place of, 0-based, in UTF-16 units. */
   readonly range: TextRange;
 }
@@ -69,15 +76,24 @@ const clamped = (text: string, offset: number): number => Math.min(Math.max(0, M
 function helpOf(row: FunctionRow, argument: number, { separator }: Dialect): CallHelp {
   const shown = signature(row, `${separator} `);
   let from = row.name.length + 1;
-  const parameters = row.parameters.map(({ name, type, default: usual }) => {
+  const parameters = row.parameters.map((parameter) => {
+    const { name, type } = parameter;
     const start = shown.indexOf(name, from);
     from = start + name.length;
-    return { name, type, range: { start, end: from }, ...(usual !== undefined && { default: usual }) };
+    return { name, type, about: aboutParameter(row, parameter), range: { start, end: from } };
   });
   const last = parameters.length - 1;
   const current = argument <= last ? argument : row.parameters[last]?.repeats ? last : undefined;
   return { signature: shown, summary: row.summary, parameters, current };
 }
+
+/** Forms of syntax that are written like calls: `cast(text as integer)`. */
+const formsNamed = (name: string, dialect: Dialect): CallHelp[] =>
+  functionsNamed(dialect.rows, name).length > 0
+    ? []
+    : tasksOf(dialect)
+        .filter(({ written }) => written.toLowerCase().startsWith(`${name.toLowerCase()}(`))
+        .map(({ written, does }) => ({ signature: written, summary: `Gives ${does}.`, parameters: [], current: undefined }));
 
 /**
  * How the call around the caret is written, with the argument that the caret stands in; ways that take so many arguments first.
@@ -89,7 +105,7 @@ export function callAt(text: string, offset: number, dialect: Dialect): CallHelp
   const call = placeAt(text, clamped(text, offset)).calls.findLast(({ name }) => name !== "");
   if (!call) return [];
   const ways = functionsNamed(dialect.rows, call.name).map((row) => helpOf(row, call.argument, dialect));
-  const unique = [...new Map(ways.map((way) => [way.signature, way])).values()];
+  const unique = [...new Map([...ways, ...formsNamed(call.name, dialect)].map((way) => [way.signature, way])).values()];
   return unique.sort((a, b) => Number(a.current === undefined) - Number(b.current === undefined));
 }
 
@@ -157,8 +173,10 @@ export function completionsAt(text: string, offset: number, dialect: Dialect, sa
     text: row.name,
     kind: "function",
     about: `${signature(row, `${dialect.separator} `)}: ${row.summary}`,
+    family: row.family,
     range,
   }));
+  functions.sort((a, b) => families.indexOf(a.family!) - families.indexOf(b.family!));
   const tasks =
     wanted.length < 2
       ? []
@@ -166,6 +184,36 @@ export function completionsAt(text: string, offset: number, dialect: Dialect, sa
           .filter(({ task }) => task!.toLowerCase().startsWith(wanted))
           .map(({ written, does }): Completion => ({ text: written, kind: "task", about: does, range }));
   return [columns, functions, tasks].flatMap((found) => found.slice(0, most));
+}
+
+/** What a function does in particular: its answers, each with what follows. */
+const answersOf = (answers: Readonly<Record<string, string>>): string[] =>
+  Object.entries(answers).map(([id, answer]) => `${id}: ${answer}. ${describeTrait(id as TraitId).answers[answer] ?? ""}`.trim());
+
+/** The edits that give a column another name throughout, or why it may not have it. */
+export type Renaming = { readonly edits: Fix["edits"] } | { readonly refused: string };
+
+/**
+ * Another name for the column at the caret, wherever the expression reads it; also in a text that is half written.
+ *
+ * @param offset 0-based, in UTF-16 units; one beyond the text is at its end
+ * @returns undefined where no column stands there
+ */
+export function renameAt(text: string, offset: number, dialect: Dialect, sample: Sample, to: string): Renaming | undefined {
+  const at = clamped(text, offset);
+  const free = [...freeNames(dialect.parse(text).tree, [])];
+  const named = free.find(({ node: { range } }) => range.start <= at && at <= range.end)?.node.name;
+  const column = sample.columns.find(({ name }) => named !== undefined && dialect.namesColumn(named, name))?.name;
+  if (column === undefined) return undefined;
+  if (to === "") return { refused: "a column needs a name" };
+  const written = dialect.columnText(to);
+  if (to !== column && sample.columns.some(({ name }) => dialect.namesColumn(name, to) || name === to))
+    return { refused: `there is a column ${written} already` };
+  const places = free.filter(({ node }) => dialect.namesColumn(node.name, column));
+  if (places.some(({ scope }) => scope.some((variable) => dialect.namesColumn(variable, to))))
+    return { refused: `a variable of the expression is called ${to}` };
+  const ranges = new Map(places.map(({ node: { range } }) => [range.start, range]));
+  return { edits: [...ranges.values()].map((range) => ({ range, text: written })) };
 }
 
 /**
@@ -194,6 +242,10 @@ export function hoverAt(text: string, offset: number, dialect: Dialect, sample: 
     };
   }
   const rows = functionsNamed(dialect.rows, word);
-  const lines = rows.flatMap((row) => [signature(row, `${dialect.separator} `), row.summary]);
+  const lines = rows.flatMap((row) => [
+    signature(row, `${dialect.separator} `),
+    row.summary,
+    ...(isPure(row) ? answersOf(row.answers) : [decisionText(row) ?? []].flat()),
+  ]);
   return lines.length > 0 ? { range, lines: [...new Set(lines)] } : undefined;
 }

@@ -33,7 +33,7 @@ export const repointed = (
   });
 
 /** The names that are no variables of the expression, with the variables that hold where each stands. */
-function* freeNames(node: Expression, scope: readonly string[]): Generator<{ node: Name; scope: readonly string[] }> {
+export function* freeNames(node: Expression, scope: readonly string[]): Generator<{ node: Name; scope: readonly string[] }> {
   if (node.kind === "name") {
     if (!scope.includes(node.name)) yield { node, scope };
   } else if (node.kind === "binding") {
