@@ -1,3 +1,5 @@
+import { visibleText } from "indigo-quill/authoring";
+import type { PatternPart } from "indigo-quill/patterns";
 import { Cell } from "./cells.tsx";
 import type { RulerFindings, TraceFindings } from "./findings.ts";
 
@@ -27,10 +29,30 @@ export function TracePanel({ title, steps }: TraceFindings) {
             </output>
             {step.failure !== undefined && <p className="failure">{step.failure}</p>}
             {step.ruler && <Ruler {...step.ruler} />}
+            {step.parts.length > 0 && <PatternParts parts={step.parts} />}
           </li>
         ))}
       </ol>
     </section>
+  );
+}
+
+/** A pattern part by part, with what each part fitted. */
+function PatternParts({ parts }: { readonly parts: readonly PatternPart[] }) {
+  return (
+    <table className="parts" aria-label="The pattern in words">
+      <tbody>
+        {parts.map(({ text, says, depth, matched }, i) => (
+          <tr key={i}>
+            <th scope="row" style={{ paddingLeft: `${depth * 12}px` }}>
+              <code>{text === undefined ? "" : visibleText(text, false)}</code>
+            </th>
+            <td>{says}</td>
+            <td>{matched !== undefined && <code>{visibleText(matched, true)}</code>}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

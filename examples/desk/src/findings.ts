@@ -1,6 +1,7 @@
 /** What the worker finds out for the page: plain data, which can be sent, and is ready to be shown. */
 import type { TextRange } from "indigo-quill";
 import type { ExplainedParting } from "indigo-quill/contrast";
+import type { PatternPart } from "indigo-quill/patterns";
 import type { Scratch } from "./sample.ts";
 
 /** Rows on one page of the table. */
@@ -94,6 +95,8 @@ export interface StepFindings {
   readonly failure: string | undefined;
   readonly isBorn: boolean;
   readonly ruler: RulerFindings | undefined;
+  /** Of a pattern: its parts in words, with what each fitted on the row. */
+  readonly parts: readonly PatternPart[];
 }
 
 export interface RulerFindings {

@@ -11,7 +11,7 @@ import {
   defaultLimits,
   message,
 } from "indigo-quill";
-import { expressionsFor, format, notesOf, rulerOf, visibleText } from "indigo-quill/authoring";
+import { expressionsFor, format, notesOf, patternsOn, rulerOf, visibleText } from "indigo-quill/authoring";
 import {
   type Contrast,
   type RowDifference,
@@ -39,8 +39,8 @@ import { problemsShown, shown } from "./shown.ts";
 import { type Rows, readRows } from "./bench/rows.ts";
 import { type Scratch, withScratch } from "./sample.ts";
 
-/** Values of a step, groups of rows and rows of a group. */
-const most = { values: 6, groups: 20, groupRows: 14 };
+/** Values of a step, parts of a pattern, groups of rows and rows of a group. */
+const most = { values: 6, parts: 24, groups: 20, groupRows: 14 };
 
 /** Milliseconds that a row may take here, all of them, looking for causes, and hunting for rows. */
 const patience = { row: 300, rows: 600, causes: 400, hunt: 300 };
@@ -105,7 +105,9 @@ function tableFindings(
 function traceFindings(program: Program, sample: Sample, row: number): TraceFindings {
   const { dialect, ok, source } = program;
   if (!ok) return { title: dialect.title, source, steps: undefined };
-  const steps = program.trace(sample, row).map((step): StepFindings => {
+  const traced = program.trace(sample, row);
+  const patterns = patternsOn(program, traced);
+  const steps = traced.map((step): StepFindings => {
     const failure = step.born ? step.values.find((value) => value instanceof Failure) : undefined;
     return {
       key: `${step.range.start}-${step.range.end}-${step.depth}`,
@@ -118,6 +120,7 @@ function traceFindings(program: Program, sample: Sample, row: number): TraceFind
       failure: failure instanceof Failure ? message(failure) : undefined,
       isBorn: step.born,
       ruler: step.taken && rulerOf(step.taken.text, step.taken.range),
+      parts: (patterns.get(step)?.parts ?? []).slice(0, most.parts),
     };
   });
   return { title: dialect.title, source, steps };

@@ -14,6 +14,7 @@ import type { HuntCommandOptions } from "./commands/hunt.ts";
 import type { LiftOptions } from "./commands/lift.ts";
 import type { ListOptions } from "./commands/list.ts";
 import type { LookOptions } from "./commands/look.ts";
+import type { PatternOptions } from "./commands/pattern.ts";
 import type { ProbeOptions } from "./commands/probe.ts";
 import type { StatementOptions } from "./commands/statement.ts";
 import type { WantedOptions } from "./commands/wanted.ts";
@@ -381,6 +382,24 @@ function build(streams: Guarded, done: (code: number) => void): Command {
     .addHelpText("after", '\nExample:\n  iquill wanted -i postgresql -r demo "1=A. glutinosa" "5=Q. robur"')
     .action(async (examples: string[], options: WantedOptions) =>
       done(await (await import("./commands/wanted.ts")).wantedCommand(examples, options, streams)),
+    );
+
+  program
+    .command("pattern [pattern]")
+    .description("a pattern in words, part by part; the same in other dialects; or one from words")
+    .addOption(dialectOption())
+    .option("-w, --words <words>", "make it from words instead: 3 letters, a dash, digits")
+    .option("--on <text>", "a text, to see what each part fits in it; may be given again", gather)
+    .option("--as <dialect>", "the same pattern as this dialect writes it; may be given again", gather)
+    .option("--flavour <name>", "which of the dialect's pattern languages (its regular expressions)")
+    .option("--flags <letters>", "letters that say how the pattern is read, such as i", "")
+    .option("--json", "one JSON object")
+    .addHelpText(
+      "after",
+      "\nExample:\n  iquill pattern -i postgresql '^([[:alpha:]]+)-\\d{4}' --on BR-0012 --as duckdb\n  iquill pattern -i xpath --words \"3 letters, a dash, digits\"",
+    )
+    .action(async (pattern: string | undefined, options: PatternOptions) =>
+      done(await (await import("./commands/pattern.ts")).patternCommand(pattern, options, streams)),
     );
 
   program

@@ -1,8 +1,9 @@
 import { expect } from "@jest/globals";
 import { type Connection, probe } from "@indigo-quill/engines";
 import { type Dialect, sampleOf } from "indigo-quill";
-import { tasksOf } from "indigo-quill/authoring";
+import { flavoursOf, tasksOf } from "indigo-quill/authoring";
 import { saidJobs } from "indigo-quill/folio";
+import { carryPattern } from "indigo-quill/patterns";
 import { type Job, trapTextsOf, treatment } from "indigo-quill/lists";
 
 const jobs: readonly (readonly Job[])[] = [
@@ -54,6 +55,37 @@ export async function expectTasks(connection: Connection, dialect: Dialect): Pro
     expect({ expression, ok: program.ok, apart }).toEqual({ expression, ok: true, apart: [] });
   }
   return tasks.length;
+}
+
+/** Patterns that are carried into each dialect: of classes, repeats, groups, places, and signs that stand for themselves. */
+const carried = [
+  "^[[:alpha:]]+$",
+  "\\d{2,3}-?",
+  "(a|b)+?c",
+  "[^a-c_]",
+  "x\\.y\\(z",
+  "\\w+ \\w+$",
+  "^.{3}$",
+  "[[:upper:]][[:lower:]]*",
+  "a*\\s",
+  "^(?:ab|cd)?$",
+];
+
+const patternTexts = ["", "ab", "abc", "Alnus", "12-", "x.y(z", "é٣", "a b\n", "_-", "cd\nab", "ÅB 7", "bac"];
+
+/** Holds patterns, carried into the dialect's own language, to the engine: it takes each, and fits what is fitted here; gives how many. */
+export async function expectPatterns(connection: Connection, dialect: Dialect): Promise<number> {
+  const to = flavoursOf(dialect)[0].flavour;
+  const made = carried.map((source) => carryPattern("posix", source, "", to));
+  const patterns = made.flatMap((each) => ("pattern" in each ? [each.pattern] : []));
+  const find = tasksOf(dialect).find(({ task }) => task === "matches")!.written;
+  for (const pattern of patterns) {
+    const expression = find.replace("pattern", () => dialect.textLiteral(pattern));
+    const { rows, program } = await probe(connection, dialect, expression, sampleOf(patternTexts.map((text) => ({ text }))));
+    const apart = rows.filter(({ agree }) => !agree).map(({ row, ours, theirs }) => ({ row, ours, theirs }));
+    expect({ expression, ok: program.ok, apart }).toEqual({ expression, ok: true, apart: [] });
+  }
+  return patterns.length;
 }
 
 /** Holds what lists do, as far as the dialect can say it, to the engine, on the traps of each list; gives how many it can. */

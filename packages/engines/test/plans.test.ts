@@ -6,7 +6,7 @@ import { dialects } from "indigo-quill/dialects";
 import { open } from "@indigo-quill/engines";
 import { type CalculatedColumn, type PlanOptions, planColumns, planStatement } from "indigo-quill/folio";
 import load from "sql.js";
-import { expectLists, expectTasks } from "./lists.ts";
+import { expectLists, expectPatterns, expectTasks } from "./lists.ts";
 
 const rows = [
   { label: " alnus", "Collector Notes": "a, b", n: 1 },
@@ -94,9 +94,10 @@ test("what has no query is refused", () => {
 });
 
 // What lists do, said in a dialect, must give on the engine what it gives here.
-test.each(["sqlite", "postgresql", "duckdb"])("what lists and tasks do, on %s", async (id) => {
+test.each(["sqlite", "postgresql", "duckdb"])("what lists and tasks do, and carried patterns, on %s", async (id) => {
   const connection = await open(id);
   expect(await expectLists(connection, dialects[id](connection.options))).toBeGreaterThan(id === "sqlite" ? 3 : 9);
   expect(await expectTasks(connection, dialects[id](connection.options))).toBeGreaterThan(60);
+  if (id !== "sqlite") expect(await expectPatterns(connection, dialects[id](connection.options))).toBeGreaterThan(8);
   await connection.close();
 });

@@ -3,7 +3,7 @@ import { type Connection, open } from "@indigo-quill/engines";
 import { findText, fuzz } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
 import { hostile } from "./hostile.ts";
-import { expectLists, expectTasks } from "./lists.ts";
+import { expectLists, expectPatterns, expectTasks } from "./lists.ts";
 import { agrees, traitProbes } from "./traits.ts";
 
 /** The servers that `npm run test:servers` has started. */
@@ -48,9 +48,10 @@ export function testServer(id: string): void {
       expect(outcome).toHaveProperty("error");
     });
 
-    test("what lists and tasks do, said in the dialect, gives the same", async () => {
+    test("what lists and tasks do, said in the dialect, gives the same, and carried patterns fit the same", async () => {
       expect(await expectLists(connection, dialects[id](connection.options))).toBeGreaterThan(10);
       expect(await expectTasks(connection, dialects[id](connection.options))).toBeGreaterThan(60);
+      expect(await expectPatterns(connection, dialects[id](connection.options))).toBeGreaterThan(8);
     });
 
     test("nothing can be written", async () => {

@@ -1,12 +1,13 @@
 import { type Program, type Sample, isFailure } from "indigo-quill";
 import type { PlanStep } from "indigo-quill/folio";
 import { jobText } from "./rules.ts";
+import { partsText } from "./parts.ts";
 import { ruler } from "./ruler.ts";
 import { type Style, cellText, failureText } from "./style.ts";
 import { table } from "./table.ts";
-import { visibleText } from "indigo-quill/authoring";
+import { patternsOn, visibleText } from "indigo-quill/authoring";
 
-/** Every sub-expression with its value on a row (0-based), what is done with the value then, and a ruler for each extraction. */
+/** Every sub-expression with its value on a row (0-based), what is done with the value then, a ruler for each extraction, and each pattern in words. */
 export function traceText(
   program: Program,
   sample: Sample,
@@ -36,5 +37,8 @@ export function traceText(
   const rulers = steps.flatMap(({ taken, text }) =>
     taken ? [`\n  ${visibleText(text, false)}\n${ruler(taken.text, taken.range, style, "  ")}`] : [],
   );
-  return table(["expression", `value on row ${row + 1}`], [...rows, ...after], style) + rulers.join("");
+  const patterns = [...patternsOn(program, steps)].flatMap(([{ text }, { parts }]) =>
+    parts.length > 1 ? [`\n  ${visibleText(text, false)}\n${partsText(parts, style).join("\n")}\n`] : [],
+  );
+  return table(["expression", `value on row ${row + 1}`], [...rows, ...after], style) + rulers.join("") + patterns.join("");
 }

@@ -1,4 +1,4 @@
-import { simpleLower, simpleUpper } from "../values/index.ts";
+import { type TextRange, simpleLower, simpleUpper } from "../values/index.ts";
 
 /** The tree of a pattern, shared by all flavours. */
 export type PatternNode =
@@ -89,6 +89,8 @@ export interface ParsedPattern {
   readonly node: PatternNode;
   readonly groups: number;
   readonly ignoreCase: boolean;
+  /** Where each part stands in the source, where it does: not of a tree that was changed after it was read. */
+  readonly places?: ReadonlyMap<PatternNode, TextRange>;
   /** What is wrong with the pattern, where that is found out only on a text that it fits. */
   readonly refusal?: PatternError;
 }

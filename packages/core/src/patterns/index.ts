@@ -11,6 +11,9 @@ import { parseGlob, parseLike, parseSimilar, parseWildcards } from "./sql-patter
 import { parseXPath } from "./xpath.ts";
 
 export { PatternError } from "./ast.ts";
+export { type CarriedPattern, type PatternDifference, carryPattern } from "./carry.ts";
+export { type ExplainedPattern, type PatternPart, explainPattern } from "./explain.ts";
+export { type BuiltPattern, patternFromWords } from "./words.ts";
 
 /** The pattern languages; see the trait `pattern`. */
 export type Flavour =
@@ -62,7 +65,8 @@ export interface Pattern {
 
 export { type Budget, OverBudget } from "./program.ts";
 
-function parse(flavour: Flavour, source: string, flags: string): ParsedPattern {
+/** The tree of a pattern. @throws PatternError where the flavour does not allow it */
+export function parsePattern(flavour: Flavour, source: string, flags: string): ParsedPattern {
   switch (flavour) {
     case "posix":
     case "open":
@@ -98,7 +102,14 @@ const isWhole = (flavour: Flavour, flags: string) =>
  * @throws PatternError where the flavour does not allow the pattern
  */
 export function compilePattern(flavour: Flavour, source: string, flags = ""): Pattern {
-  const parsed = parse(flavour, source, flags);
+  return compileParsed(parsePattern(flavour, source, flags), flavour, source, flags);
+}
+
+/** Which of several matches counts. */
+export const ruleOf = (flavour: Flavour): Rule => (flavour === "posix" || flavour === "similar" ? "longest" : "first");
+
+/** Compiles a tree that was read from a source, or one that fits the same and has more groups. */
+export function compileParsed(parsed: ParsedPattern, flavour: Flavour, source: string, flags: string): Pattern {
   const node: PatternNode = isWhole(flavour, flags)
     ? {
         kind: "sequence",
@@ -109,7 +120,7 @@ export function compilePattern(flavour: Flavour, source: string, flags = ""): Pa
   // A compiled pattern of PCRE2 has room for 64 KiB, in which a character takes two bytes; here what is written has room.
   const room = flavour === "pcre" ? 32_767 : Math.max(programSize, 4 * source.length);
   if (sizeOf(node) > room) throw new PatternError(`the pattern needs more than ${room} steps`, 0);
-  const rule: Rule = flavour === "posix" || flavour === "similar" ? "longest" : "first";
+  const rule = ruleOf(flavour);
   if (rule === "longest" && !hasPlainReferences(node))
     throw new PatternError("a back reference beside alternatives, mixed greediness or a repeated group", 0, true);
   const careful = carefulMatcher(node, groups, ignoreCase, rule);

@@ -210,6 +210,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     let current = given;
     const options: PatternNode[] = [];
     let items: PatternNode[] = [];
+    let from = reader.offset;
     const firstGroup = groups;
     let lastGroup = groups;
     for (;;) {
@@ -217,8 +218,9 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       if (reader.done || (reader.peek() === ")" && depth > 0)) break;
       const at = reader.offset;
       if (reader.take("|")) {
-        options.push(sequence(items));
+        options.push(reader.placed(sequence(items), from, at));
         items = [];
+        from = reader.offset;
         lastGroup = Math.max(lastGroup, groups);
         if (resets) groups = firstGroup;
         continue;
@@ -227,7 +229,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
         const end = reader.source.indexOf("\\E", reader.offset);
         const quoted = reader.source.slice(reader.offset, end < 0 ? undefined : end);
         reader.offset += quoted.length + (end < 0 ? 0 : 2);
-        items.push(...[...quoted].map((char) => literal(char.codePointAt(0)!, current)));
+        items.push(reader.placed(sequence([...quoted].map((char) => literal(char.codePointAt(0)!, current))), at));
         continue;
       }
       if (reader.take("\\E") || reader.match(/\(\?#[^)]*\)/y)) continue;
@@ -237,9 +239,9 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
         current = withFlags(switched[1] ? { ...start, U: current.U } : current, switched[2], switched[3] ?? "");
         continue;
       }
-      items.push(quantified(atom(depth, current, at), at, current));
+      items.push(quantified(reader.placed(atom(depth, current, at), at), at, current));
     }
-    options.push(sequence(items));
+    options.push(reader.placed(sequence(items), from));
     groups = Math.max(lastGroup, groups);
     return options.length === 1 ? options[0] : { kind: "choice", options };
   }
@@ -270,8 +272,8 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
         if (bounds.min === 0) return sequence([]);
         continue;
       }
-      node = { kind: "repeat", item: node, min: bounds.min, max: bounds.max, greedy: isLazy === given.U };
-      if (isPossessive) node = { kind: "atomic", item: node };
+      node = reader.placed({ kind: "repeat", item: node, min: bounds.min, max: bounds.max, greedy: isLazy === given.U }, at);
+      if (isPossessive) node = reader.placed({ kind: "atomic", item: node }, at);
     }
   }
 
@@ -609,5 +611,5 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   for (const each of waiting) each();
   const pairs = ends.includes("CRLF") || ends === "ANY";
   const namesEnds = /[\r\n]|\\[rnvR]/.test(source);
-  return { node: pairs && !namesEnds ? startedApart(node) : node, groups, ignoreCase: false };
+  return { node: pairs && !namesEnds ? startedApart(node) : node, groups, ignoreCase: false, places: reader.places };
 }

@@ -69,15 +69,16 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
 
   function branch(depth: number): PatternNode {
     const items: PatternNode[] = [];
+    const from = reader.offset;
     for (;;) {
       skipBlanks();
       if (reader.done || reader.peek() === "|" || (reader.peek() === ")" && depth > 0)) break;
       const start = reader.offset;
-      const item = atom(depth);
+      const item = reader.placed(atom(depth), start);
       skipBlanks();
       items.push(quantified(item, start));
     }
-    return sequence(items);
+    return reader.placed(sequence(items), from);
   }
 
   /** How many constraints that look ahead or behind are open. */
@@ -96,7 +97,7 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
     const greedy = !reader.take("?");
     const next = reader.offset;
     if (quantifier()) reader.fail("a quantifier cannot follow another", next);
-    return { kind: "repeat", item, ...bounds, greedy };
+    return reader.placed({ kind: "repeat", item, ...bounds, greedy }, start);
   }
 
   function quantifier(): Bounds | undefined {
@@ -263,6 +264,7 @@ export function parsePosix(source: string, flags: string): ParsedPattern {
   return finished(choice(0));
 
   function finished(node: PatternNode): ParsedPattern {
-    return { node: options.ignoreCase ? inBothCases(node, anyLetters) : node, groups, ignoreCase: false };
+    if (options.ignoreCase) return { node: inBothCases(node, anyLetters), groups, ignoreCase: false };
+    return { node, groups, ignoreCase: false, places: reader.places };
   }
 }

@@ -1,9 +1,19 @@
-import { PatternError } from "./ast.ts";
+import type { TextRange } from "../values/index.ts";
+import { type PatternNode, PatternError } from "./ast.ts";
 
 /** Reads a pattern from left to right; offsets are in UTF-16 code units. */
 export class Reader {
   offset = 0;
+  /** Where each part of the tree was read. */
+  readonly places = new Map<PatternNode, TextRange>();
   constructor(readonly source: string) {}
+
+  /** A part that was read from an offset up to here. What stands for several parts is told apart. */
+  placed(node: PatternNode, start: number, end = this.offset): PatternNode {
+    const own = this.places.has(node) ? { ...node } : node;
+    this.places.set(own, { start, end });
+    return own;
+  }
 
   get done(): boolean {
     return this.offset >= this.source.length;

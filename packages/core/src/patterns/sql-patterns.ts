@@ -25,6 +25,8 @@ export function parseLike(
   let refusal: PatternError | undefined;
   const misplaced = (problem: string, offset: number) => new PatternError(problem, offset, false, true);
   while (!reader.done) {
+    const start = reader.offset;
+    const before = items.length;
     const char = reader.next();
     if (char === escape) {
       const isStrict = flavour === "like, escape strict";
@@ -40,8 +42,10 @@ export function parseLike(
     } else if (char === "%") items.push(anyRun);
     else if (char === "_") items.push({ kind: "set", set: anyChar });
     else items.push(oneChar(char.codePointAt(0)!));
+    if (items.length === before + 1) items[before] = reader.placed(items[before], start);
   }
-  return { node: sequence(items), groups: 0, ignoreCase, ...(refusal && { refusal }) };
+  const { places } = reader;
+  return { node: reader.placed(sequence(items), 0), groups: 0, ignoreCase, places, ...(refusal && { refusal }) };
 }
 
 /** Reads a pattern of shell-like wildcards: `*` any run, `?` any one, `~` takes the next literally. */
@@ -49,7 +53,8 @@ export function parseWildcards(source: string): ParsedPattern {
   const like = source.replace(/~[*?~]|[*?%_~]/g, (part) =>
     part === "*" ? "%" : part === "?" ? "_" : "~" + part[part.length - 1],
   );
-  return parseLike(like, "~", true);
+  const { places, ...read } = parseLike(like, "~", true);
+  return { ...read, ...(like.length === source.length && { places }) };
 }
 
 /** The POSIX pattern that a `SIMILAR TO` pattern (ISO 9075-2, 8.6) stands for; it matches the whole text. */
@@ -83,7 +88,9 @@ function similarAsPosix(source: string, escape: string): string {
 }
 
 export function parseSimilar(source: string, escape: string): ParsedPattern {
-  return parsePosix(similarAsPosix(source, escape), "");
+  // It stands elsewhere in the pattern that is read in its place.
+  const { places: _, ...read } = parsePosix(similarAsPosix(source, escape), "");
+  return read;
 }
 
 /** Reads a pattern of `*`, `?` and `[...]`, where `[^...]` is any other; a bracket that is not closed fits nothing. */
@@ -91,13 +98,15 @@ export function parseGlob(source: string, escapes: boolean): ParsedPattern {
   const reader = new Reader(source);
   const items: PatternNode[] = [];
   while (!reader.done) {
+    const start = reader.offset;
     const char = reader.next();
     if (char === "*") items.push(anyRun);
     else if (char === "?") items.push({ kind: "set", set: anyChar });
     else if (char === "\\" && escapes) items.push(reader.done ? never : oneChar(reader.next().codePointAt(0)!));
     else items.push(char === "[" ? globSet(reader, escapes) : oneChar(char.codePointAt(0)!));
+    items.push(reader.placed(items.pop()!, start));
   }
-  return { node: sequence(items), groups: 0, ignoreCase: false };
+  return { node: reader.placed(sequence(items), 0), groups: 0, ignoreCase: false, places: reader.places };
 }
 
 /** A `]` that stands first is one of the characters, and so is a `-` that stands first or last. */

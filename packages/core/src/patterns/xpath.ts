@@ -58,12 +58,16 @@ export function parseXPath(source: string, flags: string): ParsedPattern {
 
     function branch(): PatternNode {
       const items: PatternNode[] = [];
-      while (!reader.done && reader.peek() !== "|" && reader.peek() !== ")") items.push(quantified(atom(depth)));
-      return sequence(items);
+      const from = reader.offset;
+      while (!reader.done && reader.peek() !== "|" && reader.peek() !== ")") {
+        const start = reader.offset;
+        items.push(quantified(reader.placed(atom(depth), start), start));
+      }
+      return reader.placed(sequence(items), from);
     }
   }
 
-  function quantified(item: PatternNode): PatternNode {
+  function quantified(item: PatternNode, start: number): PatternNode {
     let bounds: { min: number; max: number };
     if (reader.take("*")) bounds = { min: 0, max: Infinity };
     else if (reader.take("+")) bounds = { min: 1, max: Infinity };
@@ -71,7 +75,7 @@ export function parseXPath(source: string, flags: string): ParsedPattern {
     else if (reader.take("{")) bounds = readBounds(reader, repeatBound) ?? reader.fail("a repeat count is not complete");
     else return item;
     const greedy = !reader.take("?");
-    return { kind: "repeat", item, ...bounds, greedy };
+    return reader.placed({ kind: "repeat", item, ...bounds, greedy }, start);
   }
 
   function atom(depth: number): PatternNode {
@@ -194,7 +198,7 @@ export function parseXPath(source: string, flags: string): ParsedPattern {
 
   const node = choice(0);
   if (!reader.done) reader.fail("a closing bracket has no opening one");
-  return { node, groups, ignoreCase };
+  return { node, groups, ignoreCase, ...(!has("x") && { places: reader.places }) };
 }
 
 const rangeSource = (set: CharSet) =>
