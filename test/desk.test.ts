@@ -276,6 +276,20 @@ describe("the desk", () => {
     await expect(expression().innerText()).resolves.toContain("TRIM(LEFT(");
   });
 
+  test("the values of the steps stand beside all rows, a pattern in words; what no row tells is said, and a row kept that would", async () => {
+    await page.getByRole("button", { name: "Beside it: remove" }).click();
+    await page.getByRole("button", { name: "Steps beside the rows" }).click();
+    await expectRow("1", ["Lindqvist,·Åsa", "10", "9", "Lindqvist", "Lindqvist"]);
+    await page.getByLabel("Expression: dialect").selectOption("postgresql");
+    await write(expression(), "regexp_replace(collector, '^([^,]+), *(.*)$', '\\2')");
+    await row("2").click();
+    const parts = page.getByRole("table", { name: "The pattern in words" });
+    await parts.getByRole("row", { name: '([^,]+) group 1: one or more characters other than "," Okafor' }).waitFor();
+    await write(expression(), "initcap(taxon)");
+    await page.getByRole("button", { name: "Keep a row that tells" }).first().click();
+    await page.getByRole("button", { name: "Remove scratch row s1" }).waitFor();
+  });
+
   test("what is wanted on a few rows gives expressions, with their values on the others and the rows that tell them apart", async () => {
     const wanted = (name: string) => page.getByLabel(`wanted on row ${name}`, { exact: true });
     const candidates = page.getByRole("region", { name: "Expressions that give what is wanted" });

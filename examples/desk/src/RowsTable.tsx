@@ -67,6 +67,11 @@ export function RowsTable(props: RowsTableProps) {
                 {visibleText(columns[i], false)}
               </th>
             ))}
+            {table.steps.map((text, i) => (
+              <th key={i} scope="col" className="step">
+                <code>{text}</code>
+              </th>
+            ))}
             {sides.map(({ title }, i) => (
               <th key={i} scope="col" className="result">
                 {title}
@@ -85,7 +90,7 @@ export function RowsTable(props: RowsTableProps) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ row, cells, values }) => {
+          {rows.map(({ row, cells, values, steps }) => {
             const causes = contrast?.causes.get(row);
             return (
               <tr
@@ -128,6 +133,11 @@ export function RowsTable(props: RowsTableProps) {
                     </td>
                   );
                 })}
+                {steps.map((value, i) => (
+                  <td key={i} className="step">
+                    {value && <Cell value={value} />}
+                  </td>
+                ))}
                 {values.map((value, i) => {
                   const isTried = row === selected && props.tried?.side === i;
                   return (

@@ -49,6 +49,7 @@ function valueWithin(trace: TraceFindings | undefined, text: string, row: string
 export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: TryViewProps) {
   const [selected, setSelected] = useState(3);
   const [page, setPage] = useState(0);
+  const [areStepsShown, setStepsShown] = useState(false);
   const [hunts, setHunts] = useState(0);
   /** The expressions between which a hunt found nothing. */
   const [fruitless, setFruitless] = useState<readonly Side[]>();
@@ -62,8 +63,8 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
 
   const question = useMemo<Question>(() => {
     const named = Object.entries(wanted ?? {}).map(([name, text]) => [rowNamed(name, scratch.length), text] as const);
-    return { sides, file, scratch, selected, page, wanted: named, hunt: hunts };
-  }, [sides, file, scratch, selected, page, wanted, hunts]);
+    return { sides, file, scratch, selected, page, wanted: named, steps: areStepsShown, hunt: hunts };
+  }, [sides, file, scratch, selected, page, wanted, areStepsShown, hunts]);
   const { sides: sideFindings, answered, isStopped } = useFindings(question);
   const { table, contrast, hunted, traces = [] } = answered;
   useEffect(() => {
@@ -114,12 +115,15 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
     onChange({ sides: [...sides, { dialect: next, text: "" }] });
   }
 
-  function addScratch() {
-    const names = table?.columns ?? [];
-    const empty = Object.fromEntries(names.map((name) => [name, null]));
-    onChange({ scratch: [...scratch, { ...empty, ...table?.selectedCells }] });
+  function keep(row: Scratch) {
+    onChange({ scratch: [...scratch, row] });
     setSelected(scratch.length);
     setPage(0);
+  }
+
+  function addScratch() {
+    const names = table?.columns ?? [];
+    keep({ ...Object.fromEntries(names.map((name) => [name, null])), ...table?.selectedCells });
   }
 
   return (
@@ -141,6 +145,9 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
         </button>
         <button type="button" aria-pressed={wanted !== undefined} onClick={() => onChange({ wanted: wanted ? undefined : {} })}>
           Wanted values
+        </button>
+        <button type="button" aria-pressed={areStepsShown} onClick={() => setStepsShown(!areStepsShown)}>
+          Steps beside the rows
         </button>
         <FindBox dialect={first} onTake={(written) => firstText.current?.insert(written)} />
         {fruitless === sides && <span role="status">No row was found on which they differ.</span>}
@@ -221,6 +228,16 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
               onRow={goTo}
             />
           )}
+          {answered.untold?.map(({ sentence, row: telling }) => (
+            <p key={sentence} className="untold">
+              {sentence}{" "}
+              {telling && (
+                <button type="button" onClick={() => keep(telling)}>
+                  Keep a row that tells
+                </button>
+              )}
+            </p>
+          ))}
           {traces.length > 0 && <h2>Row {rowName(answered.question!.selected)}, step by step</h2>}
           {traces.map((trace, i) => trace.source !== "" && <TracePanel key={i} {...trace} />)}
         </aside>

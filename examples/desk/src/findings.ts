@@ -25,6 +25,8 @@ export interface Question {
   readonly page: number;
   /** What is wanted on rows, 0-based, scratch rows first. */
   readonly wanted: readonly (readonly [row: number, text: string])[];
+  /** Whether the values of the first expression's steps are wanted beside all rows. */
+  readonly steps: boolean;
   /** How often rows were hunted for on which the first two expressions differ; they are hunted for where it is not 0. */
   readonly hunt: number;
 }
@@ -60,6 +62,8 @@ export interface RowFindings {
   readonly cells: readonly Shown[];
   /** For each side; undefined where it cannot run. */
   readonly values: readonly (Shown | undefined)[];
+  /** For each step that is shown; undefined where it was not needed. */
+  readonly steps: readonly (Shown | undefined)[];
 }
 
 export interface TableFindings {
@@ -70,6 +74,8 @@ export interface TableFindings {
   readonly columns: readonly string[];
   readonly shownColumns: readonly number[];
   readonly rows: readonly RowFindings[];
+  /** The steps of the first expression whose values stand beside the rows. */
+  readonly steps: readonly string[];
   /** The selected row as a scratch row has it. */
   readonly selectedCells: Scratch;
 }
@@ -145,6 +151,13 @@ export interface ContrastFindings {
   }[];
 }
 
+/** A question about a step that no row tells from another answer. */
+export interface UntoldFindings {
+  readonly sentence: string;
+  /** A row that would tell; left out where none does with the numbers that are written. */
+  readonly row?: Scratch;
+}
+
 /** Expressions of the first one's dialect that give what is wanted. */
 export interface WantedFindings {
   /** Each with its values on the rows of the page. */
@@ -165,6 +178,8 @@ export interface Findings {
   /** Undefined where fewer than two sides can run. */
   readonly contrast: ContrastFindings | undefined;
   readonly wanted: WantedFindings;
+  /** Questions that no row answers, each with a row that would. */
+  readonly untold: readonly UntoldFindings[];
   /** Rows that were hunted for, by the question's number of hunts. */
   readonly hunted: { readonly hunt: number; readonly rows: readonly Scratch[] } | undefined;
 }

@@ -5,6 +5,7 @@ import {
   Failure,
   type Program,
   type Sample,
+  type TraceStep,
   type Value,
   columnsUsed,
   compile,
@@ -15,8 +16,10 @@ import { expressionsFor, format, notesOf, patternsOn, rulerOf, visibleText } fro
 import {
   type Contrast,
   type RowDifference,
+  type Untold,
   apartOn,
   contrast as contrastSides,
+  coverage,
   explainEffect,
   explainParting,
   hunt,
@@ -28,22 +31,24 @@ import type {
   ContrastFindings,
   Findings,
   Question,
+  Shown,
   SideFindings,
   StepFindings,
   TableFindings,
   TraceFindings,
+  UntoldFindings,
   WantedFindings,
 } from "./findings.ts";
 import { pageSize } from "./findings.ts";
-import { problemsShown, shown } from "./shown.ts";
+import { problemsShown, shown, wordsFor } from "./shown.ts";
 import { type Rows, readRows } from "./bench/rows.ts";
 import { type Scratch, withScratch } from "./sample.ts";
 
-/** Values of a step, parts of a pattern, groups of rows and rows of a group. */
-const most = { values: 6, parts: 24, groups: 20, groupRows: 14 };
+/** Values of a step, parts of a pattern, steps beside the rows, questions that no row answers, groups of rows and rows of a group. */
+const most = { values: 6, parts: 24, steps: 8, untold: 2, groups: 20, groupRows: 14 };
 
-/** Milliseconds that a row may take here, all of them, looking for causes, and hunting for rows. */
-const patience = { row: 300, rows: 600, causes: 400, hunt: 300 };
+/** Milliseconds that a row may take here, all of them, looking for causes, hunting for rows, and for what no row tells. */
+const patience = { row: 300, rows: 600, causes: 400, hunt: 300, untold: 400 };
 
 /** Rows beyond which no more of a file is taken while one types. */
 const rowLimit = 20_000;
@@ -75,22 +80,46 @@ function shownColumns(programs: readonly Program[], sample: Sample): number[] {
 
 const isRunnable = ({ ok, source }: Program): boolean => ok && source !== "";
 
+/** The steps whose values are worth a column: no literal, no column, and not the whole; inner ones first. */
+function stepsShown(program: Program, sample: Sample): readonly TraceStep[] {
+  if (sample.rows === 0) return [];
+  const names = new Set(sample.columns.map(({ name }) => program.dialect.columnText(name)));
+  const isPlain = ({ text }: TraceStep) => names.has(text) || /^(?:'.*'|".*"|[\d.]+|E'.*')$/s.test(text);
+  return program
+    .trace(sample, 0)
+    .filter((step) => step.depth > 0 && !isPlain(step))
+    .reverse()
+    .slice(0, most.steps);
+}
+
+function valuesOfSteps(program: Program, sample: Sample, row: number, steps: readonly TraceStep[]): (Shown | undefined)[] {
+  if (steps.length === 0) return [];
+  const found = new Map(program.trace(sample, row).map(({ range, values }) => [`${range.start} ${range.end}`, values.at(-1)]));
+  return steps.map(({ range }) => {
+    const value = found.get(`${range.start} ${range.end}`);
+    return value === undefined ? undefined : shown(value, program.dialect);
+  });
+}
+
 function tableFindings(
-  { page, selected }: Question,
+  { page, selected, steps: areStepsShown }: Question,
   { sample, rows: { isCut = false } }: Evaluated,
   programs: readonly Program[],
   values: readonly (readonly Value[])[],
 ): TableFindings {
   const columns = shownColumns(programs, sample);
   const first = page * pageSize;
+  const steps = areStepsShown && isRunnable(programs[0]) ? stepsShown(programs[0], sample) : [];
   const cellText = (value: Value) => (value === null || value === undefined ? null : String(value));
   return {
     rowCount: sample.rows,
     isCut,
     columns: sample.columns.map(({ name }) => name),
     shownColumns: columns,
+    steps: steps.map(({ text }) => visibleText(text, false)),
     rows: Array.from({ length: Math.max(0, Math.min(pageSize, sample.rows - first)) }, (_, i) => ({
       row: first + i,
+      steps: valuesOfSteps(programs[0], sample, first + i, steps),
       cells: columns.map((column) => shown((sample.columns[column].written ?? sample.columns[column].values)[first + i])),
       values: programs.map((program, side) =>
         isRunnable(program) ? shown(values[side][first + i], program.dialect) : undefined,
@@ -171,10 +200,33 @@ function contrastFindings({ rows, groups, programs }: Contrast, { selected, page
 function huntedRows(programs: readonly Program[], sample: Sample): Scratch[] {
   const sides = programs.slice(0, 2).map(({ dialect, source }) => ({ dialect, expression: source }));
   const { caught } = hunt(sides, { sample, milliseconds: patience.hunt, most: 3 });
-  const text = (value: Value) => (value === null || value === undefined ? null : String(value));
-  return caught.map(({ row }) =>
-    Object.fromEntries(sample.columns.map(({ name }) => [name, name in row ? text(row[name]) : null])),
-  );
+  return caught.map(({ row }) => scratchOf(row, sample));
+}
+
+/** A row that was made, as one types it. */
+const scratchOf = (row: Readonly<Record<string, Value>>, { columns }: Sample): Scratch =>
+  Object.fromEntries(columns.map(({ name }) => [name, (row[name] ?? null) === null ? null : String(row[name])]));
+
+/** What no row tells about the expression, with the smallest rows that would. */
+function untoldFindings({ dialect, source }: Program, sample: Sample): UntoldFindings[] {
+  const rows = Math.min(sample.rows, pageSize);
+  const first: Sample = { rows, columns: sample.columns.map((column) => ({ ...column, values: column.values.slice(0, rows) })) };
+  const { untold } = coverage({ dialect, expression: source }, first, patience.untold);
+  // That a value is missing is the least of surprises; what a written number hides is the greatest.
+  const rank = ({ trait, hiddenBy }: Untold) => (hiddenBy ? 0 : trait === "missing" ? 2 : 1);
+  return [...untold]
+    .sort((a, b) => rank(a) - rank(b))
+    .slice(0, most.untold)
+    .map(({ trait, answers, hiddenBy, row, values }): UntoldFindings => {
+      const question = describeTrait(trait).question;
+      if (!row || !values) {
+        const why = hiddenBy ? `, as the ${hiddenBy.slot} is ${hiddenBy.written}` : "";
+        return { sentence: `No row tells${why}: ${question} Here ${answers[0]}, not ${answers[1]}.` };
+      }
+      const [now, otherwise] = values.map((value) => wordsFor(shown(value, dialect)));
+      const gives = `Here ${answers[0]}, which gives ${now} where ${answers[1]} would give ${otherwise}.`;
+      return { sentence: `No row tells: ${question} ${gives}`, row: scratchOf(row, sample) };
+    });
 }
 
 /** What gives the wanted values, tried on them and on the rows of the page. */
@@ -219,6 +271,7 @@ interface Evaluated {
   readonly programs: readonly Program[];
   values?: readonly (readonly Value[])[];
   contrast?: Contrast | undefined;
+  untold?: readonly UntoldFindings[];
 }
 let last: Evaluated | undefined;
 
@@ -252,7 +305,13 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
   const isThere = selected >= 0 && selected < sample.rows;
   yield { traces: isThere ? programs.map((program) => traceFindings(program, sample, selected)) : [] };
   if (question.wanted.length > 0) yield { wanted: wantedFindings(question, now) };
-  if (programs.filter(isRunnable).length < 2) return;
+  if (programs.filter(isRunnable).length >= 2) yield* contrasted(question, now);
+  if (isRunnable(programs[0])) yield { untold: (now.untold ??= untoldFindings(programs[0], sample)) };
+}
+
+/** Where the expressions part, and the rows that are hunted for. */
+function* contrasted(question: Question, now: Evaluated): Generator<Partial<Findings>> {
+  const { sample, programs } = now;
   now.contrast ??= contrastSides(
     programs.map(({ dialect, source }) => ({ dialect, expression: source })),
     sample,
