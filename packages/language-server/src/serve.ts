@@ -1,5 +1,5 @@
 import type { Readable, Writable } from "node:stream";
-import { type Diagnostic as Problem, type Dialect, type Sample, compile, message } from "indigo-quill";
+import { type Diagnostic as Problem, type Sample, compile, message } from "indigo-quill";
 import { type Completion, callAt, completionsAt, format, hoverAt, notesOf } from "indigo-quill/authoring";
 import {
   type CodeAction,
@@ -8,7 +8,6 @@ import {
   type Connection,
   type Diagnostic,
   DiagnosticSeverity,
-  type Range,
   StreamMessageReader,
   StreamMessageWriter,
   TextDocumentSyncKind,
@@ -16,6 +15,9 @@ import {
   createConnection,
 } from "vscode-languageserver/node.js";
 import { TextDocument } from "vscode-languageserver-textdocument";
+import { besides, forget, seenBy } from "./beside.ts";
+import { rangeIn } from "./ranges.ts";
+import { type Asked, inlineAction, liftAction, renameEdit } from "./refactor.ts";
 import { type Settings, dialectOf, rowsOf, settingsOf } from "./settings.ts";
 
 /** Rows on which notes are made from what an expression gives, and milliseconds that they may take. */
@@ -28,19 +30,20 @@ const kinds: Readonly<Record<Completion["kind"], CompletionItemKind>> = {
   value: CompletionItemKind.Value,
 };
 
-const rangeIn = (document: TextDocument, { start, end }: { start: number; end: number }): Range => ({
-  start: document.positionAt(start),
-  end: document.positionAt(end),
-});
-
-/** Serves editors over a pair of streams until the input ends; each document is one expression. */
+/**
+ * Serves editors over a pair of streams until the input ends. Each document is one expression, the column of its name; documents in
+ * one folder and dialect see each other.
+ */
 export function serve(input: Readable, output: Writable): void {
   const connection = createConnection(new StreamMessageReader(input), new StreamMessageWriter(output));
   const documents = new TextDocuments(TextDocument);
   let settings: Settings = {};
   let sample: Promise<Sample> = rowsOf({}).then((found) => found.sample);
+  let takesFiles = false;
 
-  connection.onInitialize(({ initializationOptions }) => {
+  connection.onInitialize(({ initializationOptions, capabilities: { workspace } }) => {
+    const { documentChanges, resourceOperations = [] } = workspace?.workspaceEdit ?? {};
+    takesFiles = documentChanges === true && resourceOperations.includes("create") && resourceOperations.includes("rename");
     const { settings: given, problem } = settingsOf(initializationOptions);
     settings = given;
     sample = rowsOf(settings).then(({ sample: rows, problem: unread }) => {
@@ -56,49 +59,61 @@ export function serve(input: Readable, output: Writable): void {
         signatureHelpProvider: { triggerCharacters: ["(", ",", ";"] },
         hoverProvider: true,
         documentFormattingProvider: true,
-        codeActionProvider: { codeActionKinds: [CodeActionKind.QuickFix] },
+        renameProvider: true,
+        codeActionProvider: {
+          codeActionKinds: [CodeActionKind.QuickFix, CodeActionKind.RefactorExtract, CodeActionKind.RefactorInline],
+        },
       },
     };
   });
 
-  const read = async (document: TextDocument): Promise<readonly Problem[] | undefined> => {
-    const dialect = await dialectOf(document.uri, settings);
-    if (!dialect) return undefined;
-    const rows = await sample;
+  const asked = async (uri: string): Promise<Asked | undefined> => {
+    const document = documents.get(uri);
+    const dialect = document && (await dialectOf(uri, settings));
+    return dialect && { document, all: documents.all(), dialect, rows: await sample, takesFiles };
+  };
+
+  const read = async ({ uri }: TextDocument): Promise<readonly Problem[] | undefined> => {
+    const known = await asked(uri);
+    if (!known) return undefined;
+    const { document, dialect } = known;
+    const rows = seenBy(document, known.all, dialect, known.rows);
     const program = compile(dialect, document.getText(), rows);
     const values = program.ok ? program.run(rows, { milliseconds: limits.milliseconds }) : [];
     return [...program.diagnostics, ...notesOf(program, rows, values)];
   };
 
-  documents.onDidChangeContent(async ({ document }) => {
+  const tell = async (document: TextDocument): Promise<void> => {
     const { version } = document;
     const found = document.getText().trim() === "" ? undefined : await read(document);
     // What is told of a text that has changed since would stand at wrong places.
     if (documents.get(document.uri)?.version !== version) return;
     const diagnostics = (found ?? []).map((problem) => diagnosticOf(document, problem));
     void connection.sendDiagnostics({ uri: document.uri, version, diagnostics });
+  };
+  // What a document is changes what is right beside it.
+  documents.onDidChangeContent(async ({ document }) => {
+    for (const each of [document, ...besides(document, documents.all())]) await tell(each);
   });
-  documents.onDidClose(({ document }) => void connection.sendDiagnostics({ uri: document.uri, diagnostics: [] }));
+  documents.onDidClose(({ document }) => {
+    forget(document);
+    void connection.sendDiagnostics({ uri: document.uri, diagnostics: [] });
+  });
 
-  const dialectFor = ({ uri }: TextDocument) => dialectOf(uri, settings);
-  answersInText(connection, documents, dialectFor, () => sample);
-  answersProblems(connection, documents, read);
+  answersInText(connection, asked);
+  answersActions(connection, asked, read);
   documents.listen(connection);
   connection.listen();
 }
 
 /** What is asked about a text and a place in it, whatever it gives. */
-function answersInText(
-  connection: Connection,
-  documents: TextDocuments<TextDocument>,
-  dialectFor: (document: TextDocument) => Promise<Dialect | undefined>,
-  rows: () => Promise<Sample>,
-): void {
+function answersInText(connection: Connection, asked: (uri: string) => Promise<Asked | undefined>): void {
   connection.onCompletion(async ({ textDocument, position }) => {
-    const document = documents.get(textDocument.uri);
-    const dialect = document && (await dialectFor(document));
-    if (!dialect) return [];
-    const items = completionsAt(document.getText(), document.offsetAt(position), dialect, await rows());
+    const known = await asked(textDocument.uri);
+    if (!known) return [];
+    const { document, all, dialect, rows } = known;
+    const sample = seenBy(document, all, dialect, rows);
+    const items = completionsAt(document.getText(), document.offsetAt(position), dialect, sample);
     return items.map(({ text, kind, about, family, range }, i) => ({
       label: text,
       kind: kinds[kind],
@@ -111,9 +126,8 @@ function answersInText(
   });
 
   connection.onSignatureHelp(async ({ textDocument, position }) => {
-    const document = documents.get(textDocument.uri);
-    const dialect = document && (await dialectFor(document));
-    const calls = dialect ? callAt(document.getText(), document.offsetAt(position), dialect) : [];
+    const { document, dialect } = (await asked(textDocument.uri)) ?? {};
+    const calls = dialect ? callAt(document!.getText(), document!.offsetAt(position), dialect) : [];
     if (calls.length === 0) return null;
     const signatures = calls.map(({ signature, summary, parameters, current }) => ({
       label: signature,
@@ -128,35 +142,43 @@ function answersInText(
   });
 
   connection.onHover(async ({ textDocument, position }) => {
-    const document = documents.get(textDocument.uri);
-    const dialect = document && (await dialectFor(document));
-    const hover = dialect && hoverAt(document.getText(), document.offsetAt(position), dialect, await rows());
+    const known = await asked(textDocument.uri);
+    if (!known) return null;
+    const { document, all, dialect, rows } = known;
+    const sample = seenBy(document, all, dialect, rows);
+    const hover = hoverAt(document.getText(), document.offsetAt(position), dialect, sample);
     if (!hover) return null;
     return { contents: { kind: "plaintext", value: hover.lines.join("\n") }, range: rangeIn(document, hover.range) };
   });
 
   connection.onDocumentFormatting(async ({ textDocument }) => {
-    const document = documents.get(textDocument.uri);
-    const dialect = document && (await dialectFor(document));
-    const laidOut = dialect && format(dialect, document.getText());
+    const { document, dialect } = (await asked(textDocument.uri)) ?? {};
+    const laidOut = dialect && format(dialect, document!.getText());
     // A layout that would lose a comment is none.
     if (!laidOut?.ok || laidOut.comments.length > 0) return [];
     return [{ range: rangeIn(document!, { start: 0, end: document!.getText().length }), newText: laidOut.text }];
   });
 }
 
-/** What is asked about what is wrong with a document. */
-function answersProblems(
+/** What may be done with a document: mends of what is wrong, parts taken out or put in, another name. */
+function answersActions(
   connection: Connection,
-  documents: TextDocuments<TextDocument>,
+  asked: (uri: string) => Promise<Asked | undefined>,
   read: (document: TextDocument) => Promise<readonly Problem[] | undefined>,
 ): void {
-  connection.onCodeAction(async ({ textDocument, range }) => {
-    const document = documents.get(textDocument.uri);
-    const found = document && (await read(document));
+  connection.onCodeAction(async ({ textDocument, range, context: { only } }) => {
+    const known = await asked(textDocument.uri);
+    const found = known && (await read(known.document));
     if (!found) return [];
+    const { document } = known;
+    const isWanted = (kind: string) => only === undefined || only.some((each) => kind === each || kind.startsWith(`${each}.`));
+    const others = [
+      ...(isWanted(CodeActionKind.RefactorExtract) ? liftAction(known) : []),
+      ...(isWanted(CodeActionKind.RefactorInline) ? inlineAction(known) : []),
+    ];
+    if (!isWanted(CodeActionKind.QuickFix)) return others;
     const [from, to] = [document.offsetAt(range.start), document.offsetAt(range.end)];
-    return found
+    const mends = found
       .filter((problem) => problem.range.start <= to && problem.range.end >= from)
       .flatMap((problem) =>
         problem.fixes.map(({ title, edits }): CodeAction => ({
@@ -168,6 +190,12 @@ function answersProblems(
           },
         })),
       );
+    return [...mends, ...others];
+  });
+
+  connection.onRenameRequest(async ({ textDocument, position, newName }) => {
+    const known = await asked(textDocument.uri);
+    return known ? renameEdit(known, position, newName) : null;
   });
 }
 

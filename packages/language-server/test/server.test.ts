@@ -45,11 +45,11 @@ class Client {
     this.connection.listen();
   }
 
-  async start(initializationOptions: unknown): Promise<void> {
+  async start(initializationOptions: unknown, workspaceEdit: object = {}): Promise<void> {
     await this.connection.sendRequest("initialize", {
       processId: process.pid,
       rootUri: null,
-      capabilities: {},
+      capabilities: { workspace: { workspaceEdit } },
       initializationOptions,
     });
     await this.connection.sendNotification("initialized", {});
@@ -121,6 +121,45 @@ test("an editor's session: problems and mends, completion, signature, hover, lay
     { newText: "upper(taxon)" },
   ]);
   expect(await client.diagnosticsOf(wide)).toEqual([]);
+});
+
+/** The action of a kind that is offered for a document. */
+const actionOf = async (document: TextDocument, kind: string): Promise<CodeAction | undefined> => {
+  const range = { start: { line: 0, character: 0 }, end: { line: 0, character: 0 } };
+  return (await client.ask<CodeAction[]>("codeAction", document, { range, context: { diagnostics: [], only: [kind] } }))[0];
+};
+
+test("columns beside each other: parts are taken out into documents, put in again, and renamed throughout", async () => {
+  client = new Client();
+  await client.start({ rows }, { documentChanges: true, resourceOperations: ["create", "rename", "delete"] });
+  const whole = await client.open("upper(btrim(split_part(collector, ',', 2))) || ' ' || split_part(collector, ',', 1)");
+  const { title, edit } = (await actionOf(whole, "refactor.extract"))!;
+  expect(title).toMatch(/^Take its parts out into columns: collector_piece, /);
+  const changes = edit!.documentChanges as ({ kind?: string; uri?: string } & {
+    textDocument: { uri: string };
+    edits: TextEdit[];
+  })[];
+  expect(changes[0]).toMatchObject({ kind: "create", uri: "file:///collector_piece.postgresql", options: { overwrite: false } });
+  const texts = changes
+    .filter(({ kind }) => kind === undefined)
+    .map(({ textDocument, edits }) => [textDocument.uri, edits[0].newText]);
+  for (const [uri, text] of texts.slice(0, -1)) await client.open(text, uri);
+  const apart = await client.change(whole, 2, texts.at(-1)![1]);
+  expect(apart.getText()).toContain("collector_piece");
+  expect(await client.diagnosticsOf(apart)).toEqual([]);
+  const back = (await actionOf(apart, "refactor.inline"))!;
+  expect(back.title).toContain("collector_piece");
+  expect(back.edit!.changes![whole.uri][0].newText).toBe(whole.getText());
+
+  const at = { line: 0, character: apart.getText().indexOf("collector_piece") + 1 };
+  const rename = (newName: string) => client.ask<{ documentChanges: unknown[] }>("rename", apart, { position: at, newName });
+  await expect(rename("taxon")).rejects.toThrow("there is a column taxon already");
+  const { documentChanges } = await rename("surname part");
+  expect(JSON.stringify(documentChanges)).toContain('\\"surname part\\"');
+  expect(documentChanges.at(-1)).toMatchObject({ kind: "rename", newUri: "file:///surname%20part.postgresql" });
+  // A helper that reads what reads it is no column that can be calculated.
+  const helper = await client.open("genus || 'x'", "file:///collector_piece.postgresql", 2);
+  expect((await client.diagnosticsOf(helper)).map(({ code }) => code)).toEqual(["unknown-column"]);
 });
 
 test("what comes out of order, of other kinds, or from beyond the text is taken; it ends with its client", async () => {

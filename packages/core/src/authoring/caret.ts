@@ -191,7 +191,10 @@ const answersOf = (answers: Readonly<Record<string, string>>): string[] =>
   Object.entries(answers).map(([id, answer]) => `${id}: ${answer}. ${describeTrait(id as TraitId).answers[answer] ?? ""}`.trim());
 
 /** The edits that give a column another name throughout, or why it may not have it. */
-export type Renaming = { readonly edits: Fix["edits"] } | { readonly refused: string };
+export type Renaming = { readonly column: string; readonly edits: Fix["edits"] } | { readonly refused: string };
+
+/** The names in a text that are no variables of its own, each with the variables that hold there. */
+const freeNamesIn = (text: string, dialect: Dialect) => [...freeNames(dialect.parse(text).tree, [])];
 
 /**
  * Another name for the column at the caret, wherever the expression reads it; also in a text that is half written.
@@ -201,19 +204,22 @@ export type Renaming = { readonly edits: Fix["edits"] } | { readonly refused: st
  */
 export function renameAt(text: string, offset: number, dialect: Dialect, sample: Sample, to: string): Renaming | undefined {
   const at = clamped(text, offset);
-  const free = [...freeNames(dialect.parse(text).tree, [])];
-  const named = free.find(({ node: { range } }) => range.start <= at && at <= range.end)?.node.name;
+  const named = freeNamesIn(text, dialect).find(({ node: { range } }) => range.start <= at && at <= range.end)?.node.name;
   const column = sample.columns.find(({ name }) => named !== undefined && dialect.namesColumn(named, name))?.name;
-  if (column === undefined) return undefined;
+  return column === undefined ? undefined : renamed(text, column, dialect, sample, to);
+}
+
+/** Another name for a column, wherever an expression reads it; no edits where it does not. */
+export function renamed(text: string, column: string, dialect: Dialect, sample: Sample, to: string): Renaming {
   if (to === "") return { refused: "a column needs a name" };
   const written = dialect.columnText(to);
   if (to !== column && sample.columns.some(({ name }) => dialect.namesColumn(name, to) || name === to))
     return { refused: `there is a column ${written} already` };
-  const places = free.filter(({ node }) => dialect.namesColumn(node.name, column));
+  const places = freeNamesIn(text, dialect).filter(({ node }) => dialect.namesColumn(node.name, column));
   if (places.some(({ scope }) => scope.some((variable) => dialect.namesColumn(variable, to))))
     return { refused: `a variable of the expression is called ${to}` };
   const ranges = new Map(places.map(({ node: { range } }) => [range.start, range]));
-  return { edits: [...ranges.values()].map((range) => ({ range, text: written })) };
+  return { column, edits: [...ranges.values()].map((range) => ({ range, text: written })) };
 }
 
 /**

@@ -11,7 +11,17 @@ export {
   examplesOf,
   movedTo,
 } from "./concordance.ts";
-export { type CallHelp, type Completion, type Hover, type Renaming, callAt, completionsAt, hoverAt, renameAt } from "./caret.ts";
+export {
+  type CallHelp,
+  type Completion,
+  type Hover,
+  type Renaming,
+  callAt,
+  completionsAt,
+  hoverAt,
+  renameAt,
+  renamed,
+} from "./caret.ts";
 export { type Part, changedParts } from "./changes.ts";
 export { type Formatted, format } from "./format.ts";
 export { type Found, find, tasksOf } from "./find.ts";
