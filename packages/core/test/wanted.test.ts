@@ -42,6 +42,27 @@ test.each(["postgresql", "openformula", "mariadb", "duckdb", "xpath", "sqlite"])
   },
 );
 
+const shapes = sampleOf([
+  { name: "Lindqvist, Åsa", code: "BR-0012" },
+  { name: "Meunier", code: "0013" },
+  { name: "Okafor, Chidi", code: "P-7" },
+  { name: "Weiß", code: "99" },
+]);
+
+/** What is wanted on the first rows, of two shapes, and on the others. */
+// prettier-ignore
+test.each([
+  ["Åsa Lindqvist | Meunier", "Chidi Okafor | Weiß"], ["BR | 0013", "P | 99"], ["Åsa | none", "Chidi | none"], ["BR-0012 | ?-0013", "P-7 | ?-99"],
+  ["yes | no | yes", "no"], ["Å. Lindqvist | Meunier | C. Okafor", "Weiß"],
+])("rows of two shapes: %s, then %s", (first, then) => {
+  const [given, others] = [first, then].map((text) => text.split(" | "));
+  const missed = ["postgresql", "openformula", "mariadb", "xpath", "sqlite", "sql"].filter((id) => {
+    const { candidates } = expressionsFor(dialects[id](), shapes, new Map(given.map((text, row) => [row, text])), 3);
+    return !candidates.some(({ values }) => others.every((text, i) => values[given.length + i] === text));
+  });
+  expect(missed).toEqual([]);
+});
+
 test("each gives what is wanted, and they differ where it is said", () => {
   const dialect = dialects.postgresql();
   const { candidates, telling } = expressionsFor(dialect, sample, new Map([[1, "Chidi"]]));

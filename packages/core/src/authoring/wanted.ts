@@ -3,7 +3,7 @@ import { type Part, type Task, type TaskId, filled, isClosed, joinedAs, tasks, t
 import { type Sample, compile } from "../evaluate/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 import { agree } from "../contrast/index.ts";
-import { extractions, letterStyles, numberForms, otherStyles } from "./ways.ts";
+import { extractions, letterStyles, marks, numberForms, otherStyles } from "./ways.ts";
 
 /** What an expression may be made of. */
 type Node =
@@ -35,8 +35,8 @@ export interface Wanted {
   readonly telling: readonly number[];
 }
 
-/** How much is tried: parts that are joined, states and how often one is reached, fragments and those of them that give the same, expressions that are run, how much more one may cost than the simplest. */
-const most = { parts: 7, states: 8000, visits: 20, fragments: 1000, alike: 6, run: 40, dearer: 2.5 };
+/** How much is tried: parts that are joined, states and how often one is reached, fragments and those of them that give the same, expressions that are run, how much more one may cost than the simplest, marks by which rows are told apart, and what is tried for each kind of row. */
+const most = { parts: 7, states: 8000, visits: 20, fragments: 1000, alike: 6, run: 40, dearer: 2.5, marks: 8, branch: 2 };
 
 /** How a node is written; undefined where the dialect cannot say it. */
 function written(node: Node, dialect: Dialect): Part | undefined {
@@ -167,6 +167,12 @@ function usableFragments(sample: Sample, rows: readonly number[], wanted: readon
     .slice(0, most.fragments);
 }
 
+/** What may be meant; the dearer, the less likely. */
+interface Costed {
+  readonly node: Node;
+  readonly cost: number;
+}
+
 /** A way through the wanted texts: how far each was made, of what. */
 interface State {
   readonly at: readonly number[];
@@ -175,7 +181,7 @@ interface State {
 }
 
 /** Joins of fragments and constants that give the wanted texts, the cheapest first. */
-function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Generator<{ node: Node; cost: number }> {
+function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Generator<Costed> {
   const queue: State[][] = [[{ at: wanted.map(() => 0), parts: [], cost: 0 }]];
   const visits = new Map<string, number>();
   const byStart = new Map<string, Fragment[]>();
@@ -212,6 +218,47 @@ function* joinsOf(wanted: readonly string[], fragments: readonly Fragment[]): Ge
   }
 }
 
+/** What gives the texts on some of the rows, the simplest first; one text that is wanted on all of them may be written as it is. */
+function branchesOf(dialect: Dialect, sample: Sample, rows: readonly number[], texts: readonly string[]): Costed[] {
+  // A text that one example alone wants is rarely meant, the less the longer it is.
+  const cost = texts.length > 1 ? 0.8 : 1.5 + texts[0].replace(/[^\p{L}\p{N}]/gu, "").length / 2;
+  const found: Costed[] = new Set(texts).size > 1 ? [] : [{ node: { constant: texts[0] }, cost }];
+  for (const each of joinsOf(texts, usableFragments(sample, rows, texts))) {
+    if (written(each.node, dialect) && found.push(each) > most.branch) break;
+  }
+  return found.sort((a, b) => a.cost - b.cost).slice(0, most.branch);
+}
+
+/** One thing where a mark stands in a column, another where not, for rows that are of two shapes. */
+function choicesOf(dialect: Dialect, sample: Sample, rows: readonly number[], texts: readonly string[]): Node[] {
+  const tests = new Map<string, { readonly name: string; readonly mark: string; readonly has: readonly boolean[] }>();
+  for (const { name, values } of sample.columns) {
+    if (!rows.every((row) => typeof values[row] === "string")) continue;
+    for (const mark of marks) {
+      const has = rows.map((row) => (values[row] as string).includes(mark));
+      const key = `${name} ${has.join()}`;
+      if (has.includes(true) && has.includes(false) && !tests.has(key)) tests.set(key, { name, mark, has });
+    }
+  }
+  const made = [...tests.values()].slice(0, most.marks).flatMap(({ name, mark, has }) => {
+    const branches = [true, false].map((kind) => {
+      const places = rows.map((_, i) => i).filter((i) => has[i] === kind);
+      const [own, wanted] = [places.map((i) => rows[i]), places.map((i) => texts[i])];
+      return branchesOf(dialect, sample, own, wanted);
+    });
+    const condition: Node = { task: "contains", given: { text: { column: name }, needle: { constant: mark } } };
+    return branches[0].flatMap((one) =>
+      branches[1].map((other): Costed => {
+        const node: Node = { task: "choose", given: { condition, then: one.node, else: other.node } };
+        // What is looked at is mostly what is taken from.
+        const isRead = JSON.stringify([one.node, other.node]).includes(`{"column":${JSON.stringify(name)}}`);
+        return { node, cost: one.cost + other.cost + (isRead ? 0 : 1) };
+      }),
+    );
+  });
+  return made.sort((a, b) => a.cost - b.cost).map(({ node }) => node);
+}
+
 /** What may stand next as it is: the beginning that the rests of all texts share; not after another constant. */
 function constantsOf(rests: readonly string[], last: Fragment | undefined): Fragment[] {
   if (last && "constant" in last.node) return [];
@@ -245,19 +292,30 @@ export function expressionsFor(
   if (rows.length === 0 || rows.some((row) => !(row >= 0 && row < sample.rows))) return { candidates, telling: [] };
   const told = new Set<string>();
   let run = 0;
-  let dearest = Infinity;
-  for (const { node, cost } of joinsOf(texts, usableFragments(sample, rows, texts))) {
+  /** Whether it gives what is wanted; then it is a candidate, unless another gives the same on every row. */
+  const isTaken = (node: Node): boolean => {
     const expression = written(node, dialect)?.text;
-    if (expression === undefined || told.has(expression)) continue;
+    if (expression === undefined || told.has(expression)) return false;
     told.add(expression);
-    if (candidates.length >= count || cost > dearest || ++run > most.run) break;
+    run++;
     const program = compile(dialect, expression, sample);
-    if (!program.ok || !rows.every((row, i) => isWanted(program.runRow(sample, row), texts[i]))) continue;
-    dearest = Math.min(dearest, cost + most.dearer);
+    if (!program.ok || !rows.every((row, i) => isWanted(program.runRow(sample, row), texts[i]))) return false;
     const values = program.run(sample);
     const isNew = candidates.every((other) => !other.values.every((value, row) => agree(value, values[row])));
     if (isNew) candidates.push({ expression, values: [...values] });
+    return true;
+  };
+  const isEnough = () => candidates.length >= count || run >= most.run;
+  let dearest = Infinity;
+  for (const { node, cost } of joinsOf(texts, usableFragments(sample, rows, texts))) {
+    if (isEnough() || cost > dearest) break;
+    if (isTaken(node)) dearest = Math.min(dearest, cost + most.dearer);
   }
+  if (candidates.length === 0 && rows.length > 1)
+    for (const node of choicesOf(dialect, sample, rows, texts)) {
+      if (isEnough()) break;
+      isTaken(node);
+    }
   const telling = Array.from({ length: sample.rows }, (_, row) => row).filter((row) =>
     candidates.some(({ values }) => !agree(values[row], candidates[0].values[row])),
   );

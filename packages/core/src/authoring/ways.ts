@@ -32,7 +32,8 @@ export const otherStyles: readonly Style[] = [
   ["reverse", (text) => [...text].reverse().join("")],
 ];
 
-const marks = [
+/** Marks at which texts are cut. */
+export const marks = [
   ", ",
   ",",
   "; ",
