@@ -41,6 +41,7 @@ import type {
 } from "./findings.ts";
 import { pageSize } from "./findings.ts";
 import { problemsShown, shown, wordsFor } from "./shown.ts";
+import { typeWords } from "indigo-quill/values";
 import { type Rows, readRows } from "./bench/rows.ts";
 import { type Scratch, withScratch } from "./sample.ts";
 
@@ -65,7 +66,7 @@ function sideFindings(
   return {
     title,
     isOk: ok && source !== "",
-    type: type.replace(/[?*]$/, ""),
+    type: typeWords(type),
     problems: problemsShown([...diagnostics, ...notes], source),
     formatted: isKept ? formatted.text : undefined,
   };

@@ -71,6 +71,8 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["postgresql", "case n when 1 then 'a'", "habit", "", "case n when 1 then 'a' end"],
   ["postgresql", "case n when", "expected", ""],
   ["postgresql", "case n > 1 then 'a' else 'b' end", "habit", "", "case when n > 1 then 'a' else 'b' end"],
+  ["openformula", 'IF(LEN(label)>3 and (n=1 or label="c and d"),LEFT(label,2),"x")', "habit", 'LEN(label)>3 and (n=1 or label="c and d"),LEFT(label,2),', 'IF(AND(LEN(label)>3;(OR(n=1;label="c and d")));LEFT(label;2);"x")'],
+  ["openformula", 'n > 1 && label == "x"', "habit", 'n > 1 && label == "x"', 'AND(n > 1;label = "x")'],
   ["mariadb", "label ~ '^A'", "habit", "~", "label regexp '^A'"],
   ["xpath", "contains($label, 'A') && true", "habit", "&& true", "contains($label, 'A') and true()"],
   ["postgresql", "label::nosuch", "unknown-type", "nosuch"],

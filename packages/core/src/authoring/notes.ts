@@ -1,6 +1,6 @@
 import { alwaysFailing } from "./failing.ts";
 import { agree, kindOfOutcome, showValue } from "../contrast/index.ts";
-import { joinedAs, templateOf } from "../dialects/tasks/index.ts";
+import { filled, joinedAs, templateOf } from "../dialects/tasks/index.ts";
 import { type Diagnostic, type Fix, message, nearest } from "../diagnostics/index.ts";
 import {
   type Bound,
@@ -195,6 +195,33 @@ function otherCase(operation: Operation, { sample }: Asked): Diagnostic[] {
   return there === undefined ? [] : [note("other-case", found.part.source.range, { text: wanted, there })];
 }
 
+/** Which part of a text wildcards at its ends leave open, by the task that is meant. */
+const openEnds = { "01": "startsWith", "10": "endsWith", "11": "contains" } as const;
+
+/** A text with wildcards at its ends beside an equals sign, for which they are characters; one that a row holds is meant so. */
+function wildcardsCompared(operation: Operation, { program, sample }: Asked): Diagnostic[] {
+  const { source } = operation;
+  if (signOf(source, program.source) !== "=" || source.kind !== "call") return [];
+  const sides = ["a", "b"].map((name) => slotOf(operation, name));
+  const found = sides.map(constantOf).find((side) => typeof side?.value === "string");
+  const column = sides
+    .flatMap((side) => (side && "kind" in side ? [unconverted(side)] : []))
+    .find(({ kind }) => kind === "column");
+  if (column?.kind !== "column" || typeof found?.value !== "string") return [];
+  const [, before, inner, after] = /^([*%]?)([^*%?]+)([*%]?)$/.exec(found.value) ?? [];
+  const task = openEnds[`${before ? 1 : 0}${after ? 1 : 0}` as keyof typeof openEnds];
+  const isThere = sample.columns[column.column].values.some((value) => typeof value === "string" && /[*%]/.test(value));
+  if (inner === undefined || !task || isThere) return [];
+  const { dialect } = program;
+  const template = templateOf(task, dialect.id);
+  const parts = {
+    text: { text: textOf(program, column.source), isOpen: false },
+    needle: { text: dialect.textLiteral(inner), isOpen: false },
+  };
+  const fixes = template === undefined ? [] : [writing(source.range, filled(template, parts))];
+  return [note("wildcard-compared", source.range, { text: found.value }, fixes)];
+}
+
 /** A separator that stands last, with a column in its place: it comes first, and the column is joined. */
 function separatorLast(operation: Operation, { program }: Asked): Diagnostic[] {
   const [separator, items] = [slotOf(operation, "separator"), slotOf(operation, "items")];
@@ -315,6 +342,7 @@ const ofOperations = [
   otherCase,
   separatorLast,
   orderedAsTexts,
+  wildcardsCompared,
 ];
 const ofWholes = [comparedWithNull, itemZero, quotedColumns, namesAsTexts, lostEscapes, joinedOtherwise];
 

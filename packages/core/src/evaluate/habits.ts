@@ -109,6 +109,50 @@ const extraBracket: Rule = (source) => {
   return [];
 };
 
+/** Splits at what stands outside brackets and quotes. */
+function splitOutside(text: string, at: RegExp): string[] {
+  const parts: string[] = [];
+  let [depth, from, place] = [0, 0, 0];
+  for (const { text: stretch, isQuoted } of stretches(text)) {
+    for (const { 0: token, index } of isQuoted ? [] : stretch.matchAll(new RegExp(`[()]|${at.source}`, "gi"))) {
+      if (token === "(") depth++;
+      else if (token === ")") depth--;
+      else if (depth === 0) {
+        parts.push(text.slice(from, place + index));
+        from = place + index + token.length;
+      }
+    }
+    place += stretch.length;
+  }
+  return [...parts, text.slice(from)];
+}
+
+/** `a and b` as the call that it is where AND and OR are functions; also among arguments, however they are separated. */
+function logicCalled(text: string, separator: string): string {
+  const parts = (whole: string, name: string, signs: RegExp, inner: (part: string) => string): string => {
+    const found = splitOutside(whole, signs);
+    if (found.length === 1) return inner(whole);
+    return `${name}(${found.map((part) => inner(part.trim())).join(separator)})`;
+  };
+  const within = (part: string): string => {
+    const [, before, inside, after] = /^([^(]*\()([^]*)(\)[^)]*)$/.exec(part) ?? [];
+    if (inside === undefined) return part;
+    return (
+      before +
+      splitOutside(inside, /(?<!\d),(?!\d)|;/)
+        .map((each) => logicCalled(each, separator))
+        .join(separator) +
+      after
+    );
+  };
+  return parts(text, "OR", /\s+or\s+|\s*\|\|\s*/, (one) => parts(one, "AND", /\s+and\s+|\s*&&\s*/, within));
+}
+
+const infixLogic: Rule = (source, { rows, separator }) =>
+  rows.some(({ name, notation }) => name === "AND" && notation !== "operator")
+    ? habit(source, logicCalled(source, separator), "AND and OR are functions here")
+    : [];
+
 /** How others write what is written otherwise here; whoever uses one tries whether the text is read then. */
 const habits: readonly Rule[] = [
   without(/^\s*=\s*/, "the = in front"),
@@ -178,6 +222,7 @@ const habits: readonly Rule[] = [
     ),
   (source) =>
     /\bcase\b/i.test(source) && !/\bend\s*$/i.test(source) ? [{ said: "CASE ends with END", text: `${source} end` }] : [],
+  infixLogic,
   columnNames,
   quoteWithin,
 ];

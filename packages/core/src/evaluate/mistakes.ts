@@ -60,9 +60,16 @@ function meantHere({ name, args, range }: Call, dialect: Dialect, source: string
   return { facts: { does, said: text }, fixes: [replacedBy(range, text)] };
 }
 
-/** What a name takes, each once and not more than a reader takes in. */
+/** The types of numbers, which signs take alike. */
+const numberTypes = /\b(?:u?(?:tiny|small|big|huge)?int(?:eger)?|decimal|double|real|numeric|floating)\b/g;
+
+/** What a name takes, each once and not more than a reader takes in; of a sign all numbers are one. */
 function signatures(rows: readonly FunctionRow[], { separator }: Dialect): string {
-  const all = [...new Set(rows.map((row) => signature(row, `${separator} `)))];
+  const written = rows.map((row) => {
+    const own = signature(row, `${separator} `);
+    return row.notation === "operator" ? own.replace(numberTypes, "number") : own;
+  });
+  const all = [...new Set(written)];
   return [...all.slice(0, 6), ...(all.length > 6 ? [`and ${all.length - 6} more`] : [])].join("; ");
 }
 

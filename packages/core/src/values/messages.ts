@@ -1,5 +1,7 @@
 import type { Facts } from "./value.ts";
+import { typeWords } from "./type-words.ts";
 
+const types = (given: unknown): string => list((given as readonly string[]).map(typeWords));
 const list = (value: unknown, most = 8): string => {
   const items = value as readonly string[];
   return items.length > most ? `${items.slice(0, most).join(", ")}, …` : items.join(", ");
@@ -40,8 +42,8 @@ const messages = {
   "unknown-column": (f: Facts) =>
     `There is no column ${String(f.name)}.${hint(f.nearest, "Did you mean")}${hint(f.columns, "The columns are:", ".")}`,
   "argument-count": (f: Facts) => `${String(f.name)} takes ${String(f.takes)}, ${String(f.given)} given: ${String(f.signature)}.`,
-  "argument-type": (f: Facts) => `${String(f.name)} does not take ${list(f.given)}: ${String(f.signature)}.`,
-  "ambiguous-call": (f: Facts) => `${String(f.name)} could be meant in several ways for ${list(f.given)}; cast an argument.`,
+  "argument-type": (f: Facts) => `${String(f.name)} does not take ${types(f.given)}: ${String(f.signature)}.`,
+  "ambiguous-call": (f: Facts) => `${String(f.name)} could be meant in several ways for ${types(f.given)}; cast an argument.`,
   "constant-wanted": (f: Facts) =>
     `${String(f.name)} wants the same ${String(f.parameter)} for every row, not one that depends on a column.`,
   "swapped-arguments": (f: Facts) =>
@@ -63,15 +65,16 @@ const messages = {
     `"${String(f.text)}" stands in no row; "${String(f.there)}" has it in other letters, and upper and lower case differ here.`,
   "separator-first": (f: Facts) => `The separator comes first; "${String(f.text)}" is one of the joined texts here.`,
   "ordered-as-texts": (f: Facts) => `${String(f.column)} is ordered as a text here, letter by letter: "10" comes before "9".`,
+  "wildcard-compared": (f: Facts) => `"${String(f.text)}" is compared as it stands here, with its signs * or %.`,
   "always-fails": (f: Facts) => `This is an error wherever it is reached. ${String(f.problem)}`,
   "same-everywhere": (f: Facts) =>
     `It gives ${String(f.result)} on all ${String(f.rows)} rows, though it reads ${list(f.columns)}.`,
   "unknown-type": (f: Facts) => `There is no type ${String(f.name)} here that is covered.`,
-  "condition-type": (f: Facts) => `A condition must be true or false here, not ${String(f.given)}.`,
+  "condition-type": (f: Facts) => `A condition must be true or false here, not ${typeWords(String(f.given))}.`,
   "condition-sees-later": (f: Facts) => `A condition sees the rows as they were; ${String(f.name)} is calculated from them.`,
   "column-twice": (f: Facts) => `The column ${String(f.name)} is given twice; put one expression into the other.`,
   "column-cycle": (f: Facts) => `These columns need one another: ${(f.round as readonly string[]).join(" → ")}.`,
-  "branch-types": (f: Facts) => `The branches do not have one type: ${list(f.given)}.`,
+  "branch-types": (f: Facts) => `The branches do not have one type: ${types(f.given)}.`,
   "aggregate-of-row": (f: Facts) =>
     `${String(f.name)} is an aggregate: in a query it reads all rows of the table; here it sees the one row.`,
   "mixed-collations": (f: Facts) =>
