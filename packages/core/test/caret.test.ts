@@ -66,7 +66,7 @@ test("what stands under the pointer is told", () => {
   const word = hoverAt("upper(label)", 2, dialect, sample);
   expect([word?.range, word?.lines.includes("upper(text)")]).toEqual([{ start: 0, end: 5 }, true]);
   expect(hoverAt("upper(label)", 8, dialect, sample)?.lines).toEqual([
-    "the column label: Alnus glutinosa, Betula pendula, Alnus incana",
+    "the column label: Alnus glutinosa · Betula pendula · Alnus incana",
   ]);
   expect(hoverAt("upper('label')", 9, dialect, sample)).toBeUndefined();
 });

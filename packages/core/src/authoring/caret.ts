@@ -242,7 +242,7 @@ export function hoverAt(text: string, offset: number, dialect: Dialect, sample: 
     return {
       range,
       lines: [
-        `the column ${column.name}: ${values.join(", ")}${all.size > 3 ? ", …" : ""}`,
+        `the column ${column.name}: ${values.join(" · ")}${all.size > 3 ? " · …" : ""}`,
         ...(nothing > 0 ? [`nothing on ${nothing} of ${sample.rows} rows`] : []),
       ],
     };
