@@ -5,7 +5,7 @@ import type { Sample } from "../evaluate/index.ts";
 import { type Family, families } from "../text/index.ts";
 import { type TraitId, describeTrait } from "../traits/index.ts";
 import type { TextRange } from "../values/index.ts";
-import { freeNames } from "../folio/names.ts";
+import { freeNames } from "../syntax/index.ts";
 import { tasksOf } from "./find.ts";
 import { aboutParameter } from "./parameters.ts";
 

@@ -1,5 +1,5 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Expression, type Name, childrenOf } from "../syntax/index.ts";
+import { type Name, freeNames } from "../syntax/index.ts";
 
 /** A source with other sources in the place of names, which no variable of its own may capture. */
 export function substituted(
@@ -31,14 +31,3 @@ export const repointed = (
     const found = [...names].find(([from]) => dialect.namesColumn(written, from));
     return found && dialect.columnText(found[1]);
   });
-
-/** The names that are no variables of the expression, with the variables that hold where each stands. */
-export function* freeNames(node: Expression, scope: readonly string[]): Generator<{ node: Name; scope: readonly string[] }> {
-  if (node.kind === "name") {
-    if (!scope.includes(node.name)) yield { node, scope };
-  } else if (node.kind === "binding") {
-    yield* freeNames(node.source, scope);
-    yield* freeNames(node.body, [...scope, node.variable]);
-  } else if (node.kind === "lambda") yield* freeNames(node.body, [...scope, ...node.parameters]);
-  else for (const child of childrenOf(node)) yield* freeNames(child, scope);
-}

@@ -3,3 +3,4 @@ export * from "./lexer.ts";
 export * from "./parser.ts";
 export * from "./printer.ts";
 export * from "./tree.ts";
+export { freeNames } from "./names.ts";
