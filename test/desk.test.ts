@@ -234,7 +234,7 @@ describe("the desk", () => {
     await write(expression(), "LEFT(tax");
     /** Takes what is offered; Enter is a new line as long as the offer is new. */
     const take = async (text: string) => {
-      await page.getByRole("option", { name: text, exact: true }).waitFor();
+      await page.locator(".cm-completionLabel").getByText(text, { exact: true }).waitFor();
       await page.waitForTimeout(200);
       await expression().press("Enter");
     };

@@ -1,4 +1,5 @@
 import type { Sample } from "indigo-quill";
+import { stepAt } from "indigo-quill/authoring";
 import { dialectTitles } from "indigo-quill/dialects/load";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { CausesPanel } from "./CausesPanel.tsx";
@@ -38,9 +39,7 @@ function valueWithin(trace: TraceFindings | undefined, text: string, row: string
   if (!trace?.steps || trace.source !== text) return undefined;
   const { steps } = trace;
   return (offset: number): string | undefined => {
-    const [inner] = steps
-      .filter(({ range, values }) => range.start <= offset && offset <= range.end && values.length > 0)
-      .sort((a, b) => a.range.end - a.range.start - (b.range.end - b.range.start));
+    const inner = stepAt(steps, offset);
     return inner && `On row ${row}, ${inner.text} gives ${inner.values.map(wordsFor).join(", ")}`;
   };
 }

@@ -46,6 +46,8 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["xpath", "$qty > '3'", "ordered-as-texts"],
   ["sqlite", "iif(label = 'Acer' or 'Alnus', 1, 2)", "text-as-condition"],
   ["xpath", "substring-before(string(','), $label)", "same-everywhere"],
+  ["postgresql", "replace(label, '; ', ', ')", "no-row-changed"], ["xpath", "translate($shelf, 'xyz', 'XYZ')", "no-row-changed"], ["duckdb", "regexp_replace(label, '[0-9]+', '')", "no-row-changed"],
+  ["postgresql", "case when label = 'betula pendula' then 1 end", "other-case"], ["xpath", "$shelf = 'b-12#3'", "other-case"], ["openformula", 'label="betula pendula"', "other-case"],
   ["openformula", 'IF(label="Alnus*";1;2)', "wildcard-compared", 'IF(EXACT(LEFT(label;LEN("Alnus"));"Alnus");1;2)'],
   ["postgresql", "label = '%pendula'", "wildcard-compared", "right(label, length('pendula')) = 'pendula'"],
   ["postgresql", "regexp_replace(label, 'a)', '')", "always-fails"],
@@ -69,11 +71,11 @@ test.each(wrong.map(([dialect, source, code, mended]) => ({ dialect, source, cod
 /** Expressions that mean what they say, and look like some that do not. */
 // prettier-ignore
 const right: readonly (readonly [string, string])[] = [
-  ["postgresql", "label || ', ' || shelf"], ["sqlite", "label || ' x'"], ["mariadb", "concat(label, ' + ', shelf)"], ["mariadb", "altitude + '1'"], ["mariadb", "regexp_replace(label, '\\\\d', '')"],
-  ["postgresql", "regexp_replace(label, '(a)(l)', '\\2\\1')"], ["postgresql", "replace(label, '$1', '')"], ["openformula", 'IF(altitude>3;"label";"none")'], ["postgresql", "case when altitude > 3 then 'label' end"],
+  ["postgresql", "label || ', ' || shelf"], ["sqlite", "label || ' x'"], ["mariadb", "concat(label, ' + ', shelf)"], ["mariadb", "altitude + '1'"], ["mariadb", "regexp_replace(shelf, '\\\\d', '')"],
+  ["postgresql", "regexp_replace(label, '(A)(l)', '\\2\\1')"], ["postgresql", "replace(label || '$1', '$1', '')"], ["openformula", 'IF(altitude>3;"label";"none")'], ["postgresql", "case when altitude > 3 then 'label' end"],
   ["postgresql", "label is null"], ["postgresql", "label like 'A%*'"], ["postgresql", "nullif(label, null)"], ["duckdb", "label[1:3]"], ["openformula", "MID(label;1;0)&shelf"], ["postgresql", "split_part(shelf, '-', 2)"],
-  ["openformula", 'SUBSTITUTE(label;"[";"")'], ["openformula", 'ISNUMBER(FIND("zzz";label))'], ["postgresql", "concat_ws('; ', label, shelf)"], ["xpath", "$altitude > 3"], ["sqlite", "altitude between 1 and 9 or label in ('a', 'b')"],
-  ["postgresql", "label = 'Alnus'"], ["openformula", 'qty="*"'],
+  ["openformula", 'SUBSTITUTE(label&"[";"[";"")'], ["openformula", 'ISNUMBER(FIND("zzz";label))'], ["postgresql", "concat_ws('; ', label, shelf)"], ["xpath", "$altitude > 3"], ["sqlite", "altitude between 1 and 9 or label in ('a', 'b')"],
+  ["postgresql", "label = 'Alnus'"], ["mariadb", "label = 'betula pendula'"], ["postgresql", "replace(label, 'Alnus', 'A.')"], ["openformula", 'qty="*"'],
   ["openformula", 'IF(altitude=5;NA();label)'], ["openformula", "IF(altitude>10000;1/0;1)"], ["duckdb", "try_cast('x' as integer)"],
   ["openformula", "MAX(altitude)"], ["postgresql", "'constant'"], ["xpath", "contains($label, 'zzz')"], ["postgresql", "case when altitude > 1000 then 'high' else 'low' end"], ["mariadb", "if(label like '%x%', 'x', 'y')"],
 ];

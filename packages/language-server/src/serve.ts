@@ -1,6 +1,7 @@
 import type { Readable, Writable } from "node:stream";
 import { type Diagnostic as Problem, type Sample, compile, message } from "indigo-quill";
-import { type Completion, callAt, completionsAt, format, hoverAt, notesOf } from "indigo-quill/authoring";
+import { type Completion, callAt, completionsAt, format, hoverAt, notesOf, stepAt } from "indigo-quill/authoring";
+import { showValue } from "indigo-quill/contrast";
 import {
   type CodeAction,
   CodeActionKind,
@@ -148,7 +149,11 @@ function answersInText(connection: Connection, asked: (uri: string) => Promise<A
     const sample = seenBy(document, all, dialect, rows);
     const hover = hoverAt(document.getText(), document.offsetAt(position), dialect, sample);
     if (!hover) return null;
-    return { contents: { kind: "plaintext", value: hover.lines.join("\n") }, range: rangeIn(document, hover.range) };
+    const program = compile(dialect, document.getText(), sample);
+    const step = program.ok && sample.rows > 0 ? stepAt(program.trace(sample, 0), document.offsetAt(position)) : undefined;
+    const value = step ? [`On row 1, ${step.text} gives ${step.values.map((each) => showValue(each)).join(", ")}`] : [];
+    const lines = [...hover.lines, ...value].join("\n");
+    return { contents: { kind: "plaintext", value: lines }, range: rangeIn(document, hover.range) };
   });
 
   connection.onDocumentFormatting(async ({ textDocument }) => {

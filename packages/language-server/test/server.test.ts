@@ -104,7 +104,13 @@ test("an editor's session: problems and mends, completion, signature, hover, lay
   const hover = await client.ask<Hover>("hover", call, { position: { line: 0, character: 13 } });
   expect(hover.contents).toMatchObject({ value: expect.stringContaining("the column taxon: Alnus glutinosa") as unknown });
 
-  const wrong = await client.change(call, 3, "find(' ', taxon) == 6");
+  const done = await client.change(call, 3, "split_part(taxon, ' ', 1)");
+  const value = await client.ask<Hover>("hover", done, { position: { line: 0, character: 3 } });
+  expect(value.contents).toMatchObject({
+    value: expect.stringContaining("On row 1, split_part(taxon, ' ', 1) gives \"Alnus\"") as unknown,
+  });
+
+  const wrong = await client.change(done, 4, "find(' ', taxon) == 6");
   const [problem] = await client.diagnosticsOf(wrong);
   expect(problem).toMatchObject({ code: "habit", source: "iquill", severity: 1 });
   const [action] = await client.ask<CodeAction[]>("codeAction", wrong, {
@@ -114,9 +120,9 @@ test("an editor's session: problems and mends, completion, signature, hover, lay
   const mended = TextDocument.applyEdits(wrong, action.edit!.changes![wrong.uri]);
   expect(mended).toBe("strpos(taxon, ' ') = 6");
 
-  const noted = await client.change(wrong, 4, "taxon like 'A*'");
+  const noted = await client.change(wrong, 5, "taxon like 'A*'");
   expect((await client.diagnosticsOf(noted)).map(({ code, severity }) => [code, severity])).toEqual([["foreign-wildcard", 2]]);
-  const wide = await client.change(noted, 5, "(upper( taxon ))");
+  const wide = await client.change(noted, 6, "(upper( taxon ))");
   expect(await client.ask<TextEdit[]>("formatting", wide, { options: { tabSize: 2, insertSpaces: true } })).toMatchObject([
     { newText: "upper(taxon)" },
   ]);

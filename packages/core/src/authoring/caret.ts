@@ -1,7 +1,7 @@
 import type { Fix } from "../diagnostics/index.ts";
 import { type FunctionRow, decisionText, functionsNamed, isPure, signature } from "../dialects/row.ts";
 import type { Dialect } from "../dialects/dialect.ts";
-import type { Sample } from "../evaluate/index.ts";
+import type { Sample, TraceStep } from "../evaluate/index.ts";
 import { type Family, families } from "../text/index.ts";
 import { type TraitId, describeTrait } from "../traits/index.ts";
 import type { TextRange } from "../values/index.ts";
@@ -185,6 +185,20 @@ export function completionsAt(text: string, offset: number, dialect: Dialect, sa
           .map(({ written, does }): Completion => ({ text: written, kind: "task", about: does, range }));
   return [columns, functions, tasks].flatMap((found) => found.slice(0, most));
 }
+
+/**
+ * The innermost step of a trace around the caret, of those that were needed.
+ *
+ * @param steps what `program.trace` gives for a row, or what stands at ranges as its steps do
+ * @param offset 0-based, in UTF-16 units
+ */
+export const stepAt = <T extends Pick<TraceStep, "range"> & { readonly values: readonly unknown[] }>(
+  steps: readonly T[],
+  offset: number,
+): T | undefined =>
+  steps
+    .filter(({ range, values }) => range.start <= offset && offset <= range.end && values.length > 0)
+    .sort((a, b) => a.range.end - a.range.start - (b.range.end - b.range.start))[0];
 
 /** What a function does in particular: its answers, each with what follows. */
 const answersOf = (answers: Readonly<Record<string, string>>): string[] =>

@@ -21,6 +21,7 @@ export {
   hoverAt,
   renameAt,
   renamed,
+  stepAt,
 } from "./caret.ts";
 export { type Part, changedParts } from "./changes.ts";
 export { type Formatted, format } from "./format.ts";

@@ -195,6 +195,24 @@ function otherCase(operation: Operation, { sample }: Asked): Diagnostic[] {
   return there === undefined ? [] : [note("other-case", found.part.source.range, { text: wanted, there })];
 }
 
+/** A text beside an equals sign that no row has, and one has in other letters or with spaces around it. */
+function otherText(operation: Operation, { program, sample }: Asked): Diagnostic[] {
+  const { source } = operation;
+  if (source.kind !== "call" || signOf(source, program.source) !== "=") return [];
+  const sides = ["a", "b"].map((name) => slotOf(operation, name));
+  const found = sides.map(constantOf).find((side) => typeof side?.value === "string");
+  const column = sides
+    .flatMap((side) => (side && "kind" in side ? [unconverted(side)] : []))
+    .find(({ kind }) => kind === "column");
+  if (column?.kind !== "column" || typeof found?.value !== "string" || found.part.source.kind !== "literal") return [];
+  const wanted = found.value;
+  const bare = (text: string) => text.trim().toLowerCase();
+  const texts = sample.columns[column.column].values.filter((value) => typeof value === "string");
+  const isTrue = (text: string) => text === wanted || (operation.answers.case !== "minded" && bare(text) === bare(wanted));
+  const there = texts.find((text) => bare(text) === bare(wanted));
+  return there === undefined || texts.some(isTrue) ? [] : [note("other-case", found.part.source.range, { text: wanted, there })];
+}
+
 /** Which part of a text wildcards at its ends leave open, by the task that is meant. */
 const openEnds = { "01": "startsWith", "10": "endsWith", "11": "contains" } as const;
 
@@ -333,6 +351,24 @@ function sameEverywhere({ program, sample, values }: Asked): Diagnostic[] {
   return [note("same-everywhere", program.tree.range, { result, rows: values.length, columns })];
 }
 
+/** Operations that put something in the place of what they find. */
+const replacing: ReadonlySet<string> = new Set(["substitute", "translate"]);
+
+/** A replacement that changes no row, as what it looks for stands in none. */
+function nothingReplaced({ program: { bound }, sample, values }: Asked): Diagnostic[] {
+  const part = unconverted(bound);
+  if (part.kind !== "operation" || !replacing.has(part.operation) || values.length < fewestRows) return [];
+  const text = slotOf(part, "text");
+  const column = text && "kind" in text ? unconverted(text) : undefined;
+  const place = ["old", "from", "pattern"].map((name) => constantOf(slotOf(part, name))).find((each) => each !== undefined);
+  if (column?.kind !== "column" || typeof place?.value !== "string" || place.part.source.kind !== "literal") return [];
+  const given = sample.columns[column.column].values;
+  const isTouched = given.some((value, row) => value !== values[row]);
+  return isTouched || given.every((value) => typeof value !== "string")
+    ? []
+    : [note("no-row-changed", place.part.source.range, { text: place.value, rows: values.length })];
+}
+
 const ofOperations = [
   textAsCondition,
   startingAtZero,
@@ -343,13 +379,14 @@ const ofOperations = [
   separatorLast,
   orderedAsTexts,
   wildcardsCompared,
+  otherText,
 ];
 const ofWholes = [comparedWithNull, itemZero, quotedColumns, namesAsTexts, lostEscapes, joinedOtherwise];
 
 /**
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
  * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a sign that does not join here, a text
- * that is found nowhere, one result on every row. `values` are what it gives on the rows of the sample, `program.run(sample)`.
+ * that is found nowhere, a replacement that changes no row, one result on every row. `values` are what it gives on the rows of the sample, `program.run(sample)`.
  *
  * @returns warnings, in the order of their places; none for a program that cannot run
  */
@@ -364,5 +401,5 @@ export function notesOf(program: Program, sample: Sample, values: readonly Value
   ];
   const places = new Map(found.map((each) => [`${each.code} ${each.range.start}`, each]));
   const told = [...places.values()].sort((a, b) => a.range.start - b.range.start);
-  return told.length > 0 ? told : sameEverywhere(asked);
+  return told.length > 0 ? told : [...nothingReplaced(asked), ...sameEverywhere(asked)];
 }

@@ -35,8 +35,19 @@ export interface Wanted {
   readonly telling: readonly number[];
 }
 
-/** How much is tried: parts that are joined, states and how often one is reached, fragments and those of them that give the same, expressions that are run, how much more one may cost than the simplest, marks by which rows are told apart, and what is tried for each kind of row. */
-const most = { parts: 7, states: 8000, visits: 20, fragments: 1000, alike: 6, run: 40, dearer: 2.5, marks: 8, branch: 2 };
+/** How much is tried: parts that are joined, states and how often one is reached, fragments and those of them that give the same, expressions that are run, how much more one may cost than the simplest, marks by which rows are told apart, what is tried for each kind of row, and what it may cost where the test reads another column. */
+const most = {
+  parts: 7,
+  states: 8000,
+  visits: 20,
+  fragments: 1000,
+  alike: 6,
+  run: 40,
+  dearer: 2.5,
+  marks: 8,
+  branch: 2,
+  unrelated: 4,
+};
 
 /** How a node is written; undefined where the dialect cannot say it. */
 function written(node: Node, dialect: Dialect): Part | undefined {
@@ -248,11 +259,14 @@ function choicesOf(dialect: Dialect, sample: Sample, rows: readonly number[], te
     });
     const condition: Node = { task: "contains", given: { text: { column: name }, needle: { constant: mark } } };
     return branches[0].flatMap((one) =>
-      branches[1].map((other): Costed => {
+      branches[1].flatMap((other): Costed[] => {
         const node: Node = { task: "choose", given: { condition, then: one.node, else: other.node } };
         // What is looked at is mostly what is taken from.
         const isRead = JSON.stringify([one.node, other.node]).includes(`{"column":${JSON.stringify(name)}}`);
-        return { node, cost: one.cost + other.cost + (isRead ? 0 : 1) };
+        // What is made with much ado of columns that have nothing to do with the test, or written as it is, is made to fit.
+        const written = [one, other].filter((each) => "constant" in each.node).length;
+        const isFitted = written === 1 || Math.max(one.cost, other.cost) > most.unrelated;
+        return isFitted && !isRead ? [] : [{ node, cost: one.cost + other.cost + (isRead ? 0 : 1) }];
       }),
     );
   });

@@ -62,9 +62,10 @@ const messages = {
     `There is no column ${String(f.name)}, so it is read as a text.${hint(f.nearest, "Did you mean")}`,
   "pattern-as-text": (f: Facts) => `"${String(f.text)}" is searched for as it stands here, not as a pattern.`,
   "other-case": (f: Facts) =>
-    `"${String(f.text)}" stands in no row; "${String(f.there)}" has it in other letters, and upper and lower case differ here.`,
+    `"${String(f.text)}" stands in no row; "${String(f.there)}" has it in other letters or with spaces around it, which differs here.`,
   "separator-first": (f: Facts) => `The separator comes first; "${String(f.text)}" is one of the joined texts here.`,
   "ordered-as-texts": (f: Facts) => `${String(f.column)} is ordered as a text here, letter by letter: "10" comes before "9".`,
+  "no-row-changed": (f: Facts) => `"${String(f.text)}" fits nothing on any of ${String(f.rows)} rows: none is changed.`,
   "wildcard-compared": (f: Facts) => `"${String(f.text)}" is compared as it stands here, with its signs * or %.`,
   "always-fails": (f: Facts) => `This is an error wherever it is reached. ${String(f.problem)}`,
   "same-everywhere": (f: Facts) =>
