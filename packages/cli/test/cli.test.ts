@@ -424,6 +424,41 @@ test("find answers in one dialect and in all, and functions names what is no fun
   expect((await iquill(["eval", "-i", "mariadb", "-r", "demo", "taxon + ' x'"])).err).toContain("Write: concat(taxon, ' x')");
 });
 
+test("pattern tells a pattern in words, carries it, makes one from words, and refuses what is none", async () => {
+  const told = await iquill([
+    "pattern",
+    "-i",
+    "postgresql",
+    "^(\\w+)-\\d",
+    "--on",
+    "BR-0",
+    "--on",
+    "x",
+    "--as",
+    "xpath",
+    "--as",
+    "sqlite",
+  ]);
+  expect(told.code).toBe(1);
+  expect(told.out).toContain('(\\w+)  group 1: one or more letters, digits or _  "BR"');
+  expect(told.out).toContain('fits nothing in "x"');
+  expect(told.out).toMatch(/^XPath: '\^\(\[.*\]\+\)-\[0-9\]'$/m);
+  expect(told.out).toContain("SQLite: not to be had; LIKE knows only");
+  const { code, out } = await iquill(["pattern", "-i", "mariadb", "-w", "2 capital letters, a dot", "--as", "duckdb", "--json"]);
+  const made = JSON.parse(out) as { pattern: string; literal: string; carried: { dialect: string; pattern: string }[] };
+  expect([code, made.pattern, made.literal]).toEqual([0, "\\p{Lu}{2}\\.", "'\\\\p{Lu}{2}\\\\.'"]);
+  expect(made.carried).toMatchObject([{ dialect: "duckdb", pattern: "\\p{Lu}{2}\\." }]);
+  for (const [args, message] of [
+    [["-i", "duckdb", "a(b"], /cannot be read at 1: a group is not closed\n {2}a\(b\n {3}\^/],
+    [["-i", "xpath", "--words", "3 splots"], /"3 splots" \(at 0\) is not known; say how many of what/],
+    [["-i", "xpath"], /give a pattern, or words/],
+    [["-i", "xpath", "a", "--words", "a dot"], /give a pattern, or words/],
+    [["-i", "xpath", "a", "--flavour", "posix"], /XPath has no pattern language "posix"; it has xpath/],
+    [["-i", "sqlite", "--words", "a dot"], /regular expressions are/],
+  ] as const)
+    expect(await iquill(["pattern", ...args])).toMatchObject({ code: 2, err: expect.stringMatching(message) as unknown });
+});
+
 test("wanted finds expressions, tells where they differ, and refuses what is no example", async () => {
   const { out } = await iquill(["wanted", "-i", "postgresql", "-r", "demo", "1=A. glutinosa", "5=Q. robur"]);
   expect(out).toMatch(
