@@ -148,6 +148,27 @@ test.each([
   }
 });
 
+test("what takes long, or is long, is given up in time; case that is ignored is carried or refused", () => {
+  const started = performance.now();
+  for (const source of [
+    "((((a{40}){40}){10})*)*b",
+    "(a*)*\\1b",
+    "x".repeat(5000),
+    "(?:a|b|".concat("c|".repeat(2000), "d)*e"),
+    `${"(".repeat(150)}a${")".repeat(150)}`,
+  ])
+    for (const to of flavours)
+      try {
+        explainPattern("pcre", source, "", "a".repeat(300));
+        carryPattern("pcre", source, "", to);
+      } catch (error) {
+        expect(error).toBeInstanceOf(PatternError);
+      }
+  expect(performance.now() - started).toBeLessThan(20_000);
+  expect(carryPattern("posix", "alnus", "i", "pcre")).toMatchObject({ pattern: "alnus", flags: "i", differences: [] });
+  expect(carryPattern("posix", "alnus", "i", "like")).toEqual({ refused: "LIKE has no option that ignores case" });
+});
+
 test("a word that is not known is told with its place; any text is taken", () => {
   expect(patternFromWords("3 letters, a splot", "posix")).toEqual({ unknown: "a splot", offset: 11 });
   for (const words of ["", ",,,", "((", "\ud800", '"', "then then", "0 to 99999999 letters", "x".repeat(100_000)])

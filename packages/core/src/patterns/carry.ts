@@ -1,6 +1,6 @@
 import { type AssertionPlace, type CharSet, type PatternNode, PatternError, membership } from "./ast.ts";
 import { isLiteral, literalOf } from "./classes.ts";
-import { type Flavour, OverBudget, compilePattern, newBudget, parsePattern } from "./index.ts";
+import { type Flavour, type Match, OverBudget, compilePattern, newBudget, parsePattern } from "./index.ts";
 import { likelyTexts } from "./samples.ts";
 
 /** A match and its groups as texts; undefined where a group took no part. */
@@ -340,19 +340,22 @@ function asWildcards(root: PatternNode, { name, run, one, escaped: escape, negat
 const strangeness = ({ text }: PatternDifference): number =>
   text.length + [...text].filter((char) => char < " " || char > "~").length * 40;
 
-/** What a pattern matches in a text, group by group. */
-function matchesOf(flavour: Flavour, source: string, flags: string): (text: string) => Groups | undefined {
+/** A pattern's match in a text; null where it takes too many steps to be known. */
+function matcher(flavour: Flavour, source: string, flags: string): (text: string) => Match | undefined | null {
   const pattern = compilePattern(flavour, source, flags);
   return (text) => {
     try {
-      const found = pattern.find(text, 0, newBudget());
-      return found && [...found];
+      return pattern.find(text, 0, newBudget());
     } catch (error) {
-      if (error instanceof OverBudget) return undefined;
+      if (error instanceof OverBudget) return null;
       throw error;
     }
   };
 }
+
+/** Whether two matches are the same stretch with the same groups. */
+const isSameMatch = (a: Match | undefined, b: Match | undefined): boolean =>
+  a && b ? a.index === b.index && a.length === b.length && a.every((group, i) => group === b[i]) : a === b;
 
 /**
  * A pattern as another flavour writes it, tried on texts that are made for it; or what that flavour has no way to write.
@@ -375,13 +378,14 @@ export function carryPattern(from: Flavour, source: string, flags: string, to: F
     const writing = writings[to];
     const fixed = wildcards[to];
     if (!writing && !fixed) return { refused: `patterns are not written in the flavour "${to}" here` };
+    if (fixed && ignoring) return { refused: `${fixed.name} has no option that ignores case` };
     const pattern = writing ? written(whole, to, writing) : asWildcards(whole, fixed!);
     const toFlags = to === "like" || to === "like, escape literal" ? "\\" : ignoring;
-    const [own, other] = [matchesOf(from, source, flags), matchesOf(to, pattern, toFlags)];
+    const [own, other] = [matcher(from, source, flags), matcher(to, pattern, toFlags)];
     const differences = likelyTexts(whole).flatMap((text): PatternDifference[] => {
       const [here, there] = [own(text), other(text)];
-      const isSame = fixed ? !here === !there : JSON.stringify(here) === JSON.stringify(there);
-      return isSame ? [] : [{ text, matches: [here, there] }];
+      if (here === null || there === null || (fixed ? !here === !there : isSameMatch(here, there))) return [];
+      return [{ text, matches: [here && [...here], there && [...there]] }];
     });
     return { pattern, flags: ignoring, differences: differences.sort((a, b) => strangeness(a) - strangeness(b)).slice(0, 2) };
   } catch (error) {

@@ -200,6 +200,9 @@ const isSameRun = (a: PatternNode, b: PatternNode): boolean =>
     a.items.length === b.items.length &&
     a.items.every((item, i) => item === b.items[i]));
 
+/** Parts beyond which it is not told what each fits. */
+const mostMarked = 200;
+
 /** What each part fits in the first match of a text; none where the parts cannot be told apart in it. */
 function matchOf(whole: ParsedPattern, { node, groups }: ParsedPattern, parts: readonly Listed[], of: Written, text: string) {
   const match = (parsed: ParsedPattern) => {
@@ -214,7 +217,10 @@ function matchOf(whole: ParsedPattern, { node, groups }: ParsedPattern, parts: r
   if (!found) return undefined;
   const [start, end] = found;
   const ignoreCase = of.flags.includes("i");
-  const told = match({ node: marked(node, groups + 1, parts), groups: groups + parts.length, ignoreCase });
+  const told =
+    parts.length > mostMarked
+      ? undefined
+      : match({ node: marked(node, groups + 1, parts), groups: groups + parts.length, ignoreCase });
   const isSame = told?.[0] === start && told[1] === end;
   const ofParts = parts.map((_, i) => {
     const [from, to] = isSame ? told.slice(2 * (groups + 1 + i)) : [-1, -1];

@@ -1,5 +1,8 @@
 import { type CharSet, type PatternNode, membership } from "./ast.ts";
 
+/** UTF-16 units beyond which no text is tried. */
+const longestText = 400;
+
 /** Characters that sets are tried with, plain ones first. */
 const candidates: readonly number[] = [..."aB3 -,._bZ7/é٣Å\n\tßǅ中€"].map((char) => char.codePointAt(0)!);
 
@@ -29,8 +32,9 @@ function textsFor(node: PatternNode, groups: Map<number, string>): string[] {
       return node.options.flatMap((option) => textsFor(option, groups).slice(0, 6));
     case "repeat": {
       const texts = textsFor(node.item, groups);
+      const longest = Math.max(1, ...texts.map(({ length }) => length));
       const counts = [...new Set([Math.max(1, node.min), node.min, Math.min(node.max, node.min + 2)])].filter(
-        (count) => count <= 40,
+        (count) => count * longest < longestText,
       );
       return counts.flatMap((count) =>
         texts
@@ -74,5 +78,5 @@ export function likelyTexts(root: PatternNode): string[] {
       `é${text}`,
       `${text}_`,
     ]);
-  return [...new Set([...fitting, ...changed, "", "a\nb", "é", "٣", "Ångström 12"])].filter((text) => text.length < 400);
+  return [...new Set([...fitting, ...changed, "", "a\nb", "é", "٣", "Ångström 12"])].filter((text) => text.length < longestText);
 }

@@ -3,33 +3,34 @@ import type { Flavour } from "./index.ts";
 /** A pattern that was built, or the word that is not known and where it stands, 0-based, in UTF-16 units. */
 export type BuiltPattern = { readonly pattern: string } | { readonly unknown: string; readonly offset: number };
 
-/** How each flavour writes a kind of characters: what stands in brackets. */
-type Kind = Readonly<Record<"posix" | "property", string>>;
+/** How classes of letters are written: by POSIX names, or by Unicode properties. */
+type Writing = "posix" | "property";
 
-const kinds: readonly (readonly [words: RegExp, kind: Kind])[] = [
+/** Kinds of characters, by what stands for them in brackets. */
+const kinds: readonly (readonly [words: RegExp, inner: string | Readonly<Record<Writing, string>>])[] = [
   [/^(?:capital letters?|capitals?|upper ?case letters?)$/, { posix: "[:upper:]", property: "\\p{Lu}" }],
   [/^(?:small letters?|lower ?case letters?)$/, { posix: "[:lower:]", property: "\\p{Ll}" }],
   [/^(?:letters?)$/, { posix: "[:alpha:]", property: "\\p{L}" }],
-  [/^(?:digits?|numerals?)$/, { posix: "0-9", property: "0-9" }],
-  [/^(?:spaces?|blanks?)$/, { posix: " ", property: " " }],
-  [/^(?:tabs?)$/, { posix: "\\t", property: "\\t" }],
-  [/^(?:white ?space)$/, { posix: "\\s", property: "\\s" }],
-  [/^(?:dash(?:es)?|hyphens?|minus)$/, { posix: "\\-", property: "\\-" }],
-  [/^(?:dots?|periods?|full stops?|points?)$/, { posix: ".", property: "." }],
-  [/^(?:commas?)$/, { posix: ",", property: "," }],
-  [/^(?:semicolons?)$/, { posix: ";", property: ";" }],
-  [/^(?:colons?)$/, { posix: ":", property: ":" }],
-  [/^(?:slash(?:es)?)$/, { posix: "/", property: "/" }],
-  [/^(?:backslash(?:es)?)$/, { posix: "\\\\", property: "\\\\" }],
-  [/^(?:underscores?|underlines?)$/, { posix: "_", property: "_" }],
-  [/^(?:hash(?:es)?|number signs?)$/, { posix: "#", property: "#" }],
-  [/^(?:apostrophes?|single quotes?)$/, { posix: "'", property: "'" }],
-  [/^(?:quotes?|double quotes?)$/, { posix: '"', property: '"' }],
-  [/^(?:at signs?)$/, { posix: "@", property: "@" }],
-  [/^(?:plus|plus signs?)$/, { posix: "+", property: "+" }],
-  [/^(?:line feeds?|line breaks?|new ?lines?)$/, { posix: "\\n", property: "\\n" }],
-  [/^(?:opening brackets?|opening parenthes[ei]s)$/, { posix: "(", property: "(" }],
-  [/^(?:closing brackets?|closing parenthes[ei]s)$/, { posix: ")", property: ")" }],
+  [/^(?:digits?|numerals?)$/, "0-9"],
+  [/^(?:spaces?|blanks?)$/, " "],
+  [/^(?:tabs?)$/, "\\t"],
+  [/^(?:white ?space)$/, "\\s"],
+  [/^(?:dash(?:es)?|hyphens?|minus)$/, "\\-"],
+  [/^(?:dots?|periods?|full stops?|points?)$/, "."],
+  [/^(?:commas?)$/, ","],
+  [/^(?:semicolons?)$/, ";"],
+  [/^(?:colons?)$/, ":"],
+  [/^(?:slash(?:es)?)$/, "/"],
+  [/^(?:backslash(?:es)?)$/, "\\\\"],
+  [/^(?:underscores?|underlines?)$/, "_"],
+  [/^(?:hash(?:es)?|number signs?)$/, "#"],
+  [/^(?:apostrophes?|single quotes?)$/, "'"],
+  [/^(?:quotes?|double quotes?)$/, '"'],
+  [/^(?:at signs?)$/, "@"],
+  [/^(?:plus|plus signs?)$/, "+"],
+  [/^(?:line feeds?|line breaks?|new ?lines?)$/, "\\n"],
+  [/^(?:opening brackets?|opening parenthes[ei]s)$/, "("],
+  [/^(?:closing brackets?|closing parenthes[ei]s)$/, ")"],
 ];
 
 const numbers: Readonly<Record<string, number>> = {
@@ -64,7 +65,7 @@ const amounts: readonly (readonly [words: RegExp, quantifier: (found: RegExpExec
 ];
 
 /** Texts and places that are no kind of characters. */
-const places: readonly (readonly [words: RegExp, pattern: (writing: keyof Kind) => string])[] = [
+const places: readonly (readonly [words: RegExp, pattern: (writing: Writing) => string])[] = [
   [/^(?:the )?(?:start|beginning)(?: of (?:the )?text)?$/, () => "^"],
   [/^(?:the )?end(?: of (?:the )?text)?$/, () => "$"],
   [/^(?:anything|any text|any characters|the rest|everything)$/, () => ".*"],
@@ -75,12 +76,17 @@ const places: readonly (readonly [words: RegExp, pattern: (writing: keyof Kind) 
 
 const escaped = (text: string): string => text.replace(/[\\.[\](){}*+?^$|]/g, "\\$&");
 
+function innerOf(words: string, writing: Writing): string | undefined {
+  const inner = kinds.find(([known]) => known.test(words))?.[1];
+  return typeof inner === "object" ? inner[writing] : inner;
+}
+
 /** What stands in brackets for one or several kinds, `letter or digit`; undefined where a word is not known. */
-function classOf(words: string, writing: keyof Kind): string | undefined {
+function classOf(words: string, writing: Writing): string | undefined {
   const parts = words.split(/ or |\/(?=\w)/).map((each) => {
     const bare = each.trim().replace(/^an? /, "");
     const quoted = /^(["'])(.)\1$/u.exec(bare);
-    return quoted ? quoted[2].replace(/[\\\][^-]/, "\\$&") : kinds.find(([known]) => known.test(bare))?.[1][writing];
+    return quoted ? quoted[2].replace(/[\\\][^-]/, "\\$&") : innerOf(bare, writing);
   });
   return parts.includes(undefined) ? undefined : parts.join("");
 }
@@ -97,7 +103,7 @@ const single = (inner: string): string => {
 };
 
 /** A part of what is wanted as a pattern. */
-function partOf(words: string, writing: keyof Kind): string | undefined {
+function partOf(words: string, writing: Writing): string | undefined {
   const quoted = /^(?:the (?:text|word) )?(["'])(.*)\1$/su.exec(words);
   if (quoted && [...quoted[2]].length !== 1) return escaped(quoted[2]);
   const place = places.find(([known]) => known.test(words));
