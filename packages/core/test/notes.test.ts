@@ -76,6 +76,7 @@ const right: readonly (readonly [string, string])[] = [
   ["postgresql", "label is null"], ["postgresql", "label like 'A%*'"], ["postgresql", "nullif(label, null)"], ["duckdb", "label[1:3]"], ["openformula", "MID(label;1;0)&shelf"], ["postgresql", "split_part(shelf, '-', 2)"],
   ["openformula", 'SUBSTITUTE(label&"[";"[";"")'], ["openformula", 'ISNUMBER(FIND("zzz";label))'], ["postgresql", "concat_ws('; ', label, shelf)"], ["xpath", "$altitude > 3"], ["sqlite", "altitude between 1 and 9 or label in ('a', 'b')"],
   ["postgresql", "label = 'Alnus'"], ["mariadb", "label = 'betula pendula'"], ["postgresql", "replace(label, 'Alnus', 'A.')"], ["openformula", 'qty="*"'],
+  ["sqlite", "label is null"], ["mariadb", "label regexp '^[0-9]+$'"], ["postgresql", "0 / altitude"],
   ["openformula", 'IF(altitude=5;NA();label)'], ["openformula", "IF(altitude>10000;1/0;1)"], ["duckdb", "try_cast('x' as integer)"],
   ["openformula", "MAX(altitude)"], ["postgresql", "'constant'"], ["xpath", "contains($label, 'zzz')"], ["postgresql", "case when altitude > 1000 then 'high' else 'low' end"], ["mariadb", "if(label like '%x%', 'x', 'y')"],
 ];

@@ -31,10 +31,13 @@ function culprit({ tree, source }: Program, { range = tree.range, facts, code }:
     return placeWithin(source, meant.range, meant.value, offset);
   if (meant) return meant.range;
   if (isConstant(step)) return range;
-  const constants = childrenOf(step).filter(isConstant);
   // Of these it is not said which part it is.
-  const isPlain = code === "division-by-zero" || code === "wrong-kind";
-  return isPlain && constants.length === 1 ? constants[0].range : undefined;
+  const isMeant = (part: Expression): boolean =>
+    code === "wrong-kind"
+      ? part.kind === "literal" && typeof part.value === "string" && facts.given === "xs:string"
+      : code === "division-by-zero" && isConstant(part) && part === childrenOf(step).at(-1);
+  const meantBy = childrenOf(step).filter(isMeant);
+  return meantBy.length === 1 ? meantBy[0].range : undefined;
 }
 
 /**

@@ -334,6 +334,9 @@ function joinedOtherwise({ program }: Asked): Diagnostic[] {
 /** The fewest rows of which it says something that all give the same. */
 const fewestRows = 3;
 
+/** Operations that give true or false, in whatever form. */
+const conditions: ReadonlySet<string> = new Set(["is", "distinct", "not", "connect", "truth-of", "test", "compare"]);
+
 /** One result on all rows, though what is read differs; what is only true or false, and what is made of all rows, may be so. */
 function sameEverywhere({ program, sample, values }: Asked): Diagnostic[] {
   const read = [...columnsUsed(program)];
@@ -343,7 +346,10 @@ function sameEverywhere({ program, sample, values }: Asked): Diagnostic[] {
   const isFirst = (value: Value) => agree(value, first) && !(isFailure(value) && isFailure(first) && value.code !== first.code);
   if (!values.every(isFirst)) return [];
   const inputs = new Set(values.map((_, row) => JSON.stringify(read.map((i) => String(sample.columns[i].values[row])))));
-  const isTruth = typeof first === "boolean" || ("answers" in program.bound && "truth" in program.bound.answers);
+  const { bound } = program;
+  const made = bound.kind === "convert" ? bound.inner : bound;
+  const isTruth =
+    typeof first === "boolean" || (made.kind === "operation" && ("truth" in made.answers || conditions.has(made.operation)));
   const missing = values.filter((_, row) => read.some((i) => sample.columns[i].values[row] === null)).length;
   if (inputs.size < fewestRows || (first === null && missing > 0) || (isTruth && !isFailure(first))) return [];
   const columns = read.map((i) => program.dialect.columnText(sample.columns[i].name));
