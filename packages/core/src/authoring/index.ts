@@ -28,7 +28,7 @@ export { type Formatted, format } from "./format.ts";
 export { type Found, find, tasksOf } from "./find.ts";
 export { type Candidate, type Wanted, expressionsFor } from "./wanted.ts";
 export { type DialectFlavour, type WrittenPattern, flavoursOf, patternsIn, patternsOn } from "./patterns.ts";
-export { notesOf } from "./notes.ts";
+export { notesOf } from "./notes/index.ts";
 export { type Ruler, type RulerCell, rulerOf } from "./ruler.ts";
 export { visibleText } from "./white-space.ts";
 export * from "./statements.ts";

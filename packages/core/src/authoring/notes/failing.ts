@@ -1,7 +1,7 @@
-import { type Diagnostic, message, placeWithin } from "../diagnostics/index.ts";
-import type { Program } from "../evaluate/index.ts";
-import { type Expression, childrenOf, walk } from "../syntax/index.ts";
-import { type Failure, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
+import { type Diagnostic, message, placeWithin } from "../../diagnostics/index.ts";
+import type { Program } from "../../evaluate/index.ts";
+import { type Expression, childrenOf, walk } from "../../syntax/index.ts";
+import { type Failure, type TextRange, type Value, isFailure, sameRange } from "../../values/index.ts";
 
 /** Kinds of errors of which it is told what makes them. */
 const most = 3;

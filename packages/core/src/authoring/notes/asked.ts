@@ -1,0 +1,58 @@
+import type { Diagnostic, Fix } from "../../diagnostics/index.ts";
+import { type Bound, type BoundOperation, type Program, type Sample, unconverted } from "../../evaluate/index.ts";
+import type { Expression } from "../../syntax/index.ts";
+import { operationOf } from "../../text/index.ts";
+import type { Facts, MessageCode, TextRange, Value } from "../../values/index.ts";
+
+/** What a note is made from: the program, and what it gives on each row of the sample. */
+export interface Asked {
+  readonly program: Program;
+  readonly sample: Sample;
+  readonly values: readonly Value[];
+}
+
+export type Operation = Bound & BoundOperation;
+
+export const note = (code: MessageCode, range: TextRange, facts: Facts = {}, fixes: readonly Fix[] = []): Diagnostic => ({
+  code,
+  severity: "warning",
+  range,
+  facts,
+  fixes,
+});
+
+export const writing = (range: TextRange, text: string): Fix => ({ title: `Write ${text}`, edits: [{ range, text }] });
+
+/** The value of a part that is the same on every row, and the part itself. */
+export function constantOf(input: Operation["inputs"][number]): { value: Value; part: Bound } | undefined {
+  if (!input || !("kind" in input)) return undefined;
+  const part = unconverted(input);
+  return part.kind === "constant" ? { value: part.value, part } : undefined;
+}
+
+/** What stands in a slot of an operation, by the slot's name. */
+export const slotOf = (operation: Operation, name: string): Operation["inputs"][number] =>
+  operation.inputs[operationOf(operation.operation).slots.findIndex((slot) => slot.name === name)];
+
+export const textOf = (program: Program, { range }: Expression): string => program.source.slice(range.start, range.end);
+
+/** The sign of a call of two parts, as it is written. */
+export function signOf(node: Expression, source: string): string | undefined {
+  if (node.kind !== "call" || node.notation !== "operator" || node.args.length !== 2) return undefined;
+  return source.slice(node.args[0].range.end, node.args[1].range.start).trim();
+}
+
+export const isNumberText = (text: string): boolean => text.trim() !== "" && Number.isFinite(Number(text));
+
+/** A column beside a text that is written, which an operation compares or orders. */
+export function textBesideColumn(
+  operation: Operation,
+): { readonly column: number; readonly text: string; readonly part: Bound; readonly beside: Bound } | undefined {
+  const sides = ["a", "b"].map((name) => slotOf(operation, name));
+  const found = sides.map(constantOf).find((side) => typeof side?.value === "string");
+  const beside = sides
+    .flatMap((side) => (side && "kind" in side ? [unconverted(side)] : []))
+    .find(({ kind }) => kind === "column");
+  if (beside?.kind !== "column" || typeof found?.value !== "string") return undefined;
+  return { column: beside.column, text: found.value, part: found.part, beside };
+}

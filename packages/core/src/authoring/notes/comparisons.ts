@@ -1,0 +1,83 @@
+/** Notes on comparisons and conditions. */
+import { filled, templateOf } from "../../dialects/tasks/index.ts";
+import type { Diagnostic } from "../../diagnostics/index.ts";
+import { ungrouped, walk } from "../../syntax/index.ts";
+import {
+  type Asked,
+  type Operation,
+  constantOf,
+  isNumberText,
+  note,
+  signOf,
+  textBesideColumn,
+  textOf,
+  writing,
+} from "./asked.ts";
+
+/** `= null`, which is true of nothing. */
+export function comparedWithNull({ program }: Asked): Diagnostic[] {
+  return [...walk(program.tree)].flatMap((node) => {
+    const sign = signOf(node, program.source);
+    if (node.kind !== "call" || sign === undefined || !["=", "==", "<>", "!="].includes(sign)) return [];
+    const at = node.args.map(ungrouped).findIndex((arg) => arg.kind === "literal" && arg.value === null);
+    if (at < 0) return [];
+    const text = `${textOf(program, node.args[1 - at])} is ${sign.startsWith("=") ? "" : "not "}null`;
+    return [note("null-compared", node.range, { name: sign }, [writing(node.range, text)])];
+  });
+}
+
+/** A text where a condition belongs: `a = 'x' or 'y'`. */
+export function textAsCondition(operation: Operation): Diagnostic[] {
+  if (operation.operation !== "connect") return [];
+  return operation.inputs.flat().flatMap((input) => {
+    const found = constantOf(input);
+    const isText = found?.part.source.kind === "literal" && typeof found.part.source.value === "string";
+    return found && isText ? [note("text-as-condition", found.part.source.range, {})] : [];
+  });
+}
+
+/** A text beside an equals sign that no row has, and one has in other letters or with spaces around it. */
+export function otherText(operation: Operation, { program, sample }: Asked): Diagnostic[] {
+  const found = signOf(operation.source, program.source) === "=" ? textBesideColumn(operation) : undefined;
+  if (found?.part.source.kind !== "literal") return [];
+  const { text: wanted, column, part } = found;
+  const bare = (text: string) => text.trim().toLowerCase();
+  const texts = sample.columns[column].values.filter((value) => typeof value === "string");
+  const isTrue = (text: string) => text === wanted || (operation.answers.case !== "minded" && bare(text) === bare(wanted));
+  const there = texts.find((text) => bare(text) === bare(wanted));
+  return there === undefined || texts.some(isTrue) ? [] : [note("other-case", part.source.range, { text: wanted, there })];
+}
+
+/** Which part of a text wildcards at its ends leave open, by the task that is meant. */
+const openEnds = { "01": "startsWith", "10": "endsWith", "11": "contains" } as const;
+
+/** A text with wildcards at its ends beside an equals sign, for which they are characters; one that a row holds is meant so. */
+export function wildcardsCompared(operation: Operation, { program, sample }: Asked): Diagnostic[] {
+  const { source } = operation;
+  const found = signOf(source, program.source) === "=" ? textBesideColumn(operation) : undefined;
+  if (!found) return [];
+  const [, before, inner, after] = /^([*%]?)([^*%?]+)([*%]?)$/.exec(found.text) ?? [];
+  const task = openEnds[`${before ? 1 : 0}${after ? 1 : 0}` as keyof typeof openEnds];
+  const isThere = sample.columns[found.column].values.some((value) => typeof value === "string" && /[*%]/.test(value));
+  if (inner === undefined || !task || isThere) return [];
+  const { dialect } = program;
+  const template = templateOf(task, dialect.id);
+  const parts = {
+    text: { text: textOf(program, found.beside.source), isOpen: false },
+    needle: { text: dialect.textLiteral(inner), isOpen: false },
+  };
+  const fixes = template === undefined ? [] : [writing(source.range, filled(template, parts))];
+  return [note("wildcard-compared", source.range, { text: found.text }, fixes)];
+}
+
+/** Texts that are ordered beside a number that is written as a text. */
+export function orderedAsTexts(operation: Operation, { program, sample }: Asked): Diagnostic[] {
+  const { source } = operation;
+  if (!operation.operation.startsWith("compare") || source.kind !== "call" || !/^(?:[<>]=?|[lg][te])$/.test(source.name))
+    return [];
+  const found = textBesideColumn(operation);
+  if (!found || !isNumberText(found.text)) return [];
+  const { name, values } = sample.columns[found.column];
+  const isText = values.every((value) => value === null || typeof value === "string");
+  return isText ? [note("ordered-as-texts", source.range, { column: program.dialect.columnText(name) })] : [];
+}

@@ -1,0 +1,53 @@
+import type { Diagnostic } from "../../diagnostics/index.ts";
+import { type Program, type Sample, allPartsOf } from "../../evaluate/index.ts";
+import type { Value } from "../../values/index.ts";
+import type { Asked } from "./asked.ts";
+import { comparedWithNull, orderedAsTexts, otherText, textAsCondition, wildcardsCompared } from "./comparisons.ts";
+import { alwaysFailing } from "./failing.ts";
+import { nothingReplaced, sameEverywhere } from "./outcomes.ts";
+import { itemZero, separatorLast, startingAtZero } from "./places.ts";
+import {
+  foreignGroups,
+  foreignWildcards,
+  joinedOtherwise,
+  lostEscapes,
+  namesAsTexts,
+  otherCase,
+  patternAsText,
+  quotedColumns,
+} from "./texts.ts";
+
+const ofOperations = [
+  textAsCondition,
+  startingAtZero,
+  foreignWildcards,
+  foreignGroups,
+  patternAsText,
+  otherCase,
+  separatorLast,
+  orderedAsTexts,
+  wildcardsCompared,
+  otherText,
+];
+const ofWholes = [comparedWithNull, itemZero, quotedColumns, namesAsTexts, lostEscapes, joinedOtherwise];
+
+/**
+ * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
+ * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a sign that does not join here, a text
+ * that is found nowhere, a replacement that changes no row, one result on every row. `values` are what it gives on the rows of the sample, `program.run(sample)`.
+ *
+ * @returns warnings, in the order of their places; none for a program that cannot run
+ */
+export function notesOf(program: Program, sample: Sample, values: readonly Value[]): Diagnostic[] {
+  if (!program.ok) return [];
+  const asked: Asked = { program, sample, values };
+  const operations = allPartsOf(program.bound).flatMap((part) => (part.kind === "operation" ? [part] : []));
+  const found = [
+    ...alwaysFailing(program, values),
+    ...ofWholes.flatMap((ask) => ask(asked)),
+    ...operations.flatMap((operation) => ofOperations.flatMap((ask) => ask(operation, asked))),
+  ];
+  const places = new Map(found.map((each) => [`${each.code} ${each.range.start}`, each]));
+  const told = [...places.values()].sort((a, b) => a.range.start - b.range.start);
+  return told.length > 0 ? told : [...nothingReplaced(asked), ...sameEverywhere(asked)];
+}

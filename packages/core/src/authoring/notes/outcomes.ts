@@ -1,0 +1,50 @@
+/** Notes on what an expression gives on all rows. */
+import { agree, showValue } from "../../contrast/index.ts";
+import { type Diagnostic, message } from "../../diagnostics/index.ts";
+import { columnsUsed, unconverted } from "../../evaluate/index.ts";
+import { type Value, isFailure } from "../../values/index.ts";
+import { type Asked, constantOf, note, slotOf } from "./asked.ts";
+
+/** The fewest rows of which it says something that all give the same. */
+const fewestRows = 3;
+
+/** Operations that give true or false, in whatever form. */
+const conditions: ReadonlySet<string> = new Set(["is", "distinct", "not", "connect", "truth-of", "test", "compare"]);
+
+/** One result on all rows, though what is read differs; what is only true or false, and what is made of all rows, may be so. */
+export function sameEverywhere({ program, sample, values }: Asked): Diagnostic[] {
+  const read = [...columnsUsed(program)];
+  const [first] = values;
+  // What a choice gives depends on which rows there are.
+  if (read.length === 0 || program.readsWholeColumns || program.bound.kind === "control" || values.length < fewestRows) return [];
+  const isFirst = (value: Value) => agree(value, first) && !(isFailure(value) && isFailure(first) && value.code !== first.code);
+  if (!values.every(isFirst)) return [];
+  const inputs = new Set(values.map((_, row) => JSON.stringify(read.map((i) => String(sample.columns[i].values[row])))));
+  const { bound } = program;
+  const made = bound.kind === "convert" ? bound.inner : bound;
+  const isTruth =
+    typeof first === "boolean" || (made.kind === "operation" && ("truth" in made.answers || conditions.has(made.operation)));
+  const missing = values.filter((_, row) => read.some((i) => sample.columns[i].values[row] === null)).length;
+  if (inputs.size < fewestRows || (first === null && missing > 0) || (isTruth && !isFailure(first))) return [];
+  const columns = read.map((i) => program.dialect.columnText(sample.columns[i].name));
+  const result = isFailure(first) ? `an error (${message(first).replace(/\.$/, "")})` : showValue(first);
+  return [note("same-everywhere", program.tree.range, { result, rows: values.length, columns })];
+}
+
+/** Operations that put something in the place of what they find. */
+const replacing: ReadonlySet<string> = new Set(["substitute", "translate"]);
+
+/** A replacement that changes no row, as what it looks for stands in none. */
+export function nothingReplaced({ program: { bound }, sample, values }: Asked): Diagnostic[] {
+  const part = unconverted(bound);
+  if (part.kind !== "operation" || !replacing.has(part.operation) || values.length < fewestRows) return [];
+  const text = slotOf(part, "text");
+  const column = text && "kind" in text ? unconverted(text) : undefined;
+  const place = ["old", "from", "pattern"].map((name) => constantOf(slotOf(part, name))).find((each) => each !== undefined);
+  if (column?.kind !== "column" || typeof place?.value !== "string" || place.part.source.kind !== "literal") return [];
+  const given = sample.columns[column.column].values;
+  const isTouched = given.some((value, row) => value !== values[row]);
+  return isTouched || given.every((value) => typeof value !== "string")
+    ? []
+    : [note("no-row-changed", place.part.source.range, { text: place.value, rows: values.length })];
+}

@@ -1,0 +1,45 @@
+/** Notes on positions, and on what stands in the place of something else. */
+import type { Diagnostic } from "../../diagnostics/index.ts";
+import { allPartsOf, unconverted } from "../../evaluate/index.ts";
+import { kindOfOutcome } from "../../contrast/index.ts";
+import { type Asked, type Operation, constantOf, note, slotOf, textOf, writing } from "./asked.ts";
+
+/** The slots that hold a position or an ordinal, by operation. */
+const positions: Readonly<Partial<Record<string, string>>> = { slice: "start", locate: "start", segment: "n", item: "position" };
+
+/** A 0 that is written as a position, which starts at 1. */
+function zeroIn(position: Operation["inputs"][number]): Diagnostic[] {
+  const found = constantOf(position);
+  if (found?.part.source.kind !== "literal" || kindOfOutcome(found.value) !== "number" || Number(found.value) !== 0) return [];
+  const { range } = found.part.source;
+  return [note("counts-from-one", range, {}, [writing(range, "1")])];
+}
+
+/** A position of 0 where counting starts at 1. */
+export function startingAtZero(operation: Operation): Diagnostic[] {
+  const slot = positions[operation.operation];
+  return slot === undefined || operation.answers.first === "0" ? [] : zeroIn(slotOf(operation, slot));
+}
+
+/** The item 0 of a list, by a filter. */
+export const itemZero = ({ program }: Asked): Diagnostic[] =>
+  allPartsOf(program.bound).flatMap((part) =>
+    part.kind === "control" && part.control.form === "filter" ? zeroIn(part.children[1]) : [],
+  );
+
+/** A separator that stands last, with a column in its place: it comes first, and the column is joined. */
+export function separatorLast(operation: Operation, { program }: Asked): Diagnostic[] {
+  const [separator, items] = [slotOf(operation, "separator"), slotOf(operation, "items")];
+  const { row, source } = operation;
+  if (operation.operation !== "join" || !separator || !("kind" in separator) || !items || "kind" in items) return [];
+  const last = constantOf(items.at(-1));
+  const isMark = typeof last?.value === "string" && /^[^\p{L}\p{N}]+$/u.test(last.value);
+  if (!isMark || unconverted(separator).kind !== "column" || source.kind !== "call") return [];
+  const [start, end] = ["separator", "items"].map((slot) => row?.parameters.findIndex((each) => each.slot === slot) ?? -1);
+  if (start < 0 || end <= start) return [];
+  const texts = source.args.map((arg) => textOf(program, arg));
+  const ordered = [...texts.slice(0, end).with(start, texts.at(-1)!), texts[start], ...texts.slice(end, -1)];
+  const range = { start: source.args[0].range.start, end: source.args.at(-1)!.range.end };
+  const fix = writing(range, ordered.join(`${program.dialect.separator} `));
+  return [note("separator-first", last.part.source.range, { text: last.value }, [fix])];
+}
