@@ -166,6 +166,7 @@ test("what takes long, or is long, is given up in time; case that is ignored is 
       }
   expect(performance.now() - started).toBeLessThan(20_000);
   expect(carryPattern("posix", "alnus", "i", "pcre")).toMatchObject({ pattern: "alnus", flags: "i", differences: [] });
+  expect(carryPattern("posix", "x".repeat(1e6), "", "pcre")).toEqual({ refused: "it has more than 5000 characters" });
   expect(carryPattern("posix", "alnus", "i", "like")).toEqual({ refused: "LIKE has no option that ignores case" });
 });
 

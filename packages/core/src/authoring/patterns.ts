@@ -76,6 +76,9 @@ export function patternsIn(program: Program): WrittenPattern[] {
   });
 }
 
+/** UTF-16 units beyond which a pattern is not told beside a trace. */
+const longest = 2000;
+
 /**
  * The patterns of a trace, each by the step that is its literal, with what its parts fit in the text that it was tried on.
  *
@@ -87,7 +90,7 @@ export function patternsOn(program: Program, steps: readonly TraceStep[]): Reado
   for (const { range, flavour, source, flags, subject } of patternsIn(program)) {
     const step = stepAt(range);
     const text = stepAt(subject)?.values.at(-1);
-    if (!step || found.has(step)) continue;
+    if (!step || found.has(step) || source.length > longest) continue;
     try {
       found.set(step, explainPattern(flavour, source, flags, typeof text === "string" ? text : undefined));
     } catch (error) {

@@ -23,6 +23,9 @@ export type CarriedPattern =
     }
   | { readonly refused: string };
 
+/** UTF-16 units beyond which a pattern is not tried. */
+const longest = 5000;
+
 /** What a flavour has no way to write. */
 class Refused extends Error {}
 
@@ -363,6 +366,7 @@ const isSameMatch = (a: Match | undefined, b: Match | undefined): boolean =>
  * @throws PatternError where its own flavour does not allow it
  */
 export function carryPattern(from: Flavour, source: string, flags: string, to: Flavour): CarriedPattern {
+  if (source.length > longest) return { refused: `it has more than ${longest} characters` };
   const ownFlags = from.startsWith("like") ? flags : flags.replaceAll("i", "");
   const { node } = parsePattern(from, source, ownFlags);
   const isWhole = from.startsWith("like") || from.startsWith("glob");
