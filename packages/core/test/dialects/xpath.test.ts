@@ -375,6 +375,7 @@ const groups: Readonly<Record<string, readonly ExpressionCase[]>> = {
     ["'5' castable as xs:integer", true],
     ["'x' castable as xs:integer", false],
     ["'5' cast as xs:integer", 5],
+    ["'5' cast as xs:integer * 2", 10],
     ["() cast as xs:integer", error],
     ["() cast as xs:integer?", null],
     ["xs:integer(' 12 ')", 12],

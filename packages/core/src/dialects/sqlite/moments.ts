@@ -38,7 +38,8 @@ function clockTime([hour, minute, second = "0", fraction = "", sign, zoneHour = 
   string | undefined
 )[]): number | undefined {
   const [h, m, s] = [Number(hour), Number(minute), Number(second)];
-  if (h > 24 || m > 59 || s > 59 || Number(zoneHour) > 14 || Number(zoneMinute) > 59) return undefined;
+  const isBeyondMidnight = h === 24 && m + s + Number(fraction || "0") > 0;
+  if (h > 24 || isBeyondMidnight || m > 59 || s > 59 || Number(zoneHour) > 14 || Number(zoneMinute) > 59) return undefined;
   const zone = (Number(zoneHour) * 60 + Number(zoneMinute)) * (sign === "-" ? -1 : 1);
   return Math.floor(h * 3_600_000 + (m - zone) * 60_000 + (s + Number(fraction || "0")) * 1000 + 0.5);
 }

@@ -305,7 +305,7 @@ function mapConstructor(parser: Parser): Expression {
 }
 
 /** A sequence type, as its source text without blanks. */
-function sequenceType(parser: Parser): string {
+function sequenceType(parser: Parser, marks: readonly string[] = ["?", "*", "+"]): string {
   let type = parser.next().source;
   if (parser.take("(")) {
     let depth = 1;
@@ -316,7 +316,7 @@ function sequenceType(parser: Parser): string {
       type += source;
     }
   }
-  for (const mark of ["?", "*", "+"]) if (parser.take(mark)) return type + mark;
+  for (const mark of marks) if (parser.take(mark)) return type + mark;
   return type;
 }
 
@@ -382,7 +382,8 @@ function wordInfix(parser: Parser, word: string): Infix | undefined {
             const { range } = p.next();
             p.next();
             const from = p.token.range.start;
-            const type = sequenceType(p);
+            // What is cast is one item at most; a * or + behind its type calculates (XPath 3.1, 3.18.2).
+            const type = strength >= power.castable ? sequenceType(p, ["?"]) : sequenceType(p);
             const typeRange = span(p, from);
             if (name === "cast") return { kind: "cast", operand: left, type, typeRange, range: span(p, left.range.start) };
             return p.call(name, range, [left, literal(type, "text", typeRange)], "operator", left.range.start);
