@@ -76,14 +76,18 @@ export function ExpressionText(props: ExpressionTextProps) {
   /** What was typed and has not come back yet: not to be written over what was typed since. */
   const said = useRef<string[]>([]);
 
-  useImperativeHandle(props.ref, () => ({
-    insert(text) {
-      const { main } = view.current!.state.selection;
-      const [from, to] = isVisited.current ? [main.from, main.to] : [0, view.current!.state.doc.length];
-      view.current!.dispatch({ changes: { from, to, insert: text }, selection: { anchor: from, head: from + text.length } });
-      view.current!.focus();
-    },
-  }));
+  useImperativeHandle(
+    props.ref,
+    () => ({
+      insert(text) {
+        const { main } = view.current!.state.selection;
+        const [from, to] = isVisited.current ? [main.from, main.to] : [0, view.current!.state.doc.length];
+        view.current!.dispatch({ changes: { from, to, insert: text }, selection: { anchor: from, head: from + text.length } });
+        view.current!.focus();
+      },
+    }),
+    [],
+  );
 
   useEffect(() => {
     const root = host.current!.shadowRoot ?? host.current!.attachShadow({ mode: "open" });

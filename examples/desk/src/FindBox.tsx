@@ -1,6 +1,6 @@
-import { message, isFailure } from "indigo-quill";
-import type { Dialect, Value } from "indigo-quill";
+import type { Dialect } from "indigo-quill";
 import { type Found, find } from "indigo-quill/authoring";
+import { showValue } from "indigo-quill/contrast";
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 
 /** Answers that are shown. */
@@ -70,9 +70,9 @@ export function FindBox({ dialect, onTake }: FindBoxProps) {
                 {each.example && (
                   <span className="quiet">
                     {Object.entries(each.example.given)
-                      .map(([name, value]) => `${name} ${wordFor(value)}`)
+                      .map(([name, value]) => `${name} ${showValue(value)}`)
                       .join(", ")}{" "}
-                    → {wordFor(each.example.value)}
+                    → {showValue(each.example.value)}
                   </span>
                 )}
               </button>
@@ -83,6 +83,3 @@ export function FindBox({ dialect, onTake }: FindBoxProps) {
     </div>
   );
 }
-
-const wordFor = (value: Value): string =>
-  isFailure(value) ? message(value) : value === null ? "nothing" : typeof value === "string" ? `"${value}"` : String(value);

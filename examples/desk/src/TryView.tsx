@@ -30,6 +30,9 @@ interface TryViewProps {
 /** Expressions side by side; more do not fit. */
 const mostSides = 7;
 
+/** Milliseconds without a change after which what takes longer is asked. */
+const settledAfter = 500;
+
 /** The row of a name, 0-based, scratch rows first. */
 const rowNamed = (name: string, scratch: number): number =>
   name.startsWith("s") ? Number(name.slice(1)) - 1 : Number(name) - 1 + scratch;
@@ -49,6 +52,12 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
   const [selected, setSelected] = useState(3);
   const [page, setPage] = useState(0);
   const [areStepsShown, setStepsShown] = useState(false);
+  /** The expressions that nobody has changed for a while. */
+  const [settled, setSettled] = useState<readonly Side[]>();
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(sides), settledAfter);
+    return () => clearTimeout(timer);
+  }, [sides]);
   const [hunts, setHunts] = useState(0);
   /** The expressions between which a hunt found nothing. */
   const [fruitless, setFruitless] = useState<readonly Side[]>();
@@ -62,8 +71,18 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
 
   const question = useMemo<Question>(() => {
     const named = Object.entries(wanted ?? {}).map(([name, text]) => [rowNamed(name, scratch.length), text] as const);
-    return { sides, file, scratch, selected, page, wanted: named, steps: areStepsShown, hunt: hunts };
-  }, [sides, file, scratch, selected, page, wanted, areStepsShown, hunts]);
+    return {
+      sides,
+      file,
+      scratch,
+      selected,
+      page,
+      wanted: named,
+      isSettled: settled === sides,
+      steps: areStepsShown,
+      hunt: hunts,
+    };
+  }, [sides, file, scratch, selected, page, wanted, settled, areStepsShown, hunts]);
   const { sides: sideFindings, answered, isStopped } = useFindings(question);
   const { table, contrast, hunted, traces = [] } = answered;
   useEffect(() => {

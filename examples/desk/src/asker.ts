@@ -1,7 +1,7 @@
 import type { Findings, Question, Said } from "./findings.ts";
 
-/** Milliseconds that each part of an answer may take, rows once read, and that the last one may still take when there is a newer question. */
-const patience = { part: 1000, newer: 150 };
+/** Milliseconds that each part of an answer may take, rows once read, and that the last one may still take when there is a newer question; what is asked in a pause takes longer, and is not broken off. */
+const patience = { part: 1000, newer: 150, settled: 600 };
 
 /** Asks the worker; the newest question wins. */
 export class Asker {
@@ -28,12 +28,16 @@ export class Asker {
       return;
     }
     this.#next = question;
-    if (this.#current.notices) this.#stopIn(patience.newer);
+    if (this.#current.notices) this.#stopIn(this.#forNewer);
   }
 
   close(): void {
     clearTimeout(this.#timer);
     this.#worker?.terminate();
+  }
+
+  get #forNewer(): number {
+    return this.#current.question.isSettled ? patience.settled : patience.newer;
   }
 
   #send(question: Question): void {
@@ -52,7 +56,7 @@ export class Asker {
     if (!isLast) {
       // Reading the rows takes what it takes; the clock runs from then on, anew for each part.
       if (!this.#next) this.#stopIn(patience.part);
-      else if (part.notices) this.#stopIn(patience.newer);
+      else if (part.notices) this.#stopIn(this.#forNewer);
       this.tell(this.#current, false, false);
       return;
     }

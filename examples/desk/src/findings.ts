@@ -25,6 +25,8 @@ export interface Question {
   readonly page: number;
   /** What is wanted on rows, 0-based, scratch rows first. */
   readonly wanted: readonly (readonly [row: number, text: string])[];
+  /** Whether nothing was typed for a while: time for what takes longer. */
+  readonly isSettled: boolean;
   /** Whether the values of the first expression's steps are wanted beside all rows. */
   readonly steps: boolean;
   /** How often rows were hunted for on which the first two expressions differ; they are hunted for where it is not 0. */

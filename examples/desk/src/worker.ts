@@ -5,6 +5,7 @@ import {
   Failure,
   type Program,
   type Sample,
+  type TextRange,
   type TraceStep,
   type Value,
   columnsUsed,
@@ -26,6 +27,7 @@ import {
   titlesOf,
 } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
+import { walk } from "indigo-quill/syntax";
 import { describeTrait } from "indigo-quill/traits";
 import type {
   ContrastFindings,
@@ -81,23 +83,26 @@ function shownColumns(programs: readonly Program[], sample: Sample): number[] {
 
 const isRunnable = ({ ok, source }: Program): boolean => ok && source !== "";
 
+const placeOf = ({ start, end }: TextRange): string => `${start} ${end}`;
+
 /** The steps whose values are worth a column: no literal, no column, and not the whole; inner ones first. */
 function stepsShown(program: Program, sample: Sample): readonly TraceStep[] {
   if (sample.rows === 0) return [];
-  const names = new Set(sample.columns.map(({ name }) => program.dialect.columnText(name)));
-  const isPlain = ({ text }: TraceStep) => names.has(text) || /^(?:'.*'|".*"|[\d.]+|E'.*')$/s.test(text);
+  const plain = new Set(
+    [...walk(program.tree)].flatMap(({ kind, range }) => (kind === "literal" || kind === "name" ? [placeOf(range)] : [])),
+  );
   return program
     .trace(sample, 0)
-    .filter((step) => step.depth > 0 && !isPlain(step))
+    .filter(({ depth, range }) => depth > 0 && !plain.has(placeOf(range)))
     .reverse()
     .slice(0, most.steps);
 }
 
 function valuesOfSteps(program: Program, sample: Sample, row: number, steps: readonly TraceStep[]): (Shown | undefined)[] {
   if (steps.length === 0) return [];
-  const found = new Map(program.trace(sample, row).map(({ range, values }) => [`${range.start} ${range.end}`, values.at(-1)]));
+  const found = new Map(program.trace(sample, row).map(({ range, values }) => [placeOf(range), values.at(-1)]));
   return steps.map(({ range }) => {
-    const value = found.get(`${range.start} ${range.end}`);
+    const value = found.get(placeOf(range));
     return value === undefined ? undefined : shown(value, program.dialect);
   });
 }
@@ -230,8 +235,18 @@ function untoldFindings({ dialect, source }: Program, sample: Sample): UntoldFin
     });
 }
 
-/** What gives the wanted values, tried on them and on the rows of the page. */
-function wantedFindings({ wanted, page }: Question, { sample, programs: [{ dialect }] }: Evaluated): WantedFindings {
+let lastWanted: { readonly key: string; readonly rows: Rows; readonly found: WantedFindings } | undefined;
+
+/** What gives the wanted values, tried on them and on the rows of the page; found anew only where another thing is asked. */
+function wantedFindings(question: Question, evaluated: Evaluated): WantedFindings {
+  const { wanted, page, scratch, sides } = question;
+  const key = JSON.stringify([wanted, page, scratch, sides[0].dialect]);
+  if (lastWanted?.key !== key || lastWanted.rows !== evaluated.rows)
+    lastWanted = { key, rows: evaluated.rows, found: wantedOn(question, evaluated) };
+  return lastWanted.found;
+}
+
+function wantedOn({ wanted, page }: Question, { sample, programs: [{ dialect }] }: Evaluated): WantedFindings {
   const first = Math.min(page * pageSize, sample.rows);
   const onPage = Array.from({ length: Math.min(pageSize, sample.rows - first) }, (_, i) => first + i);
   const rows = [...new Set([...onPage, ...wanted.map(([row]) => row)])].filter((row) => row < sample.rows);
@@ -307,7 +322,7 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
   yield { traces: isThere ? programs.map((program) => traceFindings(program, sample, selected)) : [] };
   if (question.wanted.length > 0) yield { wanted: wantedFindings(question, now) };
   if (programs.filter(isRunnable).length >= 2) yield* contrasted(question, now);
-  if (isRunnable(programs[0])) yield { untold: (now.untold ??= untoldFindings(programs[0], sample)) };
+  if (question.isSettled && isRunnable(programs[0])) yield { untold: (now.untold ??= untoldFindings(programs[0], sample)) };
 }
 
 /** Where the expressions part, and the rows that are hunted for. */

@@ -101,7 +101,7 @@ test.each([
   expect(found && ("refused" in found ? found.refused : applyFix(text, { title: "", ...found }))).toBe(made);
 });
 
-test("any text and any offset are taken, quickly", () => {
+test("any text and any offset are taken", () => {
   const dialect = dialects.duckdb();
   const long = "upper(concat(label, 'x', ".repeat(80);
   for (const text of ["", "\ud800", "(((", ")))", "'", long])
@@ -113,16 +113,4 @@ test("any text and any offset are taken, quickly", () => {
         () => renameAt(text, offset, dialect, sample, "x"),
       ])
         expect(ask).not.toThrow();
-  const begun = `${long}la`;
-  const rename = (text: string, offset: number) => renameAt(text, offset, dialect, sample, "x");
-  const asked = [callAt, completionsAt, hoverAt, rename] as const;
-  for (const ask of asked) {
-    // The fastest of several: others may be at work on the machine, and modules of tests run several times slower than those of Node.
-    const times = Array.from({ length: 8 }, () => {
-      const started = performance.now();
-      for (let i = 0; i < 5; i++) ask(begun, begun.length, dialect, sample);
-      return (performance.now() - started) / 5;
-    });
-    expect(Math.min(...times)).toBeLessThan(15);
-  }
 });

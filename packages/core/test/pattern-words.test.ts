@@ -12,7 +12,7 @@ import {
   patternFromWords,
 } from "indigo-quill/patterns";
 import { likelyTexts } from "../src/patterns/samples.ts";
-import { parsePattern } from "../src/patterns/index.ts";
+import { parsePattern } from "../src/patterns/compile.ts";
 import { random } from "./random.ts";
 
 /** A flavour, a pattern, its flags, a text, and for each part what is written, what it says, and what it fits there. */
@@ -187,6 +187,14 @@ test("the patterns of an expression, with what their parts fit on a row", () => 
   const [[step, { parts }]] = [...patternsOn(program, program.trace(sample, 0))];
   expect([step.text, parts[0].matched]).toEqual(["'\\\\d+'", "12"]);
   expect(patternsIn(compile(dialects.postgresql(), "label like n::text", sample))).toEqual([]);
+  const like = (id: string, source: string) => patternsIn(compile(dialects[id](), source, sample)).map(({ flags }) => flags);
+  expect([
+    like("postgresql", "label like 'B%'"),
+    like("sqlite", "label like 'b%'"),
+    like("postgresql", "label like 'B!%' escape '!'"),
+  ]).toEqual([["\\"], ["~i"], ["!"]]);
+  const onRow = compile(dialects.sqlite(), "label like 'b%'", sample);
+  expect([...patternsOn(onRow, onRow.trace(sample, 0)).values()][0].parts.map((part) => part.matched)).toEqual(["B", "-12"]);
   expect(flavoursOf(dialects.sqlite())).toEqual([
     { flavour: "like, escape open", letters: "the same" },
     { flavour: "glob", letters: "apart" },

@@ -99,6 +99,17 @@ describe("nothing hangs", () => {
     expect(Date.now() - started).toBeLessThan(10_000);
   });
 
+  // What a name refers to is found out when all groups are known, wherever the reference stands.
+  test.each([
+    ["(?<a>x)(?:\\k<a>)y", "xxy", ["xxy", "x"]],
+    ["(?<a>x)(z|\\k<a>)y", "xxy", ["xxy", "x", "x"]],
+    ["(?<a>x)(?:(?P=a))+y", "xxxy", ["xxxy", "x"]],
+    ["(?<a>ab)(?:(?&a))c", "ababc", ["ababc", "ab"]],
+    ["(?:\\g<a>|z)(?<a>x)", "xx", ["xx", "x"]],
+  ])("the only part of a group refers by name: %s in %s", (source, text, expected) =>
+    expect(matched("pcre", source, text)).toEqual(expected),
+  );
+
   test("a back reference that explodes gives up with its own error", () => {
     expect(() => compilePattern("xpath", "^(a+)+\\1(a+)+\\2b$").find("a".repeat(60), 0, newBudget())).toThrow(OverBudget);
   });

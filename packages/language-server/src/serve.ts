@@ -5,6 +5,7 @@ import { showValue } from "indigo-quill/contrast";
 import {
   type CodeAction,
   CodeActionKind,
+  CodeActionTriggerKind,
   CompletionItemKind,
   type Connection,
   type Diagnostic,
@@ -171,15 +172,17 @@ function answersActions(
   asked: (uri: string) => Promise<Asked | undefined>,
   read: (document: TextDocument) => Promise<readonly Problem[] | undefined>,
 ): void {
-  connection.onCodeAction(async ({ textDocument, range, context: { only } }) => {
+  connection.onCodeAction(async ({ textDocument, range, context: { only, triggerKind } }) => {
     const known = await asked(textDocument.uri);
     const found = known && (await read(known.document));
     if (!found) return [];
     const { document } = known;
+    // Taking apart is tried out, which is too much for each step of the caret.
+    const isAsked = triggerKind !== CodeActionTriggerKind.Automatic;
     const isWanted = (kind: string) => only === undefined || only.some((each) => kind === each || kind.startsWith(`${each}.`));
     const others = [
-      ...(isWanted(CodeActionKind.RefactorExtract) ? liftAction(known) : []),
-      ...(isWanted(CodeActionKind.RefactorInline) ? inlineAction(known) : []),
+      ...(isAsked && isWanted(CodeActionKind.RefactorExtract) ? liftAction(known) : []),
+      ...(isAsked && isWanted(CodeActionKind.RefactorInline) ? inlineAction(known) : []),
     ];
     if (!isWanted(CodeActionKind.QuickFix)) return others;
     const [from, to] = [document.offsetAt(range.start), document.offsetAt(range.end)];

@@ -9,6 +9,7 @@ import {
   carryPattern,
   explainPattern,
   patternFromWords,
+  usualEscape,
 } from "indigo-quill/patterns";
 import { dialectOf } from "../input.ts";
 import { partsText } from "../output/parts.ts";
@@ -38,8 +39,7 @@ export async function patternCommand(given: string | undefined, options: Pattern
   if ((given === undefined) === (options.words === undefined))
     throw new UsageError("give a pattern, or words to make one of with --words");
   const pattern = given ?? builtFrom(options.words!, flavour);
-  const isLike = flavour.startsWith("like") || flavour === "similar";
-  const flags = isLike && options.flags === "" ? "\\" : options.flags;
+  const flags = options.flags === "" ? usualEscape(flavour) : options.flags;
   const explained = (options.on ?? [undefined]).map((text) => ({ text, ...explain(flavour, pattern, flags, text) }));
   const others = await Promise.all((options.as ?? []).map(async (id) => dialectOf(id)));
   const carried = others.map((each): Carried => {

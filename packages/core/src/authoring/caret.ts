@@ -89,11 +89,9 @@ function helpOf(row: FunctionRow, argument: number, { separator }: Dialect): Cal
 
 /** Forms of syntax that are written like calls: `cast(text as integer)`. */
 const formsNamed = (name: string, dialect: Dialect): CallHelp[] =>
-  functionsNamed(dialect.rows, name).length > 0
-    ? []
-    : tasksOf(dialect)
-        .filter(({ written }) => written.toLowerCase().startsWith(`${name.toLowerCase()}(`))
-        .map(({ written, does }) => ({ signature: written, summary: `Gives ${does}.`, parameters: [], current: undefined }));
+  tasksOf(dialect)
+    .filter(({ written }) => written.toLowerCase().startsWith(`${name.toLowerCase()}(`))
+    .map(({ written, does }) => ({ signature: written, summary: `Gives ${does}.`, parameters: [], current: undefined }));
 
 /**
  * How the call around the caret is written, with the argument that the caret stands in; ways that take so many arguments first.
@@ -105,7 +103,8 @@ export function callAt(text: string, offset: number, dialect: Dialect): CallHelp
   const call = placeAt(text, clamped(text, offset)).calls.findLast(({ name }) => name !== "");
   if (!call) return [];
   const ways = functionsNamed(dialect.rows, call.name).map((row) => helpOf(row, call.argument, dialect));
-  const unique = [...new Map([...ways, ...formsNamed(call.name, dialect)].map((way) => [way.signature, way])).values()];
+  const all = ways.length > 0 ? ways : formsNamed(call.name, dialect);
+  const unique = [...new Map(all.map((way) => [way.signature, way])).values()];
   return unique.sort((a, b) => Number(a.current === undefined) - Number(b.current === undefined));
 }
 

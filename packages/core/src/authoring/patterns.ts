@@ -1,7 +1,7 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { isPure } from "../dialects/row.ts";
 import { type Program, type TraceStep, allPartsOf, unconverted } from "../evaluate/index.ts";
-import { type ExplainedPattern, type Flavour, PatternError, explainPattern } from "../patterns/index.ts";
+import { type ExplainedPattern, type Flavour, PatternError, explainPattern, hasEscape, usualEscape } from "../patterns/index.ts";
 import { operationOf } from "../text/index.ts";
 import type { Answers } from "../traits/index.ts";
 import { type TextRange, sameRange } from "../values/index.ts";
@@ -67,12 +67,12 @@ export function patternsIn(program: Program): WrittenPattern[] {
     if (written?.kind !== "constant" || typeof written.value !== "string" || written.source.kind !== "literal") return [];
     const given = inputFor("flags");
     const letters = given?.kind === "constant" && typeof given.value === "string" ? given.value : undefined;
-    const isLike = flavour.startsWith("like") || flavour === "similar";
-    const flags = letters ?? (isLike ? "\\" : letterCase === "ignored" ? "i" : "");
+    const isFolded = letterCase !== undefined && letterCase !== "minded";
+    const flags = hasEscape(flavour)
+      ? (letters ?? usualEscape(flavour)) + (isFolded ? "~i" : "")
+      : (letters ?? "").replaceAll("g", "") + (isFolded ? "i" : "");
     const subject = inputFor("text")?.source.range;
-    return [
-      { range: written.source.range, flavour, source: written.value, flags: isLike ? flags : flags.replaceAll("g", ""), subject },
-    ];
+    return [{ range: written.source.range, flavour, source: written.value, flags, subject }];
   });
 }
 

@@ -1,6 +1,15 @@
 import { type AssertionPlace, type CharSet, type PatternNode, PatternError, membership } from "./ast.ts";
 import { isLiteral, literalOf } from "./classes.ts";
-import { type Flavour, type Match, OverBudget, compilePattern, newBudget, parsePattern } from "./index.ts";
+import {
+  type Flavour,
+  type Match,
+  OverBudget,
+  compilePattern,
+  newBudget,
+  parsePattern,
+  hasEscape,
+  usualEscape,
+} from "./compile.ts";
 import { likelyTexts } from "./samples.ts";
 
 /** A match and its groups as texts; undefined where a group took no part. */
@@ -76,22 +85,27 @@ const posix: Writing = {
   subtracts: false,
 };
 
+/** Places as both of Perl's descendants write them. */
+const perlPlaces: Writing["places"] = {
+  "text start": "^",
+  "line start": "(?m:^)",
+  "inner line start": "(?m:^)",
+  "line end": "(?m:$)",
+  "word edge": "\\b",
+  "not word edge": "\\B",
+  "ascii word edge": "\\b",
+  "not ascii word edge": "\\B",
+};
+
 const pcre: Writing = {
   name: "PCRE2",
   classes: [...shorthands, ...properties, ...posixClasses],
   places: {
-    "text start": "^",
+    ...perlPlaces,
     "text end": "\\z",
     "last line end": "$",
-    "line start": "(?m:^)",
-    "inner line start": "(?m:^)",
-    "line end": "(?m:$)",
     "word start": "\\b(?=\\w)",
     "word end": "\\b(?<=\\w)",
-    "word edge": "\\b",
-    "not word edge": "\\B",
-    "ascii word edge": "\\b",
-    "not ascii word edge": "\\B",
   },
   dot: { any: "(?s:.)", butLineFeed: "." },
   looks: true,
@@ -103,18 +117,7 @@ const pcre: Writing = {
 const re2: Writing = {
   ...pcre,
   name: "RE2",
-  places: {
-    "text start": "^",
-    "text end": "$",
-    "last line end": "$",
-    "line start": "(?m:^)",
-    "inner line start": "(?m:^)",
-    "line end": "(?m:$)",
-    "word edge": "\\b",
-    "not word edge": "\\B",
-    "ascii word edge": "\\b",
-    "not ascii word edge": "\\B",
-  },
+  places: { ...perlPlaces, "text end": "$", "last line end": "$" },
   looks: false,
   references: false,
   atomic: false,
@@ -290,17 +293,20 @@ interface Wildcards {
 
 const special = (signs: string, escaping: Wildcards["escaped"]) => (char: string) =>
   signs.includes(char) ? escaping(char) : char;
-const likeWith = (escape: string | undefined): Wildcards => ({
-  name: "LIKE",
-  run: "%",
-  one: "_",
-  escaped: special(`%_${escape ?? ""}`, (char) => (escape === undefined ? undefined : escape + char)),
-});
+const likeOf = (flavour: Flavour): Wildcards => {
+  const escape = usualEscape(flavour);
+  return {
+    name: "LIKE",
+    run: "%",
+    one: "_",
+    escaped: special(`%_${escape}`, (char) => (escape === "" ? undefined : escape + char)),
+  };
+};
 const wildcards: Readonly<Partial<Record<Flavour, Wildcards>>> = {
-  like: likeWith("\\"),
-  "like, escape literal": likeWith("\\"),
-  "like, escape open": likeWith(undefined),
-  "like, escape strict": likeWith(undefined),
+  like: likeOf("like"),
+  "like, escape literal": likeOf("like, escape literal"),
+  "like, escape open": likeOf("like, escape open"),
+  "like, escape strict": likeOf("like, escape strict"),
   glob: { name: "GLOB", run: "*", one: "?", escaped: special("*?[", (char) => `[${char}]`), negation: "^" },
   "glob with escapes": { name: "GLOB", run: "*", one: "?", escaped: special("*?[\\", (char) => `\\${char}`), negation: "!" },
 };
@@ -367,7 +373,7 @@ const isSameMatch = (a: Match | undefined, b: Match | undefined): boolean =>
  */
 export function carryPattern(from: Flavour, source: string, flags: string, to: Flavour): CarriedPattern {
   if (source.length > longest) return { refused: `it has more than ${longest} characters` };
-  const ownFlags = from.startsWith("like") ? flags : flags.replaceAll("i", "");
+  const ownFlags = hasEscape(from) ? flags : flags.replaceAll("i", "");
   const { node } = parsePattern(from, source, ownFlags);
   const isWhole = from.startsWith("like") || from.startsWith("glob");
   const ends: readonly PatternNode[] = isWhole ? [{ kind: "assertion", at: "text end" }] : [];
@@ -377,14 +383,14 @@ export function carryPattern(from: Flavour, source: string, flags: string, to: F
         items: [{ kind: "assertion", at: "text start" }, ...(node.kind === "sequence" ? node.items : [node]), ...ends],
       }
     : node;
-  const ignoring = !from.startsWith("like") && flags.includes("i") ? "i" : "";
+  const ignoring = !hasEscape(from) && flags.includes("i") ? "i" : "";
   try {
     const writing = writings[to];
     const fixed = wildcards[to];
     if (!writing && !fixed) return { refused: `patterns are not written in the flavour "${to}" here` };
     if (fixed && ignoring) return { refused: `${fixed.name} has no option that ignores case` };
     const pattern = writing ? written(whole, to, writing) : asWildcards(whole, fixed!);
-    const toFlags = to === "like" || to === "like, escape literal" ? "\\" : ignoring;
+    const toFlags = fixed ? usualEscape(to) : ignoring;
     const [own, other] = [matcher(from, source, flags), matcher(to, pattern, toFlags)];
     const differences = likelyTexts(whole).flatMap((text): PatternDifference[] => {
       const [here, there] = [own(text), other(text)];

@@ -1,4 +1,4 @@
-import { type Flavour, OverBudget, compileParsed, newBudget, parsePattern, ruleOf } from "./index.ts";
+import { type Flavour, OverBudget, compileParsed, hasEscape, newBudget, parsePattern, ruleOf } from "./compile.ts";
 import type { Rule } from "./native.ts";
 import type { TextRange } from "../values/index.ts";
 import { type AssertionPlace, type ParsedPattern, type PatternNode, PatternError } from "./ast.ts";
@@ -216,7 +216,7 @@ function matchOf(whole: ParsedPattern, { node, groups }: ParsedPattern, parts: r
   const found = match(whole);
   if (!found) return undefined;
   const [start, end] = found;
-  const ignoreCase = of.flags.includes("i");
+  const ignoreCase = whole.ignoreCase || (!hasEscape(of.flavour) && of.flags.includes("i"));
   const told =
     parts.length > mostMarked
       ? undefined
@@ -244,7 +244,7 @@ interface Written {
  */
 export function explainPattern(flavour: Flavour, source: string, flags = "", text?: string): ExplainedPattern {
   const whole = parsePattern(flavour, source, flags);
-  const plain = flavour.startsWith("like") ? whole : parsePattern(flavour, source, flags.replaceAll("i", ""));
+  const plain = hasEscape(flavour) ? whole : parsePattern(flavour, source, flags.replaceAll("i", ""));
   const parts = listed(plain.node);
   const found = text === undefined ? undefined : matchOf(whole, plain, parts, { flavour, source, flags }, text);
   return {

@@ -8,9 +8,13 @@ export class Reader {
   readonly places = new Map<PatternNode, TextRange>();
   constructor(readonly source: string) {}
 
-  /** A part that was read from an offset up to here. What stands for several parts is told apart. */
+  /**
+   * A part that was read from an offset up to here. One that stands for several, such as a dot, is told apart by its place; one that
+   * was read with fewer brackets around it is the same, as what it refers to may be filled in later.
+   */
   placed(node: PatternNode, start: number, end = this.offset): PatternNode {
-    const own = this.places.has(node) ? { ...node } : node;
+    const before = this.places.get(node);
+    const own = before && before.start < start ? { ...node } : node;
     this.places.set(own, { start, end });
     return own;
   }

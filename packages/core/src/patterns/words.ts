@@ -1,4 +1,4 @@
-import type { Flavour } from "./index.ts";
+import type { Flavour } from "./compile.ts";
 
 /** A pattern that was built, or the word that is not known and where it stands, 0-based, in UTF-16 units. */
 export type BuiltPattern = { readonly pattern: string } | { readonly unknown: string; readonly offset: number };

@@ -6,7 +6,9 @@ import {
   PatternError,
   asMatch,
   cachedPattern,
+  hasEscape,
   newBudget,
+  usualEscape,
 } from "../patterns/index.ts";
 import type { AnswerOf } from "../traits/index.ts";
 import { Failure, type Value } from "../values/index.ts";
@@ -43,8 +45,8 @@ export function patternReader(
   let lastSource: string | undefined;
   let lastFlags: string | undefined;
   let last: Pattern | Failure;
-  const hasEscape = flavour.startsWith("like") || flavour === "similar";
-  const usual = flavour === "like" || flavour === "like, escape literal" || flavour === "similar" ? "\\" : "";
+  const isEscape = hasEscape(flavour);
+  const usual = usualEscape(flavour);
   return (source, given, whole = false) => {
     const flags = given ?? usual;
     if (source === lastSource && flags === lastFlags) return last;
@@ -54,7 +56,7 @@ export function patternReader(
 
   function read(source: string, flags: string, whole: boolean): Pattern | Failure {
     if (!flagLetters[flavour].test(flags)) return new Failure("pattern-flags", { flags });
-    if (hasEscape && [...flags].length > 1) return new Failure("escape-length", { escape: flags });
+    if (isEscape && [...flags].length > 1) return new Failure("escape-length", { escape: flags });
     let letters = flags;
     if (letterCase === "ignored")
       letters = flavour.startsWith("like")
@@ -68,7 +70,7 @@ export function patternReader(
     const isFolded = letterCase !== "minded" && letterCase !== "ignored";
     const [written, options] = !isFolded
       ? [source, letters]
-      : hasEscape
+      : isEscape
         ? foldedBetween(source, letters, fold, flavour === "like, escape literal")
         : [fold(source), letters];
     const found = cachedPattern(flavour, written, options);

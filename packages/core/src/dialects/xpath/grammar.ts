@@ -382,7 +382,7 @@ function wordInfix(parser: Parser, word: string): Infix | undefined {
             const { range } = p.next();
             p.next();
             const from = p.token.range.start;
-            // What is cast is one item at most; a * or + behind its type calculates (XPath 3.1, 3.18.2).
+            // What is cast is one item at most; a * or + behind its type calculates (XPath 3.1, A.1, SingleType).
             const type = strength >= power.castable ? sequenceType(p, ["?"]) : sequenceType(p);
             const typeRange = span(p, from);
             if (name === "cast") return { kind: "cast", operand: left, type, typeRange, range: span(p, left.range.start) };
