@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { Bytes, Decimal, Double, Failure, type Value, compile } from "indigo-quill";
-import { type Dialect, type FunctionRow, dialects, duckdb, isPure } from "indigo-quill/dialects";
+import { type Dialect, type FunctionRow, dialects, duckdb, isPure, stepsOf } from "indigo-quill/dialects";
 import { type OperationId, applyKernel, operationOf, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait } from "indigo-quill/traits";
 
@@ -134,6 +134,24 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
   "truth-of": {
     missing: { slots: [null], answers: blank },
     textTruth: { slots: ["yes"], answers: ["words and letters", "the number it begins with"] },
+    truthOfNaN: { slots: [new Double(NaN)], answers: ["true", "false"] },
+  },
+  instead: {},
+  "check-kind": {},
+  "check-text": {},
+  "check-number": {},
+  "items-in": {},
+  "fit-double": {},
+  "fit-second": {},
+  "digits-of-moment": {},
+  "typed-moment": {},
+  "check-escape": { escapeSize: { slots: [""], answers: ["one character", "one character or none"] } },
+  "check-pattern": { pattern: { slots: ["("], answers: ["pcre", "literal"] } },
+  "one-item": { several: { slots: [["a", "b"]], answers: ["the first", "error"] } },
+  "bytes-of": { bytesWritten: { slots: ["é"], answers: ["utf-8", "a character each"] } },
+  "moment-of": {
+    dateForms: { slots: ["4/3/2019", _, _], answers: ["numbers or names of months", "ISO 8601"], fixed: { wanted: "date", from: "text" } },
+    notADate: { slots: ["x", _, _], answers: ["error", "null"], fixed: { wanted: "date", from: "text" } },
   },
   slice: {
     missing: { slots: [null, 1, 2], answers: blank },
@@ -411,12 +429,12 @@ const effects: { readonly [O in OperationId]: Readonly<Record<string, Effect>> }
 };
 
 /** What a dialect does by an operation with answers, with a function or without one. */
-const stepsOf = ({ rows, steps }: Dialect) => [...rows.filter(isPure), ...Object.values(steps)];
+const allStepsOf = (dialect: Dialect) => [...dialect.rows.filter(isPure), ...stepsOf(dialect)];
 
 /** The answers of some function or step that does the operation. */
 function someAnswers(id: OperationId): Readonly<Record<string, string>> {
   for (const make of Object.values(dialects)) {
-    for (const step of stepsOf(make())) if (step.operation === id) return step.answers;
+    for (const step of allStepsOf(make())) if (step.operation === id) return step.answers;
   }
   // What only casts of some size do.
   return Object.fromEntries(operationOf(id).traits.map((trait) => [trait, Object.keys(describeTrait(trait).answers)[0]]));
@@ -452,7 +470,7 @@ describe.each((Object.keys(operations) as OperationId[]).filter((id) => operatio
 
 test("every answer is one of its trait's", () => {
   for (const make of Object.values(dialects)) {
-    for (const row of stepsOf(make())) {
+    for (const row of allStepsOf(make())) {
       expect(Object.keys(row.answers).sort()).toEqual([...operationOf(row.operation).traits].sort());
       for (const [trait, answer] of Object.entries(row.answers))
         expect(Object.keys(describeTrait(trait as TraitId).answers)).toContain(answer);

@@ -1,12 +1,12 @@
 import { type Connection, probe } from "@indigo-quill/engines";
-import { dialects, isPure } from "indigo-quill/dialects";
+import { dialects, isPure, stepsOf } from "indigo-quill/dialects";
 import type { StepTraitId, TraitId } from "indigo-quill/traits";
 
 /** The traits that the functions and steps of each SQL dialect with an engine answer, sorted. */
 export const sqlDialects: Readonly<Record<string, readonly TraitId[]>> = Object.fromEntries(
   ["postgresql", "sqlite", "mariadb", "duckdb"].map((id) => {
-    const { rows, steps } = dialects[id]();
-    const answered = [...rows.filter(isPure), ...Object.values(steps)].flatMap(
+    const dialect = dialects[id]();
+    const answered = [...dialect.rows.filter(isPure), ...stepsOf(dialect)].flatMap(
       ({ answers }) => Object.keys(answers) as TraitId[],
     );
     return [id, [...new Set(answered)].sort()];
@@ -142,11 +142,19 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   distinctOrder: "array_to_string(list_distinct(['a', 'b']), ',')",
   missingValue: "coalesce(greatest(1, null), 0)",
   amongEqual: "concat(greatest(1.0, 1))",
+  several: "concat('a')",
+  escapeSize: "'a' like 'a' escape ''",
+  truthOfNaN: "not 0e0",
+  bytesWritten: "hex('é')",
+  dateForms: "concat(cast('2019/4/3' as date))",
+  notADate: "coalesce(concat(cast('abc' as date)), 'nothing')",
 };
 type Probes = Partial<Record<TraitId, string>>;
 
 const own: Readonly<Record<string, Probes>> = {
   postgresql: {
+    bytesWritten: "encode('\\x61'::bytea, 'hex')",
+    dateForms: "('Apr 3, 2019'::date)::text",
     signKind: "sign(-2.5e0::float8)",
     direction: "concat(round(-2.5), ' ', round(2.5::float8), ' ', trunc(-2.9), ' ', ceil(2.1), ' ', floor(-2.1))",
     placesBeyond: "((-5)::smallint >> 16) + (1::smallint << 16)",
@@ -197,6 +205,7 @@ const own: Readonly<Record<string, Probes>> = {
     missingShared: "array[1, null] <@ array[1, null]",
   },
   sqlite: {
+    bytesWritten: "hex(cast('é' as blob))",
     direction: "floor(-2.1) || ' ' || ceil(2.1) || ' ' || trunc(-2.9)",
     placesBeyond: "(-8 >> 70) || ' ' || (8 << 70)",
     absent: "instr('abc', 'x')",
@@ -225,6 +234,9 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "abs(-9223372036854775807 - 1) and 0",
   },
   mariadb: {
+    bytesWritten: "hex(cast('é' as binary))",
+    dateForms: "concat(date('2019.4.3'), ' ', date('20190403'))",
+    notADate: "coalesce(date('abc'), 'nothing')",
     placesBeyond: "(8 >> 70) + (8 << 70)",
     absent: "locate('x', 'abc')",
     tooLong: "repeat('é', 9000000) is null",
@@ -256,6 +268,8 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "exp(1000) and 0",
   },
   duckdb: {
+    bytesWritten: "hex('\\xFFa'::blob)",
+    truthOfNaN: "cast('nan' as double)::boolean",
     direction: "concat(trunc(-2.9), ' ', ceil(2.1), ' ', floor(-2.1))",
     tooLong: "repeat('ab', 9000000000000000000)",
     absent: "strpos('abc', 'x')",

@@ -1,4 +1,5 @@
 import { type RowOf, columnsOf, instead, othersTo, tryingRows } from "../contrast/index.ts";
+import { stepsOf } from "../dialects/conversions.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, isPure, namesOf } from "../dialects/row.ts";
 import { type Program, type Sample, allPartsOf, compile, sampleOf } from "../evaluate/index.ts";
@@ -42,7 +43,8 @@ export interface ConcordanceEntry {
 const answersOf = (answers: object) => answers as Readonly<Record<string, string | undefined>>;
 
 /** The functions of a dialect that answer a question so, each name once with its evidence. */
-function answering({ id, title, rows, steps }: Dialect, trait: TraitId, answer: string): Answering | undefined {
+function answering(dialect: Dialect, trait: TraitId, answer: string): Answering | undefined {
+  const { id, title, rows } = dialect;
   const functions = new Map<string, AnsweringFunction>();
   for (const row of rows) {
     if (!isPure(row) || answersOf(row.answers)[trait] !== answer) continue;
@@ -54,7 +56,7 @@ function answering({ id, title, rows, steps }: Dialect, trait: TraitId, answer: 
       functions.set(name, { name, evidence, ...(of && { collations: of }) });
     }
   }
-  const converts = Object.values(steps).some((step) => answersOf(step.answers)[trait] === answer);
+  const converts = stepsOf(dialect).some((step) => answersOf(step.answers)[trait] === answer);
   if (functions.size === 0 && !converts) return undefined;
   return { dialect: id, title, functions: [...functions.values()], converts };
 }

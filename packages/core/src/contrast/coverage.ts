@@ -186,7 +186,7 @@ const measuring: ReadonlySet<string> = new Set(["start", "length"]);
 function assumptionsOf({ bound }: Program, sample: Sample): Assumption[] {
   const found = new Map<string, Assumption>();
   for (const part of allPartsOf(bound)) {
-    if (part.kind !== "operation") continue;
+    if (part.kind !== "operation" || part.implicit) continue;
     const { slots } = operationOf(part.operation);
     const [given] = part.inputs;
     const text = given && "kind" in given ? unconverted(given) : undefined;

@@ -35,7 +35,10 @@ const numberOf = (value: Value): number | undefined =>
         : undefined;
 
 export function writtenIn(roots: readonly Bound[]): Written {
-  const values = roots.flatMap((root) => allPartsOf(root)).flatMap((part) => (part.kind === "constant" ? [part.value] : []));
+  const parts = roots.flatMap((root) => allPartsOf(root));
+  // What a conversion is set to is not written.
+  const settings = new Set(parts.flatMap((part) => (part.kind === "operation" && part.implicit ? part.inputs.slice(1) : [])));
+  const values = parts.flatMap((part) => (part.kind === "constant" && !settings.has(part) ? [part.value] : []));
   const texts = values.filter((value) => typeof value === "string" && value !== "") as string[];
   const numbers = values.flatMap((value) => numberOf(value) ?? []).filter((value) => Number.isFinite(value));
   return { texts: [...new Set(texts)].slice(0, 12), numbers: [...new Set(numbers)].slice(0, 12) };

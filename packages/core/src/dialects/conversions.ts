@@ -1,4 +1,4 @@
-import type { Conversion, ConversionLine, TypeRules } from "./dialect.ts";
+import type { Conversion, ConversionLine, Dialect, TypeRules } from "./dialect.ts";
 import { type Own, type Step, type Work, partsOfWork, unlessMissing } from "./step.ts";
 import { isOneOf } from "./types.ts";
 
@@ -42,3 +42,9 @@ export function conversionTable(lines: readonly ConversionLine[], derived?: Deri
 /** Work of which null does not come through what the dialect does itself. */
 const afterwards = (work: Work = []): readonly (Own | Step)[] =>
   partsOfWork(work).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
+
+/** What a dialect does to values without a function: the steps of its table, and those of its conversions. */
+export function stepsOf({ steps, types }: Pick<Dialect, "steps" | "types">): readonly Step[] {
+  const converting = types.conversions.flatMap(([, , , work = []]) => partsOfWork(work));
+  return [...new Set([...Object.values(steps), ...converting.filter((part) => typeof part !== "function")])];
+}

@@ -1,4 +1,4 @@
-import { type OperationId, type TraitsOf, kernelFor, operationOf } from "../text/index.ts";
+import { type OperationId, type TraitsOf, applyKernel, kernelFor, operationOf } from "../text/index.ts";
 import type { Answers } from "../traits/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 
@@ -27,22 +27,25 @@ export const partsOfWork = (work: Work): readonly (Step | Own)[] =>
 
 const prepared = new WeakMap<Step, Own>();
 
-function prepare({ operation, answers, fixed = {} }: Step): Own {
-  const kernel = kernelFor(operation, answers as Answers, fixed);
-  const rest = operationOf(operation).slots.slice(1);
-  if (rest.length === 0) return kernel;
-  const others = rest.map(({ name }) => fixed[name]);
-  return (value) => kernel(value, ...others);
-}
-
-/** A step as a function, which null and failures go through; made once. */
+/** A step as a function, which failures go through, and null where it is missing there; made once. */
 function ran(part: Step): Own {
-  const known = prepared.get(part) ?? unlessMissing(prepare(part));
+  const known = prepared.get(part) ?? prepare(part);
   prepared.set(part, known);
   return known;
 }
 
-/** Work as a function of the value; failures go through, and null through steps. Without work the value stays. */
+function prepare({ operation, answers, fixed = {} }: Step): Own {
+  const kernel = kernelFor(operation, answers as Answers, fixed);
+  const { slots } = operationOf(operation);
+  const others = slots.slice(1).map(({ name }) => fixed[name]);
+  const { missing = "null" } = answers as Partial<Answers>;
+  const ofMissing = (): Value => applyKernel(kernel, [null, ...others], slots, missing);
+  return others.length === 0
+    ? (value) => (value === null ? ofMissing() : isFailure(value) ? value : kernel(value))
+    : (value) => (value === null ? ofMissing() : isFailure(value) ? value : kernel(value, ...others));
+}
+
+/** Work as a function of the value; failures go through, and null as its steps have it. Without work the value stays. */
 export function worked(work: Work = []): Own {
   if ("operation" in work) return ran(work);
   const parts = partsOfWork(work).map((part) => (typeof part === "function" ? part : ran(part)));

@@ -40,8 +40,9 @@ export const slice = operation({
         if (answers.startBelow === "from the end, within") begin = Math.max(0, at < 0 ? ruler.count(value) + at : 0);
         if (answers.startBelow === "from the end, within") end = begin + span - (at < 0 ? 0 : 1);
         else if (answers.startBelow.startsWith("from the end")) {
-          const counted = at < 0 ? ruler.count(value) + at : begin;
-          if (answers.startBelow === "from the end or nothing" && counted < 0) return "";
+          const isFirst = answers.startBelow === "from the end, 0 the first" && at >= 0;
+          const counted = at < 0 ? ruler.count(value) + at : isFirst ? 0 : begin;
+          if (answers.startBelow !== "from the end" && counted < 0) return "";
           begin = counted;
           end = begin + span;
         }

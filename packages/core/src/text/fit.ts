@@ -1,5 +1,5 @@
-import { Decimal, Double, Failure, type Value } from "../values/index.ts";
-import { type SlotNumber, any, number, operation, optional } from "./operation.ts";
+import { Decimal, Double, Failure, FixedDouble, type Value, roundHalfEven } from "../values/index.ts";
+import { type SlotNumber, any, kept, number, operation, optional } from "./operation.ts";
 
 const decimalOf = (value: Value): Decimal | undefined =>
   value instanceof Decimal
@@ -31,6 +31,39 @@ export const fit = operation({
       if (coefficient < limit && coefficient > -limit) return rounded;
       if (tooLarge === "error") return new Failure("number-out-of-range");
       return new Decimal(coefficient > 0n ? limit - 1n : 1n - limit, Math.max(0, places));
+    };
+  },
+});
+
+/** A floating-point number with so many decimals: of what is too large for `size` digits becomes the largest. */
+function fittedDouble(value: number, scale: number, size: number): number {
+  const power = 10 ** scale;
+  const most = (10 ** size - 1) / power;
+  // What stands behind the point is rounded by itself, as MariaDB does.
+  const whole = Math.floor(value);
+  const rounded = Number.isFinite(value) ? whole + roundHalfEven((value - whole) * power) / power : value;
+  return Math.max(-most, Math.min(most, rounded));
+}
+
+/**
+ * A floating-point number that is shown with `scale` decimals, or with as many as it has; rounded where `size` says how many
+ * digits there are, or to `significant` ones.
+ */
+export const fitDouble = operation({
+  id: "fit-double",
+  family: "convert",
+  summary: "shows a floating-point number with so many decimals",
+  slots: [kept(any("value")), optional(number("scale")), optional(number("size")), optional(number("significant"))],
+  traits: [],
+  prepare() {
+    return (value: Value = null, scale?: SlotNumber, size?: SlotNumber, significant?: SlotNumber): Value => {
+      if (!(value instanceof Double)) return value;
+      const most = Number(significant);
+      if (most >= 1 && most <= 100) return new Double(Number(value.value.toPrecision(most)));
+      const places = Number(scale);
+      if (scale === undefined || !(places >= 0 && places <= 100)) return new Double(value.value);
+      const digits = Number(size);
+      return new FixedDouble(digits >= 0 && digits <= 308 ? fittedDouble(value.value, places, digits) : value.value, places);
     };
   },
 });

@@ -19,7 +19,12 @@ import {
   spliceItems,
 } from "./lists.ts";
 import { calendarField, weekday } from "./calendar.ts";
-import { fit } from "./fit.ts";
+import { bytesOf } from "./bytes-of.ts";
+import { checkEscape, checkKind, checkNumber, checkPattern, checkText, instead } from "./checks.ts";
+import { typedMoment } from "./dates/typed.ts";
+import { digitsOfMoment, fitSecond, momentOf } from "./dates/moment-of.ts";
+import { itemsIn, oneItem } from "./sequences.ts";
+import { fit, fitDouble } from "./fit.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
 import { charOf, codeOf, compare, distinct, measure, unlessSame } from "./measure-test.ts";
@@ -41,6 +46,7 @@ import { trim } from "./trim.ts";
 
 export * from "./operation.ts";
 export { decisiveOf };
+export * as marked from "./dates/marked.ts";
 export { dateTokens, tokenTable, writeDate } from "./date-format.ts";
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { type Piece, watched } from "./pieces.ts";
@@ -82,6 +88,20 @@ export const operations = {
   "truth-of": truthOf,
   "number-of": numberOf,
   fit,
+  "fit-double": fitDouble,
+  "bytes-of": bytesOf,
+  "moment-of": momentOf,
+  "digits-of-moment": digitsOfMoment,
+  "typed-moment": typedMoment,
+  "fit-second": fitSecond,
+  instead,
+  "check-escape": checkEscape,
+  "check-pattern": checkPattern,
+  "check-kind": checkKind,
+  "check-text": checkText,
+  "check-number": checkNumber,
+  "one-item": oneItem,
+  "items-in": itemsIn,
   math,
   "digits-of": digitsOf,
   "number-in-base": numberInBase,

@@ -147,8 +147,8 @@ export const sortItems = operation({
   prepare(answers, { wanted }) {
     const order = orderBy(answers);
     return (items: List, direction = "ascending", missingAt = "last"): Value => {
-      const turn = direction === "descending" ? -1 : 1;
-      const missingTurn = missingAt === "first" ? -1 : 1;
+      const turn = /^desc/i.test(direction) ? -1 : 1;
+      const missingTurn = /first$/i.test(missingAt) ? -1 : 1;
       let failure: Failure | undefined;
       const compared = (a: Value, b: Value): number => {
         if (a === null || b === null) return missingTurn * (Number(a === null) - Number(b === null));

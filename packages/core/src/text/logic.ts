@@ -1,5 +1,16 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Bytes, Decimal, Double, Failure, type Value, asciiTrimmed, isFailure, lookup, textOfBytes } from "../values/index.ts";
+import {
+  Bytes,
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  asciiTrimmed,
+  isFailure,
+  itemType,
+  lookup,
+  textOfBytes,
+} from "../values/index.ts";
 import { any, failing, kept, operation, settled, truthBy } from "./operation.ts";
 
 type ReadTruth = (text: string) => boolean | null | undefined;
@@ -30,7 +41,11 @@ const textsBy: Readonly<Record<AnswerOf<"textTruth">, ReadTruth>> = {
     const [, digits] = /^[ \t\n\v\f\r]*[+-]?((?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?)/i.exec(given) ?? [];
     return digits !== undefined && Number(digits) !== 0;
   },
+  "true, false, 1 or 0": (given) => exactTruth[given.trim()],
+  "not empty": (given) => given !== "",
 };
+
+const exactTruth: Readonly<Record<string, boolean | undefined>> = lookup({ true: true, "1": true, false: false, "0": false });
 
 /** A value as true or false: what a condition makes of it. */
 export const truthOf = operation({
@@ -38,8 +53,8 @@ export const truthOf = operation({
   family: "logic",
   summary: "takes a value for true or false",
   slots: [any("value")],
-  traits: ["missing", "textTruth"],
-  prepare({ textTruth }) {
+  traits: ["missing", "textTruth", "truthOfNaN"],
+  prepare({ textTruth, truthOfNaN }) {
     const read = textsBy[textTruth];
     const ofText = (given: string): Value => {
       const found = read(given);
@@ -57,11 +72,11 @@ export const truthOf = operation({
           return ofText(value);
       }
       if (value === null) return false;
-      if (value instanceof Double) return value.value !== 0;
+      if (value instanceof Double) return Number.isNaN(value.value) ? truthOfNaN === "true" : value.value !== 0;
       if (value instanceof Decimal) return !value.isZero;
       return value instanceof Bytes
         ? ofText(textOfBytes(value.bytes))
-        : new Failure("not-a-boolean", { text: "another kind of value" });
+        : new Failure("no-truth-value", { given: itemType(value) });
     };
   },
 });

@@ -61,6 +61,14 @@ function fitted(answer: AnswerOf<"range">, rule: AnswerOf<"digitsBeyond"> | Answ
     if (value >= least && value <= most) return integer(value);
     if (rule === "error" || rule === "infinity") return new Failure("number-out-of-range");
     if (rule === "double") return new Double(Number(value));
+    const isSigned = least < 0n;
+    if (rule === "lowest bits") return integer(isSigned ? BigInt.asIntN(size, value) : BigInt.asUintN(size, value));
+    if (rule === "bits, or all of them" || rule === "nearest, by its bits") {
+      const [lowest, highest] = [-(1n << BigInt(size - 1)), (1n << BigInt(size)) - 1n];
+      const inBits =
+        value > highest || (value < -highest && rule !== "nearest, by its bits") ? highest : value < lowest ? lowest : value;
+      return integer(isSigned ? BigInt.asIntN(size, inBits) : BigInt.asUintN(size, inBits));
+    }
     if (rule === "nearest" || value < least) return integer(value < least ? least : most);
     // What only a number without a sign has room for becomes a negative one.
     const all = (1n << BigInt(size)) - 1n;
@@ -157,7 +165,7 @@ export const numberOf = operation({
     const ofDigits = fitted(range, own.digitsBeyond);
     const ofNumber = fitted(range, own.tooLarge);
     const outside = () => new Failure("number-out-of-range");
-    const isOpen = numberKind === "as written" || numberKind === "integer if whole";
+    const isOpen = numberKind.startsWith("as written") || numberKind === "integer if whole";
     const is32Bits = numberKind === "double of 32 bits";
     const double = (value: number): Value => {
       const kept = is32Bits ? Math.fround(value) : value;
@@ -203,10 +211,17 @@ export const numberOf = operation({
       if (numberKind === "decimal") return Decimal.parse(digits) ?? bad(given);
       if (numberKind === "double" || is32Bits)
         return doubleBy(Number(digits), given, () => !/[1-9]/.test(digits.replace(/e.*/i, "")));
-      if (/^[+-]?\d+$/.test(digits)) return ofDigits(BigInt(digits));
+      if (/^[+-]?\d+$/.test(digits)) {
+        const found = ofDigits(BigInt(digits));
+        if (!(found instanceof Double && numberKind === "as written, to the point")) return found;
+      }
       if (numberKind === "integer") {
         const value = Decimal.parse(digits);
         return value ? ofDigits(value.rounded(0).coefficient) : bad(given);
+      }
+      if (numberKind === "as written, to the point") {
+        const whole = BigInt(/^[+-]?\d+/.exec(digits)?.[0] ?? 0);
+        return double(Number(BigInt.asIntN(64, whole) === whole ? whole : whole < 0n ? -(2n ** 63n) : 2n ** 63n));
       }
       const value = Number(digits);
       // As many bits as a floating-point number has, less a few.
@@ -222,6 +237,13 @@ export const numberOf = operation({
       if (numberKind === "decimal") return new Failure("not-covered", { what: "numeric NaN and infinity" });
       if (typeof found === "number") return Number.isFinite(found) ? double(found) : bad(text);
       return numberKind === "integer" ? bad(text) : found;
+    }
+
+    function fromBytes(given: Bytes): Value {
+      if (own.bytesRead === "as text") return fromText(textOfBytes(given.bytes));
+      if (own.bytesRead === "as digits")
+        return exact(integer(given.bytes.slice(-8).reduce((sum, byte) => (sum << 8n) | BigInt(byte), 0n)));
+      return own.bytesRead === "kept" ? given : bad(given);
     }
 
     const exact = (value: number | bigint): Value =>
@@ -249,8 +271,7 @@ export const numberOf = operation({
           return own.truthRead === "refused" ? new Failure("not-a-number", { text: String(value) }) : exact(Number(value));
       }
       if (value === null) return notNumber === "not a number" ? bad(value) : toKind(0, "0");
-      if (value instanceof Bytes)
-        return own.bytesRead === "kept" ? value : own.bytesRead === "never" ? bad(value) : fromText(textOfBytes(value.bytes));
+      if (value instanceof Bytes) return fromBytes(value);
       if (value instanceof Decimal) {
         if (numberKind === "integer")
           return ofNumber(decimalHalves === "cut off" ? value.quotient(Decimal.of(1)) : value.rounded(0).coefficient);

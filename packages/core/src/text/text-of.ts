@@ -10,6 +10,7 @@ import {
   type Value,
   hexOf,
   isList,
+  latinOfBytes,
   plainDigits,
   roundedDigits,
   seventeenDigits,
@@ -87,10 +88,12 @@ export const escapedBytes = ({ bytes }: Bytes): string =>
     )
     .join("");
 
-const bytesBy: Readonly<Record<AnswerOf<"bytesText">, (value: Bytes) => string>> = {
+const bytesBy: Readonly<Record<AnswerOf<"bytesText">, (value: Bytes) => Value>> = {
+  kept: (value) => value,
   "utf-8": ({ bytes }) => textOfBytes(bytes),
   "base 16": ({ bytes }) => `\\x${hexOf(bytes).toLowerCase()}`,
   escaped: escapedBytes,
+  "a character each": ({ bytes }) => latinOfBytes(bytes),
 };
 
 const truths: Readonly<Record<AnswerOf<"truthText">, readonly [string, string]>> = {

@@ -2,6 +2,10 @@ import { purpose, trait } from "./trait.ts";
 
 /** Questions about lists, and about several values at once. */
 export const lists = {
+  several: trait("What does a list of several values stand for where one is wanted?", {
+    "the first": "Its first value.",
+    error: "It is an error.",
+  }),
   negativePosition: trait("Where does a negative position count from?", {
     "from the end": "From the end of the list, the last item having −1.",
     nowhere: "There is no item at one.",

@@ -57,6 +57,7 @@ export const texts = {
     "from the end or nothing": "A negative start is counted from the end; 0, or one before the text, gives empty text.",
     "from the end, within":
       "A negative start is counted from the end, at most to the first position; 0 uses up one of the length.",
+    "from the end, 0 the first": "A negative start is counted from the end; 0 counts as the first position.",
     nowhere: "Nothing is found there.",
     unchanged: "The text comes back as it is.",
   }),
@@ -140,6 +141,11 @@ export const texts = {
     "both ignored": "A, a, Á and á are the same, by taking accents off.",
     general: "A, a, Á and á are the same, and ß and s; one character for one.",
     unicode: "A, a, Á and á are the same, and ß and ss (Unicode Collation Algorithm 4.0.0, primary weights).",
+  }),
+  escapeSize: trait("What may the escape character of a pattern be?", {
+    "one character": "One character, and nothing else.",
+    "one character or none": "One character, or empty text, which is none.",
+    "one byte or none": "One byte in UTF-8, or empty text, which is none.",
   }),
   pattern: trait("In which language is the searched text written?", patterns),
   padding: trait("Do spaces at the end count when two texts are compared?", {

@@ -13,6 +13,12 @@ export const values = {
       "true, yes, on and 1, false, no, off and 0, and what they alone begin with; others are errors.",
     "words and letters": "true, yes, t, y and 1, false, no, f, n and 0; others are errors.",
     "the number it begins with": "Those that begin with a number that is not 0 are true, all others false.",
+    "true, false, 1 or 0": "Those that say so in small letters, white space around them passed over; others are errors.",
+    "not empty": "All but empty text are true.",
+  }),
+  truthOfNaN: trait("Is what is not a number (NaN) true?", {
+    true: "It is, as it is not 0.",
+    false: "It is not.",
   }),
   evaluates: trait("When is the second of two conditions evaluated?", {
     "left first": "Where the first does not settle it.",
@@ -43,6 +49,8 @@ export const values = {
     double: "A floating-point number.",
     "double of 32 bits": "A floating-point number of 32 bits.",
     "as written": "An integer where it is written as one, otherwise a floating-point number.",
+    "as written, to the point":
+      "An integer where it is written as one, otherwise the digits before the point as a floating-point number: '5.7e3' is 5.0.",
     "integer if whole": "An integer where it has no fraction, however it is written, otherwise a floating-point number.",
   }),
   range: trait("How large may a whole number be?", {
@@ -105,6 +113,7 @@ export const values = {
     "as text": "As the text that they are the UTF-8 form of.",
     kept: "They stay bytes.",
     never: "They are no numbers.",
+    "as digits": "As the digits of one number in base 256: 0x0102 is 258.",
   }),
   numberWords: trait("Are words for infinity and for what is not a number read?", {
     read: "inf, -infinity and nan are numbers.",
@@ -120,11 +129,15 @@ export const values = {
     nearest: "The largest or smallest number that there is.",
     double: "A floating-point number.",
     "counted round": "The number counted round from the other end, at most once.",
+    "nearest, by its bits":
+      "The number without a sign that has the bits of the nearest one that there is, with a sign or without.",
   }),
   tooLarge: trait("What does a number give for which the wanted kind has no room?", {
     error: "It is an error.",
     nearest: "The largest or smallest number that there is.",
     infinity: "Infinity, where the kind has it: 1e300 in 32 bits; otherwise an error.",
+    "lowest bits": "The number that its lowest bits are: 4294967297 in 32 bits is 1.",
+    "bits, or all of them": "The number without a sign that has the same bits; one that is too far from 0 has all of them set.",
   }),
   beyondDouble: trait("What does a number give, where it is read, that is too large for double precision?", {
     error: "It is an error.",
@@ -199,8 +212,30 @@ export const values = {
   }),
   bytesText: trait("How are bytes written?", {
     "utf-8": "As the text that they are the UTF-8 form of.",
+    kept: "They stay bytes.",
     "base 16": "\\x and two digits in base 16 for each: \\x616c.",
     escaped: "ASCII for itself, other bytes like \\xC3.",
+    "a character each": "As many characters as there are bytes, each of the byte's number: C3 A9 is Ã©.",
+  }),
+  bytesWritten: trait("How are bytes read from a text?", {
+    "utf-8": "As the UTF-8 form of the text.",
+    "a character each": "As the number of each character, up to 255: Ã© is C3 A9.",
+    "base 16": "As two digits in base 16 for each byte: c3a9.",
+    "escapes in base 8": "As the text, in which \\303 is a byte and \\\\ a backslash.",
+    "base 16, or escapes": "In base 16 after \\x, otherwise as a text with escapes in base 8.",
+    "escapes in base 16": "As ASCII, in which \\xC3 is a byte.",
+  }),
+  dateForms: trait("Which texts are dates, where no format is given?", {
+    "ISO 8601": "2019-04-03 and nothing else.",
+    "year first": "2019-4-3, 2019/04/03 and the like, with or without a time of day.",
+    "numbers or names of months": "2019-04-03, 4/3/2019 (the month first), 20190403, Apr 3, 2019 or 3 Apr 2019, and more.",
+    "any marks": "2019.4.3, 19*04*03, 20190403 and the like: numbers with any marks, or digits side by side.",
+  }),
+  notADate: trait("What does a text that is no date give?", {
+    error: "It is an error.",
+    null: "Nothing.",
+    "before every date": "Empty text, which comes before every date.",
+    midnight: "0, which is midnight.",
   }),
   listText: trait("How is a list written?", {
     "item by item": "As a list of texts.",

@@ -8,6 +8,7 @@ export * from "./messages.ts";
 export * from "./moments.ts";
 export * as nearest from "./nearest.ts";
 export * from "./number-text.ts";
+export * from "./sequences.ts";
 export { typeWords } from "./type-words.ts";
 export * from "./units.ts";
 export * from "./value.ts";

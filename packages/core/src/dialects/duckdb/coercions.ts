@@ -1,6 +1,6 @@
+import type { AnswerOf } from "../../traits/index.ts";
 import { kernelFor } from "../../text/index.ts";
-import { Decimal, Failure, type Value, countBytes, isFailure, isWholeNumber, latinOfBytes, utf8Of } from "../../values/index.ts";
-import { PatternError, cachedPattern } from "../../patterns/index.ts";
+import { Decimal, Failure, type Value, isFailure, isWholeNumber } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { strftime } from "./fields.ts";
@@ -8,20 +8,45 @@ import { formatFault } from "./moments.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, parameterAt, relations } from "../row.ts";
 import { fitted } from "../shared/sizes.ts";
-import { type Own, type Step, type Work, partsOfWork, unlessMissing, worked } from "../step.ts";
+import { type Own, type Step, type Work, partsOfWork, step, unlessMissing, worked } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
-import { read, readList } from "./reading.ts";
+import { readIntervalText } from "./intervals.ts";
+import { readList } from "./reading.ts";
 import { steps, toText } from "./steps.ts";
 import { baseType, isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
 
-const literalTo = (type: string): Conversion => ({
-  cost: type === "text" ? 1 : 2,
-  convert: isNumeric(type)
-    ? steps[type]
-    : type === "boolean"
-      ? steps.truth
-      : unlessMissing((value) => (typeof value === "string" ? read(type, value) : value)),
-});
+/** A text as a value of a type. */
+function fromText(type: string): Work {
+  if (isNumeric(type)) return steps[type];
+  switch (type) {
+    case "boolean":
+      return steps.truth;
+    case "date":
+    case "timestamp":
+    case "time":
+      return moment(type, "text");
+    case "blob":
+      return bytesOf("escapes in base 16");
+    case "interval":
+      return unlessMissing((value) => (typeof value === "string" ? readIntervalText(value) : value));
+  }
+  return type.endsWith("[]") ? listFromText(type.slice(0, -2)) : [];
+}
+
+/** A text as a list of items of a type. */
+function listFromText(item: string): Own {
+  const read = worked(fromText(item));
+  return unlessMissing((value) => (typeof value === "string" ? readList(value, read) : value));
+}
+
+/** A date or time by how it is written; `from` says what it is. */
+const moment = (wanted: string, from: string) =>
+  step("moment-of", { dateForms: "year first", notADate: "error" }, { wanted, from });
+
+const bytesOf = (bytesWritten: AnswerOf<"bytesWritten">) => step("bytes-of", { bytesWritten });
+
+/** A literal, which may have become a value already. */
+const literalTo = (type: string): Conversion => ({ cost: type === "text" ? 1 : 2, convert: fromText(type) });
 
 const textFrom = (type: string): Step => (type === "float" ? steps["text of 32 bits"] : steps.text);
 
@@ -31,16 +56,20 @@ const scaled = (value: Value, scale: number): Value =>
 
 const early = { early: true } as const;
 
+const written = kernelFor("text-from-date", strftime.answers, strftime.fixed);
+
 /** A date in a format, tried with one that every format can write. */
 const readableFormat = (format: Value): Value => {
   const tried = written("2000-01-01", format);
   return tried instanceof Failure ? tried : format;
 };
 
-const withOptions = (allowed: RegExp) => (flags: Value) =>
-  allowed.test(flags as string) ? flags : new Failure("pattern-flags", { flags });
+const options = (letters: string) =>
+  step("check-text", {}, { shape: `^[${letters} \\t\\n\\v\\f\\r]*$`, refused: "pattern-flags", about: "" });
 
-const asTimestamp = unlessMissing((date) => `${date as string} 00:00:00`);
+/** A word that says how a list is sorted. */
+const orderWord = (shape: string) =>
+  step("check-text", {}, { shape, refused: "invalid-value", about: "does not say how to sort a list" });
 
 /** How a value becomes one that is compared with the items of a list of a type; what has no conversion is no item of it. */
 function itemConversion(given: string, listType: string): Conversion {
@@ -51,40 +80,9 @@ function itemConversion(given: string, listType: string): Conversion {
   return { cost: 0, ...(convert && { convert }) };
 }
 
-const orderWords = {
-  direction: /^(?:(asc|ascending|default)|desc|descending)$/i,
-  nullplace: /^(?:nulls[_ ])?(?:(last)|first)$|^(default)$/i,
-};
-
-/** What says how a list is sorted, in one word of ours. */
-const wordOf =
-  (kind: keyof typeof orderWords): Own =>
-  (written) => {
-    const found = orderWords[kind].exec(written as string);
-    if (!found) return new Failure("invalid-value", { problem: `"${String(written)}" does not say how to sort a list` });
-    const isUsual = found[1] !== undefined || found[2] !== undefined;
-    if (kind === "direction") return isUsual ? "ascending" : "descending";
-    return isUsual ? "last" : "first";
-  };
-
-const written = kernelFor("text-from-date", strftime.answers, strftime.fixed);
-
 /** The ends of what is taken for an offset or a length, of 32 bits and a sign. */
-const [leastOffset, mostOffset] = [-4294967296, 4294967295];
-
-const withinOffsets = (value: Value): Value =>
-  (value as number | bigint) < leastOffset ? new Failure("number-out-of-range") : notBeyond(value);
-
-const notBeyond = (value: Value): Value =>
-  (value as number | bigint) > mostOffset ? new Failure("number-out-of-range") : Number(value);
-
-/** A pattern that can be read, or the failure that says why not. */
-function readable(pattern: string): Value {
-  const found = cachedPattern("re2", pattern, "");
-  return found instanceof PatternError && !found.isUncovered
-    ? new Failure("pattern-syntax", { pattern, problem: found.problem, offset: found.offset })
-    : pattern;
-}
+const [least, most] = [-4294967296, 4294967295];
+const offset = (limits: Step["fixed"]) => step("check-number", {}, { ...limits, refused: "number-out-of-range" });
 
 /** What is done to each item of a list that is there; a failure of one is that of the list. */
 const eachItem = (work: Work): Own => {
@@ -117,33 +115,27 @@ const widenings = numeric.flatMap((from) =>
 const conversions: readonly ConversionLine[] = [
   ["=", "*", 0],
   ["*", "any", 0],
-  ["> text", "direction", 0, wordOf("direction")],
-  ["> text", "nullplace", 0, wordOf("nullplace")],
+  ["> text", "direction", 0, orderWord("^(?:asc|ascending|default|desc|descending)$")],
+  ["> text", "nullplace", 0, orderWord("^(?:nulls[_ ])?(?:last|first)$|^default$")],
   ["null", "lambda", "never"],
   ["null", "text", 1],
   ["null", "*", 1.5],
   ["any", "*", 3],
-  ["> text", "bytetext", 0, (text) => latinOfBytes(utf8Of(text as string))],
+  ["> text", "bytetext", 0, [bytesOf("utf-8"), steps["text of bytes"]]],
   ["boolean", "position|upto|ordinal", "never"],
-  ["> bigint", "position", 0, withinOffsets],
-  ["> bigint", "upto", 0, notBeyond],
+  ["> bigint", "position", 0, offset({ least, most })],
+  ["> bigint", "upto", 0, offset({ most })],
   // Beyond what a double counts exactly there is no piece, whatever the number.
-  ["> bigint", "ordinal", 0, Number],
-  ["> text", "escape", 0, (text) => (countBytes(text as string) > 1 ? new Failure("escape-length", { escape: text }) : text)],
+  ["> bigint", "ordinal", 0],
+  ["> text", "escape", 0, step("check-escape", { escapeSize: "one byte or none" })],
   ["> text", "dateformat", 0, readableFormat, early],
   ["> text", "dateshape", 0, (format) => formatFault(format as string) ?? format, early],
-  [
-    "> integer",
-    "group",
-    0,
-    (group) => ((group as number) < 0 || (group as number) > 9 ? new Failure("no-such-group", { group }) : group),
-    early,
-  ],
+  ["> integer", "group", 0, step("check-number", {}, { least: 0, most: 9, refused: "no-such-group" }), early],
   ["double|float", "floating", 1],
   ["decimal", "fraction", 0],
-  ["> text", "options", 0, withOptions(/^[cimnpsl \t\n\v\f\r]*$/), early],
-  ["> text", "replace_options", 0, withOptions(/^[cgimnpsl \t\n\v\f\r]*$/), early],
-  ["> text", "pattern", 0, (pattern) => readable(pattern as string), early],
+  ["> text", "options", 0, options("cimnpsl"), early],
+  ["> text", "replace_options", 0, options("cgimnpsl"), early],
+  ["> text", "pattern", 0, step("check-pattern", { pattern: "re2" }), early],
   ["decimal|double|text|hugeint", "open", 1, steps.bigint],
   ["> bigint", "open", 0],
   ["boolean", "condition", 0],
@@ -156,7 +148,7 @@ const conversions: readonly ConversionLine[] = [
   ["literal", "text", 0.5],
   ["literal", "floating|fraction|anylist|lambda", "never"],
   ["…[]", "anylist", 1],
-  ["date", "timestamp", 1, asTimestamp],
+  ["date", "timestamp", 1, moment("timestamp", "date")],
   ...numeric.filter(isInteger).map((to): ConversionLine => ["boolean", to, 50, steps[to]]),
   ...widenings,
 ];
@@ -197,18 +189,10 @@ function castTo(from: string, type: string, sizes: readonly number[]): Work | un
   const isOpen = from === "text" || from === "literal" || from === "any" || from === "null";
   if (isNumeric(type))
     return isOpen || isNumeric(from) || from === "boolean" ? [steps[type], ...sizeWork(type, sizes)] : undefined;
-  if (isOpen && type === "boolean") return steps.truth;
-  if (isOpen) return (value) => (typeof value === "string" ? read(type, value) : castAny(type, value));
-  if (isNumeric(from) && type === "boolean") return steps.truth;
-  if (from === "date" && type === "timestamp") return (value) => `${value as string} 00:00:00`;
-  if (from === "timestamp" && type === "date") return (value) => (value as string).slice(0, 10);
-  if (from === "timestamp" && type === "time") return (value) => (value as string).slice(11);
-  return from === type ? (value) => value : undefined;
+  if (isOpen || (isNumeric(from) && type === "boolean")) return fromText(type);
+  const isMoment = from === "timestamp" ? ["date", "time"].includes(type) : from === "date" && type === "timestamp";
+  return isMoment ? moment(type, from) : from === type ? [] : undefined;
 }
-
-/** A number or truth value as one of a type. */
-export const castAny = (type: string, value: Value): Value =>
-  isNumeric(type) ? worked(steps[type])(value) : type === "boolean" ? worked(steps.truth)(value) : value;
 
 /** A decimal has so many digits, so many of them after the point: 18 and 3 unless said otherwise. */
 const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly Step[] =>
@@ -268,7 +252,7 @@ export const typeRules: TypeRules = {
     if (target === kind && isCollated(from)) return { type: from, convert: (value) => value };
     let convert: Work | undefined;
     if (depth === 0) convert = castTo(kind, type, sizes);
-    else if (kind === "text" || kind === "literal") convert = (value) => readList(value as string, target.slice(0, -2));
+    else if (kind === "text" || kind === "literal") convert = listFromText(target.slice(0, -2));
     else if (kind.endsWith("[]") && depth === 1) {
       const item = castTo(kind.slice(0, -2), type, sizes);
       convert = item && eachItem(item);

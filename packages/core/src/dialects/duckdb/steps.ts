@@ -25,8 +25,9 @@ const whole = (range: AnswerOf<"range">, bases: AnswerOf<"bases"> = "two and six
 
 /** What DuckDB does to values without a function. */
 export const steps = {
-  truth: step("truth-of", { missing, textTruth: "words and letters" }),
+  truth: step("truth-of", { missing, textTruth: "words and letters", truthOfNaN: "true" }),
   text: step("text-of", text),
+  "text of bytes": step("text-of", { ...text, bytesText: "a character each" }),
   "text of 32 bits": step("text-of", { ...text, digits: "shortest of 32 bits" }),
   tinyint: whole("8 bits"),
   utinyint: whole("8 bits without a sign"),

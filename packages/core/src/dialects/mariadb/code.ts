@@ -1,5 +1,5 @@
 import { worked } from "../step.ts";
-import { orderFor } from "../../text/index.ts";
+import { marked, orderFor } from "../../text/index.ts";
 import {
   Bytes,
   base64Of,
@@ -26,7 +26,7 @@ import { type Collation, baseType, byBytes, collationFor, collations, extremeTyp
 import { conversion } from "./conversions.ts";
 import { arithmeticCode, bigOf, bitsOf, roundDecimal, roundDouble } from "./arithmetic.ts";
 import { dateCode } from "./dates.ts";
-import { readTime } from "./moments.ts";
+
 import { int64, uint64 } from "./numbers.ts";
 import { toText, doubleText, toDecimal, toDouble } from "./steps.ts";
 
@@ -43,7 +43,7 @@ const orders: Readonly<Record<string, Order>> = lookup({
 const numericKinds = ["integer", "unsigned", "decimal", "double"];
 
 /** A time as the number of its microseconds, by which it is compared. */
-const spanOf = (value: Value): Value => (typeof value === "string" ? (readTime(value) ?? null) : value);
+const spanOf = (value: Value): Value => (typeof value === "string" ? (marked.readTime(value) ?? null) : value);
 
 /** How values of several types are compared together: as what, and in what order. */
 function comparison(

@@ -3,7 +3,8 @@ import type { TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { parameterAt, relations } from "../row.ts";
 import { unlessMissing } from "../step.ts";
-import { hasZeroPart } from "./moments.ts";
+import { marked } from "../../text/index.ts";
+
 import { int64, uint64 } from "./numbers.ts";
 import { toText, toDecimal } from "./steps.ts";
 import { type Collation, baseType, castBytes, castText, collationFor, isBinary, isCollated, results, unify } from "./types.ts";
@@ -84,7 +85,9 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (literal) {
       const type = baseType(to);
       const unread = (text: string) =>
-        hasZeroPart(text) ? new Failure("not-covered", { what: `dates like ${text}` }) : new Failure("not-a-date", { text });
+        marked.hasZeroPart(text)
+          ? new Failure("not-covered", { what: `dates like ${text}` })
+          : new Failure("not-a-date", { text });
       return { type, convert: unlessMissing((value) => literal(value as string) ?? unread(value as string)) };
     }
     const match = /^([a-z ]+?)(?: ?\(([\d,]+)\))?(?: (?:character set|charset) (\w+))?$/.exec(to);

@@ -13,31 +13,8 @@ import {
 import type { Code, CodeContext } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
 import { baseType } from "./types.ts";
-import {
-  type Moment,
-  amountOf,
-  dateText,
-  dayOf,
-  epochDays,
-  isTimeUnit,
-  isUnit,
-  longest,
-  momentAt,
-  momentOf,
-  momentText,
-  readMoment,
-  readSpan,
-  readStretch,
-  readTime,
-  timeDigits,
-  shifted,
-  spanText,
-  hasClock,
-  hasZeroPart,
-  isDated,
-  weekOf,
-  weekRule,
-} from "./moments.ts";
+import { marked } from "../../text/index.ts";
+import { amountOf, dayOf, epochDays, isTimeUnit, isUnit, momentAt, momentOf, shifted, weekOf, weekRule } from "./moments.ts";
 import { formatMoment, readByFormat } from "./formats.ts";
 import { isBeyondTimes } from "./numbers.ts";
 import { toText, toInteger } from "./steps.ts";
@@ -72,14 +49,14 @@ const microIn = (seconds: Decimal): number => Number(cutTo(seconds.times(Decimal
 const cutTo = ({ coefficient, scale }: Decimal, digits: number): Decimal =>
   scale <= digits ? new Decimal(coefficient, scale) : new Decimal(coefficient / 10n ** BigInt(scale - digits), digits);
 
-const onMoment = (read: (moment: Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
-const weekdayOf = (moment: Moment): number => dateFromDays(dayOf(moment)).weekday;
+const onMoment = (read: (moment: marked.Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
+const weekdayOf = (moment: marked.Moment): number => dateFromDays(dayOf(moment)).weekday;
 
 /** The hour, minute, second or fraction of a time. */
-const onTime = (read: (span: number) => number): Code => strict((text: string) => read(Math.abs(readTime(text)!)));
+const onTime = (read: (span: number) => number): Code => strict((text: string) => read(Math.abs(marked.readTime(text)!)));
 
-const secondsOf = ({ hour, minute, second }: Moment): number => hour * 3600 + minute * 60 + second;
-const microsOf = (moment: Moment): number => dayOf(moment) * 86_400e6 + secondsOf(moment) * 1e6 + moment.micro;
+const secondsOf = ({ hour, minute, second }: marked.Moment): number => hour * 3600 + minute * 60 + second;
+const microsOf = (moment: marked.Moment): number => dayOf(moment) * 86_400e6 + secondsOf(moment) * 1e6 + moment.micro;
 
 /** date_add() and date_sub(): of a date a date unless the unit is one of time, of a text a text. */
 const shift = (direction: 1 | -1): Code => ({
@@ -114,17 +91,17 @@ const isClock = (value: Value, type: string): boolean =>
 function shiftTime(text: string, amount: string, unitName: string, direction: 1 | -1): Value {
   const change = amountOf(amount, unitName);
   if (!change || change.months !== 0) return new Failure("not-covered", { what: "the current date" });
-  return spanText(readTime(text)! + direction * (change.days * 86_400e6 + change.micro));
+  return marked.spanText(marked.readTime(text)! + direction * (change.days * 86_400e6 + change.micro));
 }
 
 function shiftText(value: Value, amount: string, unitName: string, direction: 1 | -1): Value {
   if (!isUnit(unitName)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
   const given = toText(value) as string;
-  const moment = readMoment(given);
+  const moment = marked.readMoment(given);
   const result = moment && shifted(moment, amount, unitName, direction);
-  if (!moment && hasZeroPart(given)) return zeroPart(given);
+  if (!moment && marked.hasZeroPart(given)) return zeroPart(given);
   if (!result) return null;
-  return hasClock(given) || isTimeUnit(unitName) ? momentText(result) : dateText(result);
+  return marked.hasClock(given) || isTimeUnit(unitName) ? marked.momentText(result) : marked.dateText(result);
 }
 
 const differences: Readonly<Record<string, number>> = lookup({
@@ -143,7 +120,7 @@ function timestampDiff(unitName: string, from: string, to: string): Value {
   if (!(unitName in monthly)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
   const [low, high, sign] = microsOf(a) <= microsOf(b) ? [a, b, 1] : [b, a, -1];
   let months = (high.year - low.year) * 12 + high.month - low.month;
-  const within = (m: Moment) => (m.day - 1) * 86_400e6 + secondsOf(m) * 1e6 + m.micro;
+  const within = (m: marked.Moment) => (m.day - 1) * 86_400e6 + secondsOf(m) * 1e6 + m.micro;
   if (within(high) < within(low)) months--;
   return sign * Math.trunc(months / monthly[unitName]) + 0;
 }
@@ -152,7 +129,7 @@ function timestampDiff(unitName: string, from: string, to: string): Value {
 const modeOf = (mode: Value | undefined): number => Number(BigInt((mode ?? 0) as number | bigint) & 7n);
 
 /** What extract() gives for each field. */
-const extracted: Readonly<Record<string, (moment: Moment) => number>> = lookup({
+const extracted: Readonly<Record<string, (moment: marked.Moment) => number>> = lookup({
   year: (m) => m.year,
   quarter: (m) => Math.ceil(m.month / 3),
   month: (m) => m.month,
@@ -189,10 +166,10 @@ function extract(field: string, value: Value, type: string): Value {
     baseType(type) === "time" ||
     /^\s*-?(?:\d+ )?(?:\d+:|\d{1,7}(?:\.|$))/.test(text) ||
     ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
-  const moment = isTime && !dateShape.test(text) && !ofDates.has(name) ? undefined : readMoment(text);
+  const moment = isTime && !dateShape.test(text) && !ofDates.has(name) ? undefined : marked.readMoment(text);
   if (moment) return read(moment);
-  if (dateShape.test(text) && hasZeroPart(text)) return zeroPart(text);
-  const span = ofDates.has(name) || dateShape.test(text) ? undefined : readSpan(text);
+  if (dateShape.test(text) && marked.hasZeroPart(text)) return zeroPart(text);
+  const span = ofDates.has(name) || dateShape.test(text) ? undefined : marked.readSpan(text);
   if (span === undefined) return null;
   const { hour, ...rest } = partsOf(span);
   return Math.sign(span || 1) * read({ ...rest, day: Math.floor(hour / 24), hour: hour % 24 }) + 0;
@@ -216,17 +193,17 @@ function periodOf(months: number): number {
 /** timestamp(): a moment, a time of day added to it. */
 function timestampOf(text: string, time?: string): Value {
   if (time === undefined) return text;
-  const stretch = readStretch(time);
+  const stretch = marked.readStretch(time);
   if (stretch === undefined) return null;
   const from = momentOf(text);
   const result = momentAt(dayOf(from), secondsOf(from) * 1e6 + from.micro + stretch);
-  return result ? momentText(result) : null;
+  return result ? marked.momentText(result) : null;
 }
 
 /** A number or text as a span of time, which may be longer than a time can be. */
 const longSpan = (value: Value): { span: number } | undefined => {
   const text = toText(value) as string;
-  const span = readStretch(text);
+  const span = marked.readStretch(text);
   return span === undefined ? undefined : { span };
 };
 
@@ -234,17 +211,20 @@ const longSpan = (value: Value): { span: number } | undefined => {
 const dateShape = /^\s*\d+[^\w\s:]\d+[^\w\s:]\d/;
 
 /** A value as a date and time or as a span of time: by its type, or by how a text is written. */
-function momentOrSpan(value: Value, type: string): { moment: Moment; kind: "date" | "datetime" } | { span: number } | undefined {
+function momentOrSpan(
+  value: Value,
+  type: string,
+): { moment: marked.Moment; kind: "date" | "datetime" } | { span: number } | undefined {
   const text = toText(value) as string;
   const kind = baseType(type);
   const isText = typeof value === "string" && kind !== "date" && kind !== "datetime" && kind !== "time";
-  const isMoment = kind === "date" || kind === "datetime" || (isText ? isDated(text) : isBeyondTimes(value));
+  const isMoment = kind === "date" || kind === "datetime" || (isText ? marked.isDated(text) : isBeyondTimes(value));
   if (isMoment) {
-    const moment = readMoment(text);
+    const moment = marked.readMoment(text);
     const isDate = kind === "date" || (kind !== "datetime" && /^\d{8}$/.test(text));
     if (moment || typeof value === "string") return moment && { moment, kind: isDate ? "date" : "datetime" };
   }
-  const span = readTime(text);
+  const span = marked.readTime(text);
   return span === undefined ? undefined : { span };
 }
 
@@ -258,7 +238,7 @@ const addTime = (direction: 1 | -1): Code => ({
     const start = momentOrSpan(value, context.types[0]);
     const isTemporal = ["date", "datetime", "time"].includes(baseType(context.types[1]));
     const change = isTemporal ? momentOrSpan(time, context.types[1]) : longSpan(time);
-    if (!start && hasZeroPart(toText(value) as string)) return zeroPart(value);
+    if (!start && marked.hasZeroPart(toText(value) as string)) return zeroPart(value);
     if (!start || (isBeyondTimes(value) && "span" in start) || !change || "moment" in change) return null;
     const isText = baseType(context.types[0]) === "text";
     const shown = (text: string) => {
@@ -267,11 +247,11 @@ const addTime = (direction: 1 | -1): Code => ({
     };
     if ("span" in start) {
       const sum = start.span + direction * change.span;
-      return shown(spanText(Math.max(-longest, Math.min(longest, sum))));
+      return shown(marked.spanText(Math.max(-marked.longest, Math.min(marked.longest, sum))));
     }
     const { moment } = start;
     const result = momentAt(dayOf(moment), secondsOf(moment) * 1e6 + moment.micro + direction * change.span);
-    return result ? shown(momentText(result)) : null;
+    return result ? shown(marked.momentText(result)) : null;
   },
 });
 
@@ -282,7 +262,7 @@ const lastSecond = 2 ** 31 - 1;
 function fromSeconds(seconds: Decimal, digits: number): string | null {
   const micro = microIn(seconds);
   if (seconds.coefficient < 0n || micro >= (lastSecond + 1) * 1e6) return null;
-  return withDigits(momentText(momentAt(0, micro)!), digits);
+  return withDigits(marked.momentText(momentAt(0, micro)!), digits);
 }
 
 /** Minutes of an offset from UTC; null where it is none. */
@@ -303,11 +283,11 @@ function convertZone(text: string, from: string, to: string): Value {
   const seconds = (dayOf(moment) * 1440 - a) * 60 + secondsOf(moment);
   // What the clock does not count stays.
   if (seconds < 0 || seconds > lastSecond) return text;
-  return momentText(momentAt(dayOf(moment), microsOf(moment) - dayOf(moment) * 86_400e6 + (b - a) * 60e6)!);
+  return marked.momentText(momentAt(dayOf(moment), microsOf(moment) - dayOf(moment) * 86_400e6 + (b - a) * 60e6)!);
 }
 
 /** The parts of a time; the hours may be more than a day's. */
-function partsOf(span: number): Moment {
+function partsOf(span: number): marked.Moment {
   const seconds = Math.floor(Math.abs(span) / 1e6);
   return {
     year: 0,
@@ -321,7 +301,7 @@ function partsOf(span: number): Moment {
 }
 
 /** What to_char() writes for each part of a format; letters are read in either case. */
-const patterns: Readonly<Record<string, (value: Moment) => string>> = lookup({
+const patterns: Readonly<Record<string, (value: marked.Moment) => string>> = lookup({
   YYYY: ({ year }) => String(year).padStart(4, "0"),
   YYY: ({ year }) => String(year % 1000).padStart(3, "0"),
   YY: ({ year }) => String(year % 100).padStart(2, "0"),
@@ -352,7 +332,7 @@ const patterns: Readonly<Record<string, (value: Moment) => string>> = lookup({
 const patternShape =
   /"([^"]*)"?|(YYYY|YYY|YY|Y|RRRR|RR|MONTH|MON|MM|MI|DD|DAY|DY|HH24|HH12|HH|SS|AM|PM|A\.M\.|P\.M\.|AD|BC|A\.D\.|B\.C\.)|(?:\||([ -~]))|([^])/gi;
 
-function toChar(moment: Moment, format: string): Value {
+function toChar(moment: marked.Moment, format: string): Value {
   let result = "";
   for (const [, quoted, pattern, mark = "", unknown] of format.matchAll(patternShape)) {
     if (unknown !== undefined || /[A-Za-z0-9&]/.test(mark))
@@ -366,8 +346,10 @@ function toChar(moment: Moment, format: string): Value {
 export const dateCode: Readonly<Record<string, Code>> = lookup({
   to_days: onMoment((m) => dayOf(m) + epochDays),
   to_seconds: onMoment((m) => (dayOf(m) + epochDays) * 86_400 + secondsOf(m)),
-  last_day: onMoment((m) => dateText({ ...m, day: daysFromDate(m.year, m.month + 1, 1) - daysFromDate(m.year, m.month, 1) })),
-  date: onMoment((m) => dateText(m)),
+  last_day: onMoment((m) =>
+    marked.dateText({ ...m, day: daysFromDate(m.year, m.month + 1, 1) - daysFromDate(m.year, m.month, 1) }),
+  ),
+  date: onMoment((m) => marked.dateText(m)),
   hour: onTime((span) => Math.floor(span / 3600e6)),
   minute: onTime((span) => Math.floor(span / 60e6) % 60),
   second: onTime((span) => Math.floor(span / 1e6) % 60),
@@ -377,18 +359,18 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     run: ([time], context) => {
       const written = context.constant(0);
       const isText = typeof written === "string" && baseType(context.types[0]) === "text";
-      return withDigits(time as string, isText ? timeDigits(written) : fractionDigits(0, context, time));
+      return withDigits(time as string, isText ? marked.timeDigits(written) : fractionDigits(0, context, time));
     },
   },
   time_to_sec: {
     strict: true,
-    run: ([time], context) => cutTo(new Decimal(BigInt(readTime(time as string)!), 6), fractionDigits(0, context, time)),
+    run: ([time], context) => cutTo(new Decimal(BigInt(marked.readTime(time as string)!), 6), fractionDigits(0, context, time)),
   },
   sec_to_time: {
     strict: true,
     run: ([seconds], { types }) => {
-      const micro = Math.max(-longest, Math.min(longest, microIn(seconds as Decimal)));
-      return withDigits(spanText(micro), numericDigits(seconds, types[0]));
+      const micro = Math.max(-marked.longest, Math.min(marked.longest, microIn(seconds as Decimal)));
+      return withDigits(marked.spanText(micro), numericDigits(seconds, types[0]));
     },
   },
   // A mode that is null counts as 0.
@@ -420,7 +402,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     },
   },
   time_format: strict((text: string, template: string) => {
-    const span = readTime(text)!;
+    const span = marked.readTime(text)!;
     // A time has no day to be named.
     if (template === "" || /%[YymcMbDdejaWwUuVvXx]/.test(template.replaceAll("%%", ""))) return null;
     return (span < 0 ? "-" : "") + formatMoment(partsOf(span), template);
@@ -431,12 +413,12 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     strict: true,
     run: ([a, b], context) => {
       const [x, y] = [momentOrSpan(a, context.types[0]), momentOrSpan(b, context.types[1])];
-      const unread = [!x && a, !y && b].find((each) => each !== false && hasZeroPart(toText(each) as string));
+      const unread = [!x && a, !y && b].find((each) => each !== false && marked.hasZeroPart(toText(each) as string));
       if (unread) return zeroPart(unread);
       if (!x || !y || ("moment" in x ? x.kind : "") !== ("moment" in y ? y.kind : "")) return null;
       const size = (each: typeof x) => ("moment" in each ? microsOf(each.moment) : each.span);
-      const span = Math.max(-longest, Math.min(longest, size(x) - size(y)));
-      return withDigits(spanText(span), Math.max(fractionDigits(0, context, a), fractionDigits(1, context, b)));
+      const span = Math.max(-marked.longest, Math.min(marked.longest, size(x) - size(y)));
+      return withDigits(marked.spanText(span), Math.max(fractionDigits(0, context, a), fractionDigits(1, context, b)));
     },
   },
   from_unixtime: {
@@ -469,7 +451,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       const kind = baseType(types[0]);
       if (!["text", "date", "datetime", "time"].includes(kind)) return bad("to_char() takes a date, a time or a text");
       if (kind === "time") return new Failure("not-covered", { what: "to_char() of a time" });
-      const moment = value === null ? undefined : readMoment(value as string);
+      const moment = value === null ? undefined : marked.readMoment(value as string);
       if (template === null || (!steady(1) && (!moment || template === ""))) return null;
       // A format that is the same for every row and cannot be read is an error without a date, too.
       const text = toChar(moment ?? momentAt(0, 0)!, template as string);
@@ -487,14 +469,14 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   },
   from_days: strict((days: number | bigint) => {
     const { year, month, day } = dateFromDays(Number(days) - epochDays);
-    return year < 1 || year > 9999 ? "0000-00-00" : dateText({ year, month, day } as Moment);
+    return year < 1 || year > 9999 ? "0000-00-00" : marked.dateText({ year, month, day } as marked.Moment);
   }),
   makedate: strict((given: number | bigint, day: number | bigint) => {
     const year = Number(given);
     if (day <= 0 || year < 0) return null;
     const full = year < 70 ? year + 2000 : year < 100 ? year + 1900 : year;
     const { year: y, month, day: d } = dateFromDays(daysFromDate(full, 1, 1) + Number(day) - 1);
-    return !(y <= 9999) ? null : dateText({ year: y, month, day: d } as Moment);
+    return !(y <= 9999) ? null : marked.dateText({ year: y, month, day: d } as marked.Moment);
   }),
   maketime: {
     strict: true,
@@ -503,8 +485,8 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       const micro = microIn(second as Decimal);
       if (micro < 0 || micro >= 60e6) return null;
       const size = (Math.abs(Number(hour)) * 3600 + Number(minute) * 60) * 1e6 + micro;
-      const span = Math.sign(Number(hour) || 1) * Math.min(size, longest);
-      return withDigits(spanText(span), numericDigits(second, types[2]));
+      const span = Math.sign(Number(hour) || 1) * Math.min(size, marked.longest);
+      return withDigits(marked.spanText(span), numericDigits(second, types[2]));
     },
   },
   period_add: strict((period: number | bigint, months: number | bigint) =>

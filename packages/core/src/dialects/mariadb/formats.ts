@@ -1,6 +1,6 @@
-import { dateTokens, tokenTable, writeDate } from "../../text/index.ts";
+import { dateTokens, marked, tokenTable, writeDate } from "../../text/index.ts";
 import { dateFromDays, dayNames, daysFromDate, lookup, monthNames } from "../../values/index.ts";
-import { type Moment, dayOf, four, two, fullYear } from "./moments.ts";
+import { dayOf } from "./moments.ts";
 
 /** What each token after % stands for in date_format(). */
 const formatTokens = tokenTable({
@@ -39,7 +39,7 @@ const formatTokens = tokenTable({
 const written = dateTokens(formatTokens);
 
 /** date_format(), of a time with as many hours as it has, too. */
-export function formatMoment(value: Moment, format: string): string {
+export function formatMoment(value: marked.Moment, format: string): string {
   const days = dayOf(value);
   return writeDate({ ...value, days, weekday: dateFromDays(days).weekday }, format, written, (letter) => letter || "%");
 }
@@ -141,9 +141,9 @@ export function readByFormat(text: string, format: string): string | null {
   if (found.half?.toLowerCase() === "pm") hour += 12;
   let year =
     found.year !== undefined
-      ? fullYear(found.year.padStart(found.year.length > 2 ? 4 : 2, "0"))
+      ? marked.fullYear(found.year.padStart(found.year.length > 2 ? 4 : 2, "0"))
       : found.shortYear !== undefined
-        ? fullYear(found.shortYear.padStart(2, "0"))
+        ? marked.fullYear(found.shortYear.padStart(2, "0"))
         : 0;
   let [month, day] = [
     number("month") ?? (monthByName || 0),
@@ -167,8 +167,8 @@ export function readByFormat(text: string, format: string): string | null {
   if (month > 12 || day > 31 || hour > 23 || minute > 59 || second > 59) return null;
   const { hasDate, hasTime } = partsOfFormat(full);
   const fraction = /%f/.test(full) ? `.${(found.micro ?? "").padEnd(6, "0")}` : "";
-  const date = `${four(year)}-${two(month)}-${two(day)}`;
-  const time = `${two(hour)}:${two(minute)}:${two(second)}${fraction}`;
+  const date = `${marked.four(year)}-${marked.two(month)}-${marked.two(day)}`;
+  const time = `${marked.two(hour)}:${marked.two(minute)}:${marked.two(second)}${fraction}`;
   return hasTime ? (hasDate ? `${date} ${time}` : time) : date;
 }
 

@@ -270,7 +270,7 @@ const ofOracle = steppedRows([
   ["ltrim_oracle", "trim", "ltrim(), null for empty text.", "text text", "text", oracle, oracleTrim("start")],
   ["rtrim_oracle", "trim", "rtrim(), null for empty text.", "text text", "text", oracle, oracleTrim("end")],
   ["trim_oracle", "trim", "trim(), null for empty text.", "text text", "text", oracle, oracleTrim("both")],
-  ["substr_oracle", "extract", "substr(), with 0 for the first character and null for empty text.", "text text, start place > start, count? position > length", "text", oracle, { ...step("slice", sliced), ...nullWhenEmpty }],
+  ["substr_oracle", "extract", "substr(), with 0 for the first character and null for empty text.", "text text, start position > start, count? position > length", "text", oracle, { ...step("slice", { ...sliced, startBelow: "from the end, 0 the first" }), ...nullWhenEmpty }],
 ]);
 
 /** Functions of texts that count bytes where they are given bytes, and then give bytes. */

@@ -1,25 +1,57 @@
+import type { AnswerOf } from "../../traits/index.ts";
 import { doubleTextBy } from "../../text/index.ts";
 import { readFromBeginning, written } from "../shared/numbers.ts";
 import { type Own, step, worked } from "../step.ts";
 
-const missing = "null" as const;
+export const missing = "null" as const;
 
 const read = { ...readFromBeginning, digitsBeyond: "counted round", beyondDouble: "largest" } as const;
 
+const asText = {
+  ...written,
+  powerFrom: "1e15",
+  powerBelow: "1e-15",
+  power: "1e20",
+  beyondNumbers: "nan and inf",
+  truthText: "1",
+} as const;
+
+/** A number in so many bits. */
+const ofBits = (range: AnswerOf<"range">, tooLarge: AnswerOf<"tooLarge">) =>
+  step("number-of", { ...read, numberKind: "integer", range, tooLarge, doubleHalves: "away from zero" });
+
 /** What MariaDB does to values without a function. */
 export const steps = {
-  truth: step("truth-of", { missing, textTruth: "the number it begins with" }),
-  text: step("text-of", {
-    ...written,
-    powerFrom: "1e15",
-    powerBelow: "1e-15",
-    power: "1e20",
-    beyondNumbers: "nan and inf",
-    truthText: "1",
-  }),
+  truth: step("truth-of", { missing, textTruth: "the number it begins with", truthOfNaN: "true" }),
+  text: step("text-of", asText),
   integer: step("number-of", { ...read, numberKind: "integer" }),
   decimal: step("number-of", { ...read, numberKind: "decimal" }),
   double: step("number-of", { ...read, numberKind: "double" }),
+  "digits of bytes": step("number-of", {
+    ...read,
+    numberKind: "integer",
+    range: "64 bits without a sign",
+    bytesRead: "as digits",
+  }),
+  "text of bytes": step("text-of", { ...asText, bytesText: "a character each" }),
+  bits: ofBits("64 bits without a sign", "bits, or all of them"),
+  uint32: ofBits("32 bits without a sign", "lowest bits"),
+  int32: ofBits("32 bits", "lowest bits"),
+  int64: ofBits("64 bits", "lowest bits"),
+  uint64: ofBits("64 bits without a sign", "lowest bits"),
+  "unsigned of number": step("number-of", {
+    ...read,
+    numberKind: "integer",
+    range: "64 bits without a sign",
+    tooLarge: "nearest",
+  }),
+  "unsigned of text": step("number-of", {
+    ...read,
+    numberKind: "integer",
+    range: "64 bits without a sign",
+    digitsBeyond: "nearest, by its bits",
+  }),
+  float: step("number-of", { ...read, numberKind: "double of 32 bits", tooLarge: "infinity" }),
 };
 
 /** A value as text; null and failures stay. */

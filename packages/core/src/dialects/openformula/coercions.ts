@@ -1,15 +1,17 @@
-import { Decimal, type Value, isList } from "../../values/index.ts";
+import { Decimal, type Value } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
-import type { Step } from "../step.ts";
+import { type Step, step } from "../step.ts";
 import { stepsBy } from "./steps.ts";
+
+/** The one value that an array stands for where one is wanted: its first (3.3). */
+const single = step("one-item", { several: "the first" });
+const inPlaceOf = (other: string | number) => step("instead", {}, { other });
 
 const isNumber = (value: Value): boolean => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal;
 
 export function typeRules(textRule: string): TypeRules {
   const steps = stepsBy(textRule);
-  /** The one value that an array stands for where one is wanted: its first (3.3). */
-  const single = (value: Value): Value => (isList(value) ? (value[0] ?? null) : value);
   const ofOne = (to: string, same: string, step: Step): ConversionLine[] => [
     [same, to, 0],
     ["text|number|boolean", to, 1, step],
@@ -19,12 +21,12 @@ export function typeRules(textRule: string): TypeRules {
     ["text", "texts", 0],
     ["*", "texts", 1, steps.text],
     // 6.15.4: a branch that is left empty between separators is 0.
-    ["empty", "branch", 0, () => 0],
+    ["empty", "branch", 0, inPlaceOf(0)],
     ...(["2", "8", "16"] as const).map((base): ConversionLine => [
       "*",
       `base.${base}`,
       1,
-      [single, (value) => value ?? "0", steps.text, steps[`base ${base}`]],
+      [single, inPlaceOf("0"), steps.text, steps[`base ${base}`]],
     ]),
     ["text|number|boolean", "single", 0],
     ["*", "single", 1, single],

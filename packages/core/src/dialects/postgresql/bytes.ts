@@ -1,16 +1,6 @@
 import { type OperationId, type TraitsOf, kernelFor } from "../../text/index.ts";
 import type { Answers } from "../../traits/index.ts";
-import {
-  Bytes,
-  Failure,
-  type Value,
-  base64Of,
-  bytesOfBase64,
-  bytesOfHex,
-  hexOf,
-  textOfUtf8,
-  utf8Of,
-} from "../../values/index.ts";
+import { Bytes, Failure, type Value, base64Of, bytesOfBase64, hexOf, textOfUtf8, utf8Of } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { bad, strict } from "../shared/code.ts";
@@ -36,22 +26,6 @@ const escaped = (bytes: Uint8Array): string =>
     byte === 0 || byte > 127 ? `\\${byte.toString(8).padStart(3, "0")}` : byte === 92 ? "\\\\" : String.fromCharCode(byte),
   ).join("");
 
-/** Bytes as they are written (8.4.2): text with `\\` for a backslash and `\ooo` for a byte. */
-export function readEscaped(text: string): Bytes | Failure {
-  const parts = [...text.matchAll(/\\(?:(\\)|([0-3][0-7]{2}))|[^\\]+|\\/g)];
-  if (parts.some(([part, backslash, octal]) => part.startsWith("\\") && !backslash && !octal))
-    return bad(`"${text}" has a backslash that is neither \\\\ nor \\ooo`);
-  return new Bytes(
-    Uint8Array.from(parts.flatMap(([part, backslash, octal]) => (octal ? [parseInt(octal, 8)] : [...utf8Of(backslash ?? part)]))),
-  );
-}
-
-/** Two base-16 digits for each byte, blanks between them. */
-export function readHex(text: string): Bytes | Failure {
-  const bytes = /^(?:[ \t\n\r]*[0-9a-f]{2})*[ \t\n\r]*$/i.test(text) ? bytesOfHex(text.replace(/\s/g, "")) : undefined;
-  return bytes ? new Bytes(bytes) : bad(`"${text}" is not written in base 16`);
-}
-
 function encode({ bytes }: Bytes, format: string): Value {
   switch (format.toLowerCase()) {
     case "hex":
@@ -63,6 +37,9 @@ function encode({ bytes }: Bytes, format: string): Value {
   }
   return bad(`"${format}" is none of hex, base64 and escape`);
 }
+
+const readHex = kernelFor("bytes-of", { bytesWritten: "base 16" });
+const readEscaped = kernelFor("bytes-of", { bytesWritten: "escapes in base 8" });
 
 function decode(text: string, format: string): Value {
   switch (format.toLowerCase()) {

@@ -1,16 +1,4 @@
-import {
-  Decimal,
-  Double,
-  Failure,
-  type Value,
-  asciiTrimmed,
-  countBytes,
-  isDate,
-  isFailure,
-  isWholeNumber,
-  lookup,
-  monthNames,
-} from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, countBytes, isFailure, isWholeNumber, lookup } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
@@ -18,7 +6,6 @@ import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Own, type Step, type Work, partsOfWork, step, unlessMissing, worked } from "../step.ts";
 import { isOneOf } from "../types.ts";
 import { trimmed } from "./functions.ts";
-import { readEscaped, readHex } from "./bytes.ts";
 import { inRange, readArray } from "./numbers.ts";
 import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
 
@@ -59,104 +46,62 @@ export const names: Readonly<Record<string, string>> = lookup({
   bytea: "bytea",
 });
 
-/** The forms of a date that are read (8.5.1, with the order month, day, year): what each group of digits or letters is. */
-const dateForms: readonly (readonly [RegExp, string])[] = [
-  [/^(\d{4})-(\d{1,2})-(\d{1,2})$/, "ymd"],
-  [/^(\d{4})\/(\d{1,2})\/(\d{1,2})$/, "ymd"],
-  [/^(\d{4})(\d{2})(\d{2})$/, "ymd"],
-  [/^(\d{1,2})[/-](\d{1,2})[/-](\d{4})$/, "mdy"],
-  [/^([A-Za-z]{3,9}) (\d{1,2}),? (\d{4})$/, "mdy"],
-  [/^(\d{1,2})[ -]([A-Za-z]{3,9})[ -](\d{4})$/, "dmy"],
-];
+/** A date or time by how it is written (8.5.1, with the order month, day, year); `from` says what it is. */
+const moment = (to: string, from: string) =>
+  step(
+    "moment-of",
+    { dateForms: "numbers or names of months", notADate: "error" },
+    // The session's time zone is UTC here.
+    { wanted: to === "timestamptz" ? "timestamp in UTC" : to, from: from === "timestamptz" ? "timestamp" : from },
+  );
 
-/** The number of a month by its name, its first three letters, or "sept"; 0 for no month. */
-function monthNumber(written: string): number {
-  if (/\d/.test(written)) return Number(written);
-  const name = written.toLowerCase().replace(/^sept$/, "sep");
-  return monthNames.findIndex((month) => [month, month.slice(0, 3)].some((known) => known.toLowerCase() === name)) + 1;
+/** Bytes as they are written (8.4): `\\x` and two base-16 digits for each, or escapes. */
+const bytes = step("bytes-of", { bytesWritten: "base 16, or escapes" });
+
+/** A literal of unknown type, or a text in a cast, as a value of the type. */
+function fromText(type: string): Work {
+  if (isNumeric(type)) return steps[type];
+  if (type === "boolean") return steps.truth;
+  if (isMoment(type)) return moment(type, "text");
+  if (type === "bytea") return bytes;
+  return type.endsWith("[]") || type === "anyarray" ? arrayOf(fromText(type.slice(0, -2))) : [];
 }
 
-/** A date, and a time of day after it, as ISO text; a form that the engine may know and we do not is not covered. */
-function readMoment(text: string): { date: string; time: string } | Failure {
-  const trimmed = asciiTrimmed(text);
-  const [, written, hour, minute, second] =
-    /^([\s\S]*?)(?:(?: +|T)([01]?\d|2[0-3]):([0-5]\d)(?::([0-5]\d(?:\.\d{1,6})?))?)?$/.exec(trimmed)!;
-  const form = dateForms.find(([shape]) => shape.test(written));
-  if (!form)
-    return /\d/.test(text) || /^(?:now|today|tomorrow|yesterday|epoch|[+-]?infinity)$/i.test(trimmed)
-      ? new Failure("not-covered", { what: `dates written like "${text}"` })
-      : new Failure("not-a-date", { text });
-  const groups = form[0].exec(written)!;
-  const [year, month, day] = [..."ymd"].map((part) => groups[form[1].indexOf(part) + 1]);
-  if (Number(year) < 1 || !isDate(Number(year), monthNumber(month), Number(day))) return new Failure("not-a-date", { text });
-  const two = (value: string | number | undefined) => String(value ?? 0).padStart(2, "0");
-  const [whole, part = ""] = two(second).split(".");
-  const fraction = part.replace(/0+$/, "");
-  return {
-    date: `${year}-${two(monthNumber(month))}-${two(day)}`,
-    time: `${two(hour)}:${two(minute)}:${two(whole)}${fraction && `.${fraction}`}`,
-  };
-}
-
-function readDate(text: string): Value {
-  const moment = readMoment(text);
-  return moment instanceof Failure ? moment : moment.date;
-}
-
-function readTimestamp(text: string): Value {
-  const moment = readMoment(text);
-  return moment instanceof Failure ? moment : `${moment.date} ${moment.time}`;
-}
-
-/** A timestamp in the time zone UTC, the session's here. */
-const inUtc = (timestamp: Value): Value => (typeof timestamp === "string" ? `${timestamp}+00` : timestamp);
-
-/** Bytes as they are written (8.4): `\x` and two base-16 digits for each, or escapes. */
-const readBytes = (text: string): Value => (text.startsWith("\\x") ? readHex(text.slice(2)) : readEscaped(text));
-
-/** A literal of unknown type, or a text in a cast, read as a value of the type. */
-function read(type: string, value: Value): Value {
-  if (typeof value !== "string") return value;
-  if (isNumeric(type)) return worked(steps[type])(value);
-  if (type === "boolean") return worked(steps.truth)(value);
-  if (type === "date") return readDate(value);
-  if (type === "timestamp") return readTimestamp(value);
-  if (type === "timestamptz") return inUtc(readTimestamp(value));
-  if (type === "bytea") return readBytes(value);
-  if (type.endsWith("[]") || type === "anyarray") {
-    const items = readArray(value);
+/** An array of items, each made by some work, where a text may stand for one. */
+const arrayOf = (work: Work): Own => {
+  const change = worked(work);
+  return unlessMissing((value) => {
+    const items = typeof value === "string" ? readArray(value) : (value as readonly Value[]);
     if (items instanceof Failure) return items;
-    return (
-      items?.map((item) => (item === null ? null : read(type.slice(0, -2), item))) ??
-      new Failure("invalid-value", { problem: `"${value}" is not an array` })
-    );
-  }
-  return value;
-}
+    if (!items) return new Failure("invalid-value", { problem: `"${String(value)}" is not an array` });
+    const changed = items.map((item) => (item === null ? null : change(item)));
+    return changed.find(isFailure) ?? changed;
+  });
+};
 
 /** A char(n) without the spaces that fill it up. */
 const trimBlanks = step("trim", { ...trimmed, ends: "end" });
 
-/** An escape character, which may be left out as empty text. */
-const oneCharacter = (value: Value): Value =>
-  typeof value === "string" && [...value].length > 1 ? new Failure("escape-length", { escape: value }) : value;
-
 /** A literal where bytes or bits may stand is taken for bits. */
-const bitString = (text: string): Failure =>
-  /^[01]*$/.test(text) ? new Failure("not-covered", { what: "bit strings" }) : new Failure("not-a-number", { text });
+const bitString = [
+  step("check-text", {}, { shape: "^[01]*$", refused: "not-a-number", about: "" }),
+  step("check-text", {}, { shape: "^[^01]", refused: "not-covered", about: "bit strings" }),
+];
 
 /** The type of a text with the collation C, in which only ASCII letters have case (24.2.2). */
 export const ofC = "text_c";
 const plainText = (type: string): string => (type === ofC ? "text" : type);
 
 /** A date that what is calculated here has room for; others can only be shown. */
-const withinYears = (value: Value): Value =>
-  typeof value === "string" && value !== "" && !/^\d{4}-.*(?<! BC)$/.test(value)
-    ? new Failure("not-covered", { what: "calculating with dates before the year 1 and after 9999" })
-    : value;
-
-const asTyped = (type: string) => unlessMissing((value) => read(type, value));
-const asMoment = (type: string) => unlessMissing((value) => withinYears(castMoment(type, value as string)));
+const withinYears = step(
+  "check-text",
+  {},
+  {
+    shape: "^(?:\\d{4}-.*(?<! BC))?$",
+    refused: "not-covered",
+    about: "calculating with dates before the year 1 and after 9999",
+  },
+);
 
 /** Each number type as those after it, by the steps that it is away. */
 const promotions = numeric.flatMap((from, low) =>
@@ -186,9 +131,9 @@ const conversions: readonly ConversionLine[] = [
   ["> integer", "subscript", 0],
   ["bpchar", "quotable", 0, trimBlanks],
   ["*", "quotable", 0, steps.text],
-  ["> text", "escape", 0, oneCharacter, { late: true }],
+  ["> text", "escape", 0, step("check-escape", { escapeSize: "one character or none" }), { late: true }],
   ["bytea", "bits", 0],
-  ["unknown", "bits", 1, unlessMissing((value) => bitString(value as string))],
+  ["unknown", "bits", 1, bitString],
   ["bpchar", "output", 0],
   ["*", "output", 0, steps.output],
   ["text|unknown", "nonarray", 0],
@@ -199,13 +144,13 @@ const conversions: readonly ConversionLine[] = [
   ["unknown", "double", 1.9, steps.double],
   ...(["smallint", "integer", "bigint", "decimal"] as const).map((to): ConversionLine => ["unknown", to, 2, steps[to]]),
   ["unknown", "boolean", 2, steps.truth],
-  ...[...moments, "bytea"].map((to): ConversionLine => ["unknown", to, 2, asTyped(to)]),
-  ["unknown", "anyarray", 4, asTyped("anyarray")],
+  ...[...moments, "bytea"].map((to): ConversionLine => ["unknown", to, 2, fromText(to)]),
+  ["unknown", "anyarray", 4, fromText("anyarray")],
   ["…[]", "anyarray", 0],
   ["bpchar", "text", 1, trimBlanks],
-  ["date", "timestamp", 1, asMoment("timestamp")],
+  ["date", "timestamp", 1, [moment("timestamp", "date"), withinYears]],
   // Of dates and timestamps the one with a time zone is preferred (10.3).
-  ["date|timestamp", "timestamptz", 0.9, asMoment("timestamptz")],
+  ["date|timestamp", "timestamptz", 0.9, [moment("timestamptz", "timestamp"), withinYears]],
   ...promotions,
 ];
 
@@ -213,15 +158,13 @@ const conversions: readonly ConversionLine[] = [
 function derived(from: string, to: string): Conversion | undefined {
   if (to.endsWith("!")) return isOneOf(from, `${to.slice(0, -1)}|unknown`) ? plainConversion(from, to.slice(0, -1)) : undefined;
   if (!to.endsWith("[]")) return undefined;
-  if (from === "unknown") return { cost: 4, convert: asTyped(to) };
+  if (from === "unknown") return { cost: 4, convert: fromText(to) };
   if (!from.endsWith("[]")) return undefined;
   const itemType = to.slice(0, -2);
-  if (from === "unknown[]") return { cost: 1, convert: eachItem((item) => read(itemType, item)) };
+  if (from === "unknown[]") return { cost: 1, convert: arrayOf(fromText(itemType)) };
   const item = plainConversion(from.slice(0, -2), itemType);
-  return item?.convert ? { cost: item.cost, convert: eachItem(worked(item.convert)) } : item;
+  return item?.convert ? { cost: item.cost, convert: arrayOf(item.convert) } : item;
 }
-
-const eachItem = (change: Own): Own => unlessMissing((items) => (items as readonly Value[]).map(change));
 
 const plainConversion = conversionTable(conversions, derived);
 
@@ -255,22 +198,9 @@ function typeNamed(written: string): { type: string; size?: number; scale?: numb
 /** What a cast to a type, without its size, does. */
 function castWork(from: string, type: string): Work {
   if (isText(type)) return from === "bpchar" && type === "text" ? trimBlanks : steps.text;
-  if (isNumeric(type)) return from === type ? [] : steps[type];
-  if (type === "boolean") return from === type ? [] : steps.truth;
-  return unlessMissing((value) => castValue(from, type, value));
-}
-
-/** A value of a type as one of another that is neither a number nor a text. */
-function castValue(from: string, type: string, value: Value): Value {
-  if (typeof value !== "string") return value;
-  if (isText(from) || from === "unknown") return read(type, value);
-  return isMoment(from) && isMoment(type) ? castMoment(type, value) : value;
-}
-
-/** A date or timestamp as another. */
-function castMoment(type: string, value: string): Value {
-  const [, date, time = "00:00:00", era = ""] = /^(\S+?)(?: ([\d:.]+)(?:\+00)?)?( BC)?$/.exec(value)!;
-  return type === "date" ? date + era : `${date} ${time}${type === "timestamptz" ? "+00" : ""}${era}`;
+  if (from === type) return [];
+  if (isNumeric(type) || type === "boolean" || isText(from) || from === "unknown") return fromText(type);
+  return isMoment(from) && isMoment(type) ? moment(type, from) : [];
 }
 
 /** What the size of a type in a cast does. */
@@ -333,15 +263,7 @@ export const typeRules: TypeRules = {
       if (from !== "unknown" && from !== "text" && !from.endsWith("[]")) return undefined;
       return {
         type,
-        convert: unlessMissing((value) => {
-          const items = typeof value === "string" ? readArray(value) : (value as readonly Value[]);
-          if (items instanceof Failure) return items;
-          if (!items) return new Failure("invalid-value", { problem: `"${String(value)}" is not an array` });
-          const converted = items.map((each) =>
-            each === null ? null : worked(castWork(typeof each === "string" ? "text" : "integer", item))(each),
-          );
-          return converted.find(isFailure) ?? converted;
-        }),
+        convert: arrayOf(castWork(from.endsWith("[]") ? from.slice(0, -2) : "text", item)),
       };
     }
     if (!canCast(from, type)) return undefined;

@@ -27,7 +27,7 @@ const exactSteps = (answers: Omit<Answers<TraitsOf<"number-of">>, "numberKind">)
 
 /** What PostgreSQL does to values without a function. */
 export const steps = {
-  truth: step("truth-of", { missing, textTruth: "words and what they begin with" }),
+  truth: step("truth-of", { missing, textTruth: "words and what they begin with", truthOfNaN: "true" }),
   text: step("text-of", text),
   output: step("text-of", { ...text, truthText: "t" }),
   ...exactSteps(read),

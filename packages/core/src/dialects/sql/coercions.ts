@@ -1,15 +1,12 @@
-import { Decimal, Failure, type Value, isDate, isWholeNumber, lookup } from "../../values/index.ts";
+import { Decimal, isWholeNumber, lookup } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
-import { type Work, unlessMissing } from "../step.ts";
+import { type Work, step } from "../step.ts";
 import { steps, toText } from "./steps.ts";
 
 const numeric = ["integer", "decimal", "double"];
-
-const oneCharacter = (code: "trim-character" | "escape-length") => (text: Value) =>
-  [...(text as string)].length === 1 ? text : new Failure(code, { text, escape: text });
 
 /** Numbers go up the order of the types; null and a text of the same type stay; there is no other implicit conversion (4.4, 9.1). */
 const conversions: readonly ConversionLine[] = [
@@ -17,10 +14,9 @@ const conversions: readonly ConversionLine[] = [
   ["*", "any", 0],
   ["null", "text", 1],
   ["null", "*", 1.5],
-  ["> text", "character", 0, oneCharacter("trim-character")],
-  ["> text", "escape", 0, oneCharacter("escape-length")],
-  // A position or a number of characters: what is beyond a double's whole numbers is beyond every text.
-  ["integer", "count", 0, unlessMissing(Number)],
+  ["> text", "character", 0, step("check-text", {}, { shape: "^[^]$", refused: "trim-character", about: "" })],
+  ["> text", "escape", 0, step("check-escape", { escapeSize: "one character" })],
+  ["integer", "count", 0],
   ["boolean", "condition", 0],
   ["integer", "decimal", 1, steps.decimal],
   ["integer", "double", 2, steps.double],
@@ -52,12 +48,6 @@ const names: Readonly<Record<string, string>> = lookup({
   date: "date",
 });
 
-function readDate(text: string): Value {
-  const trimmed = text.trim();
-  const found = /^(\d{4})-(\d{2})-(\d{2})$/.exec(trimmed);
-  return found && isDate(Number(found[1]), Number(found[2]), Number(found[3])) ? trimmed : new Failure("not-a-date", { text });
-}
-
 /** What a cast to a type of this name and these sizes does. */
 function castWork(type: string, word: string, [size, scale = 0]: readonly number[]): Work {
   switch (type) {
@@ -72,7 +62,9 @@ function castWork(type: string, word: string, [size, scale = 0]: readonly number
     case "double":
       return steps.double;
   }
-  return type === "boolean" ? steps.truth : unlessMissing((value) => readDate(value as string));
+  return type === "boolean"
+    ? steps.truth
+    : step("moment-of", { dateForms: "ISO 8601", notADate: "error" }, { wanted: "date", from: "text" });
 }
 
 /** The rules of values in SQL. */

@@ -1,10 +1,10 @@
-import { Bytes, Double, Failure, type Value, isWholeNumber, utf8Of } from "../../values/index.ts";
+import { Bytes, Double, isWholeNumber } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
-import { type Work, unlessMissing } from "../step.ts";
-import { fitInteger, untilNul } from "./numbers.ts";
-import { steps, toDouble, toInteger, toNumber, toText } from "./steps.ts";
+import { type Work, step } from "../step.ts";
+import { fitInteger } from "./numbers.ts";
+import { steps, toDouble, toInteger, toText } from "./steps.ts";
 
 /**
  * A type here is what is known of an expression before it runs: its affinity (documentation,
@@ -33,39 +33,28 @@ export const collations = {
   rtrim: { case: "minded", padding: "stripped" },
 } as const;
 
-const oneCharacter = (escape: Value): Value =>
-  [...(escape as string)].length === 1 ? escape : new Failure("escape-length", { escape });
-
-/** An operand of %: of a text that is a number with a fraction or exponent only the leading digits count. */
-function divided(value: Value): Value {
-  const number = toNumber(value);
-  return typeof value === "string" && number instanceof Double ? new Double(Number(toInteger(value))) : number;
-}
-
 /** What functions and operators take: every value can be given for everything but a blob. */
 const conversions: readonly ConversionLine[] = [
   ["blob", "blob", -1],
   ["*", "blob", "never"],
   ["*", "text", 0, steps.text],
-  ["*", "clipped", 0, [steps.text, unlessMissing((text) => untilNul(text as string))]],
-  ["*", "escape", 0, [steps.text, unlessMissing(oneCharacter)]],
+  ["*", "clipped", 0, [steps.text, steps["until NUL"]]],
+  ["*", "escape", 0, [steps.text, step("check-escape", { escapeSize: "one character" })]],
   ["*", "number", 0, steps.number],
-  ["*", "divided", 0, unlessMissing(divided)],
+  ["*", "divided", 0, steps.divided],
   ["*", "numeral", 0, steps.numeral],
   ["*", "integer", 0, steps.integer],
-  ["*", "position", 0, [steps.integer, unlessMissing(Number)]],
+  ["*", "position", 0, steps.integer],
   ["*", "real", 0, steps.real],
   ["*", "condition", 0, steps.truth],
   // How the sides of a comparison take affinity from each other (4.2), or neither from the other.
   ["integer|real|numeric", "numeric_side", 0],
   ["!integer|real|numeric", "as_numeric", 0, steps.numeric],
   ["text", "text_side", 0],
-  ["none|blob", "as_text", 0, unlessMissing((value) => (value instanceof Bytes ? value : toText(value)))],
+  ["none|blob", "as_text", 0, steps["text, or bytes"]],
   ["*", "any_side", 1],
   ["*", "any", 0],
 ];
-
-const binary = (value: Value): Value => (value instanceof Bytes ? value : new Bytes(utf8Of(toText(value) as string)));
 
 /** CAST (documentation, "CAST expressions"), by the affinity of the type's name (3.1). */
 const casts: Readonly<Record<Affinity, Work>> = {
@@ -74,7 +63,7 @@ const casts: Readonly<Record<Affinity, Work>> = {
   integer: steps.integer,
   real: steps.real,
   numeric: steps["cast to numeric"],
-  blob: unlessMissing(binary),
+  blob: [steps["text, or bytes"], step("bytes-of", { bytesWritten: "utf-8" })],
 };
 
 /** The affinity that a type name in a cast means. */

@@ -6,18 +6,28 @@ const missing = "null" as const;
 
 const read = { ...readFromBeginning, beyondDouble: "infinity", decimalHalves: "cut off", doubleHalves: "cut off" } as const;
 
+const asText = {
+  ...written,
+  digits: "seventeen",
+  powerFrom: "1e17",
+  power: "1.0e+20",
+  wholeDouble: "with .0",
+  beyondNumbers: "NaN and Inf",
+  truthText: "1",
+} as const;
+
 /** What SQLite does to values without a function. */
 export const steps = {
-  truth: step("truth-of", { missing, textTruth: "the number it begins with" }),
-  text: step("text-of", {
-    ...written,
-    digits: "seventeen",
-    powerFrom: "1e17",
-    power: "1.0e+20",
-    wholeDouble: "with .0",
-    beyondNumbers: "NaN and Inf",
-    truthText: "1",
-  }),
+  truth: step("truth-of", { missing, textTruth: "the number it begins with", truthOfNaN: "true" }),
+  text: step("text-of", asText),
+  "text, or bytes": step("text-of", { ...asText, bytesText: "kept" }),
+  // Where C takes a text to end.
+  "until NUL": step(
+    "segment",
+    { missing, part: "before", absent: "whole", zeroPiece: "empty", noPiece: "empty", emptyNeedle: "nowhere", case: "minded" },
+    { delimiter: "\0" },
+  ),
+  divided: step("number-of", { ...read, numberKind: "as written, to the point", digitsBeyond: "double" }),
   number: step("number-of", { ...read, numberKind: "as written", digitsBeyond: "double" }),
   numeric: step("number-of", {
     ...read,

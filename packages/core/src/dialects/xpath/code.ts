@@ -1,22 +1,27 @@
 import { charactersOf, kernelFor } from "../../text/index.ts";
 import { worked } from "../step.ts";
-import { ArrayItem, Decimal, Double, Failure, FunctionItem, MapItem, Moment, type Value, isFailure } from "../../values/index.ts";
-import type { Code, CodeContext } from "../dialect.ts";
-import { strict } from "../shared/code.ts";
-import { applyItem, lookUp, typeRules } from "./coercions.ts";
 import {
+  ArrayItem,
+  Decimal,
+  Double,
+  Failure,
+  FunctionItem,
+  MapItem,
+  Moment,
+  type Value,
   asDouble,
   atomOf,
   atoms,
-  compareAtoms,
+  isFailure,
   isNumeric,
-  isOfType,
   itemsOf,
-  mapKey,
-  sameAtom,
   sequenceOf,
   wrongKind,
-} from "./items.ts";
+} from "../../values/index.ts";
+import type { Code, CodeContext } from "../dialect.ts";
+import { strict } from "../shared/code.ts";
+import { applyItem, lookUp, typeRules } from "./coercions.ts";
+import { compareAtoms, isOfType, mapKey, sameAtom } from "./items.ts";
 import { steps, stringOf } from "./steps.ts";
 import { calculated } from "./functions.ts";
 import { formatMoment, joinMoments } from "./moments.ts";

@@ -4,104 +4,61 @@ import {
   Failure,
   FunctionItem,
   MapItem,
-  Moment,
   type Value,
+  asDouble,
+  atomOf,
   integer,
   isFailure,
+  isNumeric,
   isWholeNumber,
+  itemType,
+  itemsOf,
+  sequenceOf,
+  wrongKind,
 } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
-import { type Work, partsOfWork, unlessMissing } from "../step.ts";
-import {
-  asDouble,
-  atomOf,
-  atoms,
-  castAtom,
-  isNumeric,
-  itemsOf,
-  mapKey,
-  sequenceOf,
-  truthOf,
-  typeOf,
-  wrongKind,
-} from "./items.ts";
+import { type Work, partsOfWork, step, worked } from "../step.ts";
+import { castAtom } from "./casts.ts";
+import { mapKey } from "./items.ts";
 import { steps, stringOf } from "./steps.ts";
 
-/** A moment of a type, or none. */
-const momentOf =
-  (type: string) =>
-  (value: Value): Value => {
-    const item = atomOf(value);
-    if (item === null || isFailure(item)) return item;
-    return item instanceof Moment && item.type === type ? item : wrongKind(`xs:${type}?`, item);
-  };
+/** The effective boolean value (XPath 3.1, 2.4.3). */
+const truthOf = worked(steps.truth);
+
+/** One atomic item, or none (F&O 3.1, 2.4). */
+const one = step("one-item", { several: "error" });
+const itemsIn = (wanted: string) => step("items-in", {}, { wanted });
+const ofKind = (kind: string, type: string) => step("check-kind", {}, { kind, type });
+const integers = ofKind("whole number", "xs:integer");
 
 /** The function conversion rules for a parameter type (XPath 3.1, 3.1.5.2). */
 const converting: Readonly<Record<string, Work>> = {
-  "string?": (value) => {
-    const item = atomOf(value);
-    return item === null || typeof item === "string" || isFailure(item) ? item : wrongKind("xs:string?", item);
-  },
-  string: (value) => {
-    const item = atomOf(value);
-    return typeof item === "string" || isFailure(item) ? item : wrongKind("xs:string", item);
-  },
+  "string?": [one, ofKind("text", "xs:string?")],
+  string: [one, ofKind("text", "xs:string")],
   // What concat and || do: any atomic item as text.
-  "stringify?": [atomOf, steps.text],
-  "strings*": (value) => {
-    const items = atoms(value);
-    return isFailure(items) ? items : items.map(stringOf);
-  },
-  "string*": (value) => {
-    const items = atoms(value);
-    if (isFailure(items)) return items;
-    const other = items.find((item) => typeof item !== "string");
-    return other === undefined ? items : wrongKind("xs:string*", other);
-  },
-  numeric: (value) => {
-    const item = atomOf(value);
-    return isFailure(item) || isNumeric(item) ? item : wrongKind("a number", item);
-  },
-  double: (value) => {
-    const item = atomOf(value);
-    return isFailure(item) ? item : isNumeric(item) ? asDouble(item) : wrongKind("xs:double", item);
-  },
-  "numeric?": (value) => {
-    const item = atomOf(value);
-    if (item instanceof Moment) return new Failure("not-covered", { what: "durations and arithmetic of dates" });
-    return item === null || isFailure(item) || isNumeric(item) ? item : wrongKind("a number", item);
-  },
-  integer: (value) => {
-    const item = atomOf(value);
-    return isFailure(item) || typeof item === "number" || typeof item === "bigint" ? item : wrongKind("xs:integer", item);
-  },
-  "integer?": (value) => {
-    const item = atomOf(value);
-    return item === null || isFailure(item) || typeof item === "number" || typeof item === "bigint"
-      ? item
-      : wrongKind("xs:integer?", item);
-  },
+  "stringify?": [one, steps.text],
+  "strings*": [itemsIn("atoms"), steps["text of each"]],
+  "string*": [itemsIn("atoms"), ofKind("text", "xs:string*")],
+  numeric: [one, ofKind("number", "a number")],
+  double: [one, ofKind("number", "xs:double"), steps["plain double"]],
+  "numeric?": [one, ofKind("number", "a number?")],
+  integer: [one, integers],
+  "integer?": [one, ofKind("whole number", "xs:integer?")],
   // The effective boolean value (2.4.3).
-  condition: truthOf,
-  "atomic?": atomOf,
-  atomic: (value) => atomOf(value) ?? wrongKind("one atomic value", null),
-  atoms,
-  "date?": momentOf("date"),
-  "time?": momentOf("time"),
-  "dateTime?": momentOf("dateTime"),
-  "atomic*": (value) => {
-    const items = atoms(value);
-    return isFailure(items) ? items : sequenceOf(items);
-  },
-  function: (value) =>
-    value instanceof FunctionItem || value instanceof MapItem || value instanceof ArrayItem || isFailure(value)
-      ? value
-      : wrongKind("a function", value),
-  map: (value) => (value instanceof MapItem || isFailure(value) ? value : wrongKind("a map", value)),
-  items: (value) => (isFailure(value) ? value : itemsOf(value)),
-  members: (value) => (value instanceof ArrayItem ? value.members : isFailure(value) ? value : wrongKind("an array", value)),
-  array: (value) => (value instanceof ArrayItem || isFailure(value) ? value : wrongKind("an array", value)),
+  condition: steps.truth,
+  "atomic?": one,
+  atomic: [one, ofKind("atomic value", "one atomic value")],
+  atoms: itemsIn("atoms"),
+  "date?": [one, ofKind("date", "xs:date?")],
+  "time?": [one, ofKind("time", "xs:time?")],
+  "dateTime?": [one, ofKind("dateTime", "xs:dateTime?")],
+  "atomic*": itemsIn("atomic sequence"),
+  function: ofKind("function", "a function"),
+  map: ofKind("map", "a map"),
+  items: itemsIn("items"),
+  members: [ofKind("array", "an array"), itemsIn("members")],
+  array: ofKind("array", "an array"),
 };
 
 /** Values of a known single type need not be converted for these. */
@@ -143,13 +100,9 @@ export const typeRules: TypeRules = {
   resultType: (row) => row.result,
   dates: "xs:date",
   cast(_from, written) {
-    const optional = written.endsWith("?");
-    const name = optional ? written.slice(0, -1) : written;
-    const convert = castAtom(name);
-    if (!convert) return undefined;
-    const one = (value: Value) => atomOf(value) ?? (optional ? null : wrongKind(written, null));
-    const parts = partsOfWork(convert).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
-    return { type: "any", convert: [one, ...parts] };
+    const isOptional = written.endsWith("?");
+    const convert = castAtom(isOptional ? written.slice(0, -1) : written);
+    return convert && { type: "any", convert: [one, ofKind("atomic value", written), ...partsOfWork(convert)] };
   },
   unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : "any"),
   list(form, values) {
@@ -171,8 +124,7 @@ export const typeRules: TypeRules = {
   // What an operation gives as a list.
   fits: (type) => (type.endsWith("*") ? asSequence : type === "array" ? asArray : undefined),
   filter(predicate, position) {
-    if (isNumeric(predicate)) return asDouble(predicate) === position;
-    return truthOf(predicate);
+    return isNumeric(predicate) ? asDouble(predicate) === position : (truthOf(predicate) as boolean | Failure);
   },
   items: itemsOf,
   sequence: sequenceOf,
@@ -194,6 +146,6 @@ export function applyItem(callee: Value, args: readonly Value[]): Value {
 export function lookUp(from: Value, key: Value): Value {
   if (from instanceof MapItem) return from.entries.get(mapKey(key))?.[1] ?? null;
   if (!(from instanceof ArrayItem)) return wrongKind("a map or an array", from);
-  if (typeof key !== "number") return new Failure("wrong-kind", { expected: "a position", given: typeOf(key) });
+  if (typeof key !== "number") return new Failure("wrong-kind", { expected: "a position", given: itemType(key) });
   return from.members[key - 1] ?? (key >= 1 && key <= from.members.length ? null : new Failure("bad-index", { index: key }));
 }

@@ -7,44 +7,11 @@ import {
   dateFromDays,
   dayNames,
   daysFromDate,
-  isDate,
-  isMoment,
   lookup,
-  momentTypes,
   monthNames,
   partsOf,
 } from "../../values/index.ts";
 import { formatInteger } from "./pictures.ts";
-
-const notADate = (text: string) => new Failure("not-a-date", { text }).named("err:FORG0001");
-
-/** Reads the lexical form of xs:date, xs:time or xs:dateTime (XML Schema 1.1 part 2, 3.3.7 to 3.3.9). */
-function readMoment(type: string, written: string): Moment | Failure {
-  const text = written.trim();
-  if (!isMoment(type, text)) return notADate(written);
-  const moment = new Moment(type, text);
-  const { year, month, day, hour = 0, minute = 0, second = Decimal.of(0), zone = 0 } = partsOf(moment);
-  if (year !== undefined && (year < 1 || year > 9999))
-    return new Failure("not-covered", { what: "years before 1 and after 9999" });
-  const isTime = hour < 24 && minute < 60 && second.compare(Decimal.of(60)) < 0 && Math.abs(zone) <= 14 * 60;
-  return isTime && (year === undefined || isDate(year, month!, day!)) ? moment : notADate(written);
-}
-
-/** Casts to a type of date or time (F&O 3.1, 19.1.4 and 19.2); undefined when it is none. */
-export function castMoment(type: string): ((item: Value) => Value) | undefined {
-  if (!momentTypes.includes(type)) return undefined;
-  return (item) => {
-    if (typeof item === "string") return readMoment(type, item);
-    if (!(item instanceof Moment)) return new Failure("wrong-kind", { expected: `xs:${type}`, given: "another kind of value" });
-    if (item.type === type) return item;
-    const zone = /(?:Z|[+-]\d{2}:\d{2})$/.exec(item.text)?.[0] ?? "";
-    if (item.type === "dateTime" && type === "date") return new Moment(type, item.text.split("T")[0] + zone);
-    if (item.type === "dateTime") return new Moment(type, item.text.split("T")[1]);
-    if (item.type === "date" && type === "dateTime")
-      return new Moment(type, `${zone ? item.text.slice(0, -zone.length) : item.text}T00:00:00${zone}`);
-    return new Failure("wrong-kind", { expected: `xs:${type}`, given: `xs:${item.type}` });
-  };
-}
 
 /** fn:dateTime (F&O 3.1, 5.2): a date and a time put together. */
 export function joinMoments(date: Moment, time: Moment): Value {

@@ -1,0 +1,114 @@
+import type { AnswerOf } from "../../traits/index.ts";
+import { Bytes, Decimal, Double, Failure, type Value, textOfBytes } from "../../values/index.ts";
+import { type SlotNumber, any, kept, number, operation, settled } from "../operation.ts";
+import { type MomentText, type Wanted, readersBy } from "./forms.ts";
+import { readTime } from "./marked.ts";
+
+/** A number as its digits, other values as text. */
+function writtenText(value: Value): string | undefined {
+  if (typeof value === "string") return value;
+  if (typeof value === "number" || typeof value === "bigint" || value instanceof Decimal) return String(value);
+  if (value instanceof Double) return String(value.value);
+  return value instanceof Bytes ? textOfBytes(value.bytes) : undefined;
+}
+
+/** A date, a date and time with or without its zone, or a time of day, as it stands in a value of that type. */
+const ofMoment = /^(?:(-?\d{4,}-\d\d-\d\d))?(?:(?:^| )(-?\d{2,3}:\d\d:\d\d(?:\.\d+)?)(?:\+00)?)?( BC)?$/;
+
+const beyondTimes = 8_385_959;
+
+/** What is given may be a text, a number, or a value that has been read before, of a type. */
+const sources = ["text", "number", "date", "timestamp", "time"] as const;
+
+/** The ways to give a date or time. */
+const forms: Readonly<Record<string, (moment: MomentText, era: string) => Value | undefined>> = {
+  date: ({ date }, era) => date && date + era,
+  timestamp: ({ date, clock = "00:00:00" }, era) => date && `${date} ${clock}${era}`,
+  "timestamp in UTC": ({ date, clock = "00:00:00" }, era) => date && `${date} ${clock}+00${era}`,
+  time: ({ clock }) => clock,
+  microseconds: ({ clock }) => (clock === undefined ? undefined : (readTime(clock) ?? 0)),
+};
+
+const noneBy: Readonly<Record<AnswerOf<"notADate">, (text: string) => Value>> = {
+  error: (text) => new Failure("not-a-date", { text }),
+  null: () => null,
+  "before every date": () => "",
+  midnight: () => 0,
+};
+
+/** A value as a date or time, given as ISO text; `from` says what it is. */
+export const momentOf = operation({
+  id: "moment-of",
+  family: "convert",
+  summary: "reads a value as a date or time",
+  slots: [kept(any("value")), settled("wanted", Object.keys(forms)), settled("from", sources)],
+  traits: ["dateForms", "notADate"],
+  prepare({ dateForms, notADate }, { wanted, from }) {
+    const read = readersBy[dateForms];
+    const form = forms[wanted as string];
+    const isTime = wanted === "time" || wanted === "microseconds";
+    const part: Wanted = isTime ? "time" : wanted === "date" ? "date" : "both";
+    const none = noneBy[notADate];
+
+    function fromText(text: string): Value {
+      const found = read(text, part);
+      if (found instanceof Failure) return found;
+      return (found && form(found, "")) ?? none(text);
+    }
+
+    /** A number of more digits than a time has is read as a date. */
+    function fromNumber(text: string): Value {
+      const dated = !isTime || Number(text) > beyondTimes ? read(text, "both") : undefined;
+      const found = dated && !(dated instanceof Failure) ? dated : isTime ? read(text, "time") : undefined;
+      if (found && !(found instanceof Failure)) return form(found, "") ?? none(text);
+      return isTime ? none(text) : new Failure("not-covered", { what: `dates like ${text}, in which a part is missing or zero` });
+    }
+
+    return (value: Value = null): Value => {
+      if (value === null) return null;
+      const text = writtenText(value);
+      if (text === undefined) return new Failure("wrong-kind", { expected: "a date", given: "another kind of value" });
+      if (from === "text") return fromText(text);
+      if (from === "number") return fromNumber(text);
+      const [, date, clock, era = ""] = ofMoment.exec(text) ?? [];
+      if (date === undefined && clock === undefined) return none(text);
+      if (date === undefined && !isTime) return new Failure("not-covered", { what: "the current date" });
+      return form({ ...(date !== undefined && { date }), clock: clock ?? "00:00:00" }, era) ?? none(text);
+    };
+  },
+});
+
+/** A date or time as the number of its digits. */
+export const digitsOfMoment = operation({
+  id: "digits-of-moment",
+  family: "convert",
+  summary: "gives a date or time as the number of its digits",
+  slots: [kept(any("value"))],
+  traits: [],
+  prepare() {
+    return (value: Value = null): Value => {
+      if (value === null) return null;
+      const text = writtenText(value);
+      if (text === undefined) return new Failure("wrong-kind", { expected: "a date", given: "another kind of value" });
+      const digits = text.replace(/[-: ]/g, "").replace(/\.0+$/, "");
+      return Decimal.parse(text.startsWith("-") ? `-${digits}` : digits) ?? Decimal.of(0);
+    };
+  },
+});
+
+/** A time, or a date and time, with so many digits of the second's fraction. */
+export const fitSecond = operation({
+  id: "fit-second",
+  family: "convert",
+  summary: "gives a time so many digits of the second's fraction",
+  slots: [kept(any("value")), number("digits")],
+  traits: [],
+  prepare() {
+    return (value: Value = null, digits: SlotNumber = 0): Value => {
+      const count = Number(digits);
+      if (typeof value !== "string" || !(count >= 0 && count <= 9)) return value;
+      const [whole, fraction = ""] = value.split(".");
+      return count < 1 ? whole : `${whole}.${fraction.slice(0, count).padEnd(Math.trunc(count), "0")}`;
+    };
+  },
+});
