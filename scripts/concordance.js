@@ -22,7 +22,10 @@ const section = ({ trait, question, isPurpose, answers }) =>
     `\`${trait}\`${isPurpose ? ": the answer is what a function is for, not how it does it." : ""}`,
     ...answers
       .filter(({ dialects: some }) => some.length > 0)
-      .map(({ answer, consequence, dialects: some }) => `- **${answer}**: ${consequence} ${some.map(given).join("; ")}.`),
+      .map(
+        ({ answer, consequence, example, dialects: some }) =>
+          `- **${answer}**: ${consequence}${example ? ` ${code(example.call)} gives ${code(example.shown)}.` : ""} ${some.map(given).join("; ")}.`,
+      ),
   ].join("\n\n");
 const text = [
   "# Concordance",

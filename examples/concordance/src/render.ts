@@ -70,13 +70,18 @@ function exampleHtml(entry: ConcordanceEntry): string {
   return `<div class="example"><label>${exampleColumn} <input class="text" value="${escaped(found.text)}" readonly spellcheck="false"></label><table>${rows.join("")}</table></div>`;
 }
 
+const exampleOf = ({ example }: ConcordanceEntry["answers"][number]): string =>
+  example
+    ? ` <span class="shown"><code>${escaped(example.call)}</code> gives <code>${escaped(example.shown)}</code>.</span>`
+    : "";
+
 function questionHtml(entry: ConcordanceEntry): string {
   const { trait, question, isPurpose, operations, answers } = entry;
   const given = answers.filter(({ dialects: some }) => some.length > 0);
   const head = all.map(({ title }) => `<th scope="col">${escaped(title)}</th>`).join("");
   const rows = given.map(
     (each) =>
-      `<tr><th scope="row"><b>${escaped(each.answer)}</b> ${escaped(each.consequence)}</th>${all.map(({ id }) => cell(each, id)).join("")}</tr>`,
+      `<tr><th scope="row"><b>${escaped(each.answer)}</b> ${escaped(each.consequence)}${exampleOf(each)}</th>${all.map(({ id }) => cell(each, id)).join("")}</tr>`,
   );
   const purpose = isPurpose ? " The answer is what a function is for, not how it does it." : "";
   return `<article id="${trait}"><h3><a href="#${trait}">${escaped(question)}</a> <code>${trait}</code></h3>

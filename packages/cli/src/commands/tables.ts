@@ -1,5 +1,5 @@
 import { type Dialect, decisionText, isPure, signature } from "indigo-quill";
-import { type ConversionLine, type FunctionRow, functionsNamed, isOneOf, namesOf, partsOfWork } from "indigo-quill/dialects";
+import { type ConversionLine, type FunctionRow, functionsNamed, isOneOf, namesOf, partsOfWork, stepsOf } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";
@@ -33,17 +33,23 @@ export async function traitsCommand(name: string | undefined, options: { json?: 
   const asking = Object.values(operations).filter((operation) => (operation.traits as readonly string[]).includes(name));
   const all = await Promise.all(Object.keys(dialectLoaders).map((id) => dialectOf(id)));
   const { bold, cyan } = style.colour;
+  const { examplesOfAnswers } = await import("indigo-quill/authoring");
+  const examples: Readonly<Record<string, { call: string; shown: string } | undefined>> = examplesOfAnswers(name as TraitId, all);
   const write = (text: string, lead: string, indent: string) =>
     streams.stdout.write(`${wrapped(text, style.width ?? 100, lead, indent)}\n`);
   streams.stdout.write(`${bold(question)}\n${isPurpose ? "The answer is what a function is for, not how it does it.\n" : ""}`);
   write(`${asking.map(({ id, summary }) => `${id} (${summary})`).join("; ")}.`, "Asked of: ", "  ");
   for (const [answer, consequence] of Object.entries(answers)) {
     write(consequence, `\n${cyan(answer)}  `, "  ");
+    const example = examples[answer];
+    if (example) write(`${example.call} gives ${example.shown}`, "  Example      ", " ".repeat(15));
     for (const dialect of all) {
       const names = dialect.rows
         .filter((row) => isPure(row) && (row.answers as Record<string, string>)[name] === answer)
         .flatMap(namesOf);
-      if (names.length > 0) write([...new Set(names)].join(", "), `  ${dialect.title.padEnd(13)}`, " ".repeat(15));
+      const converts = stepsOf(dialect).some((step) => (step.answers as Record<string, string>)[name] === answer);
+      const given = [...new Set(names), ...(converts ? ["conversions"] : [])];
+      if (given.length > 0) write(given.join(", "), `  ${dialect.title.padEnd(13)}`, " ".repeat(15));
     }
   }
   return exit.ok;

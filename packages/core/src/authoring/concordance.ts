@@ -1,5 +1,6 @@
 import { type RowOf, columnsOf, instead, othersTo, tryingRows } from "../contrast/index.ts";
 import { stepsOf } from "../dialects/conversions.ts";
+import { type AnswerExample, examplesOfAnswers } from "./answers/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, isPure, namesOf } from "../dialects/row.ts";
 import { type Program, type Sample, allPartsOf, compile, sampleOf } from "../evaluate/index.ts";
@@ -36,6 +37,8 @@ export interface ConcordanceEntry {
     readonly answer: string;
     /** What follows from it, in a sentence. */
     readonly consequence: string;
+    /** A value that shows it; left out where a question is about whole expressions. */
+    readonly example?: AnswerExample;
     readonly dialects: readonly Answering[];
   }[];
 }
@@ -66,9 +69,11 @@ export function concordanceOf(dialects: readonly Dialect[]): ConcordanceEntry[] 
   return (Object.keys(traits) as TraitId[]).flatMap((trait): ConcordanceEntry[] => {
     const asking = Object.values(operations).filter((operation) => (operation.traits as readonly TraitId[]).includes(trait));
     const { question, answers: known, isPurpose = false } = describeTrait(trait);
+    const examples: Readonly<Record<string, AnswerExample | undefined>> = examplesOfAnswers(trait, dialects);
     const answers = Object.entries(known).map(([answer, consequence]) => ({
       answer,
       consequence,
+      ...(examples[answer] && { example: examples[answer] }),
       dialects: dialects.flatMap((dialect) => answering(dialect, trait, answer) ?? []),
     }));
     if (answers.every(({ dialects: given }) => given.length === 0)) return [];

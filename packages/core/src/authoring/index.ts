@@ -1,3 +1,4 @@
+export { type AnswerExample, type TriedAnswers, answersTried, examplesOfAnswers } from "./answers/index.ts";
 export {
   type Answering,
   type AnsweringFunction,

@@ -64,7 +64,7 @@ function castWork(type: string, word: string, [size, scale = 0]: readonly number
   }
   return type === "boolean"
     ? steps.truth
-    : step("moment-of", { dateForms: "ISO 8601", notADate: "error" }, { wanted: "date", from: "text" });
+    : steps.date;
 }
 
 /** The rules of values in SQL. */
