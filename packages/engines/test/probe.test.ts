@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { type Connection, Unreachable, open, probe } from "@indigo-quill/engines";
 import { sampleOf } from "indigo-quill";
 import { dialects } from "indigo-quill/dialects";
+import { expectFormats } from "./formats.ts";
 import { hostile } from "./hostile.ts";
 import { agrees, sqlDialects, traitProbes } from "./traits.ts";
 
@@ -115,4 +116,10 @@ describe("the SQL answers to each trait are the engines'", () => {
     for (const id of Object.keys(traitProbes))
       expect({ id, traits: Object.keys(traitProbes[id]).sort() }).toEqual({ id, traits: sqlDialects[id] });
   });
+});
+
+test("duckdb: dates are read by formats as it reads them", async () => {
+  const connection = await open("duckdb");
+  expect(await expectFormats(connection, dialects.duckdb(connection.options), 5)).toBeGreaterThan(100);
+  await connection.close();
 });

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals
 import { type Connection, open } from "@indigo-quill/engines";
 import { findText, fuzz } from "@indigo-quill/engines/fuzz";
 import { dialects } from "indigo-quill/dialects";
+import { expectFormats } from "./formats.ts";
 import { hostile } from "./hostile.ts";
 import { expectLists, expectPatterns, expectTasks } from "./lists.ts";
 import { agrees, traitProbes } from "./traits.ts";
@@ -53,6 +54,11 @@ export function testServer(id: string): void {
       expect(await expectTasks(connection, dialects[id](connection.options))).toBeGreaterThan(60);
       expect(await expectPatterns(connection, dialects[id](connection.options))).toBeGreaterThan(8);
     });
+
+    if (id === "mariadb")
+      test("dates are read by formats as it reads them", async () => {
+        expect(await expectFormats(connection, dialects[id](connection.options), 5)).toBeGreaterThan(100);
+      });
 
     test("nothing can be written", async () => {
       const [outcome] = await connection.run({

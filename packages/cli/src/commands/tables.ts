@@ -1,5 +1,13 @@
 import { type Dialect, decisionText, isPure, signature } from "indigo-quill";
-import { type ConversionLine, type FunctionRow, functionsNamed, isOneOf, namesOf, partsOfWork, stepsOf } from "indigo-quill/dialects";
+import {
+  type ConversionLine,
+  type FunctionRow,
+  functionsNamed,
+  isOneOf,
+  namesOf,
+  partsOfWork,
+  stepsOf,
+} from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
 import { type TraitId, describeTrait, traits } from "indigo-quill/traits";

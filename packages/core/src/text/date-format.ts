@@ -76,7 +76,7 @@ const tables = new Map<string, DateTokens>();
 const entryShape = /^(\S+) (?:=(.+)|"(.*)"|(.+?)(?: (short|small|_?\d))?)$/;
 
 /** What is wrong with a table of tokens. */
-function tokenFault(table: string): string | undefined {
+export function tokenFault(table: string): string | undefined {
   const entries = table.split(", ").map((entry) => ({ entry, found: entryShape.exec(entry) }));
   const formats = new Map(entries.flatMap(({ found }) => (found?.[2] === undefined ? [] : [[found[1], found[2]] as const])));
   for (const { entry, found } of entries) {
@@ -107,6 +107,11 @@ export function dateTokens(table: string): DateTokens {
   }
   tables.set(table, tokens);
   return tokens;
+}
+
+/** The tokens of a table, each with what it stands for in the words of the table. */
+export function parseTokens(table: string): ReadonlyMap<string, string> {
+  return new Map(table.split(", ").map((entry) => [/^\S+/.exec(entry)![0], entry.replace(/^\S+ /, "")]));
 }
 
 /** A table of tokens as text. */

@@ -22,6 +22,7 @@ import { calendarField, weekday } from "./calendar.ts";
 import { bytesOf } from "./bytes-of.ts";
 import { checkEscape, checkKind, checkNumber, checkPattern, checkText, instead } from "./checks.ts";
 import { typedMoment } from "./dates/typed.ts";
+import { checkFormat, dateFromText } from "./dates/date-from-text.ts";
 import { digitsOfMoment, fitSecond, momentOf } from "./dates/moment-of.ts";
 import { itemsIn, oneItem } from "./sequences.ts";
 import { fit, fitDouble } from "./fit.ts";
@@ -130,6 +131,8 @@ export const operations = {
   "calendar-field": calendarField,
   weekday,
   "text-from-date": textFromDate,
+  "date-from-text": dateFromText,
+  "check-format": checkFormat,
 } as const;
 
 export type OperationId = keyof typeof operations;

@@ -106,6 +106,34 @@ export const numbers = {
     null: "Nothing comes back.",
     itself: "The letter itself, without its %.",
   }),
+  formatSpaces: trait("What does white space in a date format stand for?", {
+    "as it stands": "The same, and more of it.",
+    any: "Any white space or none, which may stand before every part of the text.",
+  }),
+  restOfText: trait("What if a text ends before the date format, or goes on after it?", {
+    "no date": "It is no date.",
+    "passed over": "The parts that are missing are as though they were not asked for; what goes on is passed over.",
+  }),
+  partsLeftOut: trait("What are the parts of a date that its format does not ask for?", {
+    "1900-01-01": "Those of 1900-01-01; there must be such a day.",
+    zero: "0, and other days than there are may be read: 2019-02-30.",
+  }),
+  yearDigits: trait("Which year is one of two digits where four are asked for?", {
+    "as written": "Year 19 is the year 19.",
+    completed: "It is completed: 19 is 2019, 70 is 1970.",
+  }),
+  nameBeginnings: trait("Are names of months and days read by their beginnings?", {
+    read: "Where they are clear: Ap is April.",
+    refused: "They are no date.",
+  }),
+  halfOfDay: trait("What does AM or PM mean beside an hour of 24?", {
+    counts: "The half of the day: 5 PM is 17 o'clock, and 13 PM is no time.",
+    refused: "It is no date.",
+  }),
+  doubledSign: trait("What do two % signs stand for where a date is read?", {
+    "one sign": "One of them.",
+    nothing: "It is no date.",
+  }),
   emptyFormat: trait("What does an empty date format give?", {
     error: "It is an error.",
     null: "Nothing.",

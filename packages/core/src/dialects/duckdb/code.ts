@@ -19,9 +19,8 @@ import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { baseType } from "./types.ts";
-import type { List } from "./compare.ts";
 import { listCode } from "./lists.ts";
-import { borders, datePart, dayAt, dayNumber, lastDay, momentAt, readDate, sinceEpoch, truncated } from "./moments.ts";
+import { borders, datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated } from "./moments.ts";
 import {
   addIntervals,
   between,
@@ -139,15 +138,6 @@ const onPath = (run: (...args: never[]) => Value): Code => ({
     path === null ? null : (run as (...args: (Value | undefined)[]) => Value)(path, ...rest.map((value) => value ?? undefined)),
 });
 
-/** A date by the first of several formats that fits. */
-function readByAny(text: string, formats: string | List): Value | undefined {
-  for (const format of [formats].flat()) {
-    const found = typeof format === "string" ? readDate(text, format) : undefined;
-    if (found !== undefined) return found;
-  }
-  return undefined;
-}
-
 /** The format ends where it has a U+0000. */
 const withoutNul = ([template, ...values]: readonly Value[]): Value[] => [(template as string).replace(/\0[^]*$/, ""), ...values];
 
@@ -230,11 +220,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },
   ...listCode,
-  strptime: strict(
-    (text: string, formats: string | List) =>
-      readByAny(text, formats) ?? bad(`"${text}" does not fit the format ${JSON.stringify(formats)}`),
-  ),
-  try_strptime: strict((text: string, formats: string | List) => readByAny(text, formats) ?? null),
   extract: strict(datePart),
   ...Object.fromEntries(Object.entries(sinceEpoch).map(([name, run]) => [name, strict(run)])),
   "timestamp of ms": strict((value: number | bigint) => momentAt(BigInt(value) * 1000n)),

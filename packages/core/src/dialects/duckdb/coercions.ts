@@ -1,10 +1,8 @@
 import type { AnswerOf } from "../../traits/index.ts";
-import { kernelFor } from "../../text/index.ts";
-import { Decimal, Failure, type Value, isFailure, isWholeNumber } from "../../values/index.ts";
+import { Decimal, type Value, isFailure, isWholeNumber } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
-import { strftime } from "./fields.ts";
-import { formatFault } from "./moments.ts";
+import { checkedFormat } from "./fields.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, parameterAt, relations } from "../row.ts";
 import { fitted } from "../shared/sizes.ts";
@@ -55,14 +53,6 @@ const scaled = (value: Value, scale: number): Value =>
   value instanceof Decimal && value.scale < scale ? value.rounded(scale) : value;
 
 const early = { early: true } as const;
-
-const written = kernelFor("text-from-date", strftime.answers, strftime.fixed);
-
-/** A date in a format, tried with one that every format can write. */
-const readableFormat = (format: Value): Value => {
-  const tried = written("2000-01-01", format);
-  return tried instanceof Failure ? tried : format;
-};
 
 const options = (letters: string) =>
   step("check-text", {}, { shape: `^[${letters} \\t\\n\\v\\f\\r]*$`, refused: "pattern-flags", about: "" });
@@ -128,8 +118,7 @@ const conversions: readonly ConversionLine[] = [
   // Beyond what a double counts exactly there is no piece, whatever the number.
   ["> bigint", "ordinal", 0],
   ["> text", "escape", 0, step("check-escape", { escapeSize: "one byte or none" })],
-  ["> text", "dateformat", 0, readableFormat, early],
-  ["> text", "dateshape", 0, (format) => formatFault(format as string) ?? format, early],
+  ["> text", "dateformat|dateshape", 0, checkedFormat, early],
   ["> integer", "group", 0, step("check-number", {}, { least: 0, most: 9, refused: "no-such-group" }), early],
   ["double|float", "floating", 1],
   ["decimal", "fraction", 0],

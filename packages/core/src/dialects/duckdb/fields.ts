@@ -30,7 +30,7 @@ export const dateFields = {
 
 export const weekdays = { dayofweek: "Sunday 0", weekday: "Sunday 0", isodow: "Monday 1" } as const;
 
-/** What each token after % stands for in strftime(). */
+/** What each token after % stands for in strftime() and strptime(). */
 export const strftimeTokens = tokenTable({
   a: "day name short",
   A: "day name",
@@ -76,3 +76,26 @@ export const strftime = step(
   { missing: "null", unknownToken: "error", emptyFormat: "error" },
   { tokens: strftimeTokens },
 );
+
+/** How strptime() reads. */
+export const strptime = (notADate: "error" | "null") =>
+  step(
+    "date-from-text",
+    {
+      missing: "null",
+      notADate,
+      unknownToken: "error",
+      emptyFormat: "error",
+      formatSpaces: "as it stands",
+      restOfText: "no date",
+      partsLeftOut: "1900-01-01",
+      yearDigits: "as written",
+      nameBeginnings: "refused",
+      halfOfDay: "counts",
+      doubledSign: "one sign",
+    },
+    { tokens: strftimeTokens, wanted: "date and time" },
+  );
+
+/** A format with tokens that there are. */
+export const checkedFormat = step("check-format", { unknownToken: "error", emptyFormat: "error" }, { tokens: strftimeTokens });

@@ -1,5 +1,5 @@
 import { calendarRows } from "../shared/calendar.ts";
-import { dateFields, strftime, weekdays } from "./fields.ts";
+import { dateFields, strftime, strptime, weekdays } from "./fields.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
 import { type Step, step } from "../step.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
@@ -293,10 +293,6 @@ const coded = codedRows(
       ...["epoch_ms", "epoch_us", "epoch_ns"].map((name): Coded => [name, "convert", "The parts of seconds since 1970.", `date ${type}`, "bigint", dates]),
       ["last_day", "convert", "The last day of the month.", `date ${type}`, "date", dates],
     ]),
-    ["strptime", "convert", "A date read by a format.", "text text, format! dateshape", "timestamp", dates],
-    ["strptime", "convert", "A date read by the first of several formats that fits.", "text text, formats! text[]", "timestamp", dates],
-    ["try_strptime", "convert", "A date read by a format, null when it does not fit.", "text text, format! dateshape", "timestamp", dates],
-    ["try_strptime", "convert", "A date read by the first of several formats that fits, null when none does.", "text text, formats! text[]", "timestamp", dates],
     ["epoch_ms", "convert", "The moment so many thousandths of a second after the start of 1970.", "milliseconds bigint", "timestamp", dates, "timestamp of ms"],
     ["make_timestamp", "convert", "The moment so many millionths of a second after the start of 1970.", "microseconds bigint", "timestamp", dates, "timestamp of us"],
     ["make_date", "convert", "A date from its parts.", "year bigint, month bigint, day bigint", "date", dates],
@@ -346,31 +342,171 @@ const withoutOne = (end: "start" | "end") => step("drop-items", { missing, tooMa
 const sliceOf = (fixed: Step["fixed"]) => step("slice", { ...sliced, negativeLength: "all but" }, fixed);
 
 // prettier-ignore
+const datesRead = steppedRows(
+  ["strptime", "try_strptime"].flatMap((name): Stepped[] => {
+    const otherwise = name === "strptime" ? ("error" as const) : ("null" as const);
+    const none = name === "strptime" ? "" : ", null when it does not fit";
+    const several = name === "strptime" ? "" : ", null when none does";
+    return [
+      [name, "convert", `A date read by a format${none}.`, "text text, format! dateshape", "timestamp", dates, strptime(otherwise)],
+      [name, "convert", `A date read by the first of several formats that fits${several}.`, "text text, formats! text[] > format", "timestamp", dates, strptime(otherwise)],
+    ];
+  }),
+);
+
 const plainLists = steppedRows([
-  ...["array_extract", "list_extract", "list_element"].map((name): Stepped => [name, "list", "The item at a position.", "list anylist, index bigint > position", "item", lists, itemAt()]),
+  ...["array_extract", "list_extract", "list_element"].map((name): Stepped => [
+    name,
+    "list",
+    "The item at a position.",
+    "list anylist, index bigint > position",
+    "item",
+    lists,
+    itemAt(),
+  ]),
   ["array_pop_back", "list", "Without the last character.", "text text", "text", lists, sliceOf({ start: 1, length: -1 })],
   ["array_pop_front", "list", "Without the first character.", "text text", "text", lists, sliceOf({ start: 2 })],
   ["array_pop_back", "list", "Without the last item.", "list anylist", "list", lists, withoutOne("end")],
   ["array_pop_front", "list", "Without the first item.", "list anylist", "list", lists, withoutOne("start")],
-  ...["date", "timestamp"].map((type): Stepped => ["strftime", "convert", "A date in a format.", `date ${type}, format! dateformat`, "text", dates, strftime]),
+  ...["date", "timestamp"].map((type): Stepped => [
+    "strftime",
+    "convert",
+    "A date in a format.",
+    `date ${type}, format! dateformat`,
+    "text",
+    dates,
+    strftime,
+  ]),
   ["strftime", "convert", "A date in a format.", "format! dateformat, date timestamp", "text", dates, strftime],
   ["list_first", "list", "The first item.", "list anylist", "item", lists, itemAt(1)],
   ["list_last", "list", "The last item.", "list anylist", "item", lists, itemAt(-1)],
-  ...["list_value", "list_pack"].map((name): Stepped => [name, "list", "A list of values.", "values?* any", "unified list", lists, step("list-of", {})]),
-  ...["list_contains", "list_has", "array_contains", "array_has", "contains"].map((name): Stepped => [name, "list", "Whether a list holds a value.", "list anylist, item item.list", "boolean", lists, find("whether")]),
-  ...["list_position", "list_indexof", "array_position", "array_indexof"].map((name): Stepped => [name, "list", "The position of a value, null when it is not there.", "list anylist, item item.list", "integer", lists, find("first place")]),
-  ...["list_has_any", "array_has_any", "&&"].map((name): Stepped => [name, "list", "Whether two lists share a value.", "left anylist > list, right anylist > others", "boolean", lists, holds("any")]),
-  ...["list_has_all", "array_has_all", "@>"].map((name): Stepped => [name, "list", "Whether the first list holds every value of the second.", "left anylist > list, right anylist > others", "boolean", lists, holds("all")]),
-  ["<@", "list", "Whether the second list holds every value of the first.", "left anylist > others, right anylist > list", "boolean", lists, holds("all")],
-  ...["list_append", "array_append", "array_push_back"].map((name): Stepped => [name, "list", "Appends a value to a list.", "list anylist, item item.list", "list", lists, added("end")]),
-  ...["list_prepend", "array_prepend"].map((name): Stepped => [name, "list", "Puts a value before a list.", "item item.list, list anylist", "list of second item", lists, added("start")]),
+  ...["list_value", "list_pack"].map((name): Stepped => [
+    name,
+    "list",
+    "A list of values.",
+    "values?* any",
+    "unified list",
+    lists,
+    step("list-of", {}),
+  ]),
+  ...["list_contains", "list_has", "array_contains", "array_has", "contains"].map((name): Stepped => [
+    name,
+    "list",
+    "Whether a list holds a value.",
+    "list anylist, item item.list",
+    "boolean",
+    lists,
+    find("whether"),
+  ]),
+  ...["list_position", "list_indexof", "array_position", "array_indexof"].map((name): Stepped => [
+    name,
+    "list",
+    "The position of a value, null when it is not there.",
+    "list anylist, item item.list",
+    "integer",
+    lists,
+    find("first place"),
+  ]),
+  ...["list_has_any", "array_has_any", "&&"].map((name): Stepped => [
+    name,
+    "list",
+    "Whether two lists share a value.",
+    "left anylist > list, right anylist > others",
+    "boolean",
+    lists,
+    holds("any"),
+  ]),
+  ...["list_has_all", "array_has_all", "@>"].map((name): Stepped => [
+    name,
+    "list",
+    "Whether the first list holds every value of the second.",
+    "left anylist > list, right anylist > others",
+    "boolean",
+    lists,
+    holds("all"),
+  ]),
+  [
+    "<@",
+    "list",
+    "Whether the second list holds every value of the first.",
+    "left anylist > others, right anylist > list",
+    "boolean",
+    lists,
+    holds("all"),
+  ],
+  ...["list_append", "array_append", "array_push_back"].map((name): Stepped => [
+    name,
+    "list",
+    "Appends a value to a list.",
+    "list anylist, item item.list",
+    "list",
+    lists,
+    added("end"),
+  ]),
+  ...["list_prepend", "array_prepend"].map((name): Stepped => [
+    name,
+    "list",
+    "Puts a value before a list.",
+    "item item.list, list anylist",
+    "list of second item",
+    lists,
+    added("start"),
+  ]),
   ["array_push_front", "list", "Puts a value before a list.", "list anylist, item item.list", "list", lists, added("start")],
-  ...["list_distinct", "array_distinct"].map((name): Stepped => [name, "list", "Every value once, null left out.", "list anylist", "list", lists, distinct("last first", "items")]),
-  ...["list_unique", "array_unique"].map((name): Stepped => [name, "list", "How many different values there are.", "list anylist", "ubigint", lists, distinct("first met", "number")]),
-  ...["list_intersect", "array_intersect"].map((name): Stepped => [name, "list", "The values that two lists share.", "left anylist > list, right anylist > within", "list", lists, distinct("first met", "items")]),
-  ...["list_sort", "array_sort"].map((name): Stepped => [name, "list", "The items in order.", "list anylist, direction?! direction, nulls?! nullplace > missingAt", "list", lists, sort({ wanted: "items" })]),
-  ...["list_reverse_sort", "array_reverse_sort"].map((name): Stepped => [name, "list", "The items in descending order.", "list anylist, nulls?! nullplace > missingAt", "list", lists, sort({ wanted: "items", direction: "descending" })]),
-  ...["list_grade_up", "array_grade_up", "grade_up"].map((name): Stepped => [name, "list", "The positions of the items in order.", "list anylist, direction?! direction, nulls?! nullplace > missingAt", "bigint[]", lists, sort({ wanted: "places" })]),
+  ...["list_distinct", "array_distinct"].map((name): Stepped => [
+    name,
+    "list",
+    "Every value once, null left out.",
+    "list anylist",
+    "list",
+    lists,
+    distinct("last first", "items"),
+  ]),
+  ...["list_unique", "array_unique"].map((name): Stepped => [
+    name,
+    "list",
+    "How many different values there are.",
+    "list anylist",
+    "ubigint",
+    lists,
+    distinct("first met", "number"),
+  ]),
+  ...["list_intersect", "array_intersect"].map((name): Stepped => [
+    name,
+    "list",
+    "The values that two lists share.",
+    "left anylist > list, right anylist > within",
+    "list",
+    lists,
+    distinct("first met", "items"),
+  ]),
+  ...["list_sort", "array_sort"].map((name): Stepped => [
+    name,
+    "list",
+    "The items in order.",
+    "list anylist, direction?! direction, nulls?! nullplace > missingAt",
+    "list",
+    lists,
+    sort({ wanted: "items" }),
+  ]),
+  ...["list_reverse_sort", "array_reverse_sort"].map((name): Stepped => [
+    name,
+    "list",
+    "The items in descending order.",
+    "list anylist, nulls?! nullplace > missingAt",
+    "list",
+    lists,
+    sort({ wanted: "items", direction: "descending" }),
+  ]),
+  ...["list_grade_up", "array_grade_up", "grade_up"].map((name): Stepped => [
+    name,
+    "list",
+    "The positions of the items in order.",
+    "list anylist, direction?! direction, nulls?! nullplace > missingAt",
+    "bigint[]",
+    lists,
+    sort({ wanted: "places" }),
+  ]),
   ["list_min", "list", "The least of the items.", "list anylist > values", "item", lists, extreme("least")],
   ["list_max", "list", "The greatest of the items.", "list anylist > values", "item", lists, extreme("greatest")],
   ["greatest", "logic", "The largest value, null left out.", "values* any", "unified", numbers, extreme("greatest")],
@@ -379,12 +515,44 @@ const plainLists = steppedRows([
     const last = name === "range" ? "left out" : "included";
     return [
       [name, "list", "Numbers from 0 up to an end.", "end bigint > last", "bigint[]", lists, series(last, { first: 0 })],
-      [name, "list", "Numbers from a start up to an end.", "start bigint > first, end bigint > last, step? bigint", "bigint[]", lists, series(last)],
+      [
+        name,
+        "list",
+        "Numbers from a start up to an end.",
+        "start bigint > first, end bigint > last, step? bigint",
+        "bigint[]",
+        lists,
+        series(last),
+      ],
     ];
   }),
-  ...["list_reverse", "array_reverse"].map((name): Stepped => [name, "list", "The items in reverse order.", "list anylist", "list", lists, step("reverse-items", { missing })]),
-  ["||", "list", "Joins two lists.", "left anylist > a, right anylist > b", "unified", lists, step("join-lists", { missingList: "null" })],
-  ...["length", "len"].map((name): Stepped => [name, "list", "The number of items.", "list anylist", "bigint", lists, step("size", { missing })]),
+  ...["list_reverse", "array_reverse"].map((name): Stepped => [
+    name,
+    "list",
+    "The items in reverse order.",
+    "list anylist",
+    "list",
+    lists,
+    step("reverse-items", { missing }),
+  ]),
+  [
+    "||",
+    "list",
+    "Joins two lists.",
+    "left anylist > a, right anylist > b",
+    "unified",
+    lists,
+    step("join-lists", { missingList: "null" }),
+  ],
+  ...["length", "len"].map((name): Stepped => [
+    name,
+    "list",
+    "The number of items.",
+    "list anylist",
+    "bigint",
+    lists,
+    step("size", { missing }),
+  ]),
 ]);
 
 /** A decimal keeps its number of decimals. */
@@ -440,6 +608,7 @@ const dated = (row: FunctionRow): FunctionRow => {
 const rows: readonly FunctionRow[] = [
   ...text,
   ...operators,
+  ...datesRead,
   ...plainLists,
   ...["date", "timestamp"].flatMap((type) =>
     calendarRows(dateFields, weekdays, { type, result: "bigint", text: "text", evidence: dates, missing }),

@@ -1,120 +1,23 @@
-import { dateTokens, kernelFor } from "../../text/index.ts";
+import { kernelFor } from "../../text/index.ts";
 import {
   type CalendarParts,
   calendarParts,
   Double,
   Failure,
   type Value,
-  asciiTrimmed,
   clockAt,
   dateFromDays,
-  dayNames,
   daysFromDate,
   integer,
-  isDate,
   isoDate,
   lookup,
-  monthNames,
 } from "../../values/index.ts";
-import { dateFields, strftimeTokens, weekdays } from "./fields.ts";
+import { dateFields, weekdays } from "./fields.ts";
 
 const two = (value: number): string => String(value).padStart(2, "0");
 
 /** The parts of what is a date, or a date and time. */
 const partsOf = (text: string): CalendarParts => calendarParts(text)!;
-
-/** What each token after % stands for in strftime(). */
-const written = dateTokens(strftimeTokens);
-
-const noFormat = () => new Failure("invalid-value", { problem: "the format is empty" });
-
-/** What is read for each letter after % in strptime(): the field and its shape. */
-const readers: Readonly<Record<string, readonly [field: string, shape: string]>> = lookup({
-  a: ["", dayNames.map((name) => name.slice(0, 3)).join("|")],
-  A: ["", dayNames.join("|")],
-  d: ["day", "\\d{1,2}"],
-  b: ["monthName", monthNames.map((name) => name.slice(0, 3)).join("|")],
-  h: ["monthName", monthNames.map((name) => name.slice(0, 3)).join("|")],
-  B: ["monthName", monthNames.join("|")],
-  m: ["month", "\\d{1,2}"],
-  y: ["shortYear", "\\d{1,2}"],
-  Y: ["year", "-?\\d{1,4}"],
-  H: ["hour", "\\d{1,2}"],
-  I: ["hour12", "\\d{1,2}"],
-  p: ["half", "am|pm"],
-  M: ["minute", "\\d{1,2}"],
-  S: ["second", "\\d{1,2}"],
-  f: ["micro", "\\d{1,6}"],
-  g: ["milli", "\\d{1,3}"],
-  j: ["yearDay", "\\d{1,3}"],
-  w: ["", "[0-6]"],
-  u: ["", "[1-7]"],
-});
-
-/** Why a format cannot be read, whatever the text; undefined where it can, or is not covered. */
-export function formatFault(format: string): Failure | undefined {
-  const fault = readDate("", format);
-  if (fault instanceof Failure) return fault.code === "not-covered" ? undefined : fault;
-  for (const [part, letter] of format.matchAll(/%(-?[\s\S]|$)/gu))
-    if (letter !== "%" && !/^[cxX]$/.test(letter) && !written.has(letter))
-      return new Failure("invalid-value", { problem: `"${part}" is no directive of a date format` });
-  return undefined;
-}
-
-/** The text read by a format; undefined where it does not fit, a failure where the format cannot be read. */
-export function readDate(text: string, format: string): string | undefined | Failure {
-  if (format === "") return noFormat();
-  if (/(?:^|[^%])(?:%%)*%$/.test(format)) return new Failure("invalid-value", { problem: "a % ends the date format" });
-  const full = format.replace(/%c/g, "%Y-%m-%d %H:%M:%S").replace(/%x/g, "%Y-%m-%d").replace(/%X/g, "%H:%M:%S");
-  const found: Record<string, string> = {};
-  let rest = text.replace(/^[ \t\n\v\f\r]+/, "");
-  for (const [part, letter] of full.matchAll(/%(-?[\s\S]|$)|[\s\S]/gu)) {
-    if (letter === undefined || letter === "%") {
-      const char = letter ?? part;
-      if (/[ \t\n\v\f\r]/.test(char)) {
-        if (!/^[ \t\n\v\f\r]/.test(rest)) return undefined;
-        rest = rest.replace(/^[ \t\n\v\f\r]+/, "");
-        continue;
-      }
-      if (!rest.startsWith(char)) return undefined;
-      rest = rest.slice(char.length);
-      continue;
-    }
-    const reader = readers[letter.replace("-", "")];
-    if (!reader)
-      return written.has(letter)
-        ? new Failure("not-covered", { what: `%${letter} when a date is read` })
-        : new Failure("invalid-value", { problem: `"${part}" is no directive of a date format` });
-    const match = new RegExp(`^(?:${reader[1]})`, "i").exec(rest);
-    if (!match) return undefined;
-    found[reader[0]] = match[0];
-    rest = rest.slice(match[0].length);
-  }
-  if (asciiTrimmed(rest) !== "") return undefined;
-  return assembled(found);
-}
-
-function assembled(found: Readonly<Record<string, string>>): string | undefined {
-  const number = (name: string) => (found[name] === undefined ? undefined : Number(found[name]));
-  const short = number("shortYear");
-  const year = number("year") ?? (short === undefined ? 1900 : short < 70 ? short + 2000 : short + 1900);
-  const name = found.monthName?.slice(0, 3).toLowerCase();
-  const named = name === undefined ? undefined : monthNames.findIndex((month) => month.slice(0, 3).toLowerCase() === name) + 1;
-  let [month, day] = [number("month") ?? named ?? 1, number("day") ?? 1];
-  const ordinal = number("yearDay");
-  if (ordinal !== undefined && number("month") === undefined && named === undefined) {
-    if (ordinal < 1 || ordinal > 366) return undefined;
-    ({ month, day } = dateFromDays(daysFromDate(year, 1, ordinal)));
-  }
-  const hour12 = number("hour12");
-  if (hour12 !== undefined && (hour12 < 1 || hour12 > 12)) return undefined;
-  const pm = found.half?.toLowerCase() === "pm";
-  const hour = hour12 === undefined ? (number("hour") ?? 0) : (hour12 % 12) + (pm ? 12 : 0);
-  const [minute, second] = [number("minute") ?? 0, number("second") ?? 0];
-  if (!isDate(year, month, day) || hour > 23 || minute > 59 || second > 59) return undefined;
-  const fraction = (found.micro ?? found.milli ?? "").replace(/0+$/, "");
-  return `${isoDate(year, month, day)} ${two(hour)}:${two(minute)}:${two(second)}${fraction && `.${fraction}`}`;
-}
 
 const missing = "null";
 const { dayname: _day, monthname: _month, days_in_month: _days, ...named } = dateFields;

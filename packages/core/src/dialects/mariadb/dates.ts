@@ -15,7 +15,7 @@ import { bad, strict } from "../shared/code.ts";
 import { baseType } from "./types.ts";
 import { marked } from "../../text/index.ts";
 import { amountOf, dayOf, epochDays, isTimeUnit, isUnit, momentAt, momentOf, shifted, weekOf, weekRule } from "./moments.ts";
-import { formatMoment, readByFormat } from "./formats.ts";
+import { formatMoment } from "./formats.ts";
 import { isBeyondTimes } from "./numbers.ts";
 import { toText, toInteger } from "./steps.ts";
 
@@ -393,8 +393,9 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       return typeof result === "string" ? withDigits(result, digits) : result;
     },
   },
+  // A language that is null counts as the usual one.
   date_format: {
-    run: ([text, template, locale = null]) => {
+    run: ([text, template, locale]) => {
       if (text === null || template === null || template === "") return null;
       if (locale !== null && !/^en_/i.test(locale as string) && /%[abMWrp]/.test(template as string))
         return new Failure("not-covered", { what: `names of days and months in ${locale as string}` });
@@ -458,7 +459,6 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       return moment || isFailure(text) ? text : null;
     },
   },
-  str_to_date: strict((text: string, template: string) => readByFormat(text, template)),
   date_add: shift(1),
   date_sub: shift(-1),
   datediff: strict((a: string, b: string) => dayOf(momentOf(a)) - dayOf(momentOf(b))),

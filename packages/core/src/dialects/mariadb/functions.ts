@@ -8,6 +8,7 @@ import { mathRows, piRow } from "../shared/math.ts";
 import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params } from "../row.ts";
+import { formatTokens } from "./formats.ts";
 import { step } from "../step.ts";
 import { type Alike, byBytes, collations } from "./types.ts";
 
@@ -234,9 +235,8 @@ const coded = codedRows(
     ["yearweek", "convert", "The year and week.", "date datetime, mode? integer", "integer", dates],
     ["extract", "convert", "A field of a date.", "field text, date any", "integer", dates],
     ["timestamp", "convert", "A date and time.", "date datetime, time? text", "datetime", dates],
-    ["date_format", "convert", "A date in a format.", "date datetime, format text, locale? text", "text char", dates],
+    ["date_format", "convert", "A date in a format, with the names of a language.", "date datetime, format text, locale text", "text char", dates],
     ["time_format", "convert", "A time in a format.", "time time, format text", "text char", dates],
-    ["str_to_date", "convert", "A date read by a format.", "text text, format text", "datetime", dates],
     ["date_add", "convert", "A date some time later.", "date any, amount any, unit text", "shifted", dates],
     ["date_sub", "convert", "A date some time earlier.", "date any, amount any, unit text", "shifted", dates],
     ["datediff", "convert", "The days between two dates.", "left datetime, right datetime", "integer", dates],
@@ -263,14 +263,62 @@ const nullWhenEmpty = { then: step("unless-same", { ...byBytes, mixed: "error", 
 const oracleTrim = (ends: "both" | "start" | "end") => ({ ...step("trim", { ...trimmed, ends }), ...nullWhenEmpty });
 const oraclePad = (side: "left" | "right") => ({ ...step("pad", { ...padded, side }), ...nullWhenEmpty });
 
+/** How str_to_date() reads: loosely, and as much as the format has of a date and a time. */
+const readByFormat = step(
+  "date-from-text",
+  {
+    missing,
+    notADate: "null",
+    unknownToken: "null",
+    emptyFormat: "empty text",
+    formatSpaces: "any",
+    restOfText: "passed over",
+    partsLeftOut: "zero",
+    yearDigits: "completed",
+    nameBeginnings: "read",
+    halfOfDay: "refused",
+    doubledSign: "nothing",
+  },
+  { tokens: formatTokens, wanted: "what is written" },
+);
+
 // prettier-ignore
+const formatted = steppedRows([
+  ["date_format", "convert", "A date in a format.", "date datetime, format text", "text char", dates, step("text-from-date", { missing, unknownToken: "itself", emptyFormat: "null" }, { tokens: formatTokens })],
+  ["str_to_date", "convert", "A date read by a format.", "text text, format text", "datetime", dates, readByFormat],
+]);
+
 const ofOracle = steppedRows([
-  ["lpad_oracle", "pad", "lpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("left")],
-  ["rpad_oracle", "pad", "rpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("right")],
+  [
+    "lpad_oracle",
+    "pad",
+    "lpad(), null for empty text.",
+    "text text, length position, fill? text",
+    "text",
+    oracle,
+    oraclePad("left"),
+  ],
+  [
+    "rpad_oracle",
+    "pad",
+    "rpad(), null for empty text.",
+    "text text, length position, fill? text",
+    "text",
+    oracle,
+    oraclePad("right"),
+  ],
   ["ltrim_oracle", "trim", "ltrim(), null for empty text.", "text text", "text", oracle, oracleTrim("start")],
   ["rtrim_oracle", "trim", "rtrim(), null for empty text.", "text text", "text", oracle, oracleTrim("end")],
   ["trim_oracle", "trim", "trim(), null for empty text.", "text text", "text", oracle, oracleTrim("both")],
-  ["substr_oracle", "extract", "substr(), with 0 for the first character and null for empty text.", "text text, start position > start, count? position > length", "text", oracle, { ...step("slice", { ...sliced, startBelow: "from the end, 0 the first" }), ...nullWhenEmpty }],
+  [
+    "substr_oracle",
+    "extract",
+    "substr(), with 0 for the first character and null for empty text.",
+    "text text, start position > start, count? position > length",
+    "text",
+    oracle,
+    { ...step("slice", { ...sliced, startBelow: "from the end, 0 the first" }), ...nullWhenEmpty },
+  ],
 ]);
 
 /** Functions of texts that count bytes where they are given bytes, and then give bytes. */
@@ -315,6 +363,7 @@ export const mariadbRows: readonly FunctionRow[] = [
     { dayofweek: "Sunday 1", weekday: "Monday 0" },
     { type: "datetime", result: "integer", text: "text", evidence: dates, missing: "null" },
   ),
+  ...formatted,
   ...ofOracle,
   ...elt,
   ...presentRows({ result: "unified", evidence: control }, ["ifnull", "nvl"]),

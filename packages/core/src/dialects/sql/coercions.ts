@@ -62,9 +62,7 @@ function castWork(type: string, word: string, [size, scale = 0]: readonly number
     case "double":
       return steps.double;
   }
-  return type === "boolean"
-    ? steps.truth
-    : steps.date;
+  return type === "boolean" ? steps.truth : steps.date;
 }
 
 /** The rules of values in SQL. */

@@ -29,7 +29,8 @@ const forms: Readonly<Record<string, (moment: MomentText, era: string) => Value 
   microseconds: ({ clock }) => (clock === undefined ? undefined : (readTime(clock) ?? 0)),
 };
 
-const noneBy: Readonly<Record<AnswerOf<"notADate">, (text: string) => Value>> = {
+/** What stands for a text that is no date. */
+export const noneBy: Readonly<Record<AnswerOf<"notADate">, (text: string) => Value>> = {
   error: (text) => new Failure("not-a-date", { text }),
   null: () => null,
   "before every date": () => "",
