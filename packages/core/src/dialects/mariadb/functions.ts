@@ -288,37 +288,14 @@ const formatted = steppedRows([
   ["str_to_date", "convert", "A date read by a format.", "text text, format text", "datetime", dates, readByFormat],
 ]);
 
+// prettier-ignore
 const ofOracle = steppedRows([
-  [
-    "lpad_oracle",
-    "pad",
-    "lpad(), null for empty text.",
-    "text text, length position, fill? text",
-    "text",
-    oracle,
-    oraclePad("left"),
-  ],
-  [
-    "rpad_oracle",
-    "pad",
-    "rpad(), null for empty text.",
-    "text text, length position, fill? text",
-    "text",
-    oracle,
-    oraclePad("right"),
-  ],
+  ["lpad_oracle", "pad", "lpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("left")],
+  ["rpad_oracle", "pad", "rpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("right")],
   ["ltrim_oracle", "trim", "ltrim(), null for empty text.", "text text", "text", oracle, oracleTrim("start")],
   ["rtrim_oracle", "trim", "rtrim(), null for empty text.", "text text", "text", oracle, oracleTrim("end")],
   ["trim_oracle", "trim", "trim(), null for empty text.", "text text", "text", oracle, oracleTrim("both")],
-  [
-    "substr_oracle",
-    "extract",
-    "substr(), with 0 for the first character and null for empty text.",
-    "text text, start position > start, count? position > length",
-    "text",
-    oracle,
-    { ...step("slice", { ...sliced, startBelow: "from the end, 0 the first" }), ...nullWhenEmpty },
-  ],
+  ["substr_oracle", "extract", "substr(), with 0 for the first character and null for empty text.", "text text, start position > start, count? position > length", "text", oracle, { ...step("slice", { ...sliced, startBelow: "from the end, 0 the first" }), ...nullWhenEmpty }],
 ]);
 
 /** Functions of texts that count bytes where they are given bytes, and then give bytes. */
