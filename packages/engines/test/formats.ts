@@ -4,7 +4,9 @@ import { type Dialect, sampleOf } from "indigo-quill";
 import { pick, random } from "../../core/test/random.ts";
 
 /** For each language how a date is read, and its tokens with what they are filled with. */
-const readers: Readonly<Record<string, { read: (format: string) => string; fills: Readonly<Record<string, readonly string[]>> }>> = {
+const readers: Readonly<
+  Record<string, { read: (format: string) => string; fills: Readonly<Record<string, readonly string[]>> }>
+> = {
   mariadb: {
     read: (format) => `concat(str_to_date(label, ${format}))`,
     fills: {
