@@ -51,7 +51,7 @@ for (const dialect of all) {
   failed ||= 1 - coded.length / count < least.all;
   console.log(`  of all families: ${count - coded.length} of ${count} (${percent(count - coded.length, count)})`);
   const { conversions } = dialect.types;
-  const stepped = conversions.filter(([, , , work = []]) => partsOfWork(work).every((part) => typeof part !== "function"));
+  const stepped = conversions.filter(([, , , work = []]) => partsOfWork(work).every((part) => !("named" in part)));
   console.log(
     `  conversions: ${stepped.length} of ${conversions.length} lines are steps (${percent(stepped.length, conversions.length)})`,
   );

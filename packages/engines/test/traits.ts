@@ -149,6 +149,7 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   nameBeginnings: "strptime('3 Ap', '%d %B')",
   halfOfDay: "concat(strptime('5 PM', '%H %p'))",
   doubledSign: "concat(strptime('5%', '%d%%'))",
+  listForm: "array_to_string(cast('[a, ''b, c'']' as varchar[]), '|')",
   several: "concat('a')",
   escapeSize: "'a' like 'a' escape ''",
   truthOfNaN: "not 0e0",
@@ -160,6 +161,7 @@ type Probes = Partial<Record<TraitId, string>>;
 
 const own: Readonly<Record<string, Probes>> = {
   postgresql: {
+    listForm: "array_to_string('{a,\"b, c\"}'::text[], '|')",
     bytesWritten: "encode('\\x61'::bytea, 'hex')",
     dateForms: "('Apr 3, 2019'::date)::text",
     signKind: "sign(-2.5e0::float8)",

@@ -5,7 +5,9 @@ import {
   functionsNamed,
   isOneOf,
   namesOf,
+  isStep,
   partsOfWork,
+  stepsIn,
   stepsOf,
 } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
@@ -150,7 +152,7 @@ function conversionCells([from, to, cost, work = []]: ConversionLine): string[] 
   const given = from.startsWith("> ") ? `what becomes ${from.slice(2)}` : from === "=" ? "the same" : from;
   if (cost === "never") return [given, to, cost, ""];
   const parts = partsOfWork(work).map((part) =>
-    typeof part === "function" ? "a rule of its own" : operations[part.operation].summary,
+    isStep(part) ? operations[part.operation].summary : "named" in part ? part.named : "its items so",
   );
   return [given, to, String(cost), parts.join("; then ") || "as it is"];
 }
@@ -168,8 +170,7 @@ export async function conversionsCommand(type: string | undefined, options: { in
   const header = ["from", "becomes", "cost", "by"];
   streams.stdout.write(table(header, lines.map(conversionCells), style));
   if (type === undefined) return exit.ok;
-  for (const step of new Set(lines.flatMap(([, , , work = []]) => partsOfWork(work))))
-    if (typeof step !== "function")
-      streams.stdout.write(`\n${style.colour.bold(operations[step.operation].summary)}\n${answersText(step.answers, style)}`);
+  for (const step of new Set(lines.flatMap(([, , , work = []]) => stepsIn(work))))
+    streams.stdout.write(`\n${style.colour.bold(operations[step.operation].summary)}\n${answersText(step.answers, style)}`);
   return exit.ok;
 }

@@ -1,4 +1,13 @@
-import { type Bound, type DeclaredType, type Program, type Sample, compile, defaultLimits, sampleOf } from "../evaluate/index.ts";
+import {
+  type Bound,
+  type DeclaredType,
+  type Program,
+  type Sample,
+  compile,
+  defaultLimits,
+  isImplicit,
+  sampleOf,
+} from "../evaluate/index.ts";
 import { walk } from "../syntax/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
 import { type Switch, agree, agreeBy, isUnknown } from "./equal.ts";
@@ -97,7 +106,8 @@ export function columnsOf(sides: readonly Side[], { columns, sample }: HuntOptio
 function isSame(a: Bound, b: Bound, kinds: readonly DeclaredType[]): boolean {
   if (a.kind === "constant" && b.kind === "constant") return typeof a.value === typeof b.value && agree(a.value, b.value);
   if (a.kind === "column" && b.kind === "column") return a.column === b.column && kinds[a.column] === "text";
-  if (a.kind === "convert" && b.kind === "convert") return a.convert === b.convert && isSame(a.inner, b.inner, kinds);
+  if (a.kind === "code" && b.kind === "code" && isImplicit(a))
+    return a.code === b.code && isSame(a.children[0], b.children[0], kinds);
   if (a.kind !== "operation" || b.kind !== "operation") return false;
   const [x, y] = [a.inputs.flat(), b.inputs.flat()];
   return (

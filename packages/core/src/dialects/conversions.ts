@@ -1,5 +1,5 @@
 import type { Conversion, ConversionLine, Dialect, TypeRules } from "./dialect.ts";
-import { type Own, type Step, type Work, partsOfWork, unlessMissing } from "./step.ts";
+import { type Step, partsOfWork, stepsIn } from "./step.ts";
 import { isOneOf } from "./types.ts";
 
 /** What makes the conversions that no line can say: those of lists by their items, say. */
@@ -22,7 +22,7 @@ export function conversionTable(lines: readonly ConversionLine[], derived?: Deri
           first && {
             ...told,
             cost: first.cost + Number(cost),
-            convert: [...partsOfWork(first.convert ?? []), ...afterwards(convert)],
+            convert: [...partsOfWork(first.convert ?? []), ...partsOfWork(convert ?? [])],
           }
         );
       }
@@ -39,12 +39,7 @@ export function conversionTable(lines: readonly ConversionLine[], derived?: Deri
   return conversion;
 }
 
-/** Work of which null does not come through what the dialect does itself. */
-const afterwards = (work: Work = []): readonly (Own | Step)[] =>
-  partsOfWork(work).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
-
 /** What a dialect does to values without a function: the steps of its table, and those of its conversions. */
 export function stepsOf({ steps, types }: Pick<Dialect, "steps" | "types">): readonly Step[] {
-  const converting = types.conversions.flatMap(([, , , work = []]) => partsOfWork(work));
-  return [...new Set([...Object.values(steps), ...converting.filter((part) => typeof part !== "function")])];
+  return [...new Set([...Object.values(steps), ...types.conversions.flatMap(([, , , work = []]) => stepsIn(work))])];
 }

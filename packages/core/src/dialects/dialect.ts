@@ -162,7 +162,7 @@ export interface TypeRules {
    * A check or a last change for the values of a type (the range of an integer, say); undefined when there is none, as for the
    * size of what is a part of a text.
    */
-  fits?(type: string, isPart?: boolean): ((value: Value) => Value) | undefined;
+  fits?(type: string, isPart?: boolean): Work | undefined;
   /** The predicate of a filter on an item at a 1-based position. */
   filter?(predicate: Value, position: number): boolean | Failure;
   /** The items of a value, for bindings and filters. */

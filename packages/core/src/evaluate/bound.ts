@@ -1,6 +1,5 @@
 import type { Code, Dialect, Variable } from "../dialects/dialect.ts";
 import type { FunctionRow } from "../dialects/row.ts";
-import type { Own } from "../dialects/step.ts";
 import type { Binding, Expression, ListExpression } from "../syntax/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
@@ -28,15 +27,10 @@ export type Bound = {
       readonly kind: "control";
       readonly control: Control;
       readonly children: readonly Bound[];
-    }
-  | BoundCode
-  | {
-      /** What a dialect does to a value by itself. */
-      readonly kind: "convert";
-      readonly inner: Bound;
-      readonly convert: Own;
+      /** Done without being written: the items of a list converted. */
       readonly implicit?: true;
     }
+  | BoundCode
 );
 
 /** An operation that is carried out; `inputs` has one entry for each slot, a list for a slot of many. */
@@ -61,6 +55,8 @@ export interface BoundCode {
   /** The arguments as they were given, before any conversion. */
   readonly given: readonly Bound[];
   readonly children: readonly Bound[];
+  /** Done without being written. */
+  readonly implicit?: true;
   /** Whether nothing is asked but which rows it holds for. */
   readonly isCondition: boolean;
 }
@@ -84,6 +80,8 @@ export type Control =
       readonly variables: readonly Variable[];
       readonly outer: readonly Variable[];
     }
+  /** A list, and a body for each of its items that are there. */
+  | { readonly form: "items"; readonly variables: readonly Variable[] }
   /** A function item and its arguments. */
   | { readonly form: "apply" }
   /** What is taken instead where a value fails: by itself and not by what is in it, by what is not available, or by anything. */
@@ -114,8 +112,6 @@ export function partsOf(bound: Bound): readonly Bound[] {
   switch (bound.kind) {
     case "constant":
       return bound.dropped ?? [];
-    case "convert":
-      return [bound.inner];
     case "control":
     case "code":
       return bound.children;
@@ -128,8 +124,6 @@ export function partsOf(bound: Bound): readonly Bound[] {
 /** The same with other parts, as `partsOf` has them in turn. */
 export function withParts(bound: Bound, parts: readonly Bound[]): Bound {
   switch (bound.kind) {
-    case "convert":
-      return { ...bound, inner: parts[0] };
     case "control":
     case "code":
       return { ...bound, children: parts };
@@ -162,10 +156,12 @@ export function replaced(root: Bound, changes: ReadonlyMap<Bound, Bound>): Bound
   return visit(root);
 }
 
+/** Whether something is done without being written. */
+export const isImplicit = (bound: Bound): boolean => "implicit" in bound && bound.implicit === true;
+
 /** What a value was before it was converted without being asked. */
 export function unconverted(bound: Bound): Bound {
-  if (bound.kind === "convert" && bound.implicit) return unconverted(bound.inner);
-  return bound.kind === "operation" && bound.implicit ? unconverted(bound.inputs[0] as Bound) : bound;
+  return isImplicit(bound) ? unconverted(partsOf(bound)[0]) : bound;
 }
 
 /** Sub-expressions that stand in more than one place: `x between a and b` compares x twice. */
@@ -200,7 +196,6 @@ export function allPartsOf(root: Bound, isOpened: (bound: Bound) => boolean = ()
 export const handsOn = (bound: Bound): boolean =>
   bound.kind === "control" ||
   bound.kind === "code" ||
-  bound.kind === "convert" ||
   (bound.kind === "operation" && operationOf(bound.operation).result === "given");
 
 /** Whether what a part gives may be of a type: where it has it, or hands on what does. */

@@ -5,6 +5,7 @@ import type { Call } from "../syntax/index.ts";
 import { decisiveOf, isOfMany, operationOf, truthBy } from "../text/index.ts";
 import type { Answers } from "../traits/index.ts";
 import { Failure, type Value } from "../values/index.ts";
+import { workBound } from "./conversions.ts";
 import { type Bound, type BoundOperation, controlled, dependsOnRow, isBroken, settle } from "./bound.ts";
 import { constantValue, isKnownNull } from "./constants.ts";
 import { notAvailable } from "./control.ts";
@@ -128,14 +129,6 @@ export class Calls {
   #fitted(bound: Bound): Bound {
     const size = bound.kind === "operation" ? operationOf(bound.operation).result : undefined;
     const fits = size === "small" ? undefined : this.#dialect.types.fits?.(bound.type, size === "part");
-    if (!fits) return bound;
-    return {
-      kind: "convert",
-      inner: bound,
-      implicit: true,
-      source: bound.source,
-      type: bound.type,
-      convert: fits,
-    };
+    return fits ? workBound(bound, fits, bound.type) : bound;
   }
 }

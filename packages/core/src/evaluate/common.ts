@@ -24,8 +24,6 @@ function nameOf(bound: Bound, parts: readonly number[]): string | undefined {
       return `= ${written(bound.value)}`;
     case "column":
       return `column ${bound.column}`;
-    case "convert":
-      return `convert ${numberOf(bound.convert)} ${parts.join()}`;
     case "operation": {
       const fixed = Object.entries(bound.fixed).map(([slot, value]) => `${slot} ${written(value)}`);
       const shape = bound.inputs.map((input) => (input === undefined ? "-" : "kind" in input ? "1" : input.length));
@@ -60,8 +58,6 @@ export function commonParts(root: Bound): ReadonlyMap<Bound, Bound> {
     return number;
   }
   visit(root);
-  const found = [...numberOfPart].filter(
-    ([{ kind }, number]) => (kind === "operation" || kind === "convert") && places[number] > 1,
-  );
+  const found = [...numberOfPart].filter(([{ kind }, number]) => kind === "operation" && places[number] > 1);
   return new Map(found.map(([bound, number]) => [bound, firsts[number]]));
 }

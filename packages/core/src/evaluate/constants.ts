@@ -1,6 +1,6 @@
 import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
-import { type Bound, once, partsOf, settle, withParts } from "./bound.ts";
+import { type Bound, once, partsOf, settle, withParts, isImplicit } from "./bound.ts";
 import { emit } from "./emit.ts";
 import { newFrame } from "./frame.ts";
 
@@ -28,7 +28,7 @@ export function constantFailure(root: Bound, dialect: Dialect, milliseconds: num
     // A query is worked out when rows are, and so is which of two rows comes first.
     const isLater = source.kind === "query" || (bound.plain && source.kind === "call" && /^[<>]=?$/.test(source.name));
     const said = bound.plain ?? source;
-    const isJoined = bound.kind !== "convert" && said.kind === "call" && !isLater;
+    const isJoined = !isImplicit(bound) && said.kind === "call" && !isLater;
     const decisive = isJoined ? { and: false, or: true }[said.name] : undefined;
     const values: Value[] = [];
     const parts = partsOf(bound);
@@ -120,8 +120,7 @@ function isUnsteady(bound: Bound, { statements }: Dialect): boolean {
   if (!statements) return false;
   const { source } = bound;
   const types = partsOf(bound).map(({ type }) => type);
-  if (bound.kind === "convert" || source.kind === "cast" || (bound.kind === "operation" && bound.implicit))
-    return statements.unsteady.has(`cast ${types[0]} to ${bound.type}`);
+  if (source.kind === "cast" || isImplicit(bound)) return statements.unsteady.has(`cast ${types[0]} to ${bound.type}`);
   if (source.kind !== "call" || statements.inlined?.has(source.name)) return false;
   return isUnsteadyCall(source.name, types, statements);
 }

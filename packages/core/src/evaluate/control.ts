@@ -1,7 +1,7 @@
 import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
-import { worked } from "../dialects/step.ts";
+import { ofItems, worked } from "../dialects/step.ts";
 import type { Binding } from "../syntax/index.ts";
-import { Failure, FunctionItem, type TextRange, type Value, isFailure, limitCodes, sameRange } from "../values/index.ts";
+import { Failure, FunctionItem, type TextRange, type Value, isFailure, isList, limitCodes, sameRange } from "../values/index.ts";
 import { type Control, settle } from "./bound.ts";
 import { type Frame, spend } from "./frame.ts";
 
@@ -77,6 +77,11 @@ export function controlCell(control: Control, cells: readonly Cell[], range: Tex
         const lists = cells.slice(1).map((list) => list(row));
         const bodyOf = (i: number) => within(control.variables, itemsAt(lists, i), () => first(row));
         return Array.from({ length: longestOf(lists) }, (_, i) => bodyOf(i));
+      };
+    case "items":
+      return (row) => {
+        const list = first(row);
+        return isList(list) ? ofItems(list, (item) => within(control.variables, [item], () => second(row))) : list;
       };
     case "function":
       return functionCell(control, first, frame);

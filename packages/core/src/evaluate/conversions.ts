@@ -1,33 +1,53 @@
-import type { Conversion } from "../dialects/dialect.ts";
-import { type Own, type Step, type Work, partsOfWork, worked } from "../dialects/step.ts";
+import type { Code, Conversion, Variable } from "../dialects/dialect.ts";
+import { type Named, type Part, type Work, isStep, partsOfWork, step, worked } from "../dialects/step.ts";
 import type { Expression } from "../syntax/index.ts";
-import { isFailure } from "../values/index.ts";
-import type { Bound } from "./bound.ts";
+import { type Value, isFailure } from "../values/index.ts";
+import { type Bound, controlled } from "./bound.ts";
 import { boundStep } from "./slots.ts";
 
 /** A part converted without being asked; a constant at once. */
 export function convertBound(bound: Bound, { convert }: Conversion, type: string): Bound {
   if (!convert) return bound;
-  const { source } = bound;
-  const converted = partsOfWork(convert).reduce<Bound>(
-    (inner, part) => partBound(inner, part, { type, source, implicit: true }),
-    bound,
-  );
+  const converted = workBound(bound, convert, type);
   if (bound.kind !== "constant") return converted;
   const value = worked(convert)(bound.value);
   return { ...bound, value, type, ...(!isFailure(value) && { by: converted }) };
 }
 
+/** What a cast does that changes nothing. */
+const itself = step("itself", {});
+
 /** A cast that is written: its value is what the last part of its work gives. */
 export function castBound(operand: Bound, convert: Work, type: string, source: Expression): Bound {
   const parts = partsOfWork(convert);
-  const last = parts.at(-1) ?? ((value) => value);
+  const last = parts.at(-1) ?? itself;
   const inner = parts
     .slice(0, -1)
     .reduce<Bound>((bound, part) => partBound(bound, part, { type, source, implicit: true }), operand);
   return partBound(inner, last, { type, source });
 }
 
-function partBound(inner: Bound, part: Step | Own, rest: Pick<Bound, "type" | "source"> & { readonly implicit?: true }): Bound {
-  return typeof part === "function" ? { kind: "convert", inner, convert: part, ...rest } : { ...boundStep(part, inner), ...rest };
+type Rest = Pick<Bound, "type" | "source"> & { readonly implicit?: true };
+
+function partBound(inner: Bound, part: Part, rest: Rest): Bound {
+  if (isStep(part)) return { ...boundStep(part, inner), ...rest };
+  if ("named" in part)
+    return { kind: "code", code: codeOf(part), given: [inner], children: [inner], isCondition: false, ...rest };
+  const variable: Variable = { name: "item", type: rest.type, value: null };
+  const item: Bound = { kind: "variable", variable, type: rest.type, source: rest.source };
+  const body = partsOfWork(part.each).reduce<Bound>((bound, each) => partBound(bound, each, { ...rest, implicit: true }), item);
+  return { ...controlled({ form: "items", variables: [variable] }, rest.source, rest.type, [inner, body]), ...rest };
 }
+
+const codes = new WeakMap<Named, Code>();
+
+/** Named code as that of a call; the same wherever it stands. */
+function codeOf(named: Named): Code {
+  const known = codes.get(named) ?? { strict: true, run: ([value]: readonly Value[]) => named.run(value) };
+  codes.set(named, known);
+  return known;
+}
+
+/** A part on which some work is done without being asked. */
+export const workBound = (bound: Bound, work: Work, type: string): Bound =>
+  partsOfWork(work).reduce((inner, part) => partBound(inner, part, { type, source: bound.source, implicit: true }), bound);

@@ -75,17 +75,6 @@ function emitPlain(bound: Bound, frame: Frame, dialect: Dialect, observe?: Obser
       const { variable } = bound;
       return () => variable.value;
     }
-    case "convert": {
-      const inner = emit(bound.inner, frame, dialect, observe);
-      const { convert } = bound;
-      const { range } = bound.source;
-      return (row) => {
-        const value = inner(row);
-        if (value instanceof Failure) return value;
-        const result = convert(value);
-        return typeof result === "object" && result instanceof Failure ? settle(result, range, dialect) : result;
-      };
-    }
     case "control": {
       const cells = bound.children.map((child) => emit(child, frame, dialect, observe));
       return controlCell(bound.control, cells, bound.source.range, frame, dialect);

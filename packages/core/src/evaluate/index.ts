@@ -15,7 +15,7 @@ import { Trace, type TraceStep } from "./trace.ts";
 import { type Frame, newFrame, usualSteps } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
-export { allPartsOf, unconverted } from "./bound.ts";
+export { allPartsOf, isImplicit, unconverted } from "./bound.ts";
 export { jobsOf } from "./jobs.ts";
 export { kernelOf } from "./emit.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";

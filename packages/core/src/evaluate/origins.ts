@@ -1,7 +1,7 @@
 import type { Cell, Dialect, Variable } from "../dialects/dialect.ts";
 import { type Piece, type Slot, applyKernel, operationOf, watched } from "../text/index.ts";
 import { type TextRange, type Value, isFailure } from "../values/index.ts";
-import { type Bound, type BoundOperation, type Control, allPartsOf, handsOn } from "./bound.ts";
+import { type Bound, type BoundOperation, type Control, allPartsOf, handsOn, isImplicit } from "./bound.ts";
 import { itemsAt, longestOf, placeOf, within } from "./control.ts";
 import { emit, kernelOf } from "./emit.ts";
 import type { Frame } from "./frame.ts";
@@ -99,21 +99,16 @@ class Tracer {
       }
       case "variable":
         return this.#meant.get(bound.variable) ?? this.#made(bound.variable.value, [], bound.source.range);
-      case "convert": {
-        const inner = this.trace(bound.inner);
-        const value = this.#valueOf(bound);
-        return handedOn(inner, value) ?? this.#made(value, [inner], bound.source.range);
-      }
       case "operation":
         return this.#operation(bound);
       case "control":
         return this.#control(bound, bound.control, bound.children);
-      case "code":
-        return this.#made(
-          this.#valueOf(bound),
-          bound.children.map((child) => this.trace(child)),
-          bound.source.range,
-        );
+      case "code": {
+        const value = this.#valueOf(bound);
+        const made = bound.children.map((child) => this.trace(child));
+        const same = isImplicit(bound) ? handedOn(made[0], value) : undefined;
+        return same ?? this.#made(value, made, bound.source.range);
+      }
     }
   }
 
@@ -233,6 +228,13 @@ class Tracer {
       case "each": {
         const items = this.#itemsOf(this.trace(children[0]));
         const turns = items.map((item, i) => this.#turn(control.variables, item, i, items.length, children[1]));
+        return this.#gathered(value, turns, unknown);
+      }
+      case "items": {
+        const items = this.#itemsOf(this.trace(children[0]));
+        const turns = items.map((item) =>
+          item.value === null ? item : this.#within(control.variables, [item], () => this.trace(children[1])),
+        );
         return this.#gathered(value, turns, unknown);
       }
       case "filter": {

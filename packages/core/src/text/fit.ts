@@ -1,5 +1,5 @@
-import { Decimal, Double, Failure, FixedDouble, type Value, roundHalfEven } from "../values/index.ts";
-import { type SlotNumber, any, kept, number, operation, optional } from "./operation.ts";
+import { Decimal, Double, Failure, FixedDouble, type Value, countBytes, roundHalfEven } from "../values/index.ts";
+import { type SlotNumber, any, beyondLimit, kept, number, operation, optional } from "./operation.ts";
 
 const decimalOf = (value: Value): Decimal | undefined =>
   value instanceof Decimal
@@ -64,6 +64,24 @@ export const fitDouble = operation({
       if (scale === undefined || !(places >= 0 && places <= 100)) return new Double(value.value);
       const digits = Number(size);
       return new FixedDouble(digits >= 0 && digits <= 308 ? fittedDouble(value.value, places, digits) : value.value, places);
+    };
+  },
+});
+
+/** A text that is not too long. */
+export const fitText = operation({
+  id: "fit-text",
+  family: "measure-test",
+  result: "given",
+  summary: "takes a text that is not too long",
+  slots: [kept(any("value"))],
+  traits: ["tooLong"],
+  prepare({ tooLong }) {
+    return (value: Value = null): Value => {
+      // A UTF-16 unit has three bytes at most.
+      if (typeof value !== "string" || value.length * 3 <= 1 << 24) return value;
+      const beyond = beyondLimit(tooLong, value.length, () => countBytes(value));
+      return beyond === undefined ? value : beyond;
     };
   },
 });

@@ -24,8 +24,9 @@ import { checkEscape, checkKind, checkNumber, checkPattern, checkText, instead }
 import { typedMoment } from "./dates/typed.ts";
 import { checkFormat, dateFromText } from "./dates/date-from-text.ts";
 import { digitsOfMoment, fitSecond, momentOf } from "./dates/moment-of.ts";
+import { listOfText } from "./list-of-text.ts";
 import { itemsIn, oneItem } from "./sequences.ts";
-import { fit, fitDouble } from "./fit.ts";
+import { fit, fitDouble, fitText } from "./fit.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
 import { charOf, codeOf, compare, distinct, measure, unlessSame } from "./measure-test.ts";
@@ -103,6 +104,8 @@ export const operations = {
   "check-number": checkNumber,
   "one-item": oneItem,
   "items-in": itemsIn,
+  "list-of-text": listOfText,
+  "fit-text": fitText,
   math,
   "digits-of": digitsOf,
   "number-in-base": numberInBase,

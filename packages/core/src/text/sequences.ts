@@ -29,6 +29,8 @@ const parts: Readonly<Record<string, (value: Value) => Value>> = {
     const items = atoms(value);
     return isFailure(items) ? items : sequenceOf(items);
   },
+  sequence: (value) => (isList(value) ? sequenceOf(value) : value),
+  array: (value) => (isList(value) ? new ArrayItem(value) : value),
   members: (value) => (value instanceof ArrayItem ? value.members : value),
 };
 

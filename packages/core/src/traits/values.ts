@@ -237,6 +237,10 @@ export const values = {
     "before every date": "Empty text, which comes before every date.",
     midnight: "0, which is midnight.",
   }),
+  listForm: trait("How is a list read from a text?", {
+    "[a, b]": "In brackets, with commas between; items may stand in quotes of either kind: [a, 'b, c'].",
+    "{a,b}": 'In braces, with commas between; items may stand in double quotes: {a,"b, c"}.',
+  }),
   listText: trait("How is a list written?", {
     "item by item": "As a list of texts.",
     "[a, b]": "In brackets, with a comma and a space between: [a, b].",

@@ -417,6 +417,8 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
     unknownToken: { slots: ["%q", _], fixed: readTokens },
     emptyFormat: { slots: ["", _], fixed: readTokens },
   },
+  "list-of-text": { listForm: { slots: ["{a,b}"], more: [["[a, b]"]] } },
+  "fit-text": { tooLong: { slots: ["a".repeat(17_000_000)] } },
   "digits-of": {
     missing: { slots: [null, 2, _, _] },
     letterDigits: { slots: [255, 16, _, _] },

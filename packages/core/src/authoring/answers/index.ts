@@ -96,9 +96,6 @@ export function* answersTried(id: OperationId, trait: TraitId, dialects: readonl
  * other answers give another value.
  *
  * @param dialects where the answers to the other questions are taken from
- * @example
- * const { whole, empty } = examplesOfAnswers("absent", [postgresql()]);
- * [whole.call, whole.shown, empty.shown]; // ['segment("ab", delimiter ",", n 1)', '"ab"', '""']
  */
 export function examplesOfAnswers(trait: TraitId, dialects: readonly Dialect[]): Readonly<Record<string, AnswerExample>> {
   const tried = (Object.keys(operations) as OperationId[]).flatMap((id) => [...answersTried(id, trait, dialects)]);

@@ -21,7 +21,7 @@ export function sameEverywhere({ program, sample, values }: Asked): Diagnostic[]
   if (!values.every(isFirst)) return [];
   const inputs = new Set(values.map((_, row) => JSON.stringify(read.map((i) => String(sample.columns[i].values[row])))));
   const { bound } = program;
-  const made = bound.kind === "convert" ? bound.inner : bound;
+  const made = unconverted(bound);
   const isTruth =
     typeof first === "boolean" || (made.kind === "operation" && ("truth" in made.answers || conditions.has(made.operation)));
   const missing = values.filter((_, row) => read.some((i) => sample.columns[i].values[row] === null)).length;

@@ -4,7 +4,7 @@ import type { TraitId } from "../../traits/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { dialects } from "../index.ts";
 import { type FunctionRow, type Parameter, params } from "../row.ts";
-import { type Step, type Work, partsOfWork } from "../step.ts";
+import { type Step, type Work, withSteps } from "../step.ts";
 import { type Definition, type LikeFunction, type OwnFunction, answersOf } from "./shapes.ts";
 
 /** Functions that are like one another in turn, at most. */
@@ -218,8 +218,7 @@ export class DefinitionReader {
     const rows = [...this.#functions(), ...this.#kept()];
     const changes = this.#steps();
     if (this.problems.length > 0) return undefined;
-    const replaced = (work: Work): Work =>
-      partsOfWork(work).map((part) => (typeof part === "function" ? part : (changes.get(part) ?? part)));
+    const replaced = (work: Work): Work => withSteps(work, (step) => changes.get(step) ?? step);
     const changed = <C extends { readonly convert?: Work }>(found: C | undefined): C | undefined =>
       found?.convert ? { ...found, convert: replaced(found.convert) } : found;
     return {

@@ -6,11 +6,10 @@ import { checkedFormat } from "./fields.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, parameterAt, relations } from "../row.ts";
 import { fitted } from "../shared/sizes.ts";
-import { type Own, type Step, type Work, partsOfWork, step, unlessMissing, worked } from "../step.ts";
+import { type Step, type Work, partsOfWork, step } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
 import { readIntervalText } from "./intervals.ts";
-import { readList } from "./reading.ts";
-import { steps, toText } from "./steps.ts";
+import { type Integer, steps, toText } from "./steps.ts";
 import { baseType, isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
 
 /** A text as a value of a type. */
@@ -26,16 +25,13 @@ function fromText(type: string): Work {
     case "blob":
       return bytesOf("escapes in base 16");
     case "interval":
-      return unlessMissing((value) => (typeof value === "string" ? readIntervalText(value) : value));
+      return { named: "interval of a text", run: (value) => (typeof value === "string" ? readIntervalText(value) : value) };
   }
   return type.endsWith("[]") ? listFromText(type.slice(0, -2)) : [];
 }
 
 /** A text as a list of items of a type. */
-function listFromText(item: string): Own {
-  const read = worked(fromText(item));
-  return unlessMissing((value) => (typeof value === "string" ? readList(value, read) : value));
-}
+const listFromText = (item: string): Work => [step("list-of-text", { listForm: "[a, b]" }), { each: fromText(item) }];
 
 /** A date or time by how it is written; `from` says what it is. */
 const moment = (wanted: string, from: string) =>
@@ -73,15 +69,6 @@ function itemConversion(given: string, listType: string): Conversion {
 /** The ends of what is taken for an offset or a length, of 32 bits and a sign. */
 const [least, most] = [-4294967296, 4294967295];
 const offset = (limits: Step["fixed"]) => step("check-number", {}, { ...limits, refused: "number-out-of-range" });
-
-/** What is done to each item of a list that is there; a failure of one is that of the list. */
-const eachItem = (work: Work): Own => {
-  const change = worked(work);
-  return unlessMissing((list) => {
-    const items = (list as readonly Value[]).map((item) => (item === null ? null : change(item)));
-    return items.find(isFailure) ?? items;
-  });
-};
 
 /** A side of a comparison: a text beside another type is read as that type. */
 function comparedAs(from: string, to: string): Conversion | undefined {
@@ -151,7 +138,7 @@ function derived(given: string, to: string): Conversion | undefined {
   const [inner, target] = [from.slice(0, -2), to.slice(0, -2)];
   if (inner === "null" || inner === "any" || target === "any") return { cost: 1 };
   const item = conversion(inner, target);
-  return item && { cost: item.cost, ...(item.convert && { convert: eachItem(item.convert) }) };
+  return item && { cost: item.cost, ...(item.convert && { convert: { each: item.convert } }) };
 }
 
 const plainConversion = conversionTable(conversions, derived);
@@ -161,8 +148,8 @@ function conversion(given: string, to: string): Conversion | undefined {
   if (to.startsWith("item.")) return itemConversion(given, to.slice("item.".length));
   if (!to.startsWith("decimal ")) return plainConversion(given, to);
   const exact = given === "boolean" ? { cost: 0, convert: steps.decimal } : plainConversion(given, "decimal");
-  const scale = unlessMissing((value) => scaled(value, Number(to.slice("decimal ".length))));
-  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), scale] };
+  const scale = Number(to.slice("decimal ".length));
+  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), fitted("error", scale)] };
 }
 
 /** What a type name in a cast means: its name here, and its sizes. */
@@ -238,17 +225,16 @@ export const typeRules: TypeRules = {
     const isDecimal = type === "decimal" && depth === 0;
     const target = isDecimal ? `decimal ${sizes[1] ?? (sizes.length === 0 ? 3 : 0)}` : type + "[]".repeat(depth);
     const kind = baseType(from);
-    if (target === kind && isCollated(from)) return { type: from, convert: (value) => value };
+    if (target === kind && isCollated(from)) return { type: from, convert: [] };
     let convert: Work | undefined;
     if (depth === 0) convert = castTo(kind, type, sizes);
     else if (kind === "text" || kind === "literal") convert = listFromText(target.slice(0, -2));
     else if (kind.endsWith("[]") && depth === 1) {
       const item = castTo(kind.slice(0, -2), type, sizes);
-      convert = item && eachItem(item);
-    } else if (kind === "null" || kind === target) convert = (value) => value;
+      convert = item && { each: item };
+    } else if (kind === "null" || kind === target) convert = [];
     if (!convert) return undefined;
-    const parts = partsOfWork(convert).map((part) => (typeof part === "function" ? unlessMissing(part) : part));
-    return { type: target, convert: parts, ...(isTry && { tries: true as const }) };
+    return { type: target, convert, ...(isTry && { tries: true as const }) };
   },
   unify,
   // A whole number that is written takes the type of those beside it, where it fits.
@@ -273,10 +259,7 @@ export const typeRules: TypeRules = {
     truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
   },
   list: (_form, values) => values,
-  fits: (type) =>
-    type in ranges
-      ? (value) => (typeof value === "number" || typeof value === "bigint" ? inRange(type, BigInt(value)) : value)
-      : undefined,
+  fits: (type) => (type in ranges ? steps[type as Integer] : undefined),
   items: (value) => (value === null ? [] : (value as readonly Value[])),
   sequence: (items) => items,
 };

@@ -2,7 +2,7 @@ import { marked } from "../../text/index.ts";
 import { lookup } from "../../values/index.ts";
 import { cutTo, fitted } from "../shared/sizes.ts";
 import { type Step, partsOfWork, step } from "../step.ts";
-import { bytesOf, conversion, shown } from "./conversions.ts";
+import { bytesOf, conversion, ofCharacters, shown } from "./conversions.ts";
 import { padded } from "./functions.ts";
 import { missing, steps } from "./steps.ts";
 import { baseType, isBinary } from "./types.ts";
@@ -87,7 +87,7 @@ export function castWork(type: string, sizes: readonly number[], from: string): 
       const cut = isBinary(kind)
         ? [bytesOf, steps["text of bytes"], cutTo(size)]
         : [steps.text, cutTo(size), bytesOf, steps["text of bytes"]];
-      return [...cut, filled(size), step("bytes-of", { bytesWritten: "a character each" })];
+      return [...cut, filled(size), ofCharacters];
     }
   }
   return work(type);

@@ -1,45 +1,31 @@
-import { Bytes, Decimal, Double, Failure, type Value, bytesOfLatin, isWholeNumber, FixedDouble } from "../../values/index.ts";
+import { Decimal, Double, Failure, isWholeNumber } from "../../values/index.ts";
+import { marked } from "../../text/index.ts";
 import type { TypeRules } from "../dialect.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { parameterAt, relations } from "../row.ts";
-import { unlessMissing } from "../step.ts";
-import { marked } from "../../text/index.ts";
-
-import { int64, uint64 } from "./numbers.ts";
+import { type Step, type Work, step } from "../step.ts";
 import { toText, toDecimal } from "./steps.ts";
 import { type Collation, baseType, castBytes, castText, collationFor, isBinary, isCollated, results, unify } from "./types.ts";
-import { conversion, conversions } from "./conversions.ts";
+import { conversion, conversions, ofCharacters, shown } from "./conversions.ts";
 import { castNames, castWork, literals } from "./casts.ts";
 
-/** The longest text that the server makes (`max_allowed_packet`), in bytes; here counted in UTF-16 units. */
-const packet = 16 * 1024 * 1024;
+const isFinite = step("check-number", {}, { refused: "number-out-of-range" });
 
-function fits(type: string, isPart = false): ((value: Value) => Value) | undefined {
-  const decimals = /^double (\d+)$/.exec(type)?.[1];
-  if (decimals !== undefined) {
-    const plain = fits("double")!;
-    return (value) => {
-      const kept = plain(value);
-      return kept instanceof Double ? new FixedDouble(kept.value, Number(decimals)) : kept;
-    };
-  }
-  const tooLarge = () => new Failure("number-out-of-range");
-  switch (baseType(type)) {
-    case "integer":
-      return (value) =>
-        (typeof value === "bigint" || typeof value === "number") && (value > int64 || value < -int64 - 1n) ? tooLarge() : value;
-    case "unsigned":
-      return (value) =>
-        (typeof value === "bigint" || typeof value === "number") && (value > uint64 || value < 0) ? tooLarge() : value;
-    case "double":
-      return (value) => (value instanceof Double && !Number.isFinite(value.value) ? tooLarge() : value);
-    case "text":
-      return isPart ? undefined : (value) => (typeof value === "string" && value.length > packet ? null : value);
-    case "binary":
-    case "hextext":
-      return (value) => (typeof value === "string" ? new Bytes(bytesOfLatin(value)) : value);
-  }
-  return undefined;
+/** What the values of a type must be like. */
+const sizes: Readonly<Record<string, Step | undefined>> = {
+  integer: step("check-number", {}, { least: -(2 ** 63), below: 2 ** 63, refused: "number-out-of-range" }),
+  unsigned: step("check-number", {}, { least: 0, below: 2 ** 64, refused: "number-out-of-range" }),
+  double: isFinite,
+  // The longest text that the server makes (`max_allowed_packet`).
+  text: step("fit-text", { tooLong: "null beyond 16 MiB" }),
+  binary: ofCharacters,
+  hextext: ofCharacters,
+};
+
+function fits(type: string, isPart = false): Work | undefined {
+  const [kind, decimals] = type.split(" ");
+  if (kind === "double" && decimals !== undefined) return [isFinite, shown(Number(decimals))];
+  return kind === "text" && isPart ? undefined : sizes[kind];
 }
 
 /** The rules of values in MariaDB, for texts of a collation. */
@@ -88,7 +74,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
         marked.hasZeroPart(text)
           ? new Failure("not-covered", { what: `dates like ${text}` })
           : new Failure("not-a-date", { text });
-      return { type, convert: unlessMissing((value) => literal(value as string) ?? unread(value as string)) };
+      return { type, convert: { named: to, run: (value) => literal(value as string) ?? unread(value as string) } };
     }
     const match = /^([a-z ]+?)(?: ?\(([\d,]+)\))?(?: (?:character set|charset) (\w+))?$/.exec(to);
     const set = match?.[3];

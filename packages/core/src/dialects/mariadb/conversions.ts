@@ -47,6 +47,8 @@ const withoutZeros = step(
   {},
   { shape: "^(?!\\d+-00|\\d+-\\d+-00)", refused: "not-covered", about: "dates in which a part is missing or zero" },
 );
+/** The bytes of a text that has a character for each. */
+export const ofCharacters = step("bytes-of", { bytesWritten: "a character each" });
 export const bytesOf = step("bytes-of", { bytesWritten: "utf-8" });
 const pattern = step("check-pattern", { pattern: "pcre" });
 const escape = step("check-escape", { escapeSize: "one character or none" });

@@ -1,12 +1,12 @@
-import { Decimal, Double, Failure, type Value, countBytes, isFailure, isWholeNumber, lookup } from "../../values/index.ts";
+import { Decimal, Double, type Value, isFailure, isWholeNumber, lookup } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
-import { type Own, type Step, type Work, partsOfWork, step, unlessMissing, worked } from "../step.ts";
+import { type Step, type Work, partsOfWork, step, withSteps } from "../step.ts";
 import { isOneOf } from "../types.ts";
 import { trimmed } from "./functions.ts";
-import { inRange, readArray } from "./numbers.ts";
+import { inRange } from "./numbers.ts";
 import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
@@ -68,16 +68,7 @@ function fromText(type: string): Work {
 }
 
 /** An array of items, each made by some work, where a text may stand for one. */
-const arrayOf = (work: Work): Own => {
-  const change = worked(work);
-  return unlessMissing((value) => {
-    const items = typeof value === "string" ? readArray(value) : (value as readonly Value[]);
-    if (items instanceof Failure) return items;
-    if (!items) return new Failure("invalid-value", { problem: `"${String(value)}" is not an array` });
-    const changed = items.map((item) => (item === null ? null : change(item)));
-    return changed.find(isFailure) ?? changed;
-  });
-};
+const arrayOf = (work: Work): Work => [step("list-of-text", { listForm: "{a,b}" }), { each: work }];
 
 /** A char(n) without the spaces that fill it up. */
 const trimBlanks = step("trim", { ...trimmed, ends: "end" });
@@ -173,12 +164,7 @@ const conversion: TypeRules["conversion"] = (from, to) =>
   to === ofC ? (from === ofC ? { cost: -1 } : undefined) : plainConversion(plainText(from), to);
 
 /** A name has room for 63 bytes (8.3). */
-function asName(value: Value): Value {
-  if (typeof value !== "string" || countBytes(value) < 64) return value;
-  let size = 0;
-  const kept = [...value].filter((char) => (size += countBytes(char)) < 64);
-  return kept.join("");
-}
+const asName = step("slice", { ...cutTo(63).answers, unit: "utf-8 byte" }, { start: 1, length: 63 });
 
 /** What a type name in a cast means: its name here, and its size. */
 function typeNamed(written: string): { type: string; size?: number; scale?: number } | undefined {
@@ -217,6 +203,12 @@ function canCast(from: string, to: string): boolean {
   if (from === "boolean" && to === "integer") return true;
   return isMoment(from) && isMoment(to);
 }
+
+const within = (bits: number) =>
+  step("check-number", {}, { least: -(2 ** (bits - 1)), below: 2 ** (bits - 1), refused: "number-out-of-range" });
+
+/** The whole numbers of each size. */
+const wholes: Readonly<Record<string, Step | undefined>> = { smallint: within(16), integer: within(32), bigint: within(64) };
 
 export const typeRules: TypeRules = {
   dynamic: false,
@@ -303,7 +295,7 @@ export const typeRules: TypeRules = {
     truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
   },
   list: (_form, values) => values,
-  fits: (type) => (/^(?:smallint|integer|bigint)$/.test(type) ? (value) => inRange(type, value) : undefined),
+  fits: (type) => wholes[type],
 };
 
 /** Whether a value is a number of any kind. */
@@ -311,12 +303,12 @@ export const isNumber = (value: Value): boolean =>
   typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
 
 /** Each step of version 15 with the one that does it since 16. */
-const sinceLater = new Map<Step | Own, Step>(
+const sinceLater = new Map<Step, Step>(
   (Object.keys(steps) as (keyof typeof steps)[]).map((name) => [steps[name], laterSteps[name]]),
 );
 
 const withLaterSteps = <C extends { readonly convert?: Work }>(given: C | undefined): C | undefined =>
-  given?.convert ? { ...given, convert: partsOfWork(given.convert).map((part) => sinceLater.get(part) ?? part) } : given;
+  given?.convert ? { ...given, convert: withSteps(given.convert, (each) => sinceLater.get(each) ?? each) } : given;
 
 /** The rules of values since version 16. */
 export const laterTypeRules: TypeRules = {

@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value, asciiTrimmed, integer } from "../../values/index.ts";
+import { Decimal, Failure, type Value, integer } from "../../values/index.ts";
 
 const int4 = 2147483647;
 const int8 = 9223372036854775807n;
@@ -22,23 +22,4 @@ export function inRange(type: string, value: Value): Value {
   if (type === "integer" && (value > int4 || value < -int4 - 1)) return new Failure("number-out-of-range");
   if (type === "smallint" && (value > 32767 || value < -32768)) return new Failure("number-out-of-range");
   return typeof value === "bigint" && (value > int8 || value < -int8 - 1n) ? new Failure("number-out-of-range") : value;
-}
-
-/** Reads the text form of a one-dimensional array; undefined when it is none. */
-export function readArray(text: string): (string | null)[] | Failure | undefined {
-  const inner = /^[ \t\n\v\f\r]*\{([\s\S]*)\}[ \t\n\v\f\r]*$/.exec(text)?.[1];
-  if (/^[ \t\n\v\f\r]*\[/.test(text)) return new Failure("not-covered", { what: "arrays whose first position is not 1" });
-  if (inner === undefined) return undefined;
-  if (/^[ \t\n\v\f\r]*\{/.test(inner)) return new Failure("not-covered", { what: "arrays of arrays" });
-  if (asciiTrimmed(inner) === "") return [];
-  const items: (string | null)[] = [];
-  const item = /(?:[ \t\n\v\f\r]*"((?:[^"\\]|\\[\s\S])*)"[ \t\n\v\f\r]*|([^{}",]*))(,|$)/y;
-  for (let more = true; more;) {
-    const match = item.exec(inner);
-    if (!match || (match[1] === undefined && asciiTrimmed(match[2]) === "")) return undefined;
-    const value = match[1] === undefined ? asciiTrimmed(match[2]) : match[1];
-    items.push(match[1] === undefined && /^null$/i.test(value) ? null : value.replace(/\\([\s\S])/g, "$1"));
-    more = match[3] === ",";
-  }
-  return items;
 }

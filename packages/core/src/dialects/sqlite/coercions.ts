@@ -1,4 +1,4 @@
-import { Bytes, Double, isWholeNumber } from "../../values/index.ts";
+import { Bytes, Double, type Value, isWholeNumber } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
@@ -74,6 +74,13 @@ export function affinityNamed(name: string): Affinity {
   return /real|floa|doub/i.test(name) ? "real" : "numeric";
 }
 
+/** Integers beyond 64 bits go on as doubles; what is not a number is null. */
+function asStored(value: Value): Value {
+  if (typeof value === "boolean") return Number(value);
+  if (typeof value === "bigint") return fitInteger(value);
+  return value instanceof Double && Number.isNaN(value.value) ? null : value;
+}
+
 /** The rules of values in SQLite, for text columns with a collation. */
 export const typeRules = (collation: string): TypeRules => ({
   dynamic: true,
@@ -109,16 +116,5 @@ export const typeRules = (collation: string): TypeRules => ({
     truth: (value, range) => ({ kind: "literal", value: Number(value), type: "none", range }),
   },
   list: (_form, values) => values,
-  // Integers beyond 64 bits go on as doubles; what is not a number is null.
-  fits: (type) =>
-    type === "none"
-      ? (value) =>
-          typeof value === "boolean"
-            ? Number(value)
-            : typeof value === "bigint"
-              ? fitInteger(value)
-              : value instanceof Double && Number.isNaN(value.value)
-                ? null
-                : value
-      : undefined,
+  fits: (type) => (type === "none" ? { named: "values of SQLite", run: asStored } : undefined),
 });

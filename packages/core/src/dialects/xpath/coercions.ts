@@ -77,9 +77,6 @@ const conversions: readonly ConversionLine[] = [
   ["*", "any", 0],
 ];
 
-const asSequence = (value: Value): Value => (Array.isArray(value) ? sequenceOf(value as readonly Value[]) : value);
-const asArray = (value: Value): Value => (Array.isArray(value) ? new ArrayItem(value as readonly Value[]) : value);
-
 export const typeRules: TypeRules = {
   dynamic: true,
   columnType(values) {
@@ -122,7 +119,7 @@ export const typeRules: TypeRules = {
     return new MapItem(entries);
   },
   // What an operation gives as a list.
-  fits: (type) => (type.endsWith("*") ? asSequence : type === "array" ? asArray : undefined),
+  fits: (type) => (type.endsWith("*") ? itemsIn("sequence") : type === "array" ? itemsIn("array") : undefined),
   filter(predicate, position) {
     return isNumeric(predicate) ? asDouble(predicate) === position : (truthOf(predicate) as boolean | Failure);
   },
