@@ -485,7 +485,7 @@ test("traits and functions show what the tables hold", async () => {
     /negativeLength\s+What does a negative length give\?\s+error \| empty \| all but/,
   );
   expect((await iquill(["traits", "absent"])).out).toMatch(
-    /whole\s+The whole text\.\s+DuckDB\s+split_part\s+MariaDB\s+substring_index\s+PostgreSQL\s+split_part/,
+    /whole\s+The whole text\.\s+Example\s+segment\("ab", delimiter ",", n 1\) gives "ab"\s+DuckDB\s+split_part\s+MariaDB\s+substring_index\s+PostgreSQL\s+split_part/,
   );
   expect((await iquill(["functions", "-i", "postgresql", "--family", "pad"])).out).toMatch(
     /pad\s+lpad\(text, length, \[fill\]\)/,

@@ -14,16 +14,17 @@ import {
   isRow,
   ungrouped,
 } from "../syntax/index.ts";
-import { Failure, isFailure } from "../values/index.ts";
+import { Failure } from "../values/index.ts";
 import { type Bound, controlled, dependsOn, dependsOnRow, isBroken, mayBeOf, share } from "./bound.ts";
 import { aggregateMistakes } from "./aggregates.ts";
 import { Calls } from "./calls.ts";
 import { Choices } from "./choices.ts";
 import { Collations } from "./collations.ts";
-import { constantValue } from "./constants.ts";
 import { castBound } from "./conversions.ts";
 import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
 import { Overloads, isOfOneType, isWrittenAs } from "./overloads.ts";
+import { constantValue } from "./constants.ts";
+import { Queries } from "./queries.ts";
 import { Reports } from "./reports.ts";
 import { withoutRows } from "./rows.ts";
 import { rowsByName } from "./slots.ts";
@@ -45,6 +46,7 @@ export class Binder {
   readonly #collations = new Collations(this.#reports);
   readonly #choices: Choices;
   readonly #calls: Calls;
+  readonly #queries: Queries;
 
   constructor(
     readonly dialect: Dialect,
@@ -57,6 +59,7 @@ export class Binder {
     this.#together = new Together(dialect.types, this.#reports);
     this.#choices = new Choices(dialect, this.#reports, this.#together, (node) => this.bind(node));
     this.#calls = new Calls(dialect, this.#together);
+    this.#queries = new Queries(dialect, (node) => this.bind(node));
   }
 
   get diagnostics(): readonly Diagnostic[] {
@@ -69,26 +72,7 @@ export class Binder {
     const isAggregate = ({ source }: Bound) =>
       source.kind === "call" && this.rowsNamed(source.name).some((row) => row.aggregate && source.args.length <= arity(row).most);
     this.#reports.diagnostics.unshift(...aggregateMistakes(bound, isAggregate, this.dialect));
-    return this.#afterQueries(bound);
-  }
-
-  /** What is made of the queries outside functions that are values. */
-  readonly #queries: Bound[] = [];
-
-  #aboutQuery(bound: Bound): Bound {
-    // It is evaluated where it stands, and before the whole.
-    if (this.#scope.length === 0 && this.dialect.types.rows?.eager) {
-      this.#queries.push(bound);
-      share(bound);
-    }
-    return bound;
-  }
-
-  /** A whole that fails where one of the queries in it does. */
-  #afterQueries(whole: Bound): Bound {
-    const queries = this.#queries;
-    if (queries.length === 0) return whole;
-    return controlled({ form: "unless-failing" }, whole.source, whole.type, [whole, ...queries]);
+    return this.#queries.after(bound);
   }
 
   bind(node: Expression): Bound {
@@ -221,17 +205,15 @@ export class Binder {
       ? this.#choice({ kind: "choice", branches: [{ condition, result }], range }, true)
       : this.#scalar(node, result);
     const rules = this.dialect.types.rows;
-    if (condition && rules?.checksConditions && this.#scope.length === 0) this.#queries.push(...this.#failingParts(condition));
+    if (condition && this.#scope.length === 0) this.#queries.noteCondition(condition);
     const type = rules?.queryType?.(this.bind(result).type) ?? bound.type;
-    return this.#aboutQuery({ ...bound, type, source: node });
+    return this.#noted({ ...bound, type, source: node });
   }
 
-  /** The parts of a condition, joined by AND, that fail on every row. */
-  #failingParts(condition: Expression): readonly Bound[] {
-    const node = ungrouped(condition);
-    if (node.kind === "call" && node.name === "and") return node.args.flatMap((arg) => this.#failingParts(arg));
-    const bound = this.bind(node);
-    return !dependsOnRow(bound) && isFailure(constantValue(bound, this.dialect) ?? null) ? [bound] : [];
+  /** What is made of a query outside functions. */
+  #noted(bound: Bound): Bound {
+    if (this.#scope.length === 0) this.#queries.note(bound);
+    return bound;
   }
 
   #scalar(node: Query, result: Expression): Bound {
@@ -266,7 +248,7 @@ export class Binder {
       const items = ordered.filter(isRow).flatMap((row) => row.items);
       const dropped = items.map((item) => this.bind(item));
       const bound = { ...this.bind(plain), source: node, plain, ...(dropped.length > 0 && { dropped }) };
-      return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#aboutQuery(bound) : bound;
+      return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#noted(bound) : bound;
     }
     this.#noteBetween(node);
     const given = this.#boundArguments(node);

@@ -1,99 +1,10 @@
 import { lookup } from "../values/index.ts";
-import {
-  type CharSet,
-  type ParsedPattern,
-  type PatternNode,
-  PatternError,
-  type ConditionTest,
-  anyChar,
-  caseForms,
-  oneChar,
-  sequence,
-} from "./ast.ts";
+import { type ParsedPattern, type PatternNode, PatternError, type ConditionTest, anyChar, oneChar, sequence } from "./ast.ts";
 import { afterLineFeeds, anyEnds, lineBreak, lineEndsOf, startedApart } from "./line-ends.ts";
+import { hasFixedLengths } from "./fixed-lengths.ts";
+import type { PerlRules } from "./perl-rules.ts";
+import { SetReader, likeLetters } from "./perl-sets.ts";
 import { type Bounds, Reader, patternDepth } from "./reader.ts";
-
-/** What tells the two flavours apart that grew out of Perl's patterns. */
-export interface PerlRules {
-  /** The name, for messages. */
-  readonly name: string;
-  /** Whether \d, \w, \s and \b know letters beyond ASCII. */
-  readonly unicode: boolean;
-  /** Look-around, back references, atomic groups and the like. */
-  readonly backtracks: boolean;
-  /** The largest count of a repeat. */
-  readonly bound: number;
-  /** Whether $ also fits before a line feed that ends the text. */
-  readonly dollarBeforeLast: boolean;
-}
-
-export const pcre: PerlRules = { name: "PCRE2", unicode: true, backtracks: true, bound: 65_535, dollarBeforeLast: true };
-export const re2: PerlRules = { name: "RE2", unicode: false, backtracks: false, bound: 1000, dollarBeforeLast: false };
-
-const posixClasses: Readonly<Record<string, readonly [ascii: string, unicode: string]>> = lookup({
-  alpha: ["A-Za-z", "\\p{L}"],
-  digit: ["0-9", "\\p{Nd}"],
-  alnum: ["0-9A-Za-z", "\\p{L}\\p{N}"],
-  upper: ["A-Z", "\\p{Lu}"],
-  lower: ["a-z", "\\p{Ll}"],
-  space: ["\\t-\\r ", "\\t-\\r \\x85\\p{Z}"],
-  blank: ["\\t ", "\\t\\p{Zs}"],
-  punct: ["!-\\/\\:-@\\[-`\\{-~", "\\p{P}$+<=>\\^`\\|~"],
-  print: [" -~", "\\P{C}"],
-  graph: ["!-~", "\\p{L}\\p{M}\\p{N}\\p{P}\\p{S}\\p{Cf}"],
-  cntrl: ["\\0-\\x1f\\x7f", "\\p{Cc}"],
-  xdigit: ["0-9A-Fa-f", "0-9A-Fa-f"],
-  word: ["0-9A-Za-z_", "\\p{L}\\p{N}_"],
-  ascii: ["\\0-\\x7f", "\\0-\\x7f"],
-});
-
-const dotless = 0x131;
-
-/** A letter as it is where case is ignored (Unicode, CaseFolding.txt, status C and S, but for a few that have no case). */
-function folded(code: number): number {
-  // A dotless i is like no other letter but in Turkish.
-  if (code === dotless) return code;
-  const char = String.fromCodePoint(code);
-  const upper = char.toUpperCase();
-  const lower = (upper.length === char.length ? upper : char).toLowerCase();
-  return lower.length === char.length ? lower.codePointAt(0)! : code;
-}
-
-/** Letters beyond ASCII that are like another one, by the letter that they fold to. */
-let others: Map<number, number[]> | undefined;
-
-/** Every letter that is like one where case is ignored; the Kelvin sign is like k, ẞ like ß. */
-function alike(code: number): number[] {
-  if (!others) {
-    others = new Map();
-    for (let each = 0x80; each < 0xffff; each++) {
-      const fold = folded(each);
-      if (fold !== each) others.set(fold, [...(others.get(fold) ?? []), each]);
-    }
-  }
-  const fold = folded(code);
-  if (code === dotless) return [code];
-  return [...new Set([code, ...caseForms(code), fold, ...caseForms(fold), ...(others.get(fold) ?? [])])];
-}
-
-/** What the classes of cases are where case is ignored, in the flavour that minds it. */
-const inAnyCase: Readonly<Record<string, string>> = lookup({
-  "A-Z": "A-Za-z\\u017f\\u212a",
-  "a-z": "A-Za-z\\u017f\\u212a",
-  "\\p{Lu}": "\\p{Lu}\\p{Lt}[\\p{Ll}&&\\p{Changes_When_Uppercased}]",
-  "\\p{Ll}": "\\p{Ll}\\p{Lu}\\p{Lt}",
-});
-
-const controls: Readonly<Record<string, number>> = lookup({ a: 7, f: 12, n: 10, r: 13, t: 9, v: 11, e: 27 });
-
-/** Properties of PCRE2's own. */
-const ownProperties: Readonly<Record<string, string>> = lookup({
-  Lc: "\\p{Lu}\\p{Ll}\\p{Lt}",
-  Xan: "\\p{L}\\p{N}",
-  Xwd: "\\p{L}\\p{N}_",
-  Xsp: "\\t-\\r \\x85\\p{Z}",
-  Xps: "\\t-\\r \\x85\\p{Z}",
-});
 
 const leadingVerbs =
   /(?:\(\*(?:UTF8?|UCP|LF|CR|CRLF|ANYCRLF|ANY|NUL|BSR_ANYCRLF|BSR_UNICODE|NOTEMPTY_ATSTART|NO_AUTO_POSSESS|NO_START_OPT|NO_DOTSTAR_ANCHOR|NO_JIT)\))+/y;
@@ -113,43 +24,6 @@ const spelledLooks: Readonly<Record<string, readonly [ahead: boolean, negated: b
   non_atomic_positive_lookbehind: [false, false],
   naplb: [false, false],
 });
-
-/** Whether each option of what is looked behind for has one length. */
-const hasFixedLengths = (node: PatternNode): boolean =>
-  node.kind === "choice"
-    ? node.options.every(hasFixedLengths)
-    : node.kind === "group"
-      ? hasFixedLengths(node.item)
-      : fixedLength(node) !== undefined;
-
-/** The number of characters that a node takes, where that is always the same. */
-function fixedLength(node: PatternNode): number | undefined {
-  switch (node.kind) {
-    case "set":
-      return 1;
-    case "sequence": {
-      const lengths = node.items.map(fixedLength);
-      return lengths.includes(undefined) ? undefined : lengths.reduce((sum, each) => sum! + each!, 0);
-    }
-    case "choice": {
-      const [first, ...rest] = node.options.map(fixedLength);
-      return rest.every((each) => each === first) ? first : undefined;
-    }
-    case "group":
-    case "atomic":
-      return fixedLength(node.item);
-    case "repeat": {
-      const length = fixedLength(node.item);
-      return node.min === node.max && length !== undefined ? length * node.min : undefined;
-    }
-    case "assertion":
-    case "look":
-    case "keep":
-      return 0;
-    default:
-      return undefined;
-  }
-}
 
 interface Flags {
   readonly i: boolean;
@@ -178,10 +52,11 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   /** The groups around the place that is read. */
   const open: number[] = [];
   const start: Flags = { i: false, m: flags.includes("m"), s: flags.includes("s"), x: flags.includes("x"), U: false, n: false };
-  const place = rules.unicode ? 1 : 0;
   const mayRepeatNames = rules.backtracks && /\(\?[imsxnU]*J/.test(source);
   /** What is looked up when all groups are known. */
   const waiting: (() => unknown)[] = [];
+
+  const sets = new SetReader(reader, rules);
 
   const uncovered = (what: string, offset: number): never => {
     throw new PatternError(what, offset, true);
@@ -295,7 +170,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   /** A character, in both cases where the options of this place say so. */
   function literal(code: number, { i }: Flags): PatternNode {
     if (!i) return oneChar(code);
-    return { kind: "set", set: { ranges: alike(code).map((each) => [each, each] as const), classes: [], negated: false } };
+    return { kind: "set", set: { ranges: likeLetters(code).map((each) => [each, each] as const), classes: [], negated: false } };
   }
 
   function atom(depth: number, given: Flags, at: number): PatternNode {
@@ -304,7 +179,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
       case "(":
         return group(depth, given, at);
       case "[":
-        return bracket(given, at);
+        return sets.bracket(given, at);
       case ".":
         return given.s ? { kind: "set", set: anyChar } : lines.dot;
       case "^":
@@ -443,39 +318,12 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
     return node;
   }
 
-  function shorthand(letter: string): CharSet | undefined {
-    const name = ({ d: "digit", s: "space", w: "word", h: "blank" } as Record<string, string>)[letter.toLowerCase()];
-    if (!name || (name === "blank" && !rules.backtracks)) return undefined;
-    // \s in RE2 has no vertical tab.
-    const set = name === "space" && !rules.unicode ? "\\t\\n\\f\\r " : posixClasses[name][place];
-    return { ranges: [], classes: [set], negated: letter < "a" };
-  }
-
-  /** A class in any case, where `flags` ignore it. */
-  const cased = (source: string, { i }: Flags): string => (i && !rules.backtracks ? (inAnyCase[source] ?? source) : source);
-
-  function property(letter: string, at: number, flags: Flags): CharSet {
-    const found = reader.match(/\{(\^?)([A-Za-z_&]+)\}|([A-Z])/y) ?? reader.fail("a property is not complete", at);
-    const name = found[2] ?? found[3];
-    const negated = (letter === "P") !== (found[1] === "^");
-    if (name === "Any") return { ...anyChar, negated };
-    const own = rules.backtracks ? ownProperties[name] : undefined;
-    if (own) return { ranges: [], classes: [own], negated };
-    const source = name === "L&" ? "\\p{Lu}\\p{Ll}\\p{Lt}" : name.length <= 2 ? `\\p{${name}}` : `\\p{Script=${name}}`;
-    try {
-      new RegExp(`[${source}]`, "v");
-    } catch {
-      reader.fail(`there is no property "${name}"`, at);
-    }
-    return { ranges: [], classes: [cased(source, flags)], negated };
-  }
-
   function escape(given: Flags, at: number): PatternNode {
     if (reader.done) reader.fail("a backslash ends the pattern", at);
     const letter = reader.next();
-    const set = shorthand(letter);
+    const set = sets.shorthand(letter);
     if (set) return { kind: "set", set };
-    if (letter === "p" || letter === "P") return { kind: "set", set: property(letter, at, given) };
+    if (letter === "p" || letter === "P") return { kind: "set", set: sets.property(letter, at, given) };
     const edge = rules.unicode ? "word edge" : "ascii word edge";
     if (letter === "b") return { kind: "assertion", at: edge };
     if (letter === "B") return { kind: "assertion", at: rules.unicode ? "not word edge" : "not ascii word edge" };
@@ -508,7 +356,7 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
         return backreference(index, at);
       }
     }
-    return literal(escapedChar(letter, at), given);
+    return literal(sets.escapedChar(letter, at), given);
   }
 
   /** \k{name}, \g{2}, \g{-1}, and the calls \g<name>, \g<2>. */
@@ -529,82 +377,6 @@ export function parsePerl(source: string, flags: string, rules: PerlRules): Pars
   function backreference(index: number, at: number): PatternNode & { kind: "backreference" } {
     waiting.push(() => index <= groups || reader.fail(`there is no group ${index}`, at));
     return { kind: "backreference", index, isStrict: true };
-  }
-
-  function escapedChar(letter: string, at: number): number {
-    if (Object.hasOwn(controls, letter) || letter in controls) {
-      if (letter !== "e" || rules.backtracks) return controls[letter];
-    }
-    if (rules.backtracks && (letter === "o" || letter === "N")) {
-      const found = reader.match(/\{(?:U\+)?([0-9a-fA-F]+)\}/y) ?? reader.fail("an escape is not complete", at);
-      const code = parseInt(found[1], letter === "o" ? 8 : 16);
-      return code <= 0x10ffff ? code : reader.fail("an escape names no character", at);
-    }
-    if (letter === "x") {
-      const found = reader.match(/\{([0-9a-fA-F]+)\}|([0-9a-fA-F]{1,2})/y);
-      if (!found || (!rules.backtracks && found[2]?.length === 1))
-        return rules.backtracks && !found ? 0 : reader.fail("an escape is not complete", at);
-      const code = parseInt(found[1] ?? found[2], 16);
-      return code <= 0x10ffff ? code : reader.fail("an escape names no character", at);
-    }
-    if (/[0-7]/.test(letter) && (letter === "0" || rules.backtracks))
-      return parseInt(letter + (reader.match(/[0-7]{0,2}/y)?.[0] ?? ""), 8);
-    if (letter === "c" && rules.backtracks) return reader.next().toUpperCase().codePointAt(0)! ^ 64;
-    if (/[A-Za-z0-9]/.test(letter)) reader.fail(`\\${letter} means nothing here`, at);
-    return letter.codePointAt(0)!;
-  }
-
-  function bracket(given: Flags, at: number): PatternNode {
-    if (rules.backtracks && reader.take("[:<:]]")) return { kind: "assertion", at: "word start" };
-    if (rules.backtracks && reader.take("[:>:]]")) return { kind: "assertion", at: "word end" };
-    const negated = reader.take("^");
-    const ranges: (readonly [number, number])[] = [];
-    const classes: string[] = [];
-    for (let first = true; first || reader.peek() !== "]"; first = false) {
-      if (reader.done) reader.fail("a bracket is not closed", at);
-      const low = bracketItem(at, given);
-      if (typeof low === "string") {
-        classes.push(low);
-        continue;
-      }
-      const next = reader.source[reader.offset + 1];
-      if (reader.peek() === "-" && next !== undefined && next !== "]") {
-        reader.next();
-        const high = bracketItem(at, given);
-        if (typeof high === "string") {
-          if (!rules.backtracks) reader.fail("a range in a bracket is not in order", at);
-          ranges.push([low, low], [45, 45]);
-          classes.push(high);
-        } else if (high < low) reader.fail("a range in a bracket is not in order", at);
-        else ranges.push([low, high]);
-      } else ranges.push([low, low]);
-    }
-    reader.next();
-    const forms = given.i
-      ? ranges.flatMap(([low, high]) => {
-          const size = Math.min(high - low, 2048);
-          return Array.from({ length: size + 1 }, (_, k) => alike(low + k)).flatMap((each) =>
-            each.map((code) => [code, code] as const),
-          );
-        })
-      : [];
-    return { kind: "set", set: { ranges: [...ranges, ...forms], classes, negated } };
-  }
-
-  /** A class source, or one code point. */
-  function bracketItem(at: number, flags: Flags): string | number {
-    const posix = reader.match(/\[:(\^?)(\w+):\]/y);
-    if (posix) {
-      const source = posixClasses[posix[2]]?.[place] ?? reader.fail(`there is no character class "${posix[2]}"`, at);
-      return posix[1] ? `[^${cased(source, flags)}]` : cased(source, flags);
-    }
-    const char = reader.next();
-    if (char !== "\\") return char.codePointAt(0)!;
-    const letter = reader.next();
-    const set = shorthand(letter) ?? (letter === "p" || letter === "P" ? property(letter, at, flags) : undefined);
-    if (set) return set.negated ? `[^${set.classes.join("")}]` : set.classes.join("");
-    if (letter === "b") return rules.backtracks ? 8 : reader.fail("\\b means nothing in brackets", at);
-    return escapedChar(letter, at);
   }
 
   const node = choice(0, outer);

@@ -1,6 +1,5 @@
 import {
   Decimal,
-  Double,
   Failure,
   type Value,
   dateFromDays,
@@ -10,120 +9,22 @@ import {
   lookup,
   monthNames,
 } from "../../values/index.ts";
-import type { Code, CodeContext } from "../dialect.ts";
+import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
 import { baseType } from "./types.ts";
 import { marked } from "../../text/index.ts";
-import { amountOf, dayOf, epochDays, isTimeUnit, isUnit, momentAt, momentOf, shifted, weekOf, weekRule } from "./moments.ts";
+import { dayOf, epochDays, momentAt, momentOf, weekOf, weekRule } from "./moments.ts";
 import { formatMoment } from "./formats.ts";
+import { microsOf, secondsOf, shift, shiftBy, timestampDiff, zeroPart } from "./date-shifts.ts";
+import { cutTo, fractionDigits, fractionOf, microIn, numericDigits, withDigits } from "./second-digits.ts";
 import { isBeyondTimes } from "./numbers.ts";
-import { toText, toInteger } from "./steps.ts";
-
-/** How many digits of the second's fraction an argument brings with it; a text that is not the same for every row, six. */
-function fractionDigits(place: number, { types, constant, steady }: CodeContext, value?: Value): number {
-  const type = baseType(types[place] ?? "date");
-  if (type === "double") return 6;
-  if (type === "decimal") {
-    const number = value instanceof Decimal ? value : constant(place);
-    return number instanceof Decimal ? Math.min(6, number.scale) : 6;
-  }
-  if (type !== "text") return typeof value === "string" ? fractionOf(value).length : 0;
-  const text = constant(place) ?? (steady(place) ? value : undefined);
-  return typeof text === "string" ? fractionOf(text).length : 6;
-}
-
-const fractionOf = (text: string): string => /\.(\d{1,6})/.exec(text)?.[1] ?? "";
-
-/** A time or moment with so many digits of the second's fraction; a date stays. */
-const withDigits = (text: string, digits: number): string =>
-  text.includes(":")
-    ? text.split(".")[0] + (digits > 0 ? `.${fractionOf(text).slice(0, digits).padEnd(digits, "0")}` : "")
-    : text;
-
-/** A number that counts for its decimals: all six where it is a text or a double. */
-const numericDigits = (value: Value, type: string): number =>
-  ["text", "double"].includes(baseType(type)) ? 6 : value instanceof Decimal ? Math.min(6, value.scale) : 0;
-
-/** Millionths of a second in a number of seconds, cut. */
-const microIn = (seconds: Decimal): number => Number(cutTo(seconds.times(Decimal.of(1_000_000)), 0).coefficient);
-const cutTo = ({ coefficient, scale }: Decimal, digits: number): Decimal =>
-  scale <= digits ? new Decimal(coefficient, scale) : new Decimal(coefficient / 10n ** BigInt(scale - digits), digits);
+import { toText } from "./steps.ts";
 
 const onMoment = (read: (moment: marked.Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
 const weekdayOf = (moment: marked.Moment): number => dateFromDays(dayOf(moment)).weekday;
 
 /** The hour, minute, second or fraction of a time. */
 const onTime = (read: (span: number) => number): Code => strict((text: string) => read(Math.abs(marked.readTime(text)!)));
-
-const secondsOf = ({ hour, minute, second }: marked.Moment): number => hour * 3600 + minute * 60 + second;
-const microsOf = (moment: marked.Moment): number => dayOf(moment) * 86_400e6 + secondsOf(moment) * 1e6 + moment.micro;
-
-/** date_add() and date_sub(): of a date a date unless the unit is one of time, of a text a text. */
-const shift = (direction: 1 | -1): Code => ({
-  strict: true,
-  run: ([value, amount, unitName], context) => shiftBy(value, amount, unitName as string, direction, context, [0, 1]),
-});
-
-function shiftBy(
-  value: Value,
-  amount: Value,
-  unitName: string,
-  direction: 1 | -1,
-  context: CodeContext,
-  [valuePlace, amountPlace]: readonly [number, number],
-): Value {
-  // Of a number beyond 63 bits only these units take the bits as they are; a text's are always taken.
-  if (typeof amount === "bigint" && amount >= 2n ** 63n && !["year", "month", "microsecond"].includes(unitName)) return null;
-  const isTime = baseType(context.types[valuePlace]) === "time" || isClock(value, context.types[valuePlace]);
-  // A number counts rounded, but for seconds; a text by the digits that it begins with.
-  const isRounded = unitName !== "second" && !unitName.includes("_") && (amount instanceof Decimal || amount instanceof Double);
-  const count = toText(isRounded ? toInteger(amount) : amount) as string;
-  const result = isTime ? shiftTime(value as string, count, unitName, direction) : shiftText(value, count, unitName, direction);
-  if (typeof result !== "string") return result;
-  const ofUnit = /micro/.test(unitName) ? 6 : unitName === "second" ? numericDigits(amount, context.types[amountPlace]) : 0;
-  return withDigits(result, Math.max(fractionDigits(valuePlace, context, value), ofUnit));
-}
-
-/** Whether what was read by a format is a time without a date. */
-const isClock = (value: Value, type: string): boolean =>
-  baseType(type) === "datetime" && typeof value === "string" && /^-?\d+:/.test(value);
-
-function shiftTime(text: string, amount: string, unitName: string, direction: 1 | -1): Value {
-  const change = amountOf(amount, unitName);
-  if (!change || change.months !== 0) return new Failure("not-covered", { what: "the current date" });
-  return marked.spanText(marked.readTime(text)! + direction * (change.days * 86_400e6 + change.micro));
-}
-
-function shiftText(value: Value, amount: string, unitName: string, direction: 1 | -1): Value {
-  if (!isUnit(unitName)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
-  const given = toText(value) as string;
-  const moment = marked.readMoment(given);
-  const result = moment && shifted(moment, amount, unitName, direction);
-  if (!moment && marked.hasZeroPart(given)) return zeroPart(given);
-  if (!result) return null;
-  return marked.hasClock(given) || isTimeUnit(unitName) ? marked.momentText(result) : marked.dateText(result);
-}
-
-const differences: Readonly<Record<string, number>> = lookup({
-  microsecond: 1,
-  second: 1e6,
-  minute: 60e6,
-  hour: 3600e6,
-  day: 86_400e6,
-  week: 604_800e6,
-});
-const monthly: Readonly<Record<string, number>> = lookup({ month: 1, quarter: 3, year: 12 });
-
-function timestampDiff(unitName: string, from: string, to: string): Value {
-  const [a, b] = [momentOf(from), momentOf(to)];
-  if (unitName in differences) return Math.trunc((microsOf(b) - microsOf(a)) / differences[unitName]) + 0;
-  if (!(unitName in monthly)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
-  const [low, high, sign] = microsOf(a) <= microsOf(b) ? [a, b, 1] : [b, a, -1];
-  let months = (high.year - low.year) * 12 + high.month - low.month;
-  const within = (m: marked.Moment) => (m.day - 1) * 86_400e6 + secondsOf(m) * 1e6 + m.micro;
-  if (within(high) < within(low)) months--;
-  return sign * Math.trunc(months / monthly[unitName]) + 0;
-}
 
 /** The three bits of the mode of a week that count. */
 const modeOf = (mode: Value | undefined): number => Number(BigInt((mode ?? 0) as number | bigint) & 7n);
@@ -227,9 +128,6 @@ function momentOrSpan(
   const span = marked.readTime(text);
   return span === undefined ? undefined : { span };
 }
-
-/** A date in which the month or the day is zero is one there. */
-const zeroPart = (date: Value): Failure => new Failure("not-covered", { what: `dates like ${String(date)}` });
 
 /** addtime() and subtime(): of a text a text, with all digits of a fraction that is not zero. */
 const addTime = (direction: 1 | -1): Code => ({

@@ -24,7 +24,7 @@ import {
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
 import { numberText } from "../shared/sql-printer.ts";
-import { ncName, power, symbols, words } from "./grammar.ts";
+import { ncName, power, symbols, words } from "./operators.ts";
 
 export const textLiteral = (text: string): string => `'${text.replaceAll("'", "''")}'`;
 
