@@ -1,4 +1,5 @@
 import { type Bound, allPartsOf } from "../evaluate/index.ts";
+import { operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
 import { type Experiment, type Parting, alike, isSameFailure } from "./parting.ts";
@@ -81,10 +82,24 @@ export interface Asked {
   readonly literals: readonly string[];
 }
 
-export const textsIn = (root: Bound): string[] =>
-  allPartsOf(root).flatMap((part) =>
-    part.kind === "constant" && part.source.kind === "literal" && typeof part.value === "string" ? [part.value] : [],
+/** The formats by which dates are read and written, which do not stand in texts. */
+const formatsIn = (parts: readonly Bound[]): ReadonlySet<unknown> =>
+  new Set(
+    parts.flatMap((part) =>
+      part.kind === "operation" ? part.inputs.filter((_, i) => operationOf(part.operation).slots[i]?.name === "format") : [],
+    ),
   );
+
+/** The texts that are written and may stand in others. */
+export function textsIn(root: Bound): string[] {
+  const parts = allPartsOf(root);
+  const formats = formatsIn(parts);
+  return parts.flatMap((part) =>
+    part.kind === "constant" && part.source.kind === "literal" && typeof part.value === "string" && !formats.has(part)
+      ? [part.value]
+      : [],
+  );
+}
 
 export function askedOf(left: Evaluated, right: Evaluated): Asked {
   const columns = new Map<number, Value>();

@@ -130,6 +130,10 @@ export const numbers = {
     counts: "The half of the day: 5 PM is 17 o'clock, and 13 PM is no time.",
     refused: "It is no date.",
   }),
+  formatGives: trait("What does a date come to that is read by a format?", {
+    "a date and time": "A date and time, whatever the format asks for: 2019-04-03 is 2019-04-03 00:00:00.",
+    "what it asks for": "A date, a time or both, as the format asks for them; days beside a time alone are 24 hours each.",
+  }),
   doubledSign: trait("What do two % signs stand for where a date is read?", {
     "one sign": "One of them.",
     nothing: "It is no date.",

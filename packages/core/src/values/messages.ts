@@ -127,7 +127,8 @@ const messages = {
   "values-do-not-compare": (f: Facts) => `A ${String(f.a)} and a ${String(f.b)} cannot be put in order.`,
   "not-a-number": (f: Facts) => `"${String(f.text)}" is not a number.`,
   "not-a-boolean": (f: Facts) => `"${String(f.text)}" is neither true nor false.`,
-  "not-a-date": (f: Facts) => `"${String(f.text)}" is not a date.`,
+  "not-a-date": (f: Facts) =>
+    `"${String(f.text)}" is not a date${f.format === undefined ? "" : ` by the format ${JSON.stringify(f.format)}`}.`,
   "wrong-kind": (f: Facts) => `Expected ${String(f.expected)}, got ${String(f.given)}.`,
   "no-atomic-value": () => "A function has no value that could be taken for a text or a number.",
   "no-truth-value": (f: Facts) => `Expected a value that is true or false, got ${String(f.given)}.`,

@@ -30,7 +30,7 @@ const read = {
 };
 
 /** The tokens by which dates are read. */
-const readTokens = { tokens: "Y year 4, m month 2, d day 2, B month name, H hour 2, p half", wanted: "date and time" };
+const readTokens = { tokens: "Y year 4, m month 2, d day 2, B month name, H hour 2, p half" };
 
 /** For each question that an operation asks, values that show what follows from the answers. */
 // prettier-ignore
@@ -401,17 +401,18 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
     emptyFormat: { slots: ["2019-04-03", "", _], fixed: { tokens: "Y year" } },
   },
   "date-from-text": {
-    missing: { slots: [null, "%Y", _, _], fixed: readTokens },
-    notADate: { slots: ["x", "%Y", _, _], fixed: readTokens },
-    unknownToken: { slots: ["q", "%q", _, _], fixed: readTokens },
-    emptyFormat: { slots: ["", "", _, _], fixed: readTokens },
-    formatSpaces: { slots: ["2019 4", "%Y%m", _, _], fixed: readTokens },
-    restOfText: { slots: ["2019-04x", "%Y-%m", _, _], fixed: readTokens },
-    partsLeftOut: { slots: ["2019-04", "%Y-%m", _, _], fixed: readTokens },
-    yearDigits: { slots: ["19", "%Y", _, _], fixed: readTokens },
-    nameBeginnings: { slots: ["3 Ap", "%d %B", _, _], fixed: readTokens },
-    halfOfDay: { slots: ["5 PM", "%H %p", _, _], fixed: readTokens },
-    doubledSign: { slots: ["5%", "%d%%", _, _], fixed: readTokens },
+    missing: { slots: [null, "%Y", _], fixed: readTokens },
+    notADate: { slots: ["x", "%Y", _], fixed: readTokens },
+    unknownToken: { slots: ["q", "%q", _], fixed: readTokens },
+    emptyFormat: { slots: ["", "", _], fixed: readTokens },
+    formatSpaces: { slots: ["2019 4", "%Y%m", _], fixed: readTokens },
+    restOfText: { slots: ["2019-04x", "%Y-%m", _], fixed: readTokens },
+    partsLeftOut: { slots: ["2019-04", "%Y-%m", _], fixed: readTokens },
+    yearDigits: { slots: ["19", "%Y", _], fixed: readTokens },
+    nameBeginnings: { slots: ["3 Ap", "%d %B", _], fixed: readTokens },
+    halfOfDay: { slots: ["5 PM", "%H %p", _], fixed: readTokens },
+    formatGives: { slots: ["2019-04", "%Y-%m", _], fixed: readTokens },
+    doubledSign: { slots: ["5%", "%d%%", _], fixed: readTokens },
   },
   "check-format": {
     unknownToken: { slots: ["%q", _], fixed: readTokens },

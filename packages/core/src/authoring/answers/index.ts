@@ -12,8 +12,7 @@ import { type Case, type Slots, cases } from "./cases.ts";
 export interface AnswerExample {
   /** What is carried out, `slice("abc", start 0, length 2)`, or an expression. */
   readonly call: string;
-  readonly value: Value;
-  /** The value in words: texts in quotes, floating-point numbers with a power of ten. */
+  /** What comes of it, in words: texts in quotes, floating-point numbers with a power of ten. */
   readonly shown: string;
 }
 
@@ -67,8 +66,7 @@ function ofExpression(id: OperationId, expression: string, answers: Readonly<Rec
 export interface TriedAnswers {
   /** What is carried out, `slice("abc", start 0, length 2)`, or an expression. */
   readonly call: string;
-  readonly values: readonly Value[];
-  /** The values in words. */
+  /** What comes of it by each answer, in words. */
   readonly shown: readonly string[];
 }
 
@@ -82,12 +80,12 @@ export function* answersTried(id: OperationId, trait: TraitId, dialects: readonl
     const dialect = dialects.find(({ rows }) => rows.some((row) => isPure(row) && row.operation === id && trait in row.answers));
     if (!dialect) return;
     const values = answers.map((answer) => ofExpression(id, expression, { ...given.with, [trait]: answer }, dialect));
-    yield { call: `${expression} (${dialect.title})`, values, shown: values.map(told) };
+    yield { call: `${expression} (${dialect.title})`, shown: values.map(told) };
   }
   const usual = { ...someAnswers(id, dialects), ...given.with };
   for (const each of slots ? [slots, ...more] : []) {
     const values = answers.map((answer) => ofSlots(id, each, given, { ...usual, [trait]: answer }));
-    yield { call: callOf(id, each, fixed), values, shown: values.map(told) };
+    yield { call: callOf(id, each, fixed), shown: values.map(told) };
   }
 }
 
@@ -108,8 +106,8 @@ export function examplesOfAnswers(trait: TraitId, dialects: readonly Dialect[]):
       const counts = tried.map(telling(at));
       const most = Math.max(0, ...counts);
       if (most === 0) return [];
-      const { call, values, shown } = tried[counts.indexOf(most)];
-      return [[answer, { call, value: values[at], shown: shown[at] }] as const];
+      const { call, shown } = tried[counts.indexOf(most)];
+      return [[answer, { call, shown: shown[at] }] as const];
     }),
   );
 }

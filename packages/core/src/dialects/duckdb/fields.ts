@@ -93,8 +93,9 @@ export const strptime = (notADate: "error" | "null") =>
       nameBeginnings: "refused",
       halfOfDay: "counts",
       doubledSign: "one sign",
+      formatGives: "a date and time",
     },
-    { tokens: strftimeTokens, wanted: "date and time" },
+    { tokens: strftimeTokens },
   );
 
 /** A format with tokens that there are. */

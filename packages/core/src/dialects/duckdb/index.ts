@@ -62,7 +62,7 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
     phrases,
     numberOfText: { write: (source) => `cast(${source} as double)` },
     print,
-    standardCode: (code) => classes[code],
+    standardCode: (code, { format }) => (code === "not-a-date" && format !== undefined ? "Invalid Input Error" : classes[code]),
     statements,
     errorScope: "query",
     plain,

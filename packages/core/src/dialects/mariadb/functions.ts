@@ -278,8 +278,9 @@ const readByFormat = step(
     nameBeginnings: "read",
     halfOfDay: "refused",
     doubledSign: "nothing",
+    formatGives: "what it asks for",
   },
-  { tokens: formatTokens, wanted: "what is written" },
+  { tokens: formatTokens },
 );
 
 // prettier-ignore

@@ -1,6 +1,6 @@
 import { Failure, type Value, isList, isoDate } from "../../values/index.ts";
 import { parseTokens, tokenFault } from "../date-format.ts";
-import { any, kept, operation, settled, tabled, text } from "../operation.ts";
+import { any, kept, operation, tabled, text } from "../operation.ts";
 import { type Day, dayBy } from "./day-of-fields.ts";
 import { type Part, Reader, type Rules, badFormat, partsOf } from "./format-reader.ts";
 import { noneBy } from "./moment-of.ts";
@@ -28,7 +28,6 @@ export const dateFromText = operation({
     text("text"),
     any("format"),
     tabled("tokens", "Y year 4, m month 2, d day 2, b month name short, T =%H:%M, H hour 2, M minute 2", tokenFault),
-    settled("wanted", ["date and time", "what is written"]),
   ],
   traits: [
     "missing",
@@ -42,6 +41,7 @@ export const dateFromText = operation({
     "nameBeginnings",
     "halfOfDay",
     "doubledSign",
+    "formatGives",
   ],
   prepare(answers, fixed) {
     const tokens = parseTokens(fixed.tokens as string);
@@ -78,7 +78,7 @@ export const dateFromText = operation({
       const clock = clockOf(reader);
       if (!day || !clock) return undefined;
       const digits = found.get("fraction") ?? "";
-      if (fixed.wanted === "what is written") return written(parts, day, clock, digits);
+      if (answers.formatGives === "what it asks for") return written(parts, day, clock, digits);
       return `${isoDate(day.year, day.month, day.day)} ${clockText(clock, digits.replace(/0+$/, ""))}`;
     }
 
@@ -87,7 +87,7 @@ export const dateFromText = operation({
         const found = typeof each === "string" ? by(each, given) : undefined;
         if (found !== undefined) return found;
       }
-      return none(given);
+      return none(given, format);
     };
   },
 });

@@ -30,8 +30,8 @@ const forms: Readonly<Record<string, (moment: MomentText, era: string) => Value 
 };
 
 /** What stands for a text that is no date. */
-export const noneBy: Readonly<Record<AnswerOf<"notADate">, (text: string) => Value>> = {
-  error: (text) => new Failure("not-a-date", { text }),
+export const noneBy: Readonly<Record<AnswerOf<"notADate">, (text: string, format?: Value) => Value>> = {
+  error: (text, format) => new Failure("not-a-date", { text, ...(format !== undefined && { format }) }),
   null: () => null,
   "before every date": () => "",
   midnight: () => 0,
