@@ -2,13 +2,13 @@ import { type Dialect, decisionText, isPure, signature } from "indigo-quill";
 import {
   type ConversionLine,
   type FunctionRow,
+  convertingSteps,
   functionsNamed,
   isOneOf,
   namesOf,
   isStep,
   partsOfWork,
   stepsIn,
-  stepsOf,
 } from "indigo-quill/dialects";
 import { dialectLoaders } from "indigo-quill/dialects/load";
 import { families, operations } from "indigo-quill/text";
@@ -57,7 +57,7 @@ export async function traitsCommand(name: string | undefined, options: { json?: 
       const names = dialect.rows
         .filter((row) => isPure(row) && (row.answers as Record<string, string>)[name] === answer)
         .flatMap(namesOf);
-      const converts = stepsOf(dialect).some((step) => (step.answers as Record<string, string>)[name] === answer);
+      const converts = convertingSteps(dialect).some((step) => (step.answers as Record<string, string>)[name] === answer);
       const given = [...new Set(names), ...(converts ? ["conversions"] : [])];
       if (given.length > 0) write(given.join(", "), `  ${dialect.title.padEnd(13)}`, " ".repeat(15));
     }

@@ -1,5 +1,5 @@
 import { type RowOf, columnsOf, instead, othersTo, tryingRows } from "../contrast/index.ts";
-import { stepsOf } from "../dialects/conversions.ts";
+import { convertingSteps } from "../dialects/conversions.ts";
 import { type AnswerExample, examplesOfAnswers } from "./answers/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, isPure, namesOf } from "../dialects/row.ts";
@@ -59,7 +59,7 @@ function answering(dialect: Dialect, trait: TraitId, answer: string): Answering 
       functions.set(name, { name, evidence, ...(of && { collations: of }) });
     }
   }
-  const converts = stepsOf(dialect).some((step) => answersOf(step.answers)[trait] === answer);
+  const converts = convertingSteps(dialect).some((step) => answersOf(step.answers)[trait] === answer);
   if (functions.size === 0 && !converts) return undefined;
   return { dialect: id, title, functions: [...functions.values()], converts };
 }

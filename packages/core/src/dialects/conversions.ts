@@ -1,3 +1,4 @@
+import { operationOf, textFamilies } from "../text/index.ts";
 import type { Conversion, ConversionLine, Dialect, TypeRules } from "./dialect.ts";
 import { type Step, partsOfWork, stepsIn } from "./step.ts";
 import { isOneOf } from "./types.ts";
@@ -43,3 +44,7 @@ export function conversionTable(lines: readonly ConversionLine[], derived?: Deri
 export function stepsOf({ steps, types }: Pick<Dialect, "steps" | "types">): readonly Step[] {
   return [...new Set([...Object.values(steps), ...types.conversions.flatMap(([, , , work = []]) => stepsIn(work))])];
 }
+
+/** Those of them that convert a value, and do not just cut or trim it. */
+export const convertingSteps = (dialect: Pick<Dialect, "steps" | "types">): readonly Step[] =>
+  stepsOf(dialect).filter(({ operation }) => !textFamilies.includes(operationOf(operation).family));

@@ -9,7 +9,7 @@ import { sqlite } from "./sqlite/index.ts";
 import { xpath } from "./xpath/index.ts";
 
 export type { Cell, Code, ConversionLine, Dialect, DialectOption, TypeRules } from "./dialect.ts";
-export { stepsOf } from "./conversions.ts";
+export { convertingSteps, stepsOf } from "./conversions.ts";
 export { type Step, isStep, partsOfWork, stepsIn, worked } from "./step.ts";
 export { isOneOf } from "./types.ts";
 export { type FunctionRow, type Parameter, arity, functionsNamed, isData, isPure, namesOf, params, signature } from "./row.ts";

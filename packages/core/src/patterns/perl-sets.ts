@@ -106,7 +106,7 @@ export class SetReader {
     if (name === "Any") return { ...anyChar, negated };
     const own = this.rules.backtracks ? ownProperties[name] : undefined;
     if (own) return { ranges: [], classes: [own], negated };
-    const source = name === "L&" ? "\p{Lu}\p{Ll}\p{Lt}" : name.length <= 2 ? `\p{${name}}` : `\p{Script=${name}}`;
+    const source = name === "L&" ? "\\p{Lu}\\p{Ll}\\p{Lt}" : name.length <= 2 ? `\\p{${name}}` : `\\p{Script=${name}}`;
     try {
       new RegExp(`[${source}]`, "v");
     } catch {

@@ -38,7 +38,7 @@ const escapes: Readonly<Record<AnswerOf<"escapeSize">, (given: string) => boolea
 /** The escape character of a pattern, where it is one. */
 export const checkEscape = operation({
   id: "check-escape",
-  family: "locate",
+  family: "convert",
   result: "given",
   summary: "takes the escape character of a pattern",
   slots: [kept(any("escape"))],
@@ -53,7 +53,7 @@ export const checkEscape = operation({
 /** A pattern, where it can be read in its language. */
 export const checkPattern = operation({
   id: "check-pattern",
-  family: "locate",
+  family: "convert",
   result: "given",
   summary: "takes a pattern that can be read",
   slots: [kept(any("pattern"))],
@@ -151,7 +151,7 @@ function shapeFault(shape: string): string | undefined {
 /** A text of a shape, a regular expression of ECMAScript; any other is refused. */
 export const checkText = operation({
   id: "check-text",
-  family: "measure-test",
+  family: "convert",
   result: "given",
   summary: "takes a text of a shape",
   slots: [
@@ -171,7 +171,7 @@ export const checkText = operation({
 /** A finite number from a least one to a greatest, or below a limit; any other is refused. */
 export const checkNumber = operation({
   id: "check-number",
-  family: "measure-test",
+  family: "convert",
   result: "given",
   summary: "takes a number within limits",
   slots: [

@@ -71,7 +71,7 @@ export const fitDouble = operation({
 /** A text that is not too long. */
 export const fitText = operation({
   id: "fit-text",
-  family: "measure-test",
+  family: "convert",
   result: "given",
   summary: "takes a text that is not too long",
   slots: [kept(any("value"))],

@@ -128,7 +128,7 @@ const messages = {
   "not-a-number": (f: Facts) => `"${String(f.text)}" is not a number.`,
   "not-a-boolean": (f: Facts) => `"${String(f.text)}" is neither true nor false.`,
   "not-a-date": (f: Facts) =>
-    `"${String(f.text)}" is not a date${f.format === undefined ? "" : ` by the format ${JSON.stringify(f.format)}`}.`,
+    `"${String(f.text)}" is not a date${f.format === undefined ? "" : ` by the format "${String(f.format)}"`}.`,
   "wrong-kind": (f: Facts) => `Expected ${String(f.expected)}, got ${String(f.given)}.`,
   "no-atomic-value": () => "A function has no value that could be taken for a text or a number.",
   "no-truth-value": (f: Facts) => `Expected a value that is true or false, got ${String(f.given)}.`,
