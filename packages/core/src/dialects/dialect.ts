@@ -72,10 +72,11 @@ export interface CodeContext {
 
 /**
  * Code of a dialect's own. `run` gets values; failures never reach it, and with `strict` neither
- * does null. `lazy` gets cells and evaluates what it needs.
+ * does null. `one` gets its only argument where it is there. `lazy` gets cells and evaluates what it needs.
  */
 export type Code = (
   | { readonly run: (args: readonly Value[], context: CodeContext) => Value; readonly strict?: true }
+  | { readonly one: (value: Value) => Value; readonly strict?: true }
   | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell; readonly strict?: undefined }
 ) & {
   /** The operation that it comes to on most rows; whoever uses it compares what both give on the row. */

@@ -1,7 +1,7 @@
 import type { Code, Conversion, Variable } from "../dialects/dialect.ts";
 import { type Named, type Part, type Work, isStep, partsOfWork, step, worked } from "../dialects/step.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type Value, isFailure } from "../values/index.ts";
+import { isFailure } from "../values/index.ts";
 import { type Bound, controlled } from "./bound.ts";
 import { boundStep } from "./slots.ts";
 
@@ -43,7 +43,7 @@ const codes = new WeakMap<Named, Code>();
 
 /** Named code as that of a call; the same wherever it stands. */
 function codeOf(named: Named): Code {
-  const known = codes.get(named) ?? { strict: true, run: ([value]: readonly Value[]) => named.run(value) };
+  const known = codes.get(named) ?? { one: named.run };
   codes.set(named, known);
   return known;
 }

@@ -117,6 +117,13 @@ function codeCell(bound: Bound & BoundCode, cells: readonly Cell[], frame: Frame
     const cell = code.lazy(cells, context);
     return (row) => settle(cell(row), range, dialect);
   }
+  if ("one" in code) {
+    const [cell] = cells;
+    return (row) => {
+      const value = cell(row);
+      return value === null ? null : settle(isFailure(value) ? value : code.one(value), range, dialect);
+    };
+  }
   return (row) => {
     const values: Value[] = [];
     let missing = false;

@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Bytes, Failure, type Value, bytesOfHex, bytesOfLatin, isList, utf8Of } from "../values/index.ts";
+import { Bytes, Failure, type Value, bytesOfHex, bytesOfLatin, utf8Of } from "../values/index.ts";
 import { any, kept, operation } from "./operation.ts";
 
 const bad = (text: string, problem: string): Failure => new Failure("invalid-value", { problem: `"${text}" ${problem}` });
@@ -32,7 +32,7 @@ function readAscii(text: string): Bytes | Failure {
 }
 
 /** How bytes are written in a text. */
-export const readBytesBy: Readonly<Record<AnswerOf<"bytesWritten">, (text: string) => Bytes | Failure>> = {
+const readBytesBy: Readonly<Record<AnswerOf<"bytesWritten">, (text: string) => Bytes | Failure>> = {
   "utf-8": (text) => new Bytes(utf8Of(text)),
   "a character each": (text) => new Bytes(bytesOfLatin(text)),
   "base 16": readHex,
@@ -41,7 +41,7 @@ export const readBytesBy: Readonly<Record<AnswerOf<"bytesWritten">, (text: strin
   "escapes in base 16": readAscii,
 };
 
-/** A text as the bytes that it stands for; bytes stay. */
+/** A text as the bytes that it stands for; other values stay. */
 export const bytesOf = operation({
   id: "bytes-of",
   family: "convert",
@@ -50,12 +50,6 @@ export const bytesOf = operation({
   traits: ["bytesWritten"],
   prepare({ bytesWritten }) {
     const read = readBytesBy[bytesWritten];
-    return (value: Value = null): Value => {
-      if (value === null) return null;
-      if (value instanceof Bytes) return value;
-      if (typeof value === "string") return read(value);
-      if (isList(value)) return new Failure("wrong-kind", { expected: "a text", given: "a list" });
-      return value;
-    };
+    return (value: Value = null): Value => (typeof value === "string" ? read(value) : value);
   },
 });

@@ -14,7 +14,7 @@ import {
   isNumeric,
   wrongKind,
 } from "../values/index.ts";
-import { type SlotNumber, any, kept, number, operation, optional, settled, tabled } from "./operation.ts";
+import { type Slot, any, kept, operation, settled, tabled } from "./operation.ts";
 
 /** Gives another value in the place of a missing one. */
 export const instead = operation({
@@ -168,27 +168,27 @@ export const checkText = operation({
   },
 });
 
+const limitFault = (given: string): string | undefined =>
+  Number.isFinite(Number(given)) ? undefined : `"${given}" is no number`;
+const limit = (name: string): Slot => tabled(name, "7", limitFault);
+
 /** A finite number from a least one to a greatest, or below a limit; any other is refused. */
 export const checkNumber = operation({
   id: "check-number",
   family: "convert",
   result: "given",
   summary: "takes a number within limits",
-  slots: [
-    kept(any("value")),
-    optional(number("least")),
-    optional(number("most")),
-    optional(number("below")),
-    settled("refused", refusals),
-  ],
+  slots: [kept(any("value")), limit("least"), limit("most"), limit("below"), settled("refused", refusals)],
   traits: [],
-  prepare(_answers, { refused }) {
-    return (value: Value = null, least?: SlotNumber, most?: SlotNumber, below?: SlotNumber): Value => {
-      if (!isNumeric(value)) return value;
+  prepare(_answers, { refused, ...limits }) {
+    const [least, most, below] = [limits.least ?? -Infinity, limits.most ?? Infinity, limits.below ?? Infinity].map(Number);
+    const isBeyond = (size: number | bigint): boolean =>
+      !(size >= least && size <= most) || (below !== Infinity && size >= below);
+    return (value: Value = null): Value => {
+      if (typeof value === "number" ? !isBeyond(value) : !isNumeric(value)) return value;
       const size = typeof value === "bigint" ? value : asDouble(value);
-      const isBeyond =
-        size < (least ?? -Infinity) || size > (most ?? Infinity) || size >= (below ?? Infinity) || Number.isNaN(size);
-      return isBeyond || (value instanceof Double && !Number.isFinite(value.value)) ? refusal(refused, String(size), "") : value;
+      const isFinite = !(value instanceof Double) || Number.isFinite(value.value);
+      return isFinite && !isBeyond(size) ? value : refusal(refused, String(size), "");
     };
   },
 });
