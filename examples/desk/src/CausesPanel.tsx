@@ -19,7 +19,7 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow, isTr
   return (
     <section className="causes" aria-label="Where they part">
       <h2>{differing === 0 ? "They agree on every row" : `They differ on ${differing} of ${rowCount} rows`}</h2>
-      {groups.map(({ rows, size, holdsSelected, parting, another, effect, experiments }, i) => (
+      {groups.map(({ rows, size, holdsSelected, parting, instead, effect, experiments }, i) => (
         <article key={i} className={holdsSelected ? "selected" : ""}>
           <p className="rows">
             {rows.map((row) => (
@@ -29,7 +29,7 @@ export function CausesPanel({ contrast, rowCount, selected, rowName, onRow, isTr
             ))}
             {size > rows.length && ` and ${size - rows.length} more`}
           </p>
-          {another ? <p>{another}.</p> : <Cause parting={parting} isFull={holdsSelected} />}
+          {instead ? <p>{instead}.</p> : <Cause parting={parting} isFull={holdsSelected} />}
           {holdsSelected &&
             experiments.map((_, cause) => (
               <label key={cause} className="experiment">

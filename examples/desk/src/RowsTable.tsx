@@ -92,12 +92,13 @@ export function RowsTable(props: RowsTableProps) {
         <tbody>
           {rows.map(({ row, cells, values, steps }) => {
             const causes = contrast?.causes.get(row);
+            const isDiffering = contrast?.causes.has(row);
             return (
               <tr
                 key={row}
                 tabIndex={row === selected ? 0 : -1}
                 aria-selected={row === selected}
-                className={[row === selected && "selected", causes && "differs", row < scratch.length && "scratch"]
+                className={[row === selected && "selected", isDiffering && "differs", row < scratch.length && "scratch"]
                   .filter(Boolean)
                   .join(" ")}
                 onClick={() => onSelect(row)}
@@ -160,7 +161,7 @@ export function RowsTable(props: RowsTableProps) {
                     />
                   </td>
                 )}
-                {contrast && <td className="why">{causes && <Causes causes={causes} />}</td>}
+                {contrast && <td className="why">{isDiffering && <Causes causes={causes} />}</td>}
               </tr>
             );
           })}
@@ -182,7 +183,8 @@ export function RowsTable(props: RowsTableProps) {
 }
 
 /** Both answers to the traits that explain a row, in a few words. */
-function Causes({ causes }: { readonly causes: readonly ShortCause[] }) {
+function Causes({ causes }: { readonly causes: readonly ShortCause[] | undefined }) {
+  if (!causes) return <span className="quiet">not looked for yet</span>;
   if (causes.length === 0) return <span className="quiet">no cause found</span>;
   return causes.map(({ trait, question, answers }) => (
     <span key={trait} title={question} className="trait">

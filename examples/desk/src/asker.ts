@@ -3,7 +3,7 @@ import type { Findings, Question, Said } from "./findings.ts";
 /** Milliseconds that each part of an answer may take, rows once read, and that the last one may still take when there is a newer question; what is asked in a pause takes longer, and is not broken off. */
 const patience = { part: 1000, newer: 150, settled: 600 };
 
-/** Asks the worker; the newest question wins. */
+/** Asks the worker; the newest question wins. One asked in a pause is asked until all its causes were looked for. */
 export class Asker {
   #worker: Worker | undefined;
   #id = 0;
@@ -75,9 +75,11 @@ export class Asker {
   #end(isStopped: boolean): void {
     clearTimeout(this.#timer);
     this.#isBusy = false;
-    const next = this.#next;
+    const { question, contrast } = this.#current;
+    const isToGoOn = !isStopped && question.isSettled && contrast?.isUnfinished;
+    const next = this.#next ?? (isToGoOn ? question : undefined);
+    this.tell(this.#current, true, isStopped && !this.#next);
     this.#next = undefined;
-    this.tell(this.#current, true, isStopped && !next);
     if (next) this.#send(next);
   }
 }

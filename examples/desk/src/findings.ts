@@ -136,16 +136,21 @@ export interface ContrastFindings {
   readonly differing: number;
   /** By row of the page the stretch of each side's text that is not the others'. */
   readonly apart: ReadonlyMap<number, readonly (TextRange | undefined)[]>;
-  /** By row of the page, why it differs; a row that does not is not there. No single operation explains an empty list. */
-  readonly causes: ReadonlyMap<number, readonly ShortCause[]>;
+  /**
+   * By row of the page, why it differs; a row that does not is not there. No single operation explains an empty list; undefined
+   * where the time was up before a cause was found.
+   */
+  readonly causes: ReadonlyMap<number, readonly ShortCause[] | undefined>;
+  /** Whether looking for causes can go on. */
+  readonly isUnfinished: boolean;
   readonly groups: readonly {
     /** The first rows, and how many there are. */
     readonly rows: readonly number[];
     readonly size: number;
     readonly holdsSelected: boolean;
     readonly parting: ExplainedParting | undefined;
-    /** What a function or sign that both write is on each side, where it is another. */
-    readonly another: string | undefined;
+    /** What a function or sign that both write is on each side, where it is another; or that no cause was looked for yet. */
+    readonly instead: string | undefined;
     readonly effect: string;
     /** Of the selected row: an experiment for each cause, and where the steps stand. */
     readonly experiments: readonly Experiment[];

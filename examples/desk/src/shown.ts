@@ -1,5 +1,6 @@
 import { type Diagnostic, type Dialect, Failure, type Value, applyFix, message } from "indigo-quill";
 import { visibleText } from "indigo-quill/authoring";
+import { exactData, exactJson } from "indigo-quill/values";
 import type { Problem, Shown } from "./findings.ts";
 
 /** UTF-16 units of a text that a cell shows. */
@@ -10,8 +11,8 @@ export function shown(value: Value, dialect?: Dialect): Shown {
   if (value === null) return { kind: "nothing" };
   if (value instanceof Failure) return { kind: "failure", code: value.standard ?? value.code, sentence: message(value) };
   if (typeof value === "string") return { kind: "text", text: value.slice(0, mostText), length: value.length };
-  const plain = dialect ? dialect.plain(value) : value;
-  return { kind: "plain", text: typeof plain === "object" ? JSON.stringify(plain) : String(plain) };
+  const data = exactData(value, (each) => (dialect ? dialect.plain(each) : each));
+  return { kind: "plain", text: typeof data === "object" ? exactJson(data) : String(data) };
 }
 
 /** A value that is shown, in words. */

@@ -161,7 +161,7 @@ function traceFindings(program: Program, sample: Sample, row: number): TraceFind
   return { title: dialect.title, source, steps };
 }
 
-function contrastFindings({ rows, groups, programs }: Contrast, { selected, page }: Question): ContrastFindings {
+function contrastFindings({ rows, groups, programs, more }: Contrast, { selected, page }: Question): ContrastFindings {
   const titles = titlesOf(programs);
   const onPage = rows.slice(page * pageSize, (page + 1) * pageSize).filter(({ agree }) => !agree);
   return {
@@ -170,18 +170,22 @@ function contrastFindings({ rows, groups, programs }: Contrast, { selected, page
     causes: new Map(
       onPage.map(({ row, differences: [difference] }) => [
         row,
-        (difference?.parting?.causes[0] ?? []).map(({ trait, answers }) => ({
-          trait,
-          question: describeTrait(trait).question,
-          answers: `${answers[0]} / ${answers[1]}`,
-        })),
+        difference.isUnsought
+          ? undefined
+          : (difference.parting?.causes[0] ?? []).map(({ trait, answers }) => ({
+              trait,
+              question: describeTrait(trait).question,
+              answers: `${answers[0]} / ${answers[1]}`,
+            })),
       ]),
     ),
+    isUnfinished: more !== undefined,
     groups: groups.slice(0, most.groups).map(({ rows: own, difference: first }) => {
       const holdsSelected = own.includes(selected);
       // Of the selected row its own values are told.
       const sameSides = ({ sides }: RowDifference) => sides.join() === first.sides.join();
-      const { sides, parting, another, effect } = (holdsSelected && rows[selected].differences.find(sameSides)) || first;
+      const { sides, parting, another, isUnsought, effect } =
+        (holdsSelected && rows[selected].differences.find(sameSides)) || first;
       const pair: [string, string] = [titles[sides[0]], titles[sides[1]]];
       const tried = holdsSelected && parting ? parting : undefined;
       const dialect = tried && programs[sides[tried.side]].dialect;
@@ -193,7 +197,7 @@ function contrastFindings({ rows, groups, programs }: Contrast, { selected, page
         size: own.length,
         holdsSelected,
         parting: parting && explainParting(parting, pair),
-        another,
+        instead: isUnsought ? "Not looked for yet" : another,
         effect: explainEffect(effect, pair),
         experiments: (tried?.causes ?? []).map((_, i) => ({ side: sides[tried!.side], value: shown(tried!.replay(i), dialect) })),
         places,
@@ -325,14 +329,14 @@ async function* answer(question: Question): AsyncGenerator<Partial<Findings>> {
   if (question.isSettled && isRunnable(programs[0])) yield { untold: (now.untold ??= untoldFindings(programs[0], sample)) };
 }
 
-/** Where the expressions part, and the rows that are hunted for. */
+/** Where the expressions part, and the rows that are hunted for; asked once more it goes on where the time was up. */
 function* contrasted(question: Question, now: Evaluated): Generator<Partial<Findings>> {
   const { sample, programs } = now;
-  now.contrast ??= contrastSides(
-    programs.map(({ dialect, source }) => ({ dialect, expression: source })),
-    sample,
-    { milliseconds: patience.causes },
-  );
+  const { causes: milliseconds } = patience;
+  const sides = programs.map(({ dialect, source }) => ({ dialect, expression: source }));
+  now.contrast = now.contrast
+    ? (now.contrast.more?.(milliseconds) ?? now.contrast)
+    : contrastSides(sides, sample, { milliseconds });
   yield { contrast: contrastFindings(now.contrast, question) };
   const { hunt: asked } = question;
   if (asked > 0 && programs.slice(0, 2).every(isRunnable)) yield { hunted: { hunt: asked, rows: huntedRows(programs, sample) } };

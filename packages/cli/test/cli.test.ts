@@ -53,6 +53,9 @@ describe("eval", () => {
   test.each([
     [["-f", "csv", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n\"Salix, alba\",B,\"SALIX, ALBA\"\n"],
     [["-f", "ndjson", "length(label)"], '{"label":"Alnus","code":"A#1","value":5}\n{"label":"Salix, alba","code":"B","value":11}\n'],
+    [["-f", "csv", "9007199254740993 + length(label) * 0.00000000000000000001"], "label,code,value\nAlnus,A#1,9007199254740993.00000000000000000005\n\"Salix, alba\",B,9007199254740993.00000000000000000011\n"],
+    [["-f", "ndjson", "0 - 9007199254740992 - length(code)"], '{"label":"Alnus","code":"A#1","value":-9007199254740995}\n{"label":"Salix, alba","code":"B","value":-9007199254740993}\n'],
+    [["-f", "ndjson", "array[9007199254740993, length(code)]"], '{"label":"Alnus","code":"A#1","value":[9007199254740993,3]}\n{"label":"Salix, alba","code":"B","value":[9007199254740993,1]}\n'],
     [["-f", "csv", "--replace", "label", "upper(label)"], "label,code\nALNUS,A#1\n\"SALIX, ALBA\",B\n"],
     [["-f", "csv", "-w", "code like '%#%'", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n\"Salix, alba\",B,\n"],
     [["-f", "csv", "--only", "code like '%#%'", "upper(label)"], "label,code,value\nAlnus,A#1,ALNUS\n"],

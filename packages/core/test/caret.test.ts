@@ -23,6 +23,15 @@ const calls: readonly (readonly [string, string, string | undefined, string?])[]
   ["duckdb", "upper(label[|", "upper(text)", "text"],
   ["xpath", "substring-before($label, |", "substring-before(text, delimiter)", "delimiter"],
   ["sqlite", "nosuch(|", undefined],
+  ["sql", "position(|", "position(needle in text)", "needle"],
+  ["sql", "position(lower('in (a') in |", "position(needle in text)", "text"],
+  ["sql", "overlay(label placing upper('x from y') from |", "overlay(text placing new from start [for count])", "start"],
+  ["sql", "trim(both |", "trim([both character from] text)", "character"],
+  ["sql", "trim(both 'x' from |", "trim([both character from] text)", "text"],
+  ["mariadb", "date_add(label, interval |", "date_add(date, interval amount unit)", "amount"],
+  ["postgresql", "extract(year from |", "extract(field from date)", "date"],
+  ["postgresql", "overlay(label, 'x', |", "overlay(text placing new from start [for count])", "start"],
+  ["postgresql", "position('x' in |", "position(needle in text)", "text"],
 ];
 
 const caret = (marked: string) => ({ text: marked.replace("|", ""), offset: marked.indexOf("|") });

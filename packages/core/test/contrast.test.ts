@@ -149,6 +149,7 @@ test.each<[Value, Value, boolean]>([
   ["a", "a", true], ["a", "A", false], ["", null, false], [null, null, true], [1, "1", false], [1, new Double(1), true], [1.5, Decimal.parse("1.50")!, true],
   [1, true, false], [new Failure("not-found"), new Failure("empty-text"), true], [new Failure("not-found"), null, false], [["not-found"], ["not-found"], true], [["not-found"], ["empty-text"], false], [["not-found"], "not-found", false],
   [0.1 + 0.2, Decimal.parse("0.3")!, true], [1, 1.0000001, false], [new Double(NaN), new Double(NaN), true], [1, Infinity, false], [-Infinity, Infinity, false], [new Double(Infinity), Infinity, true],
+  [4006381333931, 4006381333932, false], [9007199254740993n, Decimal.parse("9007199254740993.0")!, true], [9007199254740993n, 9007199254740992, true], [9007199254740993n, 9007199254740994n, false],
 ])("%p and %p agree: %p", (a, b, expected) => {
   expect(agree(a, b)).toBe(expected);
 });
@@ -323,6 +324,13 @@ const otherWays: readonly (readonly [SideText, SideText, Record<string, Value>, 
   [["mariadb", "format(x, 1)"], ["duckdb", "format('{:.1f}', x)"], { x: 12344.2, label: "" }, "whole", ["ofLargeNumber", "thousands apart", "digits"], "usual"],
   [["openformula", "MAX(n;x)"], ["postgresql", "greatest(n, x)"], { n: 2, x: 1.5, label: "" }, "whole", ["heedsOtherRows", "heeded", "not heeded"], "alone"],
   [["sqlite", "case when n < 0 then '-' else n end"], ["xpath", "if ($n < 0) then '-' else string($n)"], { n: 2, label: "" }, "text-of", ["isDone", "not done", "done"], "converted"],
+  [["postgresql", "to_char(cast(label as date), 'DD Month YYYY')"], ["mariadb", "date_format(label, '%d %M %Y')"], { label: "2019-04-03" }, "text-from-date", ["datePart", "filled up", "in full"], "parts"],
+  [["mariadb", "date_format(label, '%M')"], ["postgresql", "to_char(cast(label as date), 'Month')"], { label: "2019-05-03" }, "text-from-date", ["datePart", "in full", "filled up"], "parts"],
+  [["mariadb", "date_format(label, '%b')"], ["postgresql", "to_char(cast(label as date), 'FMMonth')"], { label: "2019-04-03" }, "text-from-date", ["datePart", "three letters", "in full"], "parts"],
+  [["duckdb", "strftime(cast(label as date), '%-d.%m.%Y')"], ["sqlite", "strftime('%d.%m.%Y', label)"], { label: "2019-04-03" }, "text-from-date", ["datePart", "in full", "filled up"], "parts"],
+  [["postgresql", "to_char(cast(label as date), 'Mm/YYYY')"], ["mariadb", "to_char(label, 'Mm/YYYY')"], { label: "2019-04-03" }, "text-from-date", ["datePart", "as it stands", "in full"], "parts"],
+  [["postgresql", "to_char(cast(label as date), 'DDth')"], ["duckdb", "strftime(cast(label as date), '%d')"], { label: "2019-04-03" }, "text-from-date", ["datePart", "with its ending", "in full"], "parts"],
+  [["postgresql", "to_char(cast(label as date), 'FMDay')"], ["mariadb", "date_format(label, '%b')"], { label: "2019-04-03" }, "text-from-date", ["datePart", "in full", "something else"], "parts"],
   [["openformula", "INT(n/2)"], ["sqlite", "n / 2"], { n: -7, label: "" }, "whole-quotient", ["wholeQuotient", "down", "toward zero"], undefined],
   [["xpath", "$n idiv 2"], ["mariadb", "floor(n / 2)"], { n: -7, label: "" }, "whole-quotient", ["wholeQuotient", "toward zero", "down"], undefined],
   [["mariadb", "round(x + 0e0, 2)"], ["sqlite", "round(x, 2)"], { x: 2.675, label: "" }, "round", ["roundedDigits", "scaled", "exact"], undefined],
@@ -443,13 +451,16 @@ test("an agreement by switches: what it leaves, and what each other switch would
   expect([rows.map((row) => row.agree), nearly]).toEqual([[true, true], {}]);
 });
 
-test("no cause is looked for where the time for that is up, and that is said", () => {
+test("no cause is looked for where the time for that is up, that is said, and one can go on", () => {
   const sides = [
     ["openformula", "LEN(label)"],
     ["postgresql", "length(label)"],
   ].map(([dialect, expression]) => ({ dialect: dialects[dialect](), expression }));
-  const { groups } = contrast(sides, sampleOf([{ label: null }]), { milliseconds: -1 });
+  const { groups, more } = contrast(sides, sampleOf([{ label: null }]), { milliseconds: -1 });
   expect(groups).toMatchObject([{ difference: { isUnsought: true, parting: undefined, effect: { of: "values" } } }]);
+  const later = more!(1000);
+  expect(later.groups).toMatchObject([{ rows: [0], difference: { parting: { causes: [[{ trait: "missing" }]] } } }]);
+  expect([later.groups[0].difference.isUnsought, later.more]).toEqual([undefined, undefined]);
 });
 
 test("two operations that are asked one question part by their answers to it", () => {

@@ -70,7 +70,7 @@ const stamp = {
   parameters: "date timestamp, format text",
   result: "text",
   operation: "text-from-date",
-  answers: { missing: "null", unknownToken: "itself", emptyFormat: "empty text" },
+  answers: { missing: "null", formatLanguage: "percent", unknownToken: "itself", emptyFormat: "empty text" },
 };
 
 describe("a definition", () => {

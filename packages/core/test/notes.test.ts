@@ -4,10 +4,10 @@ import { notesOf } from "indigo-quill/authoring";
 import { dialects } from "indigo-quill/dialects";
 
 const sample = sampleOf([
-  { label: "Alnus glutinosa, L.", shelf: "B-12#3", altitude: 120, "full name": "Åsa", qty: "12" },
-  { label: "Betula pendula", shelf: "A-7#1", altitude: 5, "full name": "Ida", qty: "3" },
-  { label: "Quercus robur, L. f.", shelf: "C-3#2", altitude: null, "full name": "Luc", qty: "x" },
-  { label: "Acer campestre", shelf: "D-1#4", altitude: 90, "full name": "Mary", qty: "" },
+  { label: "Alnus glutinosa, L.", shelf: "B-12#3", altitude: 120, "full name": "Åsa", qty: "12", day: "1903-06-05" },
+  { label: "Betula pendula", shelf: "A-7#1", altitude: 5, "full name": "Ida", qty: "3", day: "1911-11-23" },
+  { label: "Quercus robur, L. f.", shelf: "C-3#2", altitude: null, "full name": "Luc", qty: "x", day: "1899-01-30" },
+  { label: "Acer campestre", shelf: "D-1#4", altitude: 90, "full name": "Mary", qty: "", day: "1920-12-01" },
 ]);
 
 function notes(dialect: string, source: string) {
@@ -44,7 +44,7 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["postgresql", "concat_ws(label, shelf, '; ')", "separator-first", "concat_ws('; ', label, shelf)"],
   ["openformula", 'TEXTJOIN(label;TRUE();shelf;"; ")', "separator-first", 'TEXTJOIN("; "; TRUE(); label; shelf)'],
   ["xpath", "$qty > '3'", "ordered-as-texts"],
-  ["sqlite", "iif(label = 'Acer' or 'Alnus', 1, 2)", "text-as-condition"],
+  ["sqlite", "iif(label = 'Acer' or 'Alnus', 1, 2)", "text-as-condition", "iif(label in ('Acer', 'Alnus'), 1, 2)"],
   ["xpath", "substring-before(string(','), $label)", "same-everywhere"],
   ["postgresql", "replace(label, '; ', ', ')", "no-row-changed"], ["xpath", "translate($shelf, 'xyz', 'XYZ')", "no-row-changed"], ["duckdb", "regexp_replace(label, '[0-9]+', '')", "no-row-changed"],
   ["postgresql", "case when label = 'betula pendula' then 1 end", "other-case"], ["xpath", "$shelf = 'b-12#3'", "other-case"], ["openformula", 'label="betula pendula"', "other-case"],
@@ -54,7 +54,22 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["duckdb", "label || repeat(shelf, 'x')", "always-fails"],
   ["xpath", "substring($label, 'x')", "always-fails"],
   ["postgresql", "case when altitude > 100 then altitude / 0 else 1 end", "always-fails"],
-  ["openformula", "MID(shelf;3;0)", "same-everywhere"],
+  ["openformula", "MID(shelf;3;0)", "same-everywhere"], ["xpath", "concat('m', -$shelf)", "same-everywhere"],
+  ["xpath", "year-from-date($day)", "same-everywhere", "year-from-date(xs:date($day))"],
+  ["postgresql", "substr(shelf, -2)", "negative-start", "right(shelf, 2)"], ["xpath", "substring($shelf, -2)", "negative-start", "substring($shelf, string-length($shelf) - 2 + 1)"],
+  ["mariadb", 'length(`full name`)', "counts-bytes", "char_length(`full name`)"],
+  ["mariadb", "regexp_replace(shelf, '#(.)', '\\\\2')", "group-not-there"], ["xpath", "replace($shelf, '#', '$1')", "group-not-there"], ["duckdb", "regexp_extract(shelf, '#(.)', 2)", "group-not-there"],
+  ["postgresql", "label ~ 'Al*'", "repeats-sign", "label ~ 'Al.*'"],
+  ["mariadb", "date_format(shelf, 'YYYY-MM-DD')", "foreign-format", "date_format(shelf, '%Y-%m-%d')"], ["postgresql", "to_char(date '2001-02-03', '%d.%m.%Y')", "foreign-format", "to_char(date '2001-02-03', 'DD.MM.YYYY')"],
+  ["sqlite", "strftime('yyyy-mm', shelf)", "foreign-format", "strftime('%Y-%m', shelf)"], ["duckdb", "strptime(shelf, 'dd/MM/yyyy HH:mm')", "foreign-format", "strptime(shelf, '%d/%m/%Y %H:%M')"],
+  ["postgresql", "round(altitude / 7)", "whole-quotient", "round(altitude / 7.0)"],
+  ["sqlite", "label || ' ' || altitude + 1", "sum-of-joined", "label || ' ' || (altitude + 1)"],
+  ["mariadb", "5 < altitude <= 100", "chained-comparison", "5 < altitude and altitude <= 100"], ["openformula", "altitude>5&altitude<100", "chained-comparison", "AND(altitude > 5;altitude < 100)"],
+  ["postgresql", "concat_ws(label, shelf)", "column-separates"],
+  ["postgresql", "case label when null then 'x' else label end", "null-compared"],
+  ["mariadb", "label + shelf", "joins-not", "concat(label, shelf)"],
+  ["sqlite", 'label = "Quercus alba"', "name-as-text", "label = 'Quercus alba'"],
+  ["postgresql", "regexp_replace(shelf, '\\\\d+', '')", "no-row-changed", "regexp_replace(shelf, E'\\\\d+', '')"],
 ];
 
 test.each(wrong.map(([dialect, source, code, mended]) => ({ dialect, source, code, mended })))(
@@ -71,6 +86,10 @@ test.each(wrong.map(([dialect, source, code, mended]) => ({ dialect, source, cod
 /** Expressions that mean what they say, and look like some that do not. */
 // prettier-ignore
 const right: readonly (readonly [string, string])[] = [
+  ["mariadb", "length(`full name`) - length(replace(`full name`, 'a', ''))"], ["mariadb", "length(`full name`) > 0"], ["mariadb", "octet_length(`full name`)"],
+  ["postgresql", "label ~ '^[A-Z][a-z]*'"], ["xpath", "matches($label, 'L.*')"], ["postgresql", "round(altitude / 7.0)"], ["sqlite", "altitude / 7"],
+  ["mariadb", "date_format('2001-02-03', concat('%d.%m.', if(altitude > 50, '%Y', '%y')))"], ["postgresql", "to_char(altitude, 'FM990%')"], ["sqlite", "substr(shelf, -2)"],
+  ["sqlite", "altitude + 1 || ' ' || label"], ["mariadb", "(altitude > 5) = (altitude < 100)"], ["mariadb", "qty + altitude"], ["xpath", "replace($shelf, '(#)', '-$1-')"],
   ["postgresql", "label || ', ' || shelf"], ["sqlite", "label || ' x'"], ["mariadb", "concat(label, ' + ', shelf)"], ["mariadb", "altitude + '1'"], ["mariadb", "regexp_replace(shelf, '\\\\d', '')"],
   ["postgresql", "regexp_replace(label, '(A)(l)', '\\2\\1')"], ["postgresql", "replace(label || '$1', '$1', '')"], ["openformula", 'IF(altitude>3;"label";"none")'], ["postgresql", "case when altitude > 3 then 'label' end"],
   ["postgresql", "label is null"], ["postgresql", "label like 'A%*'"], ["postgresql", "nullif(label, null)"], ["duckdb", "label[1:3]"], ["openformula", "MID(label;1;0)&shelf"], ["postgresql", "split_part(shelf, '-', 2)"],

@@ -60,3 +60,30 @@ test.each(foreign)("%s %s is mended into what gives the same", (of, source) => {
   for (const { dialect, given } of mended)
     expect([dialect, given, given?.map((value, i) => agree(value, wanted[i]))]).toEqual([dialect, given, wanted.map(() => true)]);
 });
+
+const moments = sampleOf(["1903-06-05 00:07:09", "1999-12-31 23:59:58", "2024-02-29 12:00:00"].map((moment) => ({ moment })));
+/** How the dialects write a moment by a format, as each takes it. */
+const writers: Readonly<Record<string, (format: string) => string>> = {
+  postgresql: (format) => `to_char(cast(moment as timestamp), '${format}')`,
+  mariadb: (format) => `date_format(moment, '${format}')`,
+  duckdb: (format) => `strftime(cast(moment as timestamp), '${format}')`,
+  sqlite: (format) => `strftime('${format}', moment)`,
+};
+
+/** A format that a dialect has, and the function with which it is written in the others. */
+// prettier-ignore
+test.each([
+  ["duckdb", "%Y/%m/%d %H:%M:%S"], ["duckdb", "%y %j"], ["duckdb", "%B %d, %Y"], ["duckdb", "%b %a"], ["duckdb", "%A"], ["duckdb", "%I:%M %p"], ["sqlite", "%F %T"],
+  ["mariadb", "%Y-%m-%d %H:%i:%s"], ["mariadb", "%M %d"], ["mariadb", "%b %W %a"], ["mariadb", "%h:%i %p"], ["mariadb", "%j %y %T"],
+  ["postgresql", "YYYY-MM-DD HH24:MI:SS"], ["postgresql", "DD.MM.YY"], ["postgresql", "DD Mon YYYY"],
+])("%s: a date by %s is the same in the dialects that have such a format", (own, format) => {
+  const written = writers[own](format).replace(/cast\((\w+) as timestamp\)/, "$1");
+  const values = [...compile(dialects[own](), writers[own](format), moments).run(moments)];
+  const others = Object.keys(writers).flatMap((id) => {
+    const [problem] = compile(dialects[id](), written, moments).diagnostics;
+    const fix = id === own || problem?.code !== "unknown-function" ? undefined : problem.fixes.at(0);
+    return fix ? [[...compile(dialects[id](), applyFix(written, fix), moments).run(moments)]] : [];
+  });
+  expect(others.length).toBeGreaterThan(0);
+  for (const other of others) expect(other).toEqual(values);
+});

@@ -27,6 +27,8 @@ const texts = [
   "a".repeat(300),
   "constructor",
   "2019-04-03 12:30:00.5",
+  "%T %m",
+  'T FMmth "m',
 ];
 const numbers = [
   0,

@@ -63,6 +63,24 @@ test.each([
   expect(missed).toEqual([]);
 });
 
+const labels = sampleOf([
+  { code: "BR-417/a", tags: "red;green;blue", mail: "Åsa <asa@herb.se>", n: 1250 },
+  { code: "P-12/b", tags: "red;yellow", mail: "Luc <luc@bota.fr>", n: 31000 },
+  { code: "XB-5/c", tags: "blue", mail: "Ida <ida@flora.org>", n: 7 },
+]);
+
+/** What is wanted on the first two rows, and on the last. */
+// prettier-ignore
+test.each([
+  ["0417 | 0012", "0005"], ["red, green, blue | red, yellow", "blue"], ["red | red", "blue"], ["1,250 | 31,000", "7"], ["asa@herb.se | luc@bota.fr", "ida@flora.org"],
+])("marks and digits: %s, then %s", (first, then) => {
+  const missed = ["postgresql", "openformula", "mariadb", "xpath", "sqlite", "duckdb"].filter((id) => {
+    const { candidates } = expressionsFor(dialects[id](), labels, new Map(first.split(" | ").map((text, row) => [row, text])), 3);
+    return !candidates.some(({ values }) => values[2] === then);
+  });
+  expect(missed).toEqual([]);
+});
+
 test("each gives what is wanted, and they differ where it is said", () => {
   const dialect = dialects.postgresql();
   const { candidates, telling } = expressionsFor(dialect, sample, new Map([[1, "Chidi"]]));

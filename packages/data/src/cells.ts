@@ -1,19 +1,9 @@
 import { Decimal, Failure, type Value } from "indigo-quill";
 import { DataError } from "./table.ts";
+import { exactJson } from "indigo-quill/values";
 
 export function isRecord(value: unknown): value is Record<string, unknown> {
   return typeof value === "object" && value !== null && !Array.isArray(value) && !(value instanceof Decimal);
-}
-
-/** A value as JSON; numbers of any size with all their digits. */
-export function jsonText(value: unknown): string {
-  if (typeof value === "bigint" || value instanceof Decimal) return String(value);
-  if (Array.isArray(value)) return `[${value.map(jsonText).join(",")}]`;
-  if (isRecord(value))
-    return `{${Object.entries(value)
-      .map(([name, item]) => `${JSON.stringify(name)}:${jsonText(item)}`)
-      .join(",")}}`;
-  return JSON.stringify(value ?? null);
 }
 
 /** An error as it is written here. */
@@ -69,7 +59,7 @@ export class NestedRows {
     if (!Array.isArray(value)) return value as Value;
     if (!hasRecord(value)) return value.map((item) => this.#cell(name, item));
     this.asText.set(name, (this.asText.get(name) ?? 0) + 1);
-    return jsonText(value);
+    return exactJson(value);
   }
 
   /** What had to be changed to make cells of the data. */

@@ -1,6 +1,7 @@
 import { Decimal, type Value } from "indigo-quill";
 import Papa from "papaparse";
 import { DataError, type Table, placeOf, sampleFrom, usableNames } from "./table.ts";
+import { exactJson } from "indigo-quill/values";
 
 export interface CsvOptions {
   /** What separates fields, one character; found out from the first lines when left out. */
@@ -190,7 +191,7 @@ const special: Readonly<Record<Separator, RegExp>> = { ",": /[",\r\n\ufeff]|^ | 
 function csvCell(value: unknown, separator: Separator): string {
   if (value === null || value === undefined) return "";
   const isData = typeof value === "object" && !(value instanceof Decimal);
-  const text = typeof value === "string" ? value : isData ? JSON.stringify(value) : String(value);
+  const text = typeof value === "string" ? value : isData ? exactJson(value) : String(value);
   return text === "" || special[separator].test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }
 

@@ -1,7 +1,8 @@
 import { exactNumber } from "indigo-quill/survey";
 import { parse } from "lossless-json";
-import { NestedRows, isRecord, jsonText } from "./cells.ts";
+import { NestedRows, isRecord } from "./cells.ts";
 import { DataError, type Table, placeOf, sampleFrom, usableNames } from "./table.ts";
+import { exactJson } from "indigo-quill/values";
 
 /** Parses JSON, numbers as they are written; @throws DataError with the place of what is wrong, a name given twice too */
 export function parseJson(text: string, firstLine = 1): unknown {
@@ -139,7 +140,7 @@ function lastItemEnd(text: string, from: number): { end: number; isClosed: boole
 }
 
 const rowText = (names: readonly string[], row: readonly unknown[], between = ""): string =>
-  `{${names.map((name, i) => `${between}${JSON.stringify(name)}:${between && " "}${jsonText(row[i])}`).join(",")}${between.slice(0, -2)}}`;
+  `{${names.map((name, i) => `${between}${JSON.stringify(name)}:${between && " "}${exactJson(row[i])}`).join(",")}${between.slice(0, -2)}}`;
 
 /** Rows as items of a JSON array, without its brackets. */
 export const jsonItems = (names: readonly string[], rows: readonly (readonly unknown[])[]): string =>

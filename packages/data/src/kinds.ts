@@ -1,6 +1,6 @@
 import { Decimal, Double, Moment, type Value, isFailure, isList } from "indigo-quill";
-import { jsonText } from "./cells.ts";
 import { DataError } from "./table.ts";
+import { exactJson } from "indigo-quill/values";
 
 /** The kinds of columns that files with types can hold here. */
 export type ColumnKind = "text" | "whole number" | "number" | "truth value" | "list";
@@ -22,7 +22,7 @@ export function kindOfColumn(values: readonly Value[]): ColumnKind {
 }
 
 const textOf = (value: Value): string =>
-  typeof value === "string" ? value : value instanceof Moment ? value.text : isList(value) ? jsonText(value) : String(value);
+  typeof value === "string" ? value : value instanceof Moment ? value.text : isList(value) ? exactJson(value) : String(value);
 
 /**
  * A value as a column of a kind holds it; an error is nothing.

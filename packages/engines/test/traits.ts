@@ -105,6 +105,7 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   otherForms: "cast('12%' as integer)",
   digitsBeyond: "cast('99999999999999999999' as integer)",
   tooLarge: "cast(99999999999999999999.0 as integer)",
+  digitsLeft: "cast(1.25 as decimal(3,1))",
   beyondDouble: "cast('1e999' as double)",
   tooSmall: "cast('1e-999' as double)",
   decimalHalves: "cast(2.5 as integer)",
@@ -133,6 +134,7 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   until: "([1, 2, 3])[2:2]",
   outsideList: "([1, 2, 3])[0:9]",
   letterDigits: "to_hex(255)",
+  formatLanguage: "strftime(date '2019-04-03', '%m MM')",
   unknownToken: "strftime(date '2019-04-03', '%q')",
   emptyFormat: "strftime(date '2019-04-03', '')",
   digitRoom: "to_hex(255)",
@@ -162,6 +164,9 @@ type Probes = Partial<Record<TraitId, string>>;
 
 const own: Readonly<Record<string, Probes>> = {
   postgresql: {
+    formatLanguage: "to_char(timestamp '2019-04-03 05:06:07', 'MM mm MONTH Month month FMMonth DDth Mi')",
+    unknownToken: "to_char(date '2019-04-03', 'Q q x-9')",
+    emptyFormat: "to_char(date '2019-04-03', '') is null",
     listForm: "array_to_string('{a,\"b, c\"}'::text[], '|')",
     bytesWritten: "encode('\\x61'::bytea, 'hex')",
     dateForms: "('Apr 3, 2019'::date)::text",
@@ -244,6 +249,7 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "abs(-9223372036854775807 - 1) and 0",
   },
   mariadb: {
+    formatLanguage: "concat(date_format('2019-04-03', '%m MM'), ' ', to_char('2019-04-03', 'mM MONTH|month'))",
     unknownToken: "date_format('2019-04-03', '%q')",
     emptyFormat: "coalesce(date_format('2019-04-03', ''), 'nothing')",
     formatSpaces: "str_to_date('2019 4', '%Y%m')",
@@ -290,6 +296,7 @@ const own: Readonly<Record<string, Probes>> = {
   duckdb: {
     bytesWritten: "hex('\\xFFa'::blob)",
     truthOfNaN: "cast('nan' as double)::boolean",
+    digitsLeft: "concat(cast(1.25 as decimal(3,1)), list_contains([1.3], 1.25))",
     direction: "concat(trunc(-2.9), ' ', ceil(2.1), ' ', floor(-2.1))",
     tooLong: "repeat('ab', 9000000000000000000)",
     absent: "strpos('abc', 'x')",

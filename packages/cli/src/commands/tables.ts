@@ -111,7 +111,7 @@ function listed(dialect: Dialect, only: string | undefined, style: Style): strin
   const shown = families.flatMap((family) =>
     dialect.rows.filter((row) => row.family === family && row.notation !== "operator" && (only ?? family) === family),
   );
-  const unique = [...new Map(shown.map((row) => [signature(row, `${dialect.separator} `), row])).entries()];
+  const unique = [...new Map(shown.map((row) => [signature(row, dialect), row])).entries()];
   return table(
     ["family", "function", "what it gives"],
     unique.map(([text, row]) => [row.family, text, row.summary]),
@@ -125,7 +125,7 @@ function inFull(row: FunctionRow, dialect: Dialect, style: Style): string {
   const taken = row.parameters.map(
     (p) => `${p.name}: ${p.type}${p.default === undefined ? "" : ` = ${JSON.stringify(p.default)}`}`,
   );
-  const head = `${style.colour.bold(signature(row, `${dialect.separator} `))}\n${row.summary}\nparameters: ${taken.join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n\n`;
+  const head = `${style.colour.bold(signature(row, dialect))}\n${row.summary}\nparameters: ${taken.join(", ") || "none"}; result: ${row.result}\nfrom: ${row.evidence}\n\n`;
   const decision = decisionText(row);
   const decided = decision === undefined ? "" : `${wrapped(decision, width, "", "")}\n\n`;
   if (!isPure(row)) return head + decided;

@@ -7,6 +7,7 @@ import { jobText } from "./rules.ts";
 import { previewOfRows, tableOfValues } from "./preview.ts";
 import { type Style, cellText, headerText } from "./style.ts";
 import { TableLines } from "./table.ts";
+import { exactData } from "indigo-quill/values";
 
 /** Writes rows in one of the formats; `start` counts the rows before the piece that they were made from. */
 export interface RowWriter {
@@ -142,7 +143,9 @@ export function stepsWriter(format: RowFormat, plan: Plan, sample: Sample, style
           .map((value) => cellText(value, dialect, style))
           .join(" · ") + (values.length > 6 ? " · …" : "");
   const data = (values: readonly Value[]): unknown => {
-    const plain = values.map((value) => (isFailure(value) ? cellOf(value, format) : dialect.plain(value)));
+    const plain = values.map((value) =>
+      isFailure(value) ? cellOf(value, format) : exactData(value, (each) => dialect.plain(each)),
+    );
     return plain.length > 1 ? plain : plain[0];
   };
   return {

@@ -1,6 +1,7 @@
 import { explainFailure } from "indigo-quill/contrast";
 import type { Dialect, Value } from "indigo-quill";
 import { Failure } from "indigo-quill";
+import { exactData, exactJson } from "indigo-quill/values";
 import pico from "picocolors";
 import type { Streams } from "../streams.ts";
 import { visibleText } from "indigo-quill/authoring";
@@ -37,8 +38,8 @@ export function cellText(value: Value, dialect: Dialect, style: Style): string {
   if (value instanceof Failure) return style.colour.red(`✗ ${value.standard ?? value.code}`);
   if (value === "") return style.colour.dim('""');
   if (typeof value === "string") return shortened(value, style.spaces);
-  const plain = dialect.plain(value);
-  return typeof plain === "object" || typeof plain === "string" ? shortened(JSON.stringify(plain), style.spaces) : String(plain);
+  const data = exactData(value, (each) => dialect.plain(each));
+  return typeof data === "object" || typeof data === "string" ? shortened(exactJson(data), style.spaces) : String(data);
 }
 
 /** A column's name in the head of a table: on one line, and shortened. */

@@ -1,11 +1,19 @@
 import type { Fix } from "../diagnostics/index.ts";
-import { type FunctionRow, decisionText, functionsNamed, isPure, signature } from "../dialects/row.ts";
+import {
+  type FunctionRow,
+  decisionText,
+  functionsNamed,
+  isPure,
+  namesOf,
+  signature,
+  signatureWithPlaces,
+} from "../dialects/row.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import type { Sample, TraceStep } from "../evaluate/index.ts";
 import { type Family, families } from "../text/index.ts";
 import { type TraitId, describeTrait } from "../traits/index.ts";
 import type { TextRange } from "../values/index.ts";
-import { freeNames } from "../syntax/index.ts";
+import { freeNames, templateParts, wordsIn } from "../syntax/index.ts";
 import { tasksOf } from "./find.ts";
 import { aboutParameter } from "./parameters.ts";
 
@@ -42,10 +50,16 @@ export interface Hover {
   readonly lines: readonly string[];
 }
 
+/** A call that is open at the caret: its name, and the words and separators between its arguments up to there. */
+interface OpenCall {
+  readonly name: string;
+  readonly between: string[];
+}
+
 /** Where the caret stands in a text that may be half written. */
 interface Place {
-  /** The calls that are open there, the innermost last: the name, and the argument, 0-based. */
-  readonly calls: readonly { readonly name: string; readonly argument: number }[];
+  /** The calls that are open there, the innermost last. */
+  readonly calls: readonly OpenCall[];
   /** Where the literal that is open there begins, after its quote. */
   readonly literal: number | undefined;
 }
@@ -56,7 +70,7 @@ const wordAfter = new RegExp(`^${nameChars}*`, "u");
 
 /** Reads up to the caret: brackets, separators, quotes; a name before an opening bracket is a call's. */
 function placeAt(text: string, offset: number): Place {
-  const calls: { name: string; argument: number }[] = [];
+  const calls: OpenCall[] = [];
   let quote: { readonly sign: string; readonly start: number } | undefined;
   for (let i = 0; i < offset; i++) {
     const char = text[i];
@@ -64,27 +78,44 @@ function placeAt(text: string, offset: number): Place {
       if (char === quote.sign) quote = undefined;
     } else if (char === "'" || char === '"' || char === "`") quote = { sign: char, start: i + 1 };
     else if (char === "(" || char === "[" || char === "{")
-      calls.push({ name: char === "(" ? wordBefore.exec(text.slice(Math.max(0, i - 60), i).trimEnd())![0] : "", argument: 0 });
+      calls.push({ name: char === "(" ? wordBefore.exec(text.slice(Math.max(0, i - 60), i).trimEnd())![0] : "", between: [] });
     else if (char === ")" || char === "]" || char === "}") calls.pop();
-    else if ((char === "," || char === ";") && calls.length > 0) calls.at(-1)!.argument++;
+    else if (char === "," || char === ";") calls.at(-1)?.between.push(",");
+    else if (/[a-z]/i.test(char) && calls.length > 0) {
+      const [word] = /^[\w$]+/.exec(text.slice(i, Math.min(offset, i + 60)))!;
+      calls.at(-1)!.between.push(word.toLowerCase());
+      i += word.length - 1;
+    }
   }
   return { calls, literal: quote?.start };
 }
 
 const clamped = (text: string, offset: number): number => Math.min(Math.max(0, Math.trunc(offset) || 0), text.length);
 
-function helpOf(row: FunctionRow, argument: number, { separator }: Dialect): CallHelp {
-  const shown = signature(row, `${separator} `);
-  let from = row.name.length + 1;
-  const parameters = row.parameters.map((parameter) => {
+function helpOf(found: FunctionRow, { name: written, between }: OpenCall, dialect: Dialect): CallHelp {
+  const name = namesOf(found).find((own) => own.toLowerCase() === written.toLowerCase()) ?? found.name;
+  const row = { ...found, name };
+  const { text, places } = signatureWithPlaces(row, dialect);
+  const parameters = row.parameters.flatMap((parameter, i) => {
     const { name, type } = parameter;
-    const start = shown.indexOf(name, from);
-    from = start + name.length;
-    return { name, type, about: aboutParameter(row, parameter), range: { start, end: from } };
+    return places[i] ? [{ name, type, about: aboutParameter(row, parameter), range: places[i] }] : [];
   });
   const last = parameters.length - 1;
+  const template = Object.hasOwn(dialect.calls, row.name) ? dialect.calls[row.name] : undefined;
+  const argument = template === undefined ? between.filter((sign) => sign === ",").length : argumentAfter(between, template);
   const current = argument <= last ? argument : row.parameters[last]?.repeats ? last : undefined;
-  return { signature: shown, summary: row.summary, parameters, current };
+  return { signature: text, summary: row.summary, parameters, current };
+}
+
+/** The argument of a call with words between them, 0-based, behind those that have been written. */
+function argumentAfter(between: readonly string[], template: string): number {
+  const { parts } = templateParts(template);
+  const marked = parts.map(({ before, place }, i) => ({ sign: wordsIn((parts[i - 1]?.after ?? "") + before)[0], place }));
+  const first = parts.find(({ isOptional }) => !isOptional)!.place;
+  // Some are called in the plain way, too.
+  const after = (place: number, sign: string) =>
+    marked.find((part) => part.sign === sign)?.place ?? (sign === "," ? place + 1 : place);
+  return between.reduce(after, first) - 1;
 }
 
 /** Forms of syntax that are written like calls: `cast(text as integer)`. */
@@ -102,7 +133,7 @@ const formsNamed = (name: string, dialect: Dialect): CallHelp[] =>
 export function callAt(text: string, offset: number, dialect: Dialect): CallHelp[] {
   const call = placeAt(text, clamped(text, offset)).calls.findLast(({ name }) => name !== "");
   if (!call) return [];
-  const ways = functionsNamed(dialect.rows, call.name).map((row) => helpOf(row, call.argument, dialect));
+  const ways = functionsNamed(dialect.rows, call.name).map((row) => helpOf(row, call, dialect));
   const all = ways.length > 0 ? ways : formsNamed(call.name, dialect);
   const unique = [...new Map(all.map((way) => [way.signature, way])).values()];
   return unique.sort((a, b) => Number(a.current === undefined) - Number(b.current === undefined));
@@ -171,7 +202,7 @@ export function completionsAt(text: string, offset: number, dialect: Dialect, sa
   const functions = [...rows.values()].map((row): Completion => ({
     text: row.name,
     kind: "function",
-    about: `${signature(row, `${dialect.separator} `)}: ${row.summary}`,
+    about: `${signature(row, dialect)}: ${row.summary}`,
     family: row.family,
     range,
   }));
@@ -262,7 +293,7 @@ export function hoverAt(text: string, offset: number, dialect: Dialect, sample: 
   }
   const rows = functionsNamed(dialect.rows, word);
   const lines = rows.flatMap((row) => [
-    signature(row, `${dialect.separator} `),
+    signature(row, dialect),
     row.summary,
     ...(isPure(row) ? answersOf(row.answers) : [decisionText(row) ?? []].flat()),
   ]);

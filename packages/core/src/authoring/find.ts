@@ -147,7 +147,5 @@ export function find(question: string, dialect: Dialect, most = 8): Found[] {
     .filter(({ score }) => score > 0)
     .sort((a, b) => b.score - a.score)
     .slice(0, most)
-    .map(({ entry: { task, row } }) =>
-      task ? told(task, dialect) : { does: row!.summary, written: signature(row!, `${dialect.separator} `) },
-    );
+    .map(({ entry: { task, row } }) => (task ? told(task, dialect) : { does: row!.summary, written: signature(row!, dialect) }));
 }

@@ -70,6 +70,15 @@ function written(node: Node, dialect: Dialect): Part | undefined {
   return { text: workedOut(text), isOpen: !isClosed(template) };
 }
 
+/** Whether a dialect says all that is done. */
+function isSaid(node: Node, dialect: Dialect): boolean {
+  if ("joined" in node) return node.joined.every((each) => isSaid(each, dialect));
+  return (
+    !("task" in node) ||
+    (templateOf(node.task, dialect.id) !== undefined && Object.values(node.given).every((each) => isSaid(each, dialect)))
+  );
+}
+
 /** A text with the sizes of literals, and sums of numbers, worked out. */
 const workedOut = (text: string): string =>
   text
@@ -81,6 +90,7 @@ const workedOut = (text: string): string =>
 /** Tasks that are meant less often than others that give the same. */
 const rarer: Readonly<Partial<Record<TaskId, number>>> = {
   swapNames: 1.5,
+  firstPiece: 0.1,
   slice: 0.3,
   withoutFirst: 0.2,
   withoutLast: 0.2,
@@ -94,23 +104,27 @@ const rarer: Readonly<Partial<Record<TaskId, number>>> = {
   reverse: 0.5,
 };
 
-/** A task on a fragment, with what else it takes. */
-const doing = (task: TaskId, of: Fragment, values: readonly string[], ...rest: readonly (string | number)[]): Fragment => {
-  const [subject, ...names] = Object.keys((tasks[task] as Task).takes);
-  const given = Object.fromEntries(names.map((name, i) => [name, { constant: rest[i] }]));
-  return {
-    node: { task, given: { [subject]: of.node, ...given } },
-    values,
-    cost: of.cost + 1 + (rarer[task] ?? 0) + rest.length * 0.1,
-  };
-};
+/** A task on a fragment, with what else it takes; what it is made of is found out where it is asked for, as most are dropped. */
+const doing = (task: TaskId, of: Fragment, values: readonly string[], ...rest: readonly (string | number)[]): Fragment => ({
+  get node() {
+    const [subject, ...names] = Object.keys((tasks[task] as Task).takes);
+    const given = Object.fromEntries(names.map((name, i) => [name, { constant: rest[i] }]));
+    return { task, given: { [subject]: of.node, ...given } };
+  },
+  values,
+  cost: of.cost + 1 + (rarer[task] ?? 0) + rest.length * 0.1,
+});
 
 /** The wanted texts, and whether texts can be parts of them, as they are or in other letters. */
 class Goal {
   readonly #lower: readonly string[];
+  /** The lengths of stretches of digits that stand in each of the texts. */
+  readonly digits: readonly number[];
 
   constructor(readonly texts: readonly string[]) {
     this.#lower = texts.map((text) => text.toLowerCase());
+    const lengths = texts.map((text) => new Set((text.match(/[0-9]+/g) ?? []).map(({ length }) => length)));
+    this.digits = [...(lengths.at(0) ?? [])].filter((length) => lengths.every((each) => each.has(length)));
   }
 
   has(values: readonly string[]): boolean {
@@ -132,9 +146,19 @@ function* fragmentsOf(of: Fragment, goal: Goal, depth: number): Generator<Fragme
     if (values.some((value) => value === "") || values.every((value, i) => value === of.values[i])) continue;
     const made = doing(task, of, values, ...rest);
     if (goal.has(values)) yield made;
+    yield* filledOf(made, goal);
     yield* styledOf(made, goal, depth > 1);
     const isCut = rest.length > 0 && typeof rest[0] === "string" && !changing.has(task);
     if (depth > 1 && isCut) yield* fragmentsOf(made, goal, depth - 1);
+  }
+}
+
+/** Digits filled up with zeros to a length that digits have in all of the wanted texts. */
+function* filledOf(of: Fragment, goal: Goal): Generator<Fragment> {
+  if (!of.values.every((value) => /^[0-9]+$/.test(value))) return;
+  for (const length of goal.digits) {
+    const values = of.values.map((value) => value.padStart(length, "0"));
+    if (goal.has(values) && values.some((value, i) => value !== of.values[i])) yield doing("padLeft", of, values, length, "0");
   }
 }
 
@@ -148,7 +172,7 @@ function* styledOf(of: Fragment, goal: Goal, areOthersTried: boolean): Generator
 }
 
 /** What columns can give, on the rows of the examples, that stands in each of the wanted texts. */
-function usableFragments(sample: Sample, rows: readonly number[], wanted: readonly string[]): Fragment[] {
+function usableFragments(dialect: Dialect, sample: Sample, rows: readonly number[], wanted: readonly string[]): Fragment[] {
   const goal = new Goal(wanted);
   const found: Fragment[] = [];
   for (const { name, values: all } of sample.columns) {
@@ -162,15 +186,17 @@ function usableFragments(sample: Sample, rows: readonly number[], wanted: readon
         if (goal.has(values)) found.push(doing(task, column, values, ...rest));
       }
     if (cells.every((cell) => typeof cell === "string")) {
-      found.push(...styledOf(column, goal, true), ...fragmentsOf(column, goal, 2));
+      found.push(...filledOf(column, goal), ...styledOf(column, goal, true), ...fragmentsOf(column, goal, 2));
     }
   }
   const seen = new Map<string, number>();
   // Several ways to the same text are kept: which one is meant shows on the other rows.
-  const isKept = ({ values }: Fragment) => {
+  const isKept = ({ node, values }: Fragment) => {
     const key = values.join("\u0000");
-    seen.set(key, (seen.get(key) ?? 0) + 1);
-    return seen.get(key)! <= most.alike;
+    const count = seen.get(key) ?? 0;
+    if (count >= most.alike || !isSaid(node, dialect)) return false;
+    seen.set(key, count + 1);
+    return true;
   };
   return found
     .sort((a, b) => a.cost - b.cost)
@@ -234,7 +260,7 @@ function branchesOf(dialect: Dialect, sample: Sample, rows: readonly number[], t
   // A text that one example alone wants is rarely meant, the less the longer it is.
   const cost = texts.length > 1 ? 0.8 : 1.5 + texts[0].replace(/[^\p{L}\p{N}]/gu, "").length / 2;
   const found: Costed[] = new Set(texts).size > 1 ? [] : [{ node: { constant: texts[0] }, cost }];
-  for (const each of joinsOf(texts, usableFragments(sample, rows, texts))) {
+  for (const each of joinsOf(texts, usableFragments(dialect, sample, rows, texts))) {
     if (written(each.node, dialect) && found.push(each) > most.branch) break;
   }
   return found.sort((a, b) => a.cost - b.cost).slice(0, most.branch);
@@ -321,7 +347,7 @@ export function expressionsFor(
   };
   const isEnough = () => candidates.length >= count || run >= most.run;
   let dearest = Infinity;
-  for (const { node, cost } of joinsOf(texts, usableFragments(sample, rows, texts))) {
+  for (const { node, cost } of joinsOf(texts, usableFragments(dialect, sample, rows, texts))) {
     if (isEnough() || cost > dearest) break;
     if (isTaken(node)) dearest = Math.min(dearest, cost + most.dearer);
   }

@@ -63,6 +63,8 @@ const brackets = [
   ["(", ")"],
   ["[", "]"],
   ['"', '"'],
+  ["<", ">"],
+  ["{", "}"],
 ];
 
 /** Counts of characters, and places, that are tried. */
@@ -76,6 +78,7 @@ export function extractions(texts: readonly string[]): Way<string>[] {
     const pieces = Math.min(4, ...texts.map((text) => text.split(mark).length));
     return [
       { task: "before", rest: [mark], run: (text) => text.slice(0, text.indexOf(mark)) },
+      { task: "firstPiece", rest: [mark], run: (text) => text.split(mark)[0] },
       { task: "after", rest: [mark], run: (text) => text.slice(text.indexOf(mark) + mark.length) },
       { task: "lastPiece", rest: [mark], run: (text) => text.slice(text.lastIndexOf(mark) + mark.length) },
       ...counts
@@ -85,7 +88,7 @@ export function extractions(texts: readonly string[]): Way<string>[] {
         ? [{ task: "swapNames", rest: [mark], run: (text: string) => text.split(mark).slice(0, 2).reverse().join(" ") } as const]
         : []),
       { task: "remove", rest: [mark], run: (text) => text.replaceAll(mark, "") },
-      ...["", " ", "-", "_", ".", "/", ","].flatMap((put): Way<string>[] =>
+      ...["", " ", "-", "_", ".", "/", ",", ", ", "; ", " - ", " / ", " | ", ": "].flatMap((put): Way<string>[] =>
         put === "" || put === mark ? [] : [{ task: "replace", rest: [mark, put], run: (text) => text.replaceAll(mark, put) }],
       ),
     ];
@@ -134,6 +137,15 @@ export function numberForms(wanted: readonly string[]): Way<string | number | bo
       rest: [digits],
       run: (value: string | number | boolean | bigint) => Number(value).toFixed(digits),
     })),
+    ...(wanted.some((text) => /[0-9],[0-9]{3}/.test(text))
+      ? [
+          {
+            task: "thousands" as const,
+            rest: [],
+            run: (value: string | number | boolean | bigint) => String(value).replace(/\B(?=(?:[0-9]{3})+$)/g, ","),
+          },
+        ]
+      : []),
     ...[0, 1, 2].map((digits) => ({
       task: "round" as const,
       rest: [digits],

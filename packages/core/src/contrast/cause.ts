@@ -2,6 +2,7 @@ import type { TraitId } from "../traits/index.ts";
 import { Decimal, Double, type Value } from "../values/index.ts";
 import { chainOf, questionOf } from "./chain.ts";
 import { type KnownInstead, asIfParting, convertedParting, withoutParting } from "./alone.ts";
+import { datePartsParting } from "./date-parts.ts";
 import { fewParting, missingParting, ownParting } from "./special.ts";
 import { heedParting, rowsParting } from "./whole.ts";
 import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, reachOf, sameInputs } from "./parting.ts";
@@ -78,7 +79,23 @@ function causesOf(sides: readonly [Step, Step], { same, isTold }: Way, holds: Ho
 }
 
 /** What else may be a cause where no step alone makes up the difference, the nearest to what is written first. */
-const others = [chainOf, questionOf, withoutParting, missingParting, convertedParting, heedParting, fewParting, rowsParting];
+const others = [
+  datePartsParting,
+  chainOf,
+  questionOf,
+  withoutParting,
+  missingParting,
+  convertedParting,
+  heedParting,
+  fewParting,
+  rowsParting,
+];
+
+/** Where none of these finds any: what would come of another answer, and what only one side gives. */
+const lastAsked: readonly ((left: Evaluated, right: Evaluated, known: KnownInstead) => Parting | undefined)[] = [
+  asIfParting,
+  ownParting,
+];
 
 /** Where a cause was found on some row, and which: what explains one row often explains more. */
 interface Known {
@@ -91,8 +108,9 @@ interface Known {
 /** What was found between two sides on the rows before. */
 export interface KnownCauses extends KnownInstead {
   readonly found: Known[];
-  /** Which of the others found something last. */
+  /** Which of the others found something last; and of those that are asked where none of them does. */
   other?: (typeof others)[number];
+  last?: (typeof lastAsked)[number];
 }
 
 export const nothingKnown = (): KnownCauses => ({ found: [], instead: [], missed: 0 });
@@ -103,8 +121,8 @@ const partBy = (left: Evaluated, right: Evaluated, a: Step, b: Step, { same }: W
 
 /** A cause that was found on another row and is one here, too. */
 function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
-  const sameStep = ({ steps }: Evaluated, { node, bound }: Step) =>
-    steps.find((step) => step.node === node && step.bound === bound);
+  const sameStep = (side: Evaluated, { node, bound }: Step) =>
+    (node === bound ? side.plainSteps : side.steps).find((step) => step.node === node && step.bound === bound);
   for (const { a: first, b: second, way, sets } of known.found) {
     const [a, b] = [sameStep(left, first), sameStep(right, second)];
     if (!a || !b || !partBy(left, right, a, b, way)) continue;
@@ -121,7 +139,7 @@ function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Pa
  * makes up the difference, the answers of several that do together. What explained another row is tried before all else.
  */
 export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
-  const again = knownParting(left, right, known) ?? known.other?.(left, right);
+  const again = knownParting(left, right, known) ?? known.other?.(left, right) ?? known.last?.(left, right, known);
   if (again) return again;
   const candidates = ways.flatMap((way) =>
     left.steps.flatMap((a) =>
@@ -149,5 +167,11 @@ export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses)
     known.other = found;
     return parting;
   }
-  return asIfParting(left, right, known) ?? ownParting(left, right) ?? unexplained;
+  for (const found of lastAsked) {
+    const parting = found(left, right, known);
+    if (!parting) continue;
+    known.last = found;
+    return parting;
+  }
+  return unexplained;
 }

@@ -23,7 +23,7 @@ export interface RowDifference {
   readonly parting: Parting | undefined;
   /** Where both write one function or sign and it is another operation on each side: what it is on each. */
   readonly another?: string;
-  /** Whether no cause was looked for, since the time for that was up. */
+  /** Whether the time for that was up before a cause was looked for, or found. */
   readonly isUnsought?: true;
   /** Found out where it is asked for. */
   readonly effect: Effect;
@@ -62,6 +62,8 @@ export interface Contrast {
   readonly groups: readonly CauseGroup[];
   /** For each switch that is off how many rows more would agree with it, where there are any. */
   readonly nearly: Readonly<Partial<Record<Switch, number>>>;
+  /** Goes on looking for causes where the time for that was up, for so many milliseconds; left out where nothing is left. */
+  readonly more?: (milliseconds: number) => Contrast;
 }
 
 /** How a contrast is made. */
@@ -75,13 +77,16 @@ export interface ContrastOptions {
 /** Groups on a row beyond which each is contrasted with the first only. */
 const mostGroups = 8;
 
+const unsought = { parting: undefined, isUnsought: true } as const;
+
 /** Where two evaluations part, and, where no cause is found, what one name is on each side. */
 function explained(
-  left: Evaluated,
-  right: Evaluated,
+  both: () => readonly [Evaluated, Evaluated],
   known: KnownCauses,
   end: number,
-): Pick<RowDifference, "parting" | "another"> {
+): Pick<RowDifference, "parting" | "another" | "isUnsought"> {
+  if (Date.now() > end) return unsought;
+  const [left, right] = both();
   if (agree(asTruth(left.value), asTruth(right.value))) return { parting: truthParting(left, right) };
   const found = triedOf(
     left,
@@ -93,7 +98,7 @@ function explained(
     },
     end,
   );
-  return found ?? { parting: undefined };
+  return found ?? unsought;
 }
 
 /** The sides whose values are known, in groups that agree. */
@@ -132,7 +137,6 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
   const columns = programs.map((program) => program.run(sample));
   const benches = programs.map((program) => new Workbench(program, sample));
   const known = new Map<string, KnownCauses>();
-  const end = Date.now() + milliseconds;
   const knownOf = (pair: readonly number[]): KnownCauses => {
     const key = pair.join();
     const found = known.get(key) ?? nothingKnown();
@@ -140,7 +144,24 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
     return found;
   };
 
-  const rows = Array.from({ length: sample.rows }, (_, row): ContrastRow => {
+  /** How two sides differ on a row; the steps of a side are carried out once for all the others. */
+  const differencesOn = (row: number): ((sides: readonly [number, number], end: number) => RowDifference) => {
+    const evaluated = lazily((side) => benches[side].at(row));
+    const outcome = lazily((side): Outcome => ({ program: programs[side], value: columns[side][row] }));
+    return (sides, end) => {
+      const [a, b] = sides;
+      let effect: Effect | undefined;
+      return {
+        sides,
+        ...explained(() => [evaluated(a), evaluated(b)], knownOf(sides), end),
+        get effect() {
+          return (effect ??= effectOf(outcome(a), outcome(b), sample, row));
+        },
+      };
+    };
+  };
+
+  const compared = Array.from({ length: sample.rows }, (_, row): ContrastRow => {
     const values = columns.map((column) => column[row]);
     const groups = groupsOf(
       values,
@@ -148,26 +169,35 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
       alike,
     );
     if (groups.length < 2) return { row, values, groups, agree: true, differences: [] };
-    const evaluated = lazily((side) => benches[side].at(row));
-    const outcome = lazily((side): Outcome => ({ program: programs[side], value: values[side] }));
-    const differences = pairsOf(groups.map(([first]) => first)).map((pair): RowDifference => {
-      const [a, b] = pair;
-      const cause =
-        Date.now() > end
-          ? { parting: undefined, isUnsought: true as const }
-          : explained(evaluated(a), evaluated(b), knownOf(pair), end);
-      let effect: Effect | undefined;
-      return {
-        sides: pair,
-        ...cause,
-        get effect() {
-          return (effect ??= effectOf(outcome(a), outcome(b), sample, row));
-        },
-      };
-    });
+    const difference = differencesOn(row);
+    const differences = pairsOf(groups.map(([first]) => first)).map((pair) => difference(pair, -Infinity));
     return { row, values, groups, agree: false, differences };
   });
-  return { programs, rows, groups: causeGroups(rows), nearly: nearlyOf(rows, on) };
+  const nearly = nearlyOf(compared, on);
+
+  /** Differences that alone took all the time: nothing comes of trying again. */
+  const givenUp = new Set<RowDifference>();
+  const sought = (before: readonly ContrastRow[], time: number): Contrast => {
+    const end = Date.now() + time;
+    let isFirst = true;
+    let isLeft = false;
+    const rows = before.map((one): ContrastRow => {
+      if (!one.differences.some(({ isUnsought }) => isUnsought)) return one;
+      const difference = differencesOn(one.row);
+      const differences = one.differences.map((known) => {
+        if (!known.isUnsought || givenUp.has(known)) return known;
+        const found = difference(known.sides, end);
+        if (found.isUnsought && isFirst && time > 0) givenUp.add(found);
+        else isLeft ||= found.isUnsought === true;
+        isFirst = false;
+        return found;
+      });
+      return { ...one, differences };
+    });
+    const all = { programs, rows, groups: causeGroups(rows), nearly };
+    return isLeft ? { ...all, more: (milliseconds) => sought(rows, milliseconds) } : all;
+  };
+  return sought(compared, milliseconds);
 }
 
 /** Something of each side, made where it is asked for, once. */

@@ -1,4 +1,14 @@
-import { Decimal, Double, Failure, type MessageCode, Moment, type Value, isFailure, isList } from "../values/index.ts";
+import {
+  Decimal,
+  Failure,
+  type MessageCode,
+  Moment,
+  type Value,
+  asDouble,
+  isFailure,
+  isList,
+  isNumeric,
+} from "../values/index.ts";
 
 /** The kinds that are told apart when values of two dialects are compared. */
 export type OutcomeKind = "text" | "number" | "boolean" | "nothing" | "error" | "list" | "other";
@@ -8,13 +18,8 @@ export function kindOfOutcome(value: Value): OutcomeKind {
   if (isFailure(value)) return "error";
   if (typeof value === "string" || value instanceof Moment) return "text";
   if (typeof value === "boolean") return "boolean";
-  if (typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double)
-    return "number";
+  if (isNumeric(value)) return "number";
   return isList(value) ? "list" : "other";
-}
-
-function asNumber(value: Value): number {
-  return value instanceof Double ? value.value : value instanceof Decimal ? value.toNumber() : Number(value);
 }
 
 const textOf = (value: Value): Value => (value instanceof Moment ? value.text : value);
@@ -26,10 +31,26 @@ const textOf = (value: Value): Value => (value instanceof Moment ? value.text : 
 export const sameNumber = (a: number, b: number): boolean =>
   Object.is(a, b) || a === b || (Number.isFinite(a - b) && Math.abs(a - b) <= 1e-12 * Math.max(Math.abs(a), Math.abs(b)));
 
+/** A whole number with all its digits, where those are known: a double has them up to 2^53. */
+function wholeOf(value: Value): bigint | undefined {
+  if (typeof value === "bigint") return value;
+  if (value instanceof Decimal) return value.trimmed().scale === 0 ? value.trimmed().coefficient : undefined;
+  const number = asDouble(value);
+  return Number.isSafeInteger(number) ? BigInt(number) : undefined;
+}
+
+/** Whole numbers are the same where all their digits are, others up to what a calculation in another order changes. */
+function sameNumbers(a: Value, b: Value): boolean {
+  const [x, y] = [asDouble(a), asDouble(b)];
+  if (x === y && Math.abs(x) <= Number.MAX_SAFE_INTEGER) return true;
+  const [whole, other] = [wholeOf(a), wholeOf(b)];
+  return whole === undefined || other === undefined ? sameNumber(x, y) : whole === other;
+}
+
 /**
  * Whether two dialects gave the same. Texts, and dates by their ISO text, agree when they are the same code units; numbers when
- * they are the same value (relative tolerance 1e-12), whatever their type; truth values, and lists
- * item by item. Nothing (null, blank, the empty sequence) agrees with nothing only, not with empty
+ * they are the same value, whatever their type, whole ones exactly and others with a relative tolerance of 1e-12; truth values, and
+ * lists item by item. Nothing (null, blank, the empty sequence) agrees with nothing only, not with empty
  * text; an error agrees with an error only, whatever its code. Values of two kinds never agree.
  */
 export function agree(a: Value, b: Value): boolean {
@@ -40,7 +61,7 @@ export function agree(a: Value, b: Value): boolean {
     case "error":
       return true;
     case "number":
-      return sameNumber(asNumber(a), asNumber(b));
+      return sameNumbers(a, b);
     case "list": {
       const [left, right] = [a as readonly Value[], b as readonly Value[]];
       return left.length === right.length && left.every((item, i) => agree(item, right[i]));
@@ -90,7 +111,7 @@ function seen(value: Value, on: ReadonlySet<Switch>): Value {
 }
 
 const rounded = (value: Value): Value => {
-  const number = asNumber(value);
+  const number = asDouble(value);
   return Number.isFinite(number) ? Number(number.toPrecision(9)) : value;
 };
 

@@ -95,6 +95,8 @@ function triedText(parting: Parting, titles: readonly [string, string]): string 
       return `Tried: with what comes of it in the place of the value ${given}.`;
     case "as if":
       return `Tried: with that answer ${given}.`;
+    case "parts":
+      return `Tried: with this part as ${titles[1 - side]} writes it ${titles[side]} gives the other's result.`;
     case "alone":
       return `Tried: on this row alone ${given}.`;
     case "changed":

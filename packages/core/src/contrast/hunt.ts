@@ -231,6 +231,9 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
   return { programs, columns, caught, reach: { rows: tried, isProved: false, ...(exhausted && { exhausted }) } };
 }
 
+/** Milliseconds that are left for the cause of a row that was found, however late. */
+const leastForCause = 300;
+
 /** The smallest of the rows that were found for each cause. */
 function smallest(
   sides: readonly Side[],
@@ -246,7 +249,7 @@ function smallest(
   const explained = (row: RowOf): Caught => {
     const [{ values, differences }] = contrast(sides, sampleOf([row], columns), {
       agreement,
-      milliseconds: Math.max(0, end - Date.now()),
+      milliseconds: Math.max(leastForCause, end - Date.now()),
     }).rows;
     return { row, values, ...(differences[0] && { difference: differences[0] }) };
   };

@@ -6,11 +6,11 @@ import { type Difference, type Evaluated, type Step, answering, nameOfAnswering,
 
 /**
  * What was tried on a side, other than a step with the other's answers: the whole without the step, or with what the other's step
- * makes of a value; the step with an answer of its own kind; the row alone, without the others of the sample; another value in a
+ * makes of a value; the step with an answer of its own kind, or with parts as the other writes them; the row alone, without the others of the sample; another value in a
  * column; other values, on which both agree.
  */
 export type Experiment =
-  | { readonly is: "without" | "converted" | "as if" | "alone" }
+  | { readonly is: "without" | "converted" | "as if" | "alone" | "parts" }
   | { readonly is: "changed"; readonly column: string; readonly value: Value }
   | { readonly is: "usual"; readonly column: string; readonly values: readonly Value[] };
 

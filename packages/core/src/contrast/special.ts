@@ -163,15 +163,6 @@ function specialNumbers(value: number): Special[] {
     : specials;
 }
 
-/** What a side gives for a value in a column: several questions ask for the same. */
-function remembered(side: Evaluated, column: number): (value: Value) => Value {
-  const known = new Map<Value, Value>();
-  return (value) => {
-    if (!known.has(value)) known.set(value, side.on(new Map([[column, value]])));
-    return known.get(value)!;
-  };
-}
-
 /** Which special values are asked for, and whether one side may give something for them that has no name. */
 interface Asking {
   readonly isAsked: (trait: TraitId) => boolean;
@@ -194,7 +185,7 @@ const specialParting =
       some.filter((mark) => all.some((text) => text.includes(mark)));
     const marks = [...new Set([...within(own, other), ...within(other, own)])];
     for (const [column, value] of askedOf(left, right).columns) {
-      const on = sides.map((side) => remembered(side, column));
+      const on = sides.map((side) => (each: Value) => side.on(new Map([[column, each]])));
       for (const { trait, special, usual, mark } of specialsOf(value, marks)) {
         if (!isAsked(trait)) continue;
         const named = on.map((run) => answerOf(special, { on: run, mark }));

@@ -26,6 +26,8 @@ export type Cells = ReadonlyMap<number, Value>;
 export interface Evaluated {
   readonly value: Value;
   readonly steps: readonly Step[];
+  /** Those of them that are carried out as they stand, and no jobs that others come to: known without looking for such. */
+  readonly plainSteps: readonly Step[];
   /** Every part that was worked out, with its value. */
   readonly parts: readonly { readonly node: Bound; readonly value: Value }[];
   /** What the whole was bound to. */

@@ -90,21 +90,34 @@ const formatsIn = (parts: readonly Bound[]): ReadonlySet<unknown> =>
     ),
   );
 
-/** The texts that are written and may stand in others. */
-export function textsIn(root: Bound): string[] {
+/** What an expression holds, whatever the row. */
+interface Held {
+  readonly texts: readonly string[];
+  readonly columns: readonly number[];
+}
+
+const held = new WeakMap<Bound, Held>();
+
+function heldIn(root: Bound): Held {
+  const known = held.get(root);
+  if (known) return known;
   const parts = allPartsOf(root);
   const formats = formatsIn(parts);
-  return parts.flatMap((part) =>
-    part.kind === "constant" && part.source.kind === "literal" && typeof part.value === "string" && !formats.has(part)
-      ? [part.value]
-      : [],
-  );
+  const isText = (part: Bound) => part.kind === "constant" && part.source.kind === "literal" && typeof part.value === "string";
+  const made = {
+    texts: parts.flatMap((part) => (isText(part) && !formats.has(part) ? [(part as { value: string }).value] : [])),
+    columns: parts.flatMap((part) => (part.kind === "column" ? [part.column] : [])),
+  };
+  held.set(root, made);
+  return made;
 }
+
+/** The texts that are written and may stand in others. */
+export const textsIn = (root: Bound): readonly string[] => heldIn(root).texts;
 
 export function askedOf(left: Evaluated, right: Evaluated): Asked {
   const columns = new Map<number, Value>();
-  for (const { root, valueOf } of [left, right])
-    for (const part of allPartsOf(root)) if (part.kind === "column") columns.set(part.column, valueOf(part.column));
+  for (const { root, valueOf } of [left, right]) for (const column of heldIn(root).columns) columns.set(column, valueOf(column));
   return { columns, literals: [...new Set([...textsIn(left.root), ...textsIn(right.root)])].slice(0, 8) };
 }
 

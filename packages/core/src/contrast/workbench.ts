@@ -1,5 +1,5 @@
 import type { Variable } from "../dialects/dialect.ts";
-import { type Bound, type Program, type Sample, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
+import { type Bound, type Program, type Sample, allPartsOf, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
 import { Decimal, OverTime, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
 import { type Cells, type Evaluated, type Step, withAnswers } from "./swap.ts";
 import { agree, asTruth } from "./equal.ts";
@@ -10,17 +10,28 @@ interface Place {
   readonly run: (sample: Sample, row: number) => Value;
 }
 
+/** How many results of values that were tried are kept. */
+const mostKept = 5000;
+
 /** One side of a contrast, with what is tried of it: an experiment is compiled once for all rows. */
 export class Workbench {
   readonly #places = new Map<Bound, Place>();
   readonly #changed = new Map<string, (sample: Sample, row: number) => Value>();
   readonly #columns = new Map<Bound, ((row: number) => Pick<Step, "bound" | "slots">) | null>();
   readonly #numbers = new Map<Bound, number>();
+  /** The columns that the whole reads, and what came of values in them: the same is tried on many rows. */
+  readonly #read: readonly number[];
+  readonly #came = new Map<string, Value>();
+  /** Whether the program has run on other values since a row was looked at. */
+  #isElsewhere = false;
 
   constructor(
     readonly program: Program,
     readonly sample: Sample,
-  ) {}
+  ) {
+    const columns = allPartsOf(program.bound).flatMap((part) => (part.kind === "column" ? [part.column] : []));
+    this.#read = [...new Set(columns)];
+  }
 
   /** A row, 0-based: the value, the steps that are carried out, with the jobs that they come to, and what the whole gives otherwise. */
   at(row: number): Evaluated {
@@ -28,6 +39,7 @@ export class Workbench {
     const steps: Step[] = [];
     const nodes: Omit<Step, "bound" | "slots">[] = [];
     const turns = new Map<Bound, number>();
+    this.#isElsewhere = false;
     const value = program.runRow(sample, row, (source, found, node, slots) => {
       turns.set(node, (turns.get(node) ?? 0) + 1);
       const name = source.kind === "call" ? program.source.slice(source.nameRange.start, source.nameRange.end) : "";
@@ -39,32 +51,29 @@ export class Workbench {
       const taken = step.node.kind === "column" && this.#column(step.node);
       if (taken) steps.push({ ...step, ...taken(row) });
     }
-    withinTime(() => {
-      for (const step of nodes) {
-        for (const bound of jobsOf(step.node)) {
-          const slots = inputValues(program, bound, row);
-          // A shape may come to an operation on some rows only.
-          const isSame = !slots.some(isFailure) && agree(asTruth(withAnswers(bound, slots, bound.answers)), asTruth(step.value));
-          if (isSame) steps.push({ ...step, bound, slots });
-        }
-      }
-    });
     // What is carried out several times has no one value that another could stand for.
-    let alone: Value | undefined;
-    const once = steps.filter(({ node }) => turns.get(node) === 1);
+    const isOnce = ({ node }: Step) => turns.get(node) === 1;
+    const plainSteps = steps.filter(isOnce);
+    let all: readonly Step[] | undefined;
+    const allSteps = () => (all ??= [...plainSteps, ...this.#jobs(nodes, row).filter(isOnce)]);
     return {
       value,
-      steps: once,
+      get steps() {
+        return allSteps();
+      },
+      plainSteps,
       parts: nodes,
       root: program.bound,
       valueOf: (column) => sample.columns[column].values[row],
       nameOf: (column) => sample.columns[column].name,
-      alone: () => (alone ??= program.runRow(this.#with(new Map(), row), 0)),
+      alone: () => this.#on(new Map(), row),
       put: (node, put) => this.#put(node, put, row),
-      on: (values) => program.runRow(this.#with(values, row), 0),
+      on: (values) => this.#on(values, row),
       runWith: (changes, name, values) => {
-        const run = this.#changing(changes, name);
-        return values ? run(this.#with(values, row), 0) : run(sample, row);
+        const run = () => this.#changing(changes, name);
+        if (!values) return run()(sample, row);
+        const tried = () => run()(this.#with(values, row), 0);
+        return name === undefined ? tried() : this.#once(`${this.#nameOf(changes, name)} on`, values, row, tried);
       },
     };
   }
@@ -94,6 +103,50 @@ export class Workbench {
     return made;
   }
 
+  /** The jobs that steps come to on a row, within the time of one. */
+  #jobs(nodes: readonly Omit<Step, "bound" | "slots">[], row: number): Step[] {
+    const { program, sample } = this;
+    const steps: Step[] = [];
+    withinTime(() => {
+      // What was tried has left other columns behind.
+      if (this.#isElsewhere) program.runRow(sample, row);
+      this.#isElsewhere = false;
+      for (const step of nodes) {
+        for (const bound of jobsOf(step.node)) {
+          const slots = inputValues(program, bound, row);
+          // A shape may come to an operation on some rows only.
+          const isSame = !slots.some(isFailure) && agree(asTruth(withAnswers(bound, slots, bound.answers)), asTruth(step.value));
+          if (isSame) steps.push({ ...step, bound, slots });
+        }
+      }
+    });
+    return steps;
+  }
+
+  /** The whole with other values in some columns, and the row's in the rest, without other rows. */
+  #on(values: Cells, row: number): Value {
+    return this.#once("", values, row, () => {
+      this.#isElsewhere = true;
+      return this.program.runRow(this.#with(values, row), 0);
+    });
+  }
+
+  /** What comes of values in the columns that are read; kept, of so many. */
+  #once(what: string, values: Cells, row: number, run: () => Value): Value {
+    let key = what;
+    for (const column of this.#read) {
+      const cell = values.has(column) ? values.get(column) : this.sample.columns[column].values[row];
+      const text = Object.is(cell, -0) ? "-0" : String(cell);
+      key += ` ${typeof cell} ${text.length} ${text}`;
+    }
+    const known = this.#came.get(key);
+    if (known !== undefined) return known;
+    const came = run();
+    if (this.#came.size >= mostKept) this.#came.clear();
+    this.#came.set(key, came);
+    return came;
+  }
+
   /** A row with other values in some columns, as a sample of its own. */
   #with(changed: Cells, row: number): Sample {
     const columns = this.sample.columns.map((own, i) => ({
@@ -118,10 +171,14 @@ export class Workbench {
   /** `name` says what was changed at the parts, where that is the same on every row. */
   #changing(changes: ReadonlyMap<Bound, Bound>, name: string | undefined): (sample: Sample, row: number) => Value {
     if (name === undefined) return this.program.experiment(changes);
-    const key = [...changes.keys()].map((node) => this.#numberOf(node)).join(" ") + name;
+    const key = this.#nameOf(changes, name);
     let run = this.#changed.get(key);
     if (!run) this.#changed.set(key, (run = this.program.experiment(changes)));
     return run;
+  }
+
+  #nameOf(changes: ReadonlyMap<Bound, Bound>, name: string): string {
+    return [...changes.keys()].map((node) => this.#numberOf(node)).join(" ") + name;
   }
 
   #numberOf(node: Bound): number {
@@ -166,8 +223,19 @@ export function triedOf<T>(
       if (!isOver) go();
       return value;
     };
+    const { value, plainSteps, parts, root, valueOf, nameOf } = side;
     return {
-      ...side,
+      value,
+      plainSteps,
+      parts,
+      root,
+      valueOf,
+      nameOf,
+      get steps() {
+        const { steps } = side;
+        if (!isOver) go();
+        return steps;
+      },
       alone: () => then(side.alone()),
       put: (node, value) => then(side.put(node, value)),
       on: (values) => then(side.on(values)),

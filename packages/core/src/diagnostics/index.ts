@@ -75,11 +75,22 @@ export function nearest(name: string, candidates: Iterable<string>, most = 3): s
   const limit = Math.max(1, Math.floor(wanted.length / 3));
   const scored: { candidate: string; distance: number }[] = [];
   for (const candidate of candidates) {
-    const distance = editDistance(wanted, candidate.toLowerCase(), limit);
-    if (distance <= limit) scored.push({ candidate, distance });
+    const own = candidate.toLowerCase();
+    const distance = editDistance(wanted, own, limit);
+    if (distance <= limit && isWordByWord(wanted, own)) scored.push({ candidate, distance });
   }
   scored.sort((a, b) => a.distance - b.distance || (a.candidate < b.candidate ? -1 : 1));
   return scored.slice(0, most).map(({ candidate }) => candidate);
+}
+
+/** Whether of names of as many words each word is near the other's: `regexp_split` is not near `regexp_like`. */
+function isWordByWord(a: string, b: string): boolean {
+  const [words, others] = [a.split(/[_-]/), b.split(/[_-]/)];
+  if (words.length !== others.length || words.length === 1) return true;
+  return words.every((word, i) => {
+    const limit = Math.max(1, Math.floor(word.length / 3));
+    return editDistance(word, others[i], limit) <= limit;
+  });
 }
 
 /** Insertions, deletions, changes and swaps of neighbours that turn `a` into `b`; more than `limit` may be any larger number. */

@@ -1,6 +1,6 @@
 import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
 import type { Facts, Failure, MessageCode, TextRange, Value } from "../values/index.ts";
-import type { FunctionRow, Refusal } from "./row.ts";
+import type { CallNotation, FunctionRow, Refusal } from "./row.ts";
 import type { Step, Work } from "./step.ts";
 
 /** The value of an expression on the row with this number (0-based) of the columns it is bound to. */
@@ -260,7 +260,7 @@ export interface Phrases {
 }
 
 /** A language for expressions: how it is read, its functions, its rules for values. */
-export interface Dialect {
+export interface Dialect extends CallNotation {
   readonly id: string;
   readonly title: string;
   /** Which of the three kinds of language it is. */
@@ -279,7 +279,6 @@ export interface Dialect {
   readonly types: TypeRules;
   /** Whether upper and lower case letters in function names are told apart. */
   readonly functionCase: "minded" | "ignored";
-  readonly separator: "," | ";";
   /** How a column is written in this dialect. */
   columnText(name: string): string;
   /** Whether `written` (as read by the parser) names the column. */

@@ -1,4 +1,6 @@
+import { namedTemplate } from "../syntax/index.ts";
 import type { Family } from "../text/index.ts";
+import type { TextRange } from "../values/index.ts";
 import type { Step } from "./step.ts";
 
 /** The comparisons that languages share. */
@@ -157,18 +159,49 @@ export const namesOf = ({ name, aliases = [] }: FunctionRow): string[] => [name,
 export const functionsNamed = (rows: readonly FunctionRow[], name: string): FunctionRow[] =>
   rows.filter((row) => row.notation !== "operator" && namesOf(row).some((own) => own.toLowerCase() === name.toLowerCase()));
 
+/** How a dialect writes calls. */
+export interface CallNotation {
+  readonly separator: "," | ";";
+  /** Calls with words between the arguments, by the function's name: `position($2> in $1>)`. */
+  readonly calls: Readonly<Record<string, string>>;
+}
+
 /**
- * The signature for showing: `mid(text, start, [length], …)`, or the kinds of an operator's operands: `text || text`.
+ * The signature for showing: `mid(text, start, [length], …)`, with words between the arguments where the dialect has them,
+ * or the kinds of an operator's operands: `text || text`.
  *
+ * @param notation the dialect; commas and no words when left out
  * @example
  * const [row] = openformula().rows.filter(({ name }) => name === "SUBSTITUTE");
- * signature(row, "; "); // "SUBSTITUTE(text; old; new; [which])"
+ * signature(row, openformula()); // "SUBSTITUTE(text; old; new; [which])"
  */
-export function signature(row: FunctionRow, separator = ", "): string {
+export const signature = (row: FunctionRow, notation?: CallNotation): string => signatureWithPlaces(row, notation).text;
+
+/** The signature, and where each parameter stands in it. */
+export function signatureWithPlaces(
+  row: FunctionRow,
+  { separator, calls }: CallNotation = { separator: ",", calls: {} },
+): { readonly text: string; readonly places: readonly TextRange[] } {
+  const { name, parameters } = row;
+  if (Object.hasOwn(calls, name))
+    return namedTemplate(
+      calls[name],
+      parameters.map((parameter) => parameter.name),
+    );
   if (row.notation === "operator") {
-    const [left, ...others] = row.parameters.map((p) => p.type.replace("side.", ""));
-    return others.length === 0 ? `${row.name} ${left}` : [left, row.name, others.join(" ")].join(" ");
+    const [left, ...others] = parameters.map((p) => p.type.replace("side.", ""));
+    return { text: others.length === 0 ? `${name} ${left}` : [left, name, others.join(" ")].join(" "), places: [] };
   }
-  const parts = row.parameters.map((p) => (p.optional ? `[${p.name}]` : p.name) + (p.repeats ? ", …" : ""));
-  return `${row.name}(${parts.join(separator)})`;
+  // An aggregate of no values counts the rows.
+  if (row.aggregate && parameters.length === 0) return { text: `${name}(*)`, places: [] };
+  let text = `${name}(`;
+  const places = parameters.map((parameter, i) => {
+    text += (i > 0 ? `${separator} ` : "") + (parameter.optional ? "[" : "");
+    const start = text.length;
+    text += parameter.name;
+    const end = text.length;
+    text += (parameter.optional ? "]" : "") + (parameter.repeats ? ", …" : "");
+    return { start, end };
+  });
+  return { text: `${text})`, places };
 }

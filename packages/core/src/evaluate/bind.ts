@@ -29,6 +29,7 @@ import { Reports } from "./reports.ts";
 import { withoutRows } from "./rows.ts";
 import { rowsByName } from "./slots.ts";
 import { Together } from "./together.ts";
+import { isListType, listOf } from "../dialects/types.ts";
 
 /** A column of a sample as the binder sees it. */
 export interface BindColumn {
@@ -122,7 +123,7 @@ export class Binder {
         }
         const items = node.items.map((item) => this.bind(item));
         const unified = this.#together.unified(items, node);
-        const type = form === "sequence" ? "any" : `${unified.type}[]`;
+        const type = form === "sequence" ? "any" : listOf(unified.type);
         return controlled({ form: "list", written: form }, node, type, unified.items);
       }
       case "binding":
@@ -180,7 +181,7 @@ export class Binder {
 
   /** A call once for each item of an array that is given where one value is wanted: an array of its results, errors among them. */
   #lifted(node: Call, args: readonly Bound[]): Bound {
-    const names = args.map((arg, i) => (arg.type.endsWith("[]") ? `#item ${i} of ${node.range.start}` : undefined));
+    const names = args.map((arg, i) => (isListType(arg.type) ? `#item ${i} of ${node.range.start}` : undefined));
     return this.#declare(
       names.filter((name) => name !== undefined),
       "any",
@@ -259,7 +260,7 @@ export class Binder {
     const args = node.notation === "operator" || sized.every(isOfOneType) ? this.#together.side(given) : given;
     const broken = args.find((arg) => this.#reports.isReported(arg));
     if (broken) return broken;
-    if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.endsWith("[]"))) return this.#lifted(node, args);
+    if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => isListType(arg.type))) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
     const bound = this.#resolved(node, sized, args, types);
     return this.#withListed(node, this.#choosing(node, sized, args, types, bound) ?? bound);
@@ -313,7 +314,7 @@ export class Binder {
     if (
       isOpen &&
       (row.notation === "operator" || row.aggregate) &&
-      (!row.parameters.some((p) => p.type === "text") || row.result.endsWith("[]"))
+      (!row.parameters.some((p) => p.type === "text") || isListType(row.result))
     ) {
       return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
     }

@@ -1,28 +1,9 @@
 import { type Diagnostic, applyFix } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
+import { formsElsewhere } from "./forms-elsewhere.ts";
+import { type Habit, type Rule, habit } from "./habit.ts";
 import { isText, mistake } from "./mistakes.ts";
-
-/** A way of writing that belongs elsewhere: what is said of it, and the text with it written as it may be here. */
-export interface Habit {
-  readonly said: string;
-  readonly text: string;
-}
-
-type Rule = (source: string, dialect: Dialect, columns: readonly string[]) => readonly Habit[];
-
-/** The stretches of a text, those in straight quotes (with an end or without) marked. */
-function stretches(source: string): { text: string; isQuoted: boolean }[] {
-  const parts = source.match(/'(?:[^']|'')*(?:'|$)|"(?:[^"]|"")*(?:"|$)|`[^`]*(?:`|$)|[^'"`]+/g) ?? [];
-  return parts.map((text) => ({ text, isQuoted: /^['"`]/.test(text) }));
-}
-
-/** Changes what is not in quotes. */
-const outside = (source: string, change: (text: string) => string): string =>
-  stretches(source)
-    .map(({ text, isQuoted }) => (isQuoted ? text : change(text)))
-    .join("");
-
-const habit = (source: string, text: string, said: string): readonly Habit[] => (text === source ? [] : [{ said, text }]);
+import { outside, splitOutside, stretches } from "./outside.ts";
 
 /** Everywhere outside quotes `wrong` as `right`. */
 const sign =
@@ -109,24 +90,6 @@ const extraBracket: Rule = (source) => {
   return [];
 };
 
-/** Splits at what stands outside brackets and quotes. */
-function splitOutside(text: string, at: RegExp): string[] {
-  const parts: string[] = [];
-  let [depth, from, place] = [0, 0, 0];
-  for (const { text: stretch, isQuoted } of stretches(text)) {
-    for (const { 0: token, index } of isQuoted ? [] : stretch.matchAll(new RegExp(`[()]|${at.source}`, "gi"))) {
-      if (token === "(") depth++;
-      else if (token === ")") depth--;
-      else if (depth === 0) {
-        parts.push(text.slice(from, place + index));
-        from = place + index + token.length;
-      }
-    }
-    place += stretch.length;
-  }
-  return [...parts, text.slice(from)];
-}
-
 /** `a and b` as the call that it is where AND and OR are functions; also among arguments, however they are separated. */
 function logicCalled(text: string, separator: string): string {
   const parts = (whole: string, name: string, signs: RegExp, inner: (part: string) => string): string => {
@@ -181,6 +144,7 @@ const habits: readonly Rule[] = [
   sign(/\s*\/\s*/g, "/", " div "),
   sign(/\*\*/g, "**", "^"),
   sign(/\s*~\s*/g, "~", " regexp "),
+  sign(/\s*=~\s*/g, "=~", " ~ ", " regexp "),
   (source) =>
     habit(
       source,
@@ -203,12 +167,6 @@ const habits: readonly Rule[] = [
   (source) =>
     habit(
       source,
-      outside(source, (text) => text.replace(/\bnot\s+(\$[\w-]+(?:\([^()]*\))?|[\w:-]+\([^()]*\))/g, "not($1)")),
-      "not is a function here",
-    ),
-  (source) =>
-    habit(
-      source,
       outside(source, (text) => text.replace(/(\$\w+)-(?=[$\d(])/g, "$1 - ")),
       "a - may be part of a name, and has a space before it where it subtracts",
     ),
@@ -223,20 +181,22 @@ const habits: readonly Rule[] = [
   (source) =>
     /\bcase\b/i.test(source) && !/\bend\s*$/i.test(source) ? [{ said: "CASE ends with END", text: `${source} end` }] : [],
   infixLogic,
+  ...formsElsewhere,
   columnNames,
   quoteWithin,
 ];
 
 const joinedByPlus = sign(/\s*\+\s*/g, "joining", " || ");
 
-/** Whether a + stands between texts only. */
-const isJoinedByPlus = (found: readonly Diagnostic[]): boolean =>
+/** Whether a + stands between texts only, or beside a text that is written and is no number. */
+const isJoinedByPlus = (source: string, found: readonly Diagnostic[]): boolean =>
+  /\+\s*'(?!\s*[-+\d.])|'[^'\d+-][^']*'\s*\+/.test(source) ||
   found.some(
     ({ code, facts: { name, given } }) => code === "argument-type" && name === "+" && (given as readonly string[]).every(isText),
   );
 
 /** The longest text, in UTF-16 units, for which other ways to write it are tried. */
-const longest = 1000;
+export const longest = 1000;
 /** The most ways of writing that are mended together. */
 const most = 6;
 
@@ -263,24 +223,37 @@ export function habitIn(
   given: Trial,
   dialect: Dialect,
   columns: readonly string[],
-  compiled: (text: string) => Trial,
+  compile: (text: string) => Trial,
 ): Diagnostic | undefined {
+  // Several ways of writing come to one text.
+  const known = new Map<string, Trial>();
+  const compiled = (text: string): Trial => {
+    const trial = known.get(text) ?? compile(text);
+    known.set(text, trial);
+    return trial;
+  };
   const found = given.diagnostics;
-  if (source.length > longest || source.trim() === "") return undefined;
   const [first] = found.filter((d) => d.severity === "error");
   // A name that is not there may be the half of one; any other mend that is enough stands, and of a function that is not there any.
   const own = first.code !== "unknown-column" && first.fixes[0];
-  if (first.code === "unknown-function") return undefined;
+  if (first.code === "unknown-function" && first.fixes.length > 0) return undefined;
   if (own && compiled(applyFix(source, own)).ok) return undefined;
-  const rules = isJoinedByPlus(found) ? [joinedByPlus, ...habits] : habits;
+  const rules = isJoinedByPlus(source, found) ? [joinedByPlus, ...habits] : habits;
   const said: string[] = [];
   let [text, now] = [source, given];
   while (said.length < most) {
     const ways = [
       ...rules.flatMap((rule) => rule(text, dialect, columns)),
+      ...wordWanted(text, now.diagnostics, dialect.separator),
       ...(said.length > 0 ? namesElsewhere(text, now.diagnostics) : []),
     ];
-    const tried = ways.map((way) => ({ habit: way, trial: compiled(way.text) }));
+    const tried = ways.flatMap((way) => {
+      const trial = compiled(way.text);
+      // What is written otherwise may be a function that has another name here.
+      const further = trial.isRead && !trial.ok ? namesElsewhere(way.text, trial.diagnostics) : [];
+      const own = further.map(({ said: also, text: other }) => ({ said: `${way.said}, and ${also}`, text: other }));
+      return [{ habit: way, trial }, ...own.map((each) => ({ habit: each, trial: compiled(each.text) }))];
+    });
     const read = tried.find(({ trial }) => trial.ok);
     const nearer = read ?? tried.find(({ habit, trial }) => wrongness(habit.text, trial) < wrongness(text, now));
     if (!nearer) return undefined;
@@ -293,6 +266,19 @@ export function habitIn(
     now = nearer.trial;
   }
   return undefined;
+}
+
+/** A word that is wanted where something else stands, which is put there, in the place of a comma; or a separator before one more argument. */
+function wordWanted(text: string, problems: readonly Diagnostic[], separator: string): Habit[] {
+  const first = problems.find(({ severity }) => severity === "error");
+  const [, word] = (first?.code === "expected" && /^"([a-z]+|\))"$/.exec(String(first.facts.expected))) || [];
+  if (!first || word === undefined) return [];
+  const { start, end } = first.range;
+  const given = text.slice(start, end);
+  const [before, after] = [text.slice(0, start).trimEnd(), text.slice(given === "," ? end : start).trimStart()];
+  if (word === ")")
+    return /^['"$\p{L}]/u.test(given) ? [{ text: `${before}${separator} ${after}`, said: `a ${separator} is lacking` }] : [];
+  return [{ text: `${before} ${word} ${after}`, said: given === "," ? `"," is written "${word}" here` : `"${word}" is lacking` }];
 }
 
 /** A function of another language, as it is said here, or a text in quotes that are those of a column. */
@@ -308,7 +294,7 @@ function namesElsewhere(text: string, problems: readonly Diagnostic[]): Habit[] 
 }
 
 /** What differs between two texts, between what begins and what ends them alike. */
-function editTo(source: string, text: string) {
+export function editTo(source: string, text: string) {
   let start = 0;
   while (start < source.length && start < text.length && source[start] === text[start]) start++;
   let same = 0;

@@ -1,14 +1,15 @@
-import { type Diagnostic, placeWithin } from "../diagnostics/index.ts";
+import { type Diagnostic, type Fix, placeWithin } from "../diagnostics/index.ts";
 import type { Cell, Dialect } from "../dialects/dialect.ts";
 import { type Expression, type ParseLimits, parseLimits } from "../syntax/index.ts";
 import { Failure, OverTime, type TextRange, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
-import { type Trial, habitIn } from "./habits.ts";
+import { type Trial, habitIn, longest } from "./habits.ts";
 import { Binder } from "./bind.ts";
 import { type Bound, type BoundOperation, allPartsOf, replaced } from "./bound.ts";
 import { constantFailure } from "./constants.ts";
 import { type DeclaredType, readDeclared, typeOfDeclared } from "./declared.ts";
 import { commonParts } from "./common.ts";
 import { type Observer, emit } from "./emit.ts";
+import { type Attempt, areMostlyValues, readOtherwise, withMends } from "./mends.ts";
 import { originsOf } from "./origins.ts";
 import type { Origins } from "./stretches.ts";
 import { Trace, type TraceStep } from "./trace.ts";
@@ -16,6 +17,7 @@ import { type Frame, newFrame, usualSteps } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
 export { allPartsOf, isImplicit, unconverted } from "./bound.ts";
+export { alternatives } from "./forms-elsewhere.ts";
 export { jobsOf } from "./jobs.ts";
 export { kernelOf } from "./emit.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";
@@ -162,6 +164,41 @@ function tried(dialect: Dialect, text: string, sample: Sample, limits: Limits): 
   return { ok, isRead, diagnostics: found };
 }
 
+/** Rows of a sample on which a mend is tried. */
+const triedRows = 20;
+
+/** Tries texts on the first rows of a sample. */
+const attemptsOn =
+  (dialect: Dialect, sample: Sample, limits: Limits) =>
+  (text: string): Attempt => {
+    const program = compileText(dialect, text, sample, limits, true);
+    const { ok, tree, diagnostics } = program;
+    const rows = Array.from({ length: Math.min(sample.rows, triedRows) }, (_, row) => row);
+    return { ok, tree, diagnostics, hasValues: () => areMostlyValues(rows.map((row) => program.runRow(sample, row))) };
+  };
+
+/** How a call that fails on every row may be meant: the mend with which it gives values on most of the first rows. */
+export function otherReading({ dialect, source, tree }: Program, sample: Sample, { range }: Failure): Fix | undefined {
+  if (range === undefined || source.length > longest) return undefined;
+  return readOtherwise(tree, range, dialect, source, attemptsOn(dialect, sample, defaultLimits));
+}
+
+/** What is wrong with a text, with what may be meant by it. */
+function mended(
+  dialect: Dialect,
+  source: string,
+  sample: Sample,
+  limits: Limits,
+  tree: Expression,
+  found: Trial,
+  columns: readonly string[],
+): readonly Diagnostic[] {
+  const habit = habitIn(source, found, dialect, columns, (text) => tried(dialect, text, sample, limits));
+  // What else is wrong comes of it.
+  if (habit) return [habit];
+  return withMends({ tree, diagnostics: found.diagnostics }, dialect, source, attemptsOn(dialect, sample, limits));
+}
+
 /** `isTrial`: how else the text might be meant is not asked. */
 function compileText(dialect: Dialect, source: string, sample: Sample, limits: Limits, isTrial: boolean): Program {
   const parsed = dialect.parse(source, limits);
@@ -185,18 +222,18 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
     ...(parseFailed ? [] : binder.diagnostics.map((each) => withinPattern(each, source))),
   ];
   const isWrong = found.some((d) => d.severity === "error");
-  const habit =
-    isWrong && !isTrial
-      ? habitIn(
-          source,
-          { ok: false, isRead: !parseFailed, diagnostics: found },
-          dialect,
-          columns.map(({ name }) => name),
-          (text) => tried(dialect, text, sample, limits),
-        )
-      : undefined;
-  // What else is wrong comes of it.
-  const diagnostics = habit ? [habit] : found;
+  const isMeantOtherwise = isWrong && !isTrial && source.trim() !== "" && source.length <= longest;
+  const diagnostics = isMeantOtherwise
+    ? mended(
+        dialect,
+        source,
+        sample,
+        limits,
+        parsed.tree,
+        { ok: false, isRead: !parseFailed, diagnostics: found },
+        columns.map(({ name }) => name),
+      )
+    : found;
   const error = diagnostics.find((d) => d.severity === "error");
   const failure = error && new Failure(error.code, error.facts, error.range, dialect.standardCode(error.code, error.facts));
 
@@ -222,8 +259,8 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
     if (failure) return failure;
     load(values);
     observer = observe;
-    observed ??= emit(bound, frame, dialect, (...seen) => observer?.(...seen));
     try {
+      observed ??= emit(bound, frame, dialect, (...seen) => observer?.(...seen));
       startClock(limits.milliseconds);
       frame.turn++;
       const value = observed(row);
@@ -253,8 +290,12 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
       const result = new Array<Value>(values.rows);
       if (failure ?? folded) return result.fill((failure ?? folded)!);
       load(values);
-      frame.common ??= commonParts(bound);
-      cell ??= emit(bound, frame, dialect);
+      try {
+        frame.common ??= commonParts(bound);
+        cell ??= emit(bound, frame, dialect);
+      } catch (error) {
+        return result.fill(beyondLimits(error, parsed.tree.range, limits));
+      }
       const end = Date.now() + milliseconds;
       for (let row = 0; row < values.rows; row++) {
         try {

@@ -1,7 +1,7 @@
 import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure, namesOf, signature } from "../dialects/row.ts";
-import { isForeign, isSetOff, meantBy, tasks } from "../dialects/tasks/index.ts";
+import { dateFormatted, isForeign, isSetOff, meantBy, tasks } from "../dialects/tasks/index.ts";
 import { type Call, type Expression, type Name, ungrouped } from "../syntax/index.ts";
 import type { Facts, TextRange } from "../values/index.ts";
 
@@ -52,6 +52,8 @@ function meantHere({ name, args, range }: Call, dialect: Dialect, source: string
     const isClosed = arg.kind === "call" ? arg.notation === "function" : closed.has(arg.kind);
     return { text: source.slice(arg.range.start, arg.range.end), isOpen: !isClosed };
   });
+  const dates = dateFormatted(name, written, dialect.id, (text) => dialect.textLiteral(text));
+  if (dates !== undefined) return { facts: { does: "a date by a format", said: dates }, fixes: [replacedBy(range, dates)] };
   const meant = meantBy(name, written, dialect.id, (text) => dialect.textLiteral(text));
   if (!meant) return undefined;
   const { does } = tasks[meant.task];
@@ -64,9 +66,9 @@ function meantHere({ name, args, range }: Call, dialect: Dialect, source: string
 const numberTypes = /\b(?:u?(?:tiny|small|big|huge)?int(?:eger)?|decimal|double|real|numeric|floating)\b/g;
 
 /** What a name takes, each once and not more than a reader takes in; of a sign all numbers are one. */
-function signatures(rows: readonly FunctionRow[], { separator }: Dialect): string {
+function signatures(rows: readonly FunctionRow[], dialect: Dialect): string {
   const written = rows.map((row) => {
-    const own = signature(row, `${separator} `);
+    const own = signature(row, dialect);
     return row.notation === "operator" ? own.replace(numberTypes, "number") : own;
   });
   const all = [...new Set(written)];
@@ -82,11 +84,8 @@ export function wrongCount(node: Call, rows: readonly FunctionRow[], dialect: Di
   const takes = least === most ? count(least) : most === Infinity ? `at least ${count(least)}` : `${least} to ${count(most)}`;
   const facts = { name, takes, given: args.length, signature: signatures(rows, dialect) };
   const meant = meantHere(node, dialect, source);
-  if (meant || args.length <= most) return mistake("argument-count", nameRange, facts, meant?.fixes);
-  const range = { start: args[most].range.start, end: args[args.length - 1].range.end };
-  const from = most > 0 ? args[most - 1].range.end : range.start;
-  const fix = { title: "Leave out what is too much", edits: [{ range: { start: from, end: range.end }, text: "" }] };
-  return mistake("argument-count", range, facts, [fix]);
+  const range = meant || args.length <= most ? nameRange : { start: args[most].range.start, end: args.at(-1)!.range.end };
+  return mistake("argument-count", range, facts, meant?.fixes);
 }
 
 /** Arguments of kinds that no row of this many takes. */
@@ -119,7 +118,11 @@ export function textWithNumber(node: Call, types: readonly string[], dialect: Di
 
 /** The texts of a call read as numbers, where numbers stand beside them; none where a text is written. */
 function readAsNumbers({ args }: Call, types: readonly string[], dialect: Dialect, source: string): Fix[] {
-  const isWritten = (arg: Expression) => ungrouped(arg).kind === "literal";
+  // What a sign makes a text joins, and is no number.
+  const isWritten = (arg: Expression) => {
+    const inner = ungrouped(arg);
+    return inner.kind === "literal" || (inner.kind === "call" && inner.notation === "operator");
+  };
   // A number with an affinity, in SQLite, makes the text beside it one too.
   const isNumber = (type: string, i: number) => {
     const arg = ungrouped(args[i]);

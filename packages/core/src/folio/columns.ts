@@ -6,7 +6,7 @@ import { type Column, type Program, type RunBudget, type Sample, columnsUsed, co
 import { isText, mistake } from "../evaluate/mistakes.ts";
 import { type Job, type Treatment, treatment } from "../lists/index.ts";
 import { type Name, walk } from "../syntax/index.ts";
-import { type Value, isFailure, isList } from "../values/index.ts";
+import { type Value, exactData, isFailure, isList } from "../values/index.ts";
 import { inOrder } from "./order.ts";
 import { treated, typeAfter } from "./treated.ts";
 
@@ -77,7 +77,7 @@ export interface Changes {
 
 /** What became of the rows of a sample. */
 export interface Applied {
-  /** All columns; the values that were calculated are plain data. */
+  /** All columns; the values that were calculated are plain data, and numbers of more digits than that holds. */
   readonly sample: Sample;
   /** For each row the one that it was made from, 0-based. */
   readonly rows: readonly number[];
@@ -209,7 +209,8 @@ export function planColumns(
         step.column.names.forEach((name, place, { length }) => {
           const results = ofNames(values, length, place);
           const cells = columnsNow.get(name);
-          const plain = (row: number) => (isFailure(results[row]) ? results[row] : (dialect.plain(results[row]) as Value));
+          const plain = (row: number) =>
+            isFailure(results[row]) ? results[row] : (exactData(results[row], (value) => dialect.plain(value)) as Value);
           const now = isChanged ? all.map((row) => (isChanged[row] ? plain(row) : (cells?.[row] ?? null))) : all.map(plain);
           columnsNow.set(name, now);
           const isOver = (row: number) => isList(values[row]) && values[row].length > length;

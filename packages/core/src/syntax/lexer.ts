@@ -33,19 +33,33 @@ export interface Tokens {
   readonly diagnostics: Diagnostic[];
 }
 
+/** How many brackets at the end of a text close such as were opened before it. */
+function closingBrackets(text: string, before: readonly Token[]): number {
+  const count = (bracket: string) => before.filter(({ kind, source }) => kind === "symbol" && source === bracket).length;
+  const open = count("(") - count(")");
+  let found = 0;
+  while (found < open && text.at(-1 - found) === ")") found++;
+  return found;
+}
+
 /** Splits a source into tokens by the first rule that fits at each place; never fails. */
 export function tokenize(source: string, rules: readonly TokenRule[]): Tokens {
   const tokens: Token[] = [];
   const comments: TextRange[] = [];
   const diagnostics: Diagnostic[] = [];
-  const report = (code: Diagnostic["code"], range: TextRange, facts: Record<string, unknown>, mend?: string) =>
+  const report = (
+    code: Diagnostic["code"],
+    range: TextRange,
+    facts: Record<string, unknown>,
+    mend?: { text: string; at: number },
+  ) =>
     void diagnostics.push({
       code,
       severity: "error",
       range,
       facts,
       fixes: mend
-        ? [{ title: `Close it with ${mend}`, edits: [{ range: { start: range.end, end: range.end }, text: mend }] }]
+        ? [{ title: `Close it with ${mend.text}`, edits: [{ range: { start: mend.at, end: mend.at }, text: mend.text }] }]
         : [],
     });
   for (let at = 0; at < source.length;) {
@@ -57,14 +71,15 @@ export function tokenize(source: string, rules: readonly TokenRule[]): Tokens {
     if (rule?.closing) {
       const closed = commentEnd(source, source.slice(at, end), rule.closing, end);
       end = closed ?? source.length;
-      if (closed === undefined) report("unclosed-comment", { start: at, end }, {}, rule.closing);
+      if (closed === undefined) report("unclosed-comment", { start: at, end }, {}, { text: rule.closing, at: end });
     }
     const range = { start: at, end };
     const written = source.slice(at, end);
     at = end;
     if (!rule) report("unexpected-character", range, { character: written });
     const quote = typeof rule?.unclosed === "function" ? rule.unclosed(written) : rule?.unclosed;
-    if (quote !== undefined) report("unclosed-quote", range, { quote }, quote);
+    if (quote !== undefined)
+      report("unclosed-quote", range, { quote }, { text: quote, at: end - closingBrackets(written, tokens) });
     if (rule?.kind === "comment") comments.push(range);
     if (rule?.kind === "blank" || rule?.kind === "comment") continue;
     const value = rule?.read ? rule.read(written + (quote ?? "")) : written;

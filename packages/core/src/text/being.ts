@@ -1,4 +1,4 @@
-import { Decimal, Double, type Value, isFailure } from "../values/index.ts";
+import { type Value, isFailure, isNumeric } from "../values/index.ts";
 import { any, failing, kept, operation, settled, truthBy } from "./operation.ts";
 
 const tests: Readonly<Record<string, (value: Value) => boolean>> = {
@@ -10,9 +10,6 @@ const tests: Readonly<Record<string, (value: Value) => boolean>> = {
   "with items": (value) => Array.isArray(value) && value.length > 0,
 };
 
-const isNumber = (value: Value): boolean =>
-  typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
-
 const isNotAvailable = (value: Value): boolean => isFailure(value) && value.standard === "#N/A";
 
 /** The same of values that may have failed: what fails is of no kind. */
@@ -23,7 +20,7 @@ const testsOfAll: Readonly<Record<string, (value: Value) => boolean>> = {
   blank: (value) => value === null,
   text: (value) => typeof value === "string",
   "no text": (value) => typeof value !== "string",
-  number: isNumber,
+  number: isNumeric,
   boolean: (value) => typeof value === "boolean",
 };
 

@@ -137,18 +137,16 @@ const refusal = (code: Value, value: Value, about: Value): Failure =>
     problem: `"${String(value)}" ${String(about)}`,
   });
 
-/** A regular expression of ECMAScript, with the options \`u\` and \`i\`. */
-const shapeOf = (shape: string): RegExp => new RegExp(shape, "iu");
-
 function shapeFault(shape: string): string | undefined {
   try {
-    return void shapeOf(shape);
+    new RegExp(shape, "u");
+    return undefined;
   } catch (error) {
     return `"${shape}" is no regular expression: ${(error as Error).message}`;
   }
 }
 
-/** A text of a shape, a regular expression of ECMAScript; any other is refused. */
+/** A text of a shape, a regular expression of ECMAScript, its letters in any case where that is ignored; any other is refused. */
 export const checkText = operation({
   id: "check-text",
   family: "convert",
@@ -159,10 +157,11 @@ export const checkText = operation({
     tabled("shape", "^[imsx]*$", shapeFault),
     settled("refused", refusals),
     tabled("about", "is not of its shape", () => undefined),
+    settled("letters", ["minded", "ignored"]),
   ],
   traits: [],
-  prepare(_answers, { shape, refused, about }) {
-    const wanted = shapeOf(shape as string);
+  prepare(_answers, { shape, refused, about, letters }) {
+    const wanted = new RegExp(shape as string, letters === "ignored" ? "iu" : "u");
     return (value: Value = null): Value =>
       typeof value !== "string" || wanted.test(value) ? value : refusal(refused, value, about);
   },

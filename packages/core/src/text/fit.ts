@@ -18,13 +18,13 @@ export const fit = operation({
   family: "convert",
   summary: "brings a number to so many digits",
   slots: [any("value"), number("scale"), optional(number("size"))],
-  traits: ["missing", "tooLarge"],
-  prepare({ tooLarge }) {
+  traits: ["missing", "tooLarge", "digitsLeft"],
+  prepare({ tooLarge, digitsLeft }) {
     return (value: Value, scale: SlotNumber, size?: SlotNumber): Value => {
       const decimal = decimalOf(value);
       const places = Number(scale);
       if (!decimal || !Number.isInteger(places) || Math.abs(places) > 1000) return value;
-      const rounded = decimal.rounded(places);
+      const rounded = digitsLeft === "kept" && decimal.scale > places ? decimal : decimal.rounded(places);
       if (size === undefined || !(Number(size) >= 0 && Number(size) <= 1000)) return rounded;
       const limit = 10n ** BigInt(Math.trunc(Number(size)));
       const { coefficient } = rounded;

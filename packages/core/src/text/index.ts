@@ -1,4 +1,4 @@
-import { textFromDate } from "./date-format.ts";
+import { textFromDate } from "./dates/text-from-date.ts";
 import { digitsOf, numberInBase } from "./bases.ts";
 import { is } from "./being.ts";
 import { calculate, wholeQuotient } from "./calculate.ts";
@@ -49,7 +49,18 @@ import { trim } from "./trim.ts";
 export * from "./operation.ts";
 export { decisiveOf };
 export * as marked from "./dates/marked.ts";
-export { dateTokens, tokenTable, writeDate } from "./date-format.ts";
+export { type FormatText, type FormatWord, formatWords, inCaseOf, ordinalEnding } from "./dates/format-words.ts";
+export {
+  type DatePart,
+  datePartsBy,
+  dateTokens,
+  julianEpoch,
+  parseTokens,
+  romanMonths,
+  tokenTable,
+  writeByWords,
+  writeDate,
+} from "./dates/text-from-date.ts";
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { type Piece, watched } from "./pieces.ts";
 

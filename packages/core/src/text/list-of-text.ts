@@ -72,11 +72,11 @@ export const listOfText = operation({
       const text = asciiTrimmed(value);
       if (listForm === "{a,b}" && text.startsWith("["))
         return new Failure("not-covered", { what: "arrays whose first position is not 1" });
-      const none = new Failure("invalid-value", { problem: `"${value}" is not a list` });
-      if (text.length < 2 || !text.startsWith(open) || !text.endsWith(close)) return none;
+      const none = () => new Failure("invalid-value", { problem: `"${value}" is not a list` });
+      if (text.length < 2 || !text.startsWith(open) || !text.endsWith(close)) return none();
       const inner = text.slice(1, -1);
       if (form.refused.test(inner)) return new Failure("not-covered", { what: form.what });
-      return asciiTrimmed(inner) === "" ? [] : (itemsOf(inner, form) ?? none);
+      return asciiTrimmed(inner) === "" ? [] : (itemsOf(inner, form) ?? none());
     };
   },
 });

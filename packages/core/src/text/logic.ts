@@ -72,7 +72,7 @@ export const truthOf = operation({
           return ofText(value);
       }
       if (value === null) return false;
-      if (value instanceof Double) return Number.isNaN(value.value) ? truthOfNaN === "true" : value.value !== 0;
+      if (value instanceof Double) return Number.isNaN(value.value) ? truthOfNaN !== "false" : value.value !== 0;
       if (value instanceof Decimal) return !value.isZero;
       return value instanceof Bytes
         ? ofText(textOfBytes(value.bytes))

@@ -101,10 +101,16 @@ export const numbers = {
     "Monday 0": "From 0 for Monday to 6 for Sunday.",
     "Monday 1": "From 1 for Monday to 7 for Sunday, as ISO 8601 does.",
   }),
+  formatLanguage: trait("What language are date formats in?", {
+    percent: "A letter after a %, capital and small apart: %m is the month, %M is something else.",
+    words:
+      "Words in capitals or small letters: MM is the month; a name is written as its word is, MONTH, Month or month; FM before a word takes away what fills it up.",
+    "words in any case": "Words in capitals or small letters: MM and Mm are the month; names begin with a capital letter.",
+  }),
   unknownToken: trait("What does a letter that stands for nothing give in a date format?", {
     error: "It is an error.",
     null: "Nothing comes back.",
-    itself: "The letter itself, without its %.",
+    itself: "The letter itself, without its mark.",
   }),
   formatSpaces: trait("What does white space in a date format stand for?", {
     "as it stands": "The same, and more of it.",

@@ -19,6 +19,7 @@ export const values = {
   truthOfNaN: trait("Is what is not a number (NaN) true?", {
     true: "It is, as it is not 0.",
     false: "It is not.",
+    "there is none": "No such value is taken for true or false.",
   }),
   evaluates: trait("When is the second of two conditions evaluated?", {
     "left first": "Where the first does not settle it.",
@@ -138,6 +139,10 @@ export const values = {
     infinity: "Infinity, where the kind has it: 1e300 in 32 bits; otherwise an error.",
     "lowest bits": "The number that its lowest bits are: 4294967297 in 32 bits is 1.",
     "bits, or all of them": "The number without a sign that has the same bits; one that is too far from 0 has all of them set.",
+  }),
+  digitsLeft: trait("What becomes of digits that a decimal has beyond those of its type?", {
+    rounded: "It is rounded to those that its type has: 1.25 to one digit is 1.3.",
+    kept: "They stay: 1.25 to one digit is 1.25, and 1 is 1.0.",
   }),
   beyondDouble: trait("What does a number give, where it is read, that is too large for double precision?", {
     error: "It is an error.",

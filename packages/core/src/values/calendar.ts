@@ -23,7 +23,7 @@ export interface CalendarParts {
   readonly weekday: number;
 }
 
-const shape = /^(\d{4,})-(\d\d)-(\d\d)(?:[T ](\d\d):(\d\d)(?::(\d\d)(?:\.(\d{1,6}))?)?)?$/;
+const shape = /^(\d{4,})-(\d\d)-(\d\d)(?:[T ](\d\d):(\d\d)(?::(\d\d)(?:\.(\d{1,6}))?)?(?:\+00)?)?$/;
 
 /** The parts of a moment of a type of its own; those that the type lacks are the ones of 1972-12-31 at 00:00. */
 function partsOfMoment(moment: Moment): CalendarParts {

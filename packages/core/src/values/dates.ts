@@ -31,9 +31,12 @@ export function dateFromDays(days: number): { year: number; month: number; day: 
   };
 }
 
+/** A number of a date or time in two digits at least. */
+export const two = (value: number | string): string => String(value).padStart(2, "0");
+
 /** A date as ISO text, the year in four digits at least. */
 export const isoDate = (year: number, month: number, day: number): string =>
-  [String(year).padStart(4, "0"), String(month).padStart(2, "0"), String(day).padStart(2, "0")].join("-");
+  [String(year).padStart(4, "0"), two(month), two(day)].join("-");
 
 /** The ISO 8601 week of a day: the week of a year's first Thursday is its first, and it begins on Monday. */
 export function isoWeekOf(days: number): { year: number; week: number } {

@@ -12,4 +12,5 @@ export * from "./sequences.ts";
 export { typeWords } from "./type-words.ts";
 export * from "./units.ts";
 export * from "./value.ts";
+export { exactData, exactJson } from "./wide.ts";
 export * from "./dates.ts";

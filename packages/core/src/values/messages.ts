@@ -67,6 +67,16 @@ const messages = {
   "ordered-as-texts": (f: Facts) => `${String(f.column)} is ordered as a text here, letter by letter: "10" comes before "9".`,
   "no-row-changed": (f: Facts) => `"${String(f.text)}" fits nothing on any of ${String(f.rows)} rows: none is changed.`,
   "wildcard-compared": (f: Facts) => `"${String(f.text)}" is compared as it stands here, with its signs * or %.`,
+  "negative-start": () => "A negative start lies before the first character here, and does not count from the end.",
+  "counts-bytes": (f: Facts) => `${String(f.name)} counts bytes here: "å" has two.`,
+  "group-not-there": (f: Facts) =>
+    `There is no group ${String(f.group)} in "${String(f.pattern)}": it has ${f.count === 0 ? "none" : String(f.count)}.`,
+  "repeats-sign": (f: Facts) => `"${String(f.text)}" is a pattern here, in which * repeats the sign before it; any signs are .*.`,
+  "foreign-format": (f: Facts) => `"${String(f.text)}" is a date format of another language; here it is "${String(f.wanted)}".`,
+  "whole-quotient": () => "The quotient of whole numbers is cut to a whole one before it is rounded.",
+  "sum-of-joined": (f: Facts) => `${String(f.sign)} comes first here: what is joined is calculated with.`,
+  "chained-comparison": () => "The outcome of the first comparison, true or false, is compared with what follows.",
+  "column-separates": (f: Facts) => `The separator comes first; ${String(f.column)} stands in its place.`,
   "always-fails": (f: Facts) => `This is an error wherever it is reached. ${String(f.problem)}`,
   "same-everywhere": (f: Facts) =>
     `It gives ${String(f.result)} on all ${String(f.rows)} rows, though it reads ${list(f.columns)}.`,

@@ -293,6 +293,8 @@ const groups: Readonly<Record<string, readonly ExpressionCase[]>> = {
     ["TEXT(1234567;\"#,##0\")", "1,234,567"],
     ["TEXT(0.25;\"0%\")", "25%"],
     ["TEXT(5;\"000\")", "005"],
+    ['TEXT(45000.5;"yyyy-mm-dd hh:mm:ss")', "2023-03-15 12:00:00"], ['TEXT(0.5;"mm:ss")', "00:00"],
+    ['ISERROR(TEXT(1.5;"[h]:mm"))', true], ['ISERROR(TEXT(0.5;"ss.000"))', true],
     ["TEXT(DATE(2019;4;3);\"YYYY-MM-DD\")", "2019-04-03"],
     ["TEXT(DATE(2019;4;3);\"D.M.YY\")", "3.4.19"],
     ["TEXT(0.5;\"HH:MM\")", "12:00"],

@@ -397,6 +397,7 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
   column: { columnNumbers: { slots: [2.5, 3] } },
   "text-from-date": {
     missing: { slots: [null, "%Y", _], fixed: { tokens: "Y year" } },
+    formatLanguage: { slots: ["2019-04-03", "Mon MON mOn", _], fixed: { tokens: "MON month name short" } },
     unknownToken: { slots: ["2019-04-03", "%q", _], fixed: { tokens: "Y year" } },
     emptyFormat: { slots: ["2019-04-03", "", _], fixed: { tokens: "Y year" } },
   },
@@ -419,7 +420,7 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
     emptyFormat: { slots: ["", _], fixed: readTokens },
   },
   "list-of-text": { listForm: { slots: ["{a,b}"], more: [["[a, b]"]] } },
-  "fit-text": { tooLong: { slots: ["a".repeat(17_000_000)] } },
+  "fit-text": { tooLong: { slots: ["€".repeat(5_600_000)] } },
   "digits-of": {
     missing: { slots: [null, 2, _, _] },
     letterDigits: { slots: [255, 16, _, _] },
@@ -440,5 +441,6 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
   fit: {
     missing: { slots: [null, 0, _] },
     tooLarge: { slots: [1000, 0, 2] },
+    digitsLeft: { slots: [Decimal.parse("1.25")!, 1, _] },
   },
 };

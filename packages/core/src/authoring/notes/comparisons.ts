@@ -1,7 +1,9 @@
 /** Notes on comparisons and conditions. */
 import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
-import { ungrouped, walk } from "../../syntax/index.ts";
+import { alternatives } from "../../evaluate/index.ts";
+import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
+import type { TextRange } from "../../values/index.ts";
 import {
   type Asked,
   type Operation,
@@ -17,6 +19,8 @@ import {
 /** `= null`, which is true of nothing. */
 export function comparedWithNull({ program }: Asked): Diagnostic[] {
   return [...walk(program.tree)].flatMap((node) => {
+    if (node.kind === "choice")
+      return node.branches.flatMap(({ condition, result }) => comparedInCase(condition, result.range, program));
     const sign = signOf(node, program.source);
     if (node.kind !== "call" || sign === undefined || !["=", "==", "<>", "!="].includes(sign)) return [];
     const at = node.args.map(ungrouped).findIndex((arg) => arg.kind === "literal" && arg.value === null);
@@ -26,13 +30,23 @@ export function comparedWithNull({ program }: Asked): Diagnostic[] {
   });
 }
 
+/** CASE x WHEN NULL, which holds of nothing. */
+function comparedInCase(condition: Expression, result: TextRange, { source }: Asked["program"]): Diagnostic[] {
+  const [, written] = condition.kind === "call" ? condition.args.map(ungrouped) : [];
+  const isSimple =
+    written?.kind === "literal" && written.value === null && /\bwhen\s*$/i.test(source.slice(0, written.range.start));
+  return isSimple && written.range.end <= result.start ? [note("null-compared", written.range, { name: "when" })] : [];
+}
+
 /** A text where a condition belongs: `a = 'x' or 'y'`. */
-export function textAsCondition(operation: Operation): Diagnostic[] {
+export function textAsCondition(operation: Operation, { program }: Asked): Diagnostic[] {
   if (operation.operation !== "connect") return [];
   return operation.inputs.flat().flatMap((input) => {
     const found = constantOf(input);
     const isText = found?.part.source.kind === "literal" && typeof found.part.source.value === "string";
-    return found && isText ? [note("text-as-condition", found.part.source.range, {})] : [];
+    if (!found || !isText) return [];
+    const fixes = alternatives(program.source, program.dialect, []).map(({ text }) => writing(program.tree.range, text));
+    return [note("text-as-condition", found.part.source.range, {}, fixes)];
   });
 }
 

@@ -7,6 +7,17 @@ import { alwaysFailing } from "./failing.ts";
 import { nothingReplaced, sameEverywhere } from "./outcomes.ts";
 import { itemZero, separatorLast, startingAtZero } from "./places.ts";
 import {
+  bytesCounted,
+  chainedComparison,
+  columnAsSeparator,
+  foreignDateFormat,
+  missingGroup,
+  negativeStart,
+  roundedQuotients,
+  sumOfJoined,
+  wildcardInPattern,
+} from "./traps.ts";
+import {
   foreignGroups,
   foreignWildcards,
   joinedOtherwise,
@@ -28,23 +39,32 @@ const ofOperations = [
   orderedAsTexts,
   wildcardsCompared,
   otherText,
+  negativeStart,
+  bytesCounted,
+  missingGroup,
+  wildcardInPattern,
+  sumOfJoined,
+  columnAsSeparator,
 ];
-const ofWholes = [comparedWithNull, itemZero, quotedColumns, namesAsTexts, lostEscapes, joinedOtherwise];
+const ofParts = [foreignDateFormat, chainedComparison];
+const ofWholes = [comparedWithNull, itemZero, quotedColumns, namesAsTexts, lostEscapes, joinedOtherwise, roundedQuotients];
 
 /**
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
  * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a sign that does not join here, a text
- * that is found nowhere, a replacement that changes no row, one result on every row. `values` are what it gives on the rows of the sample, `program.run(sample)`.
+ * that is found nowhere, a group that is not there, another language's date format, a replacement that changes no row, one result on every row. `values` are what it gives on the rows of the sample, `program.run(sample)`.
  *
  * @returns warnings, in the order of their places; none for a program that cannot run
  */
 export function notesOf(program: Program, sample: Sample, values: readonly Value[]): Diagnostic[] {
   if (!program.ok) return [];
   const asked: Asked = { program, sample, values };
-  const operations = allPartsOf(program.bound).flatMap((part) => (part.kind === "operation" ? [part] : []));
+  const parts = allPartsOf(program.bound);
+  const operations = parts.flatMap((part) => (part.kind === "operation" ? [part] : []));
   const found = [
     ...alwaysFailing(program, values),
     ...ofWholes.flatMap((ask) => ask(asked)),
+    ...parts.flatMap((part) => ofParts.flatMap((ask) => ask(part, asked))),
     ...operations.flatMap((operation) => ofOperations.flatMap((ask) => ask(operation, asked))),
   ];
   const places = new Map(found.map((each) => [`${each.code} ${each.range.start}`, each]));

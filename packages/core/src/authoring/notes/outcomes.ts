@@ -1,9 +1,9 @@
 /** Notes on what an expression gives on all rows. */
 import { agree, showValue } from "../../contrast/index.ts";
 import { type Diagnostic, message } from "../../diagnostics/index.ts";
-import { columnsUsed, unconverted } from "../../evaluate/index.ts";
+import { columnsUsed, otherReading, unconverted } from "../../evaluate/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
-import { type Asked, constantOf, note, slotOf } from "./asked.ts";
+import { type Asked, constantOf, note, slotOf, writing } from "./asked.ts";
 
 /** The fewest rows of which it says something that all give the same. */
 const fewestRows = 3;
@@ -28,23 +28,34 @@ export function sameEverywhere({ program, sample, values }: Asked): Diagnostic[]
   if (inputs.size < fewestRows || (first === null && missing > 0) || (isTruth && !isFailure(first))) return [];
   const columns = read.map((i) => program.dialect.columnText(sample.columns[i].name));
   const result = isFailure(first) ? `an error (${message(first).replace(/\.$/, "")})` : showValue(first);
-  return [note("same-everywhere", program.tree.range, { result, rows: values.length, columns })];
+  const fix = isFailure(first) ? otherReading(program, sample, first) : undefined;
+  return [note("same-everywhere", program.tree.range, { result, rows: values.length, columns }, fix ? [fix] : [])];
 }
 
 /** Operations that put something in the place of what they find. */
 const replacing: ReadonlySet<string> = new Set(["substitute", "translate"]);
 
 /** A replacement that changes no row, as what it looks for stands in none. */
-export function nothingReplaced({ program: { bound }, sample, values }: Asked): Diagnostic[] {
-  const part = unconverted(bound);
+export function nothingReplaced({ program, sample, values }: Asked): Diagnostic[] {
+  const part = unconverted(program.bound);
   if (part.kind !== "operation" || !replacing.has(part.operation) || values.length < fewestRows) return [];
   const text = slotOf(part, "text");
   const column = text && "kind" in text ? unconverted(text) : undefined;
   const place = ["old", "from", "pattern"].map((name) => constantOf(slotOf(part, name))).find((each) => each !== undefined);
   if (column?.kind !== "column" || typeof place?.value !== "string" || place.part.source.kind !== "literal") return [];
   const given = sample.columns[column.column].values;
+  const { range } = place.part.source;
+  const halved = place.value.replaceAll("\\\\", "\\");
+  const isDoubled = halved !== place.value && part.answers.pattern !== "literal";
   const isTouched = given.some((value, row) => value !== values[row]);
   return isTouched || given.every((value) => typeof value !== "string")
     ? []
-    : [note("no-row-changed", place.part.source.range, { text: place.value, rows: values.length })];
+    : [
+        note(
+          "no-row-changed",
+          range,
+          { text: place.value, rows: values.length },
+          isDoubled ? [writing(range, program.dialect.textLiteral(halved))] : [],
+        ),
+      ];
 }

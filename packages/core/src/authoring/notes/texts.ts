@@ -77,7 +77,7 @@ export function namesAsTexts({ program, sample }: Asked): Diagnostic[] {
         "name-as-text",
         range,
         { name: part.value, nearest: near },
-        near.map((text) => writing(range, text)),
+        (near.length > 0 ? near : [dialect.textLiteral(part.value)]).map((text) => writing(range, text)),
       ),
     ];
   });
@@ -135,7 +135,16 @@ function chainOf(node: Expression, sign: string, source: string): Expression[] {
 }
 
 /** Texts beside a sign that does not join here. */
-export function joinedOtherwise({ program }: Asked): Diagnostic[] {
+export function joinedOtherwise({ program, sample }: Asked): Diagnostic[] {
+  // A column of texts, none of which is a number.
+  const isTexts = ({ kind, range }: Expression): boolean => {
+    const name = program.source.slice(range.start, range.end).toLowerCase();
+    const column = sample.columns.find((each) => program.dialect.columnText(each.name).toLowerCase() === name);
+    const texts = column?.values.filter((value) => value !== null) ?? [];
+    return (
+      kind === "name" && texts.length > 0 && texts.every((value) => typeof value === "string" && !/^\s*[-+]?[\d.]/.test(value))
+    );
+  };
   const template = templateOf("join", program.dialect.id);
   for (const part of allPartsOf(program.bound)) {
     const sign = signOf(part.source, program.source);
@@ -148,7 +157,7 @@ export function joinedOtherwise({ program }: Asked): Diagnostic[] {
     const literals = parts
       .map(ungrouped)
       .flatMap((each) => (each.kind === "literal" && typeof each.value === "string" ? [each.value] : []));
-    if (!literals.some((text) => !isNumberText(text))) continue;
+    if (!literals.some((text) => !isNumberText(text)) && !parts.map(ungrouped).every(isTexts)) continue;
     const text = joinedAs(
       template,
       parts.map((each) => ({ text: textOf(program, each), isOpen: false })),

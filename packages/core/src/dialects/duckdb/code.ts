@@ -18,7 +18,6 @@ import { bad, strict } from "../shared/code.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
-import { baseType } from "./types.ts";
 import { listCode } from "./lists.ts";
 import { borders, datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated } from "./moments.ts";
 import {
@@ -33,6 +32,7 @@ import {
 } from "./intervals.ts";
 import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
+import { nameOf } from "../types.ts";
 
 const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));
 
@@ -126,7 +126,7 @@ function bar(x: Double, min: Double, max: Double, width?: Double): Value {
 const typeNames: Readonly<Record<string, string>> = { text: "VARCHAR", literal: "VARCHAR", null: '"NULL"' };
 
 function typeOf({ types: [type] }: CodeContext): Value {
-  const base = baseType(type);
+  const base = nameOf(type);
   const item = base.replace(/(?:\[\])+$/, "");
   if (item === "decimal" || item === "any") return new Failure("not-covered", { what: "the size of a decimal type" });
   return (typeNames[item] ?? item.toUpperCase()) + base.slice(item.length);

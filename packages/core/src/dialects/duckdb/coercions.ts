@@ -5,12 +5,13 @@ import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { checkedFormat } from "./fields.ts";
 import { mostDecimals } from "../shared/code.ts";
 import { type FunctionRow, parameterAt, relations } from "../row.ts";
-import { fitted } from "../shared/sizes.ts";
+import { extended, fitted } from "../shared/sizes.ts";
 import { type Step, type Work, partsOfWork, step } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
 import { readIntervalText } from "./intervals.ts";
 import { type Integer, steps, toText } from "./steps.ts";
-import { baseType, isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
+import { isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
+import { decimalOf, isListType, itemOf, knownOf, listOf, nameOf, scaleOf } from "../types.ts";
 
 /** A text as a value of a type. */
 function fromText(type: string): Work {
@@ -27,7 +28,8 @@ function fromText(type: string): Work {
     case "interval":
       return { named: "interval of a text", run: (value) => (typeof value === "string" ? readIntervalText(value) : value) };
   }
-  return type.endsWith("[]") ? listFromText(type.slice(0, -2)) : [];
+  const item = itemOf(type);
+  return item === undefined ? [] : listFromText(item);
 }
 
 /** A text as a list of items of a type. */
@@ -55,14 +57,14 @@ const options = (letters: string) =>
 
 /** A word that says how a list is sorted. */
 const orderWord = (shape: string) =>
-  step("check-text", {}, { shape, refused: "invalid-value", about: "does not say how to sort a list" });
+  step("check-text", {}, { shape, letters: "ignored", refused: "invalid-value", about: "does not say how to sort a list" });
 
 /** How a value becomes one that is compared with the items of a list of a type; what has no conversion is no item of it. */
 function itemConversion(given: string, listType: string): Conversion {
-  const item = listType.endsWith("[]") ? listType.slice(0, -2) : "any";
-  const base = baseType(item);
+  const item = itemOf(listType) ?? "any";
+  const base = nameOf(item);
   if (given === "boolean" && isNumeric(base)) return { cost: 0, convert: steps[base] };
-  const convert = conversion(given, item.startsWith("decimal ") ? item : base)?.convert;
+  const convert = conversion(given, base === "decimal" ? item : base)?.convert;
   return { cost: 0, ...(convert && { convert }) };
 }
 
@@ -74,7 +76,7 @@ const offset = (limits: Step["fixed"]) => step("check-number", {}, { ...limits, 
 function comparedAs(from: string, to: string): Conversion | undefined {
   if (from === to) return { cost: 0 };
   if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "list" ? undefined : { ...literalTo(to), cost: 3 };
-  if (to === "list") return from.endsWith("[]") ? { cost: 0 } : undefined;
+  if (to === "list") return isListType(from) ? { cost: 0 } : undefined;
   if (from === "text") return { ...literalTo(to), cost: 8 };
   if (from === "boolean" && isNumeric(to)) return { cost: isInteger(to) ? 4 : 6, convert: steps[to] };
   return from === "any" ? { cost: 3 } : conversion(from, to);
@@ -131,11 +133,11 @@ const conversions: readonly ConversionLine[] = [
 
 /** Of a literal, which is read as what is wanted, and of lists by their items. */
 function derived(given: string, to: string): Conversion | undefined {
-  const from = baseType(given);
+  const from = nameOf(given);
   if (to.startsWith("side.")) return comparedAs(from, to.slice("side.".length));
   if (from === "literal") return literalTo(to);
-  if (!to.endsWith("[]") || !from.endsWith("[]")) return undefined;
-  const [inner, target] = [from.slice(0, -2), to.slice(0, -2)];
+  const [inner, target] = [itemOf(from), itemOf(to)];
+  if (inner === undefined || target === undefined) return undefined;
   if (inner === "null" || inner === "any" || target === "any") return { cost: 1 };
   const item = conversion(inner, target);
   return item && { cost: item.cost, ...(item.convert && { convert: { each: item.convert } }) };
@@ -146,10 +148,10 @@ const plainConversion = conversionTable(conversions, derived);
 /** The same where a decimal of so many decimals is wanted, or what goes with the items of a list. */
 function conversion(given: string, to: string): Conversion | undefined {
   if (to.startsWith("item.")) return itemConversion(given, to.slice("item.".length));
-  if (!to.startsWith("decimal ")) return plainConversion(given, to);
+  const scale = nameOf(to) === "decimal" ? knownOf(to) : undefined;
+  if (scale === undefined) return plainConversion(given, to);
   const exact = given === "boolean" ? { cost: 0, convert: steps.decimal } : plainConversion(given, "decimal");
-  const scale = Number(to.slice("decimal ".length));
-  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), fitted("error", scale)] };
+  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), extended(Number(scale))] };
 }
 
 /** What a type name in a cast means: its name here, and its sizes. */
@@ -177,9 +179,10 @@ const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly
 /** Whether lists and the items that go with them have a type together. */
 function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
   const mixed = types.flatMap((type, i) => {
-    const given = baseType(type);
+    const given = nameOf(type);
     const { type: wanted } = parameterAt(row, i);
-    if (wanted === "anylist" && given.endsWith("[]")) return [given.slice(0, -2)];
+    const item = itemOf(given);
+    if (wanted === "anylist" && item !== undefined) return [item];
     return wanted === "item.list" ? [given] : [];
   });
   return mixed.length < 2 || unify(mixed) !== undefined;
@@ -196,12 +199,12 @@ export const typeRules: TypeRules = {
     if (present.every((value) => typeof value === "boolean")) return "boolean";
     if (!present.every((value) => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal))
       return "text";
-    if (!present.every(isWholeNumber)) return `decimal ${mostDecimals(present)}`;
+    if (!present.every(isWholeNumber)) return decimalOf(mostDecimals(present));
     return present.every((value) => !isFailure(inRange("integer", BigInt(value as number)))) ? "integer" : "bigint";
   },
   readColumn(type, value) {
     if (type === "text") return toText(value);
-    return baseType(type) === "decimal" && typeof value === "number" ? scaled(Decimal.of(value), Number(type.slice(8))) : value;
+    return nameOf(type) === "decimal" && typeof value === "number" ? scaled(Decimal.of(value), scaleOf(type)) : value;
   },
   conversions,
   conversion,
@@ -223,14 +226,16 @@ export const typeRules: TypeRules = {
     if (!named) return undefined;
     const { type, sizes, depth } = named;
     const isDecimal = type === "decimal" && depth === 0;
-    const target = isDecimal ? `decimal ${sizes[1] ?? (sizes.length === 0 ? 3 : 0)}` : type + "[]".repeat(depth);
-    const kind = baseType(from);
+    const target = isDecimal
+      ? decimalOf(sizes[1] ?? (sizes.length === 0 ? 3 : 0))
+      : Array.from({ length: depth }).reduce<string>(listOf, type);
+    const kind = nameOf(from);
     if (target === kind && isCollated(from)) return { type: from, convert: [] };
     let convert: Work | undefined;
     if (depth === 0) convert = castTo(kind, type, sizes);
-    else if (kind === "text" || kind === "literal") convert = listFromText(target.slice(0, -2));
-    else if (kind.endsWith("[]") && depth === 1) {
-      const item = castTo(kind.slice(0, -2), type, sizes);
+    else if (kind === "text" || kind === "literal") convert = listFromText(itemOf(target)!);
+    else if (isListType(kind) && depth === 1) {
+      const item = castTo(itemOf(kind)!, type, sizes);
       convert = item && { each: item };
     } else if (kind === "null" || kind === target) convert = [];
     if (!convert) return undefined;
@@ -239,14 +244,14 @@ export const typeRules: TypeRules = {
   unify,
   // A whole number that is written takes the type of those beside it, where it fits.
   numberBeside(value, own, others) {
-    const known = others.map(baseType).filter((type) => type !== "null");
+    const known = others.map(nameOf).filter((type) => type !== "null");
     if (known.length === 0 || !known.every(isInteger)) return own;
     const type = unify(known)!;
     return isFailure(inRange(type, BigInt(value))) ? own : type;
   },
   betweenType(types) {
     const common = unify(types);
-    return common && !common.endsWith("[]") && baseType(common) !== "text" ? `side.${baseType(common)}` : undefined;
+    return common && !isListType(common) && nameOf(common) !== "text" ? `side.${nameOf(common)}` : undefined;
   },
   groups: true,
   simplifiesChoices: true,

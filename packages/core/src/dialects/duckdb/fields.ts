@@ -73,7 +73,7 @@ export const strftimeTokens = tokenTable({
 
 export const strftime = step(
   "text-from-date",
-  { missing: "null", unknownToken: "error", emptyFormat: "error" },
+  { missing: "null", formatLanguage: "percent", unknownToken: "error", emptyFormat: "error" },
   { tokens: strftimeTokens },
 );
 

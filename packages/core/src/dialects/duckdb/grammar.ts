@@ -6,21 +6,20 @@ import {
   castForm,
   castMark,
   constant,
-  extractForm,
   form,
   ifForm,
   literal,
   not,
   nullifForm,
-  overlayForm,
-  positionForm,
   span,
   substringForm,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
+import { worded } from "../shared/sql-calls.ts";
 import { between, sqlGrammar } from "../shared/sql-grammar.ts";
 import { aggregates } from "./aggregates.ts";
+import { calls } from "./calls.ts";
 import { columnText, reserved, duckdbRules } from "./lexis.ts";
 import { unitNamed } from "./intervals.ts";
 import { numberLiteral } from "./numbers.ts";
@@ -213,10 +212,10 @@ const specials: Readonly<Record<string, Special>> = lookup({
   },
   substring: substringForm(() => "substring"),
   substr: substringForm(() => "substring"),
-  position: positionForm("position", power.like),
-  overlay: overlayForm,
+  position: worded(calls.position, { inner: power.like }),
+  overlay: worded(calls.overlay, { plain: true }),
   trim: trimForm("trim", "ltrim", "rtrim"),
-  extract: extractForm,
+  extract: worded(calls.extract),
   nullif: nullifForm("null"),
   if: ifForm,
   interval: (parser, token) => {

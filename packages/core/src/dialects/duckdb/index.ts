@@ -5,6 +5,7 @@ import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
 import { dialectTitles } from "../titles.ts";
 import { duckdbCode } from "./code.ts";
+import { calls } from "./calls.ts";
 import { typeRules } from "./coercions.ts";
 import { duckdbRows } from "./functions.ts";
 import { parseDuckdb } from "./grammar.ts";
@@ -56,6 +57,7 @@ export function duckdb(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules,
     functionCase: "ignored",
     separator: ",",
+    calls,
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,

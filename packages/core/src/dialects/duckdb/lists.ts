@@ -7,6 +7,7 @@ import { typeRules } from "./coercions.ts";
 import { type List, isNumber, order } from "./compare.ts";
 import { statistics } from "./statistics.ts";
 import { toText, toDouble } from "./steps.ts";
+import { itemOf } from "../types.ts";
 
 /** The first and last position of a slice as indexes: the end is left out. */
 function sliceBounds(first: Value, last: Value, length: number): [number, number] {
@@ -43,7 +44,7 @@ const charactersBetween: Code = {
 
 /** A value cast to the type of a list's items. */
 const castLike = (item: Value, from: string, listType: string): Value =>
-  worked(typeRules.cast(from, listType.slice(0, -2).replace("text", "varchar"))?.convert)(item);
+  worked(typeRules.cast(from, itemOf(listType)!.replace("text", "varchar"))?.convert)(item);
 
 const known = (list: List): Value[] => list.filter((item) => item !== null);
 

@@ -11,10 +11,9 @@ import {
   integer,
   isoDate,
   lookup,
+  two,
 } from "../../values/index.ts";
 import { dateFields, weekdays } from "./fields.ts";
-
-const two = (value: number): string => String(value).padStart(2, "0");
 
 /** The parts of what is a date, or a date and time. */
 const partsOf = (text: string): CalendarParts => calendarParts(text)!;

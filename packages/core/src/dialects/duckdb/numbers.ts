@@ -1,5 +1,6 @@
 import type { AnswerOf } from "../../traits/index.ts";
 import { Decimal, Double, Failure, type Value, integer } from "../../values/index.ts";
+import { decimalOf } from "../types.ts";
 
 /** The ranges of the integer types. */
 export const ranges: Readonly<Record<string, readonly [bigint, bigint]>> = {
@@ -46,7 +47,7 @@ export function numberLiteral(source: string): { value: Value; type: string } {
   const value = Decimal.parse(digits)!;
   return digits.replace(/^0+|\./g, "").length > 38
     ? { value: new Double(Number(digits)), type: "double" }
-    : { value, type: `decimal ${value.scale}` };
+    : { value, type: decimalOf(value.scale) };
 }
 
 /** A whole number of a type, or the failure that it is out of range. */

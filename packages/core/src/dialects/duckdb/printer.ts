@@ -6,7 +6,6 @@ import {
   type ListExpression,
   type Name,
   type Printer,
-  atom,
   form,
   group,
   line,
@@ -15,8 +14,9 @@ import {
   printed,
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
-import { castText, rowText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { castText, rowText, sqlForms, sqlKinds, sqlLiteral, wordedCalls } from "../shared/sql-printer.ts";
 import { aggregates } from "./aggregates.ts";
+import { calls } from "./calls.ts";
 import { infixPower, power } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 
@@ -56,8 +56,7 @@ const table = {
     ),
   }),
   calls: lookup<Form>({
-    ...sqlCalls(power.like, aggregates),
-    interval: form(atom, "interval ($1) $2w"),
+    ...wordedCalls(calls, power.like, aggregates),
     array_extract: subscript,
     array_slice: subscript,
   }),

@@ -1,9 +1,10 @@
 import type { Statements } from "../dialect.ts";
-import { baseType } from "./types.ts";
+import { itemOf, listOf, nameOf } from "../types.ts";
 
 const typeName = (type: string): string => {
-  const base = baseType(type);
-  if (base.endsWith("[]")) return `${typeName(base.slice(0, -2))}[]`;
+  const base = nameOf(type);
+  const item = itemOf(base);
+  if (item !== undefined) return listOf(typeName(item));
   return ["text", "literal", "null", "any"].includes(base)
     ? "VARCHAR"
     : base === "decimal"

@@ -1,6 +1,6 @@
 import { lookup } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
-import { plainType } from "../types.ts";
+import { decimalOf, isListType, itemOf, knownOf, listOf, nameOf, scaleOf } from "../types.ts";
 import { ranges } from "./numbers.ts";
 import type { Integer, Numeric } from "./steps.ts";
 
@@ -9,8 +9,6 @@ import type { Integer, Numeric } from "./steps.ts";
  * what is wanted, `null`, `any` for the variable of a lambda, and `[]` after the type of a list's items.
  * A collation stands after a space, and so do the decimals of a decimal where their number is known.
  */
-export const baseType = plainType;
-
 const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 export const numeric = [...integers, "decimal", "float", "double"];
 export const isInteger = (type: string): type is Integer => integers.includes(type);
@@ -77,15 +75,15 @@ export function widening(from: string, to: string): number | undefined {
 
 /** The type that values of several types have together, found pair by pair; undefined when there is none. */
 export function unify(types: readonly string[], isOpen = false): string | undefined {
-  const isLiteral = types.length > 0 && types.every((type) => baseType(type) === "literal");
+  const isLiteral = types.length > 0 && types.every((type) => nameOf(type) === "literal");
   if (isLiteral) return "text";
   const [first = "null", ...others] = isOpen ? ["null", ...types] : types;
   return others.reduce<string | undefined>((common, type) => (common === undefined ? undefined : unifyTwo(common, type)), first);
 }
 
 function unifyTwo(left: string, right: string): string | undefined {
-  const [a, b] = [baseType(left), baseType(right)];
-  if (a === b && a !== "decimal") return a === "literal" ? "text" : right.includes(" ") ? right : left;
+  const [a, b] = [nameOf(left), nameOf(right)];
+  if (a === b && a !== "decimal") return a === "literal" ? "text" : knownOf(right) === undefined ? left : right;
   // A text literal beside null is a text, whatever comes after.
   if (a === "null" || b === "any") return b === "literal" ? "text" : right;
   if (b === "null" || a === "any") return a === "literal" ? "text" : left;
@@ -99,45 +97,40 @@ function unifyTwo(left: string, right: string): string | undefined {
     return common === "decimal" ? decimalType([left, right]) : common;
   }
   if (kinds.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
-  if (!kinds.every((kind) => kind.endsWith("[]"))) return undefined;
-  const item = unifyTwo(left.slice(0, -2), right.slice(0, -2));
-  return item && `${item}[]`;
+  const items = [left, right].map(itemOf);
+  if (items[0] === undefined || items[1] === undefined) return undefined;
+  const item = unifyTwo(items[0], items[1]);
+  return item && listOf(item);
 }
 
 /** A decimal type with as many decimals as the widest of two, where all are known. */
-function decimalType(types: readonly string[]): string {
-  const scales = types.filter((type) => baseType(type) === "decimal").map((type) => Number(type.slice(8) || NaN));
-  return scales.some(Number.isNaN) ? "decimal" : `decimal ${Math.max(...scales)}`;
-}
+const decimalType = (types: readonly string[]): string =>
+  decimalOf(Math.max(...types.filter((type) => nameOf(type) === "decimal").map(scaleOf)));
 
 /** The type of a decimal calculated from numbers, where how many decimals each has is known. */
-const decimalOf =
+const calculatedDecimal =
   (decimals: (scales: readonly number[]) => number): ResultType =>
-  (types) => {
-    const scale = decimals(types.map((type) => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0)));
-    return Number.isNaN(scale) ? "decimal" : `decimal ${scale}`;
-  };
-
-const isListType = (type: string): boolean => baseType(type).endsWith("[]");
+  (types) =>
+    decimalOf(decimals(types.map((type) => (nameOf(type) === "decimal" ? scaleOf(type) : 0))));
 
 /** By the result that a row names: the type of what a call gives, where that hangs on its arguments. */
 export const results: Readonly<Record<string, ResultType>> = {
-  "decimal, most": decimalOf((scales) => Math.max(...scales)),
-  "decimal, sum": decimalOf(([a, b]) => a + b),
+  "decimal, most": calculatedDecimal((scales) => Math.max(...scales)),
+  "decimal, sum": calculatedDecimal(([a, b]) => a + b),
   "own text": () => "text",
   // A text has the collation of any text that it is made with.
   text: (types) => types.find(isCollated) ?? "text",
-  same: ([first]) => (["literal", "null"].includes(baseType(first)) ? "text" : first),
-  item: ([first]) => (isListType(first) ? first.slice(0, -2) : baseType(first) === "any" ? "any" : "text"),
+  same: ([first]) => (["literal", "null"].includes(nameOf(first)) ? "text" : first),
+  item: ([first]) => itemOf(first) ?? (nameOf(first) === "any" ? "any" : "text"),
   list([first, second]) {
-    const [list, item] = [first, second ?? "null"].map(baseType);
-    if (list === "null[]" && item !== "null") return `${item === "literal" ? "text" : item}[]`;
+    const [list, item] = [first, second ?? "null"].map(nameOf);
+    if (list === "null[]" && item !== "null") return listOf(item === "literal" ? "text" : item);
     return isListType(list) ? list : "any[]";
   },
-  "list of second item": ([, second]) => (isListType(second) ? baseType(second) : "any[]"),
+  "list of second item": ([, second]) => (isListType(second) ? nameOf(second) : "any[]"),
   aggregated: () => "any",
   unified: (types) => unify(types) ?? "text",
-  "unified list": (types) => `${unify(types) ?? "text"}[]`,
+  "unified list": (types) => listOf(unify(types) ?? "text"),
 };
 
 /** Collations that COLLATE may name, by the answers that make them. */
@@ -151,7 +144,7 @@ export const collations: Readonly<Record<string, "minded" | "ignored" | "accents
 });
 
 /** Whether COLLATE says the collation of texts, or of those in a list. */
-export const isCollated = (type: string): boolean => type.startsWith("text ");
+export const isCollated = (type: string): boolean => nameOf(type) === "text" && knownOf(type) !== undefined;
 
 /** The collation of a call: that of the first text that has one. */
-export const collationOf = (types: readonly string[]): string => types.find(isCollated)?.slice("text ".length) ?? "binary";
+export const collationOf = (types: readonly string[]): string => knownOf(types.find(isCollated) ?? "text") ?? "binary";

@@ -3,9 +3,12 @@ import { lookup } from "../../values/index.ts";
 import { cutTo, fitted } from "../shared/sizes.ts";
 import { type Step, partsOfWork, step } from "../step.ts";
 import { bytesOf, conversion, ofCharacters, shown } from "./conversions.ts";
-import { padded } from "./functions.ts";
+
+import { fractionOf } from "./second-digits.ts";
 import { missing, steps } from "./steps.ts";
-import { baseType, isBinary } from "./types.ts";
+import { isBinary } from "./types.ts";
+import { padded } from "./text-functions.ts";
+import { nameOf } from "../types.ts";
 
 export const castNames: Readonly<Record<string, string>> = lookup({
   char: "text",
@@ -58,7 +61,7 @@ const filled = (size: number): Step => step("pad", { ...padded, side: "right", l
 /** What a cast to a type of some sizes does. */
 export function castWork(type: string, sizes: readonly number[], from: string): readonly Step[] {
   const [size, scale = 0] = sizes;
-  const kind = baseType(from);
+  const kind = nameOf(from);
   const work = (to: string) => partsOfWork(conversion(from, to)?.convert ?? []) as readonly Step[];
   switch (type) {
     case "text":
@@ -66,18 +69,20 @@ export function castWork(type: string, sizes: readonly number[], from: string): 
     case "narrow":
       return [steps.text, without("[\\x{10000}-\\x{10FFFF}]")];
     case "ascii":
-      return [steps.text, without("[^\\x00-\\x7F]")];
+      // Of bytes each is a character.
+      return [...(isBinary(kind) ? [bytesOf, steps["text of bytes"]] : [steps.text]), without("[^\\x00-\\x7F]")];
     case "decimal":
       return [...work("decimal"), fitted("nearest", scale, size ?? 10)];
     case "integer":
       return [...work("integer"), steps.int64];
     case "unsigned":
       if (kind === "text") return [steps["unsigned of text"]];
-      return kind === "decimal" || kind === "double" ? [steps["unsigned of number"]] : [...work("integer"), steps.uint64];
+      if (kind === "decimal" || kind === "double" || kind === "time") return [...work("decimal"), steps["unsigned of number"]];
+      return [...work("integer"), steps.uint64];
     case "double":
       return [...work("double"), shown(...(sizes.length > 1 ? [scale, size] : []))];
     case "float":
-      return [steps.double, steps.float, step("fit-double", {}, { significant: 6 })];
+      return [...work("double"), steps.float, step("fit-double", {}, { significant: 6 })];
     case "datetime":
     case "time":
       return [...work(type), step("fit-second", {}, { digits: size ?? 0 })];
@@ -93,14 +98,8 @@ export function castWork(type: string, sizes: readonly number[], from: string): 
   return work(type);
 }
 
-/** A moment with so many digits of the second's fraction. */
-function withFraction(text: string, digits: number): string {
-  const [whole, fraction = ""] = text.split(".");
-  return digits === 0 ? whole : `${whole}.${fraction.slice(0, digits).padEnd(digits, "0")}`;
-}
-
 /** With the digits of the second's fraction that a literal is written with. */
-const asWritten = (text: string, literal: string): string => withFraction(text, (/\.(\d{1,6})/.exec(literal)?.[1] ?? "").length);
+const asWritten = (text: string, literal: string): string => marked.withSecondDigits(text, fractionOf(literal).length);
 
 /** What DATE, TIMESTAMP and TIME before a text take: nothing but the date, a date and time, a time that is not too long. */
 export const literals: Readonly<Record<string, (text: string) => string | undefined>> = lookup({

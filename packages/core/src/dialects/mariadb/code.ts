@@ -22,13 +22,14 @@ import type { Cell, Code } from "../dialect.ts";
 import { strict } from "../shared/code.ts";
 import { digestText } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces } from "../shared/formatting.ts";
-import { type Collation, baseType, byBytes, collationFor, collations, extremeType, unify } from "./types.ts";
+import { type Collation, byBytes, collationFor, collations, extremeType, unify } from "./types.ts";
 import { conversion } from "./conversions.ts";
 import { arithmeticCode, bigOf, bitsOf } from "./arithmetic.ts";
 import { dateCode } from "./dates.ts";
 
 import { int64, uint64 } from "./numbers.ts";
 import { toText, doubleText, toDouble } from "./steps.ts";
+import { nameOf } from "../types.ts";
 
 type Order = (a: Value, b: Value) => number;
 
@@ -50,7 +51,7 @@ function comparison(
   types: readonly string[],
   collation: Collation,
 ): { convert: (value: Value, from: string) => Value; order: Order } {
-  const kinds = types.map(baseType).filter((kind) => kind !== "null");
+  const kinds = types.map(nameOf).filter((kind) => kind !== "null");
   const to = (type: string) => (value: Value, from: string) =>
     value === null ? null : worked(conversion(from, type)?.convert)(value);
   if (kinds.every((kind) => kind === "text" || kind === "binary")) {
@@ -89,13 +90,13 @@ const extreme = (direction: number, collation: Collation): Code => ({
     for (let i = 1; i < keys.length; i++) if (order(keys[i], keys[best]) * direction > 0) best = i;
     const found = toType(extremeType(types), types[best])(args[best]);
     // Beside a text no number of decimals is fixed.
-    return found instanceof FixedDouble && types.some((type) => baseType(type) === "text") ? new Double(found.value) : found;
+    return found instanceof FixedDouble && types.some((type) => nameOf(type) === "text") ? new Double(found.value) : found;
   },
 });
 
 /** How a value of a type becomes one of another. */
 function toType(type: string, from: string): (value: Value) => Value {
-  const isSame = from === type || (baseType(from) === type && type !== "double");
+  const isSame = from === type || (nameOf(from) === type && type !== "double");
   const convert = worked(isSame ? undefined : conversion(from, type)?.convert);
   return (value) => (value === null ? null : convert(value));
 }
@@ -167,7 +168,7 @@ function fromBase64(text: string): Value {
   return bytes ? new Bytes(bytes) : null;
 }
 
-const isNumberType = (type: string): boolean => ["integer", "unsigned", "decimal", "double", "int32"].includes(baseType(type));
+const isNumberType = (type: string): boolean => ["integer", "unsigned", "decimal", "double", "int32"].includes(nameOf(type));
 
 /** sformat(): decimals count as doubles, a null that is a number as 0, and the largest whole numbers as signed ones. */
 function sformat([template, ...given]: readonly Value[], [, ...types]: readonly string[]): Value {
@@ -234,7 +235,7 @@ function findInSet(text: string, list: string, order: Order): Value {
   return list.split(",").findIndex((item) => order(item, text) === 0) + 1;
 }
 
-const isText = (type: string): boolean => baseType(type) === "text";
+const isText = (type: string): boolean => nameOf(type) === "text";
 
 /** What get_format() names (documentation, "GET_FORMAT"). */
 const dateFormats: Readonly<Record<string, Readonly<Record<string, string>>>> = lookup({
@@ -319,7 +320,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       run: ([value, decimals, locale = null], { types }) =>
         value === null || decimals === null
           ? null
-          : format(value, decimals, locale, !["integer", "unsigned", "decimal"].includes(baseType(types[0]))),
+          : format(value, decimals, locale, !["integer", "unsigned", "decimal"].includes(nameOf(types[0]))),
     },
     quote: { run: ([value]) => quote(value) },
     soundex: strict(soundex),

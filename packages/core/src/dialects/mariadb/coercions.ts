@@ -5,9 +5,10 @@ import { mostDecimals } from "../shared/code.ts";
 import { parameterAt, relations } from "../row.ts";
 import { type Step, type Work, step } from "../step.ts";
 import { toText, toDecimal } from "./steps.ts";
-import { type Collation, baseType, castBytes, castText, collationFor, isBinary, isCollated, results, unify } from "./types.ts";
+import { type Collation, castBytes, castText, collationFor, isBinary, isCollated, results, unify } from "./types.ts";
 import { conversion, conversions, ofCharacters, shown } from "./conversions.ts";
 import { castNames, castWork, literals } from "./casts.ts";
+import { decimalOf, knownOf, nameOf, scaleOf, typed } from "../types.ts";
 
 const isFinite = step("check-number", {}, { refused: "number-out-of-range" });
 
@@ -23,7 +24,7 @@ const sizes: Readonly<Record<string, Step | undefined>> = {
 };
 
 function fits(type: string, isPart = false): Work | undefined {
-  const [kind, decimals] = type.split(" ");
+  const [kind, decimals] = [nameOf(type), knownOf(type)];
   if (kind === "double" && decimals !== undefined) return [isFinite, shown(Number(decimals))];
   return kind === "text" && isPart ? undefined : sizes[kind];
 }
@@ -36,12 +37,12 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
     return present.every((value) => typeof value === "boolean" || isWholeNumber(value))
       ? "integer"
-      : `decimal ${mostDecimals(present)}`;
+      : decimalOf(mostDecimals(present));
   },
   readColumn(type, value) {
     if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
-    return baseType(type) === "decimal" && value !== null && typeof value !== "boolean"
-      ? (toDecimal(value) as Decimal).rounded(Number(type.slice(8)))
+    return nameOf(type) === "decimal" && value !== null && typeof value !== "boolean"
+      ? (toDecimal(value) as Decimal).rounded(scaleOf(type))
       : typeof value === "boolean"
         ? Number(value)
         : value;
@@ -51,7 +52,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
   collationOf: (types) => collationFor(types, collation),
   // Its three parts are compared as dates where one is a date, and as numbers where one is a number.
   betweenType(types) {
-    const kinds = types.map(baseType);
+    const kinds = types.map(nameOf);
     if (!kinds.some((kind) => kind === "text" || isBinary(kind))) return undefined;
     const isMoment = (kind: string) => kind === "date" || kind === "datetime";
     if (kinds.some(isMoment)) return kinds.every((kind) => isMoment(kind) || kind === "text") ? "moment" : undefined;
@@ -69,7 +70,7 @@ export const typeRules = (collation: Collation): TypeRules => ({
   cast(from, to) {
     const literal = literals[to];
     if (literal) {
-      const type = baseType(to);
+      const type = nameOf(to);
       const unread = (text: string) =>
         marked.hasZeroPart(text)
           ? new Failure("not-covered", { what: `dates like ${text}` })
@@ -86,8 +87,8 @@ export const typeRules = (collation: Collation): TypeRules => ({
       float: "double",
       narrow: "text",
       ascii: "text",
-      decimal: `decimal ${sizes[1] ?? 0}`,
-      ...(type === "double" && sizes[1] !== undefined && { double: `double ${sizes[1]}` }),
+      decimal: decimalOf(sizes[1] ?? 0),
+      ...(type === "double" && sizes[1] !== undefined && { double: typed("double", sizes[1]) }),
     };
     const result = type === "text" ? castText : type === "binary" ? castBytes : (kinds[type] ?? type);
     return { type: result, convert: castWork(type, sizes, from) };

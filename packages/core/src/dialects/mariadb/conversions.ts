@@ -2,8 +2,9 @@ import type { AnswerOf } from "../../traits/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine } from "../dialect.ts";
 import { type Step, step } from "../step.ts";
-import { isOneOf } from "../types.ts";
-import { missing, steps } from "./steps.ts";
+import { extended } from "../shared/sizes.ts";
+import { isOneOf, knownOf, nameOf } from "../types.ts";
+import { steps } from "./steps.ts";
 
 /** What becomes a number otherwise than as a text does: dates by their digits, 0x… by its bytes. */
 const own: readonly (readonly [from: string, Step])[] = [
@@ -35,9 +36,9 @@ const whole = (to: string, ...after: readonly Step[]): ConversionLine[] => [
 const moment = (wanted: string, from: string, none: AnswerOf<"notADate"> = "null") =>
   step("moment-of", { dateForms: "any marks", notADate: none }, { wanted, from });
 
-/** A text that is taken for a date, or a number. */
+/** What is taken for a date by its text, or by its digits where it is a number. */
 const moments = (to: string, wanted: string): ConversionLine[] => [
-  [`text|${bytes}`, to, 3, moment(wanted, "text")],
+  [`text|date|datetime|${bytes}`, to, 3, moment(wanted, "text")],
   ["*", to, 3, moment(wanted, "number")],
 ];
 
@@ -110,9 +111,8 @@ const plainConversion = conversionTable(conversions);
 
 /** The same where a number with so many decimals is wanted. */
 export function conversion(from: string, to: string): Conversion | undefined {
-  const [kind, decimals] = to.split(" ");
+  const [kind, decimals] = [nameOf(to), knownOf(to)];
   if (decimals === undefined || (kind !== "double" && kind !== "decimal")) return plainConversion(from, to);
-  const after =
-    kind === "double" ? shown(Number(decimals)) : step("fit", { missing, tooLarge: "error" }, { scale: Number(decimals) });
+  const after = kind === "double" ? shown(Number(decimals)) : extended(Number(decimals));
   return { cost: 1, convert: numeric(from, steps[kind], after) };
 }

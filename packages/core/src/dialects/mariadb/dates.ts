@@ -1,27 +1,16 @@
-import {
-  Decimal,
-  Failure,
-  type Value,
-  dateFromDays,
-  dayNames,
-  daysFromDate,
-  isFailure,
-  lookup,
-  monthNames,
-} from "../../values/index.ts";
+import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isFailure, lookup } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
-import { baseType } from "./types.ts";
 import { marked } from "../../text/index.ts";
 import { dayOf, epochDays, momentAt, momentOf, weekOf, weekRule } from "./moments.ts";
-import { formatMoment } from "./formats.ts";
+import { formatMoment, toCharLike, writeWords } from "./formats.ts";
 import { microsOf, secondsOf, shift, shiftBy, timestampDiff, zeroPart } from "./date-shifts.ts";
 import { cutTo, fractionDigits, fractionOf, microIn, numericDigits, withDigits } from "./second-digits.ts";
 import { isBeyondTimes } from "./numbers.ts";
 import { toText } from "./steps.ts";
+import { nameOf } from "../types.ts";
 
 const onMoment = (read: (moment: marked.Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
-const weekdayOf = (moment: marked.Moment): number => dateFromDays(dayOf(moment)).weekday;
 
 /** The hour, minute, second or fraction of a time. */
 const onTime = (read: (span: number) => number): Code => strict((text: string) => read(Math.abs(marked.readTime(text)!)));
@@ -64,7 +53,7 @@ function extract(field: string, value: Value, type: string): Value {
   const isNumber = typeof value !== "string";
   if (!isNumber && name.startsWith("day") && /^\s*\d{1,5}(?![^\sA-Za-z]| \d)/.test(text)) return null;
   const isTime =
-    baseType(type) === "time" ||
+    nameOf(type) === "time" ||
     /^\s*-?(?:\d+ )?(?:\d+:|\d{1,7}(?:\.|$))/.test(text) ||
     ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
   const moment = isTime && !dateShape.test(text) && !ofDates.has(name) ? undefined : marked.readMoment(text);
@@ -117,7 +106,7 @@ function momentOrSpan(
   type: string,
 ): { moment: marked.Moment; kind: "date" | "datetime" } | { span: number } | undefined {
   const text = toText(value) as string;
-  const kind = baseType(type);
+  const kind = nameOf(type);
   const isText = typeof value === "string" && kind !== "date" && kind !== "datetime" && kind !== "time";
   const isMoment = kind === "date" || kind === "datetime" || (isText ? marked.isDated(text) : isBeyondTimes(value));
   if (isMoment) {
@@ -134,11 +123,11 @@ const addTime = (direction: 1 | -1): Code => ({
   strict: true,
   run: ([value, time], context) => {
     const start = momentOrSpan(value, context.types[0]);
-    const isTemporal = ["date", "datetime", "time"].includes(baseType(context.types[1]));
+    const isTemporal = ["date", "datetime", "time"].includes(nameOf(context.types[1]));
     const change = isTemporal ? momentOrSpan(time, context.types[1]) : longSpan(time);
     if (!start && marked.hasZeroPart(toText(value) as string)) return zeroPart(value);
     if (!start || (isBeyondTimes(value) && "span" in start) || !change || "moment" in change) return null;
-    const isText = baseType(context.types[0]) === "text";
+    const isText = nameOf(context.types[0]) === "text";
     const shown = (text: string) => {
       const digits = Math.max(fractionDigits(0, context, value), fractionDigits(1, context, time));
       return withDigits(text, isText ? (fractionOf(text) === "" ? 0 : 6) : digits);
@@ -198,48 +187,6 @@ function partsOf(span: number): marked.Moment {
   };
 }
 
-/** What to_char() writes for each part of a format; letters are read in either case. */
-const patterns: Readonly<Record<string, (value: marked.Moment) => string>> = lookup({
-  YYYY: ({ year }) => String(year).padStart(4, "0"),
-  YYY: ({ year }) => String(year % 1000).padStart(3, "0"),
-  YY: ({ year }) => String(year % 100).padStart(2, "0"),
-  Y: ({ year }) => String(year % 10),
-  RRRR: ({ year }) => String(year).padStart(4, "0"),
-  RR: ({ year }) => String(year % 100).padStart(2, "0"),
-  MM: ({ month }) => String(month).padStart(2, "0"),
-  MON: ({ month }) => monthNames[month - 1].slice(0, 3),
-  MONTH: ({ month }) => monthNames[month - 1].padEnd(9),
-  DD: ({ day }) => String(day).padStart(2, "0"),
-  DY: (m) => dayNames[weekdayOf(m)].slice(0, 3),
-  DAY: (m) => dayNames[weekdayOf(m)].padEnd(9),
-  HH24: ({ hour }) => String(hour).padStart(2, "0"),
-  HH12: ({ hour }) => String(hour % 12 || 12).padStart(2, "0"),
-  HH: ({ hour }) => String(hour % 12 || 12).padStart(2, "0"),
-  MI: ({ minute }) => String(minute).padStart(2, "0"),
-  SS: ({ second }) => String(second).padStart(2, "0"),
-  AM: ({ hour }) => (hour < 12 ? "AM" : "PM"),
-  PM: ({ hour }) => (hour < 12 ? "AM" : "PM"),
-  "A.M.": ({ hour }) => (hour < 12 ? "A.M." : "P.M."),
-  "P.M.": ({ hour }) => (hour < 12 ? "A.M." : "P.M."),
-  AD: () => "AD",
-  BC: () => "AD",
-  "A.D.": () => "A.D.",
-  "B.C.": () => "A.D.",
-});
-
-const patternShape =
-  /"([^"]*)"?|(YYYY|YYY|YY|Y|RRRR|RR|MONTH|MON|MM|MI|DD|DAY|DY|HH24|HH12|HH|SS|AM|PM|A\.M\.|P\.M\.|AD|BC|A\.D\.|B\.C\.)|(?:\||([ -~]))|([^])/gi;
-
-function toChar(moment: marked.Moment, format: string): Value {
-  let result = "";
-  for (const [, quoted, pattern, mark = "", unknown] of format.matchAll(patternShape)) {
-    if (unknown !== undefined || /[A-Za-z0-9&]/.test(mark))
-      return bad(`the format of to_char() has no "${unknown ?? mark}" here`);
-    result += quoted ?? (pattern === undefined ? mark : patterns[pattern.toUpperCase()](moment));
-  }
-  return result;
-}
-
 /** The functions of dates and times. */
 export const dateCode: Readonly<Record<string, Code>> = lookup({
   to_days: onMoment((m) => dayOf(m) + epochDays),
@@ -256,7 +203,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     strict: true,
     run: ([time], context) => {
       const written = context.constant(0);
-      const isText = typeof written === "string" && baseType(context.types[0]) === "text";
+      const isText = typeof written === "string" && nameOf(context.types[0]) === "text";
       return withDigits(time as string, isText ? marked.timeDigits(written) : fractionDigits(0, context, time));
     },
   },
@@ -323,7 +270,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   from_unixtime: {
     strict: true,
     run: ([seconds, template], { types }) => {
-      const isWhole = (seconds as Decimal).trimmed().scale === 0 && baseType(types[0]) !== "decimal";
+      const isWhole = (seconds as Decimal).trimmed().scale === 0 && nameOf(types[0]) !== "decimal";
       const text = fromSeconds(seconds as Decimal, isWhole ? 0 : numericDigits(seconds, types[0]));
       if (template === "") return null;
       return text === null || template === undefined ? text : formatMoment(momentOf(text), template as string);
@@ -346,14 +293,15 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     },
   },
   to_char: {
-    run: ([value, template = "YYYY-MM-DD HH24:MI:SS"], { types, steady }) => {
-      const kind = baseType(types[0]);
+    like: toCharLike,
+    run: ([value, template], { types, steady }) => {
+      const kind = nameOf(types[0]);
       if (!["text", "date", "datetime", "time"].includes(kind)) return bad("to_char() takes a date, a time or a text");
       if (kind === "time") return new Failure("not-covered", { what: "to_char() of a time" });
       const moment = value === null ? undefined : marked.readMoment(value as string);
       if (template === null || (!steady(1) && (!moment || template === ""))) return null;
       // A format that is the same for every row and cannot be read is an error without a date, too.
-      const text = toChar(moment ?? momentAt(0, 0)!, template as string);
+      const text = writeWords(moment ?? momentAt(0, 0)!, template as string);
       return moment || isFailure(text) ? text : null;
     },
   },

@@ -1,7 +1,6 @@
 import { calendarRows } from "../shared/calendar.ts";
-import { type Coded, codedRows, steppedRows } from "../shared/coded.ts";
+import { type Coded, codedRows, steppedRows } from "../shared/rows.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
-import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows, piRow } from "../shared/math.ts";
@@ -10,251 +9,109 @@ import { aggregates, meanRow } from "./aggregates.ts";
 import { type FunctionRow, isPure, params } from "../row.ts";
 import { formatTokens } from "./formats.ts";
 import { step } from "../step.ts";
-import { type Alike, byBytes, collations } from "./types.ts";
-
-const doc = (section: string) => `MariaDB 10.11.19, ${section}`;
-const strings = doc("String Functions");
-const operatorsDoc = doc("Operators");
-const patterns = doc("Regular Expressions Functions");
-const numeric = doc("Numeric Functions");
-const dates = doc("Date & Time Functions");
-const control = doc("Control Flow Functions");
-const misc = doc("Information and Miscellaneous Functions");
-const oracle = doc("sql_mode, functions of compatible names");
-
-const missing = "null" as const;
-const signs = { missing, numbers: "exact", signKind: "whole" } as const;
-const inBits = {
-  missing,
-  range: "64 bits without a sign",
-  placesBelow: "a count of 32 bits",
-  placesBeyond: "zero",
-} as const;
-const math = {
-  result: "double",
-  answers: { missing, numbers: "exact", outside: "null", overflow: "error", tooSmall: "zero", closeness: "nearest" },
-  evidence: numeric,
-} as const;
-export const sliced = {
-  missing,
-  unit: "code point",
-  first: "1",
-  from: "start",
-  third: "length",
-  startBelow: "from the end or nothing",
-  negativeLength: "empty",
-  startBeyond: "empty",
-  fraction: "rounded",
-} as const;
-const trimmed = { missing, inner: "kept", characters: "space", removed: "whole" } as const;
-const joined = { missing, missingItem: "null", emptyItem: "kept" } as const;
-const recased = { missing, mapping: "early simple", words: "space", restOfWord: "lowered" } as const;
-export const padded = {
-  missing,
-  unit: "code point",
-  negativeCount: "null",
-  longer: "cut",
-  emptyFill: "null",
-  tooLong: "null beyond 16 MiB",
-} as const;
-const found = { missing, pattern: "pcre", group: "match" } as const;
-const letterCases = ["general", "unicode", "minded"] as const;
-
-/** The collations that tell letters apart in one of several ways. */
-const collationsBy = (...cases: readonly string[]): readonly string[] =>
-  Object.entries(collations).flatMap(([name, { case: letterCase }]) => (cases.includes(letterCase) ? [name] : []));
-const lettersAlike = collationsBy("general", "unicode");
-const byteForByte = [...collationsBy("minded"), "binary"];
-
-/** A row for each way in which letters are told apart. */
-const eachCase = (make: (letterCase: (typeof letterCases)[number]) => FunctionRow): FunctionRow[] =>
-  letterCases.map((letterCase) => ({
-    ...make(letterCase),
-    collations: letterCase === "minded" ? byteForByte : collationsBy(letterCase),
-  }));
-const eachPatternCase = (make: (letterCase: "ignored" | "minded") => FunctionRow): FunctionRow[] => [
-  { ...make("ignored"), collations: lettersAlike },
-  { ...make("minded"), collations: byteForByte },
-];
-
-/** Functions of the text families: each is an operation with answers. */
-// prettier-ignore
-const text: FunctionRow[] = [
-  { name: "substring", aliases: ["substr", "mid"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text text, start position, count? position > length"), result: "text", operation: "slice", answers: sliced, evidence: strings },
-  { name: "left", family: "extract", summary: "The first n characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: sliced, fixed: { start: 1 }, evidence: strings },
-  { name: "right", family: "extract", summary: "The last n characters.", parameters: params("text text, count position > length"), result: "text", operation: "slice", answers: { ...sliced, from: "end" }, fixed: { start: 1 }, evidence: strings },
-  { name: "substring_index", family: "extract", summary: "What stands before the nth delimiter, or after the nth from the end.", parameters: params("text text, delimiter text, n int32"), result: "text", operation: "segment", answers: { missing, part: "through nth", zeroPiece: "empty", noPiece: "empty", absent: "whole", emptyNeedle: "nowhere", case: "minded" }, evidence: strings },
-  { name: "reverse", family: "extract", summary: "The characters in reverse order.", parameters: params("text text"), result: "text", operation: "reverse", answers: { missing, unit: "code point" }, evidence: strings },
-  ...eachCase((letterCase): FunctionRow => ({ name: "locate", family: "locate", summary: "The position of a text from a start on, 0 when absent.", parameters: params("needle text, text text, start? position"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),
-  ...eachCase((letterCase): FunctionRow => ({ name: "instr", aliases: ["position"], family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: letterCase, absent: "zero", startBelow: "nowhere", emptyNeedle: "before a character", fraction: "rounded" }, evidence: strings })),
-  ...eachCase((letterCase): FunctionRow => ({ name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle, escape?! escape > flags"), result: "integer", operation: "test", answers: { missing, pattern: "like, escape literal", where: "whole", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: strings })),
-  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp", family: "locate", summary: "Whether a pattern matches.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "test", answers: { missing, pattern: "pcre", where: "anywhere", truth: "1 or 0", case: letterCase }, notation: "operator", evidence: patterns })),
-  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_instr", family: "locate", summary: "The position of the first match of a pattern, 0 when absent.", parameters: params("text text, pattern pattern > needle"), result: "integer", operation: "find", answers: { ...found, case: letterCase, report: "position", absent: "zero" }, evidence: patterns })),
-  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_substr", family: "extract", summary: "The first match of a pattern, empty when there is none.", parameters: params("text text, pattern pattern > needle"), result: "text", operation: "find", answers: { ...found, case: letterCase, report: "text", absent: "empty" }, evidence: patterns })),
-  ...eachPatternCase((letterCase): FunctionRow => ({ name: "regexp_replace", family: "substitute", summary: "Replaces every match of a pattern.", parameters: params("text text, pattern pattern > old, replacement text > new"), result: "text", operation: "substitute", answers: { missing, pattern: "pcre", case: letterCase, occurrences: "all", replacement: "backslash digits", emptyMatch: "ends", emptyOld: "null" }, evidence: patterns })),
-  // Where texts are compared byte for byte it looks at what it puts in only where it finds something.
-  ...([["whole", lettersAlike], ["whole if not found", byteForByte]] as const).map(([emptyOld, meant]): FunctionRow => ({ collations: meant, name: "replace", family: "substitute", summary: "Replaces a text everywhere, case minded.", parameters: params("text text, old text, new text"), result: "text", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed", emptyOld }, evidence: strings })),
-  { name: "insert", family: "substitute", summary: "Replaces a number of characters from a position.", parameters: params("text text, start position, length position, new text"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "unchanged", spanBeyond: "unchanged", negativeSpan: "to the end", farEnd: "taken", fraction: "rounded" }, evidence: strings },
-  { name: "upper", aliases: ["ucase"], family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: strings },
-  { name: "lower", aliases: ["lcase"], family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: strings },
-  { name: "trim", family: "trim", summary: "Without a text at both ends, a space unless one is given.", parameters: params("text text, removed? text > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: strings },
-  { name: "trim leading", family: "trim", summary: "Without a text at the start, a space unless one is given.", parameters: params("text text, removed? text > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, notation: "operator", evidence: strings },
-  { name: "trim trailing", family: "trim", summary: "Without a text at the end, a space unless one is given.", parameters: params("text text, removed? text > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, notation: "operator", evidence: strings },
-  { name: "ltrim", family: "trim", summary: "Without spaces at the start.", parameters: params("text text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: strings },
-  { name: "rtrim", family: "trim", summary: "Without spaces at the end.", parameters: params("text text"), result: "text", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: strings },
-  { name: "char_length", aliases: ["character_length"], family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "code point" }, evidence: strings },
-  { name: "length", aliases: ["octet_length", "lengthb"], family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: strings },
-  { name: "bit_length", family: "measure-test", summary: "The number of bits.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 bit" }, evidence: strings },
-  { name: "ascii", family: "measure-test", summary: "The first byte.", parameters: params("text text"), result: "integer", operation: "code-of", answers: { missing, alphabet: "utf-8 byte", ofEmpty: "zero" }, evidence: strings },
-  { name: "repeat", family: "pad", summary: "A text several times over.", parameters: params("text text, count position"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded", tooLong: "null beyond 16 MiB" }, evidence: strings },
-  { name: "space", family: "pad", summary: "A number of spaces.", parameters: params("count position"), result: "text", operation: "repeat", answers: { missing, negativeCount: "empty", fraction: "rounded", tooLong: "null beyond 16 MiB" }, fixed: { text: " " }, evidence: strings },
-  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length position, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: strings },
-  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length position, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: strings },
-  { name: "concat", family: "split-join", summary: "Joins values; null with anything is null.", parameters: params("values* text > items"), result: "text", operation: "join", answers: joined, evidence: strings },
-  { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "text", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: strings },
-  ...Object.entries(collations).map(([name, collation]): FunctionRow => ({ collations: [name], name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left string > a, right string > b"), result: "integer", operation: "compare", answers: { missing, ...collation, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings })),
-  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts.", parameters: params("left text > a, right text > b"), result: "integer", operation: "compare", answers: { missing, case: "general", padding: "padded", mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
-  { name: "strcmp", family: "measure-test", summary: "-1, 0 or 1 by the order of two texts of bytes.", parameters: params("left bytes > a, right bytes > b"), result: "integer", operation: "compare", answers: { missing, ...byBytes, mixed: "error", notANumber: "there is none", truth: "1 or 0" }, fixed: { relation: "order" }, evidence: strings },
-];
-
-const compared: readonly { readonly type: string; readonly alike: Alike; readonly collations?: readonly string[] }[] = [
-  ...Object.entries(collations).map(([name, alike]) => ({ type: "string", alike, collations: [name] })),
-  { type: "bytes", alike: byBytes, collations: ["binary"] },
-  ...["whole", "exact", "moment", "clock", "floating"].map((type) => ({ type, alike: byBytes })),
-];
-
-// prettier-ignore
-const operators: FunctionRow[] = [
-  ...relationsWith("<=>").flatMap((relation) =>
-    compared.map(({ type, alike, ...meant }) =>
-      comparisonRow(relation, {
-        ...meant,
-        left: type,
-        right: type,
-        result: "integer",
-        answers: { missing, ...alike, mixed: "error", notANumber: "there is none", truth: "1 or 0" },
-        evidence: operatorsDoc,
-      }),
-    ),
-  ),
-  ...([
-    ["+", "+", { whole: "integer, of any", exact: "decimal, most", floating: "double, most" }],
-    ["-", "-", { whole: "integer, of any", exact: "decimal, most", floating: "double, most" }],
-    ["*", "*", { whole: "integer, of any", exact: "decimal, sum", floating: "double, most" }],
-    ["/", "/", { exact: "decimal, four more", floating: "double, four more" }],
-    ["%", "mod", { whole: "integer, of the first", exact: "decimal, most", floating: "double, most" }],
-    ["div", "idiv", { whole: "integer, of any", exact: "integer, of any" }],
-  ] as const).flatMap(([name, sign, byType]) =>
-    Object.entries(byType).map(([type, result]): FunctionRow => ({
-        name,
-        aliases: name === "%" ? ["mod"] : [],
-        family: "convert",
-        summary: "Arithmetic on two numbers; a text counts as the number that it begins with.",
-        parameters: params(`left ${name === "div" && type === "exact" ? "decimal" : type} > a, right ${name === "div" && type === "exact" ? "decimal" : type} > b`),
-        result,
-        operation: "calculate",
-        answers: { missing, numbers: "exact", quotient: "decimal", quotientDigits: "four more decimals", byZero: "null", doubleByZero: "null", overflow: "infinity", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "zero" },
-        fixed: { sign },
-        notation: "operator",
-        evidence: operatorsDoc,
-      })),
-  ),
-];
+import { byBytes, collations } from "./types.ts";
+import { strings, operatorsDoc, numeric, dates, control, misc, oracle } from "./evidence.ts";
+import { operators } from "./operators.ts";
+import { inBits, math, missing, padded, signs, sliced, text, trimmed } from "./text-functions.ts";
 
 const ofDate = (name: string, summary: string, result = "integer"): Coded => [
-  name,
+  `${name}(date datetime): ${result}`,
   "convert",
   summary,
-  "date datetime",
-  result,
   dates,
 ];
 // prettier-ignore
 const coded = codedRows(
   [
-    ["ord", "convert", "The bytes of the first character as a number.", "text text", "integer", strings],
-    ["char", "convert", "The bytes of numbers.", "codes* integer", "hextext", strings],
-    ["char using", "convert", "The characters of numbers.", "codes* integer", "text", strings],
-    ["chr", "convert", "The character of a byte.", "code integer", "text", strings],
-    ["hex", "convert", "A number, or the bytes of a text, in base 16.", "value any", "own text", strings],
-    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text", "hextext char", strings],
-    ["bin", "convert", "A number in base 2.", "number text", "own text", strings],
-    ["oct", "convert", "A number in base 8.", "number text", "own text", numeric],
-    ["conv", "convert", "A number from one base to another.", "number text, from int32, to int32", "own text", numeric],
-    ["field", "list", "The place of a value among others, 0 when it is none of them.", "value any, values* any", "integer", strings],
-    ["find_in_set", "list", "The place of a text in a list with commas, 0 when it is not there.", "text text, list text", "integer", strings],
-    ["make_set", "list", "The values whose bits are set, with commas.", "bits integer, values* any", "text", strings],
-    ["export_set", "list", "One text for each bit that is set, another for each that is not.", "bits integer, on text, off text, separator? text, count? integer", "text", strings],
-    ["interval", "list", "How many of the sorted values are not above the first.", "value any, values* any", "integer", control],
-    ["format", "convert", "A number with thousands separated.", "number any, decimals integer, locale? text", "own text", strings],
-    ["quote", "convert", "The text as an SQL literal.", "text any", "text", strings],
-    ["soundex", "convert", "A key of how a text sounds.", "text text", "text", strings],
-    ["to_base64", "convert", "The bytes in base 64.", "text binary", "text", strings],
-    ["from_base64", "convert", "Bytes from base 64; null for anything else.", "text text", "hextext", strings],
-    ["md5", "convert", "The MD5 digest in base 16.", "text binary", "text", strings],
-    ...["sha", "sha1"].map((name): Coded => [name, "convert", "The SHA-1 digest in base 16.", "text binary", "text", strings]),
-    ["sha2", "convert", "A SHA-2 digest of so many bits in base 16, null where there is none.", "text binary, bits integer", "digest", strings],
-    ["crc32", "convert", "A check sum.", "text binary", "unsigned", numeric],
-    ["crc32", "convert", "A check sum, going on from another.", "before integer, text binary", "unsigned", numeric],
-    ["crc32c", "convert", "A check sum (Castagnoli).", "text binary", "unsigned", numeric],
-    ["crc32c", "convert", "A check sum (Castagnoli), going on from another.", "before integer, text binary", "unsigned", numeric],
-    ["natural_sort_key", "convert", "A key that sorts 2 before 12.", "text text", "text", strings],
-    ["inet_aton", "convert", "The number of an address of four parts.", "address text", "unsigned", misc],
-    ["inet_ntoa", "convert", "The address of four parts of a number.", "number integer", "text char", misc],
-    ["is_ipv4", "convert", "Whether the text is an address of four parts.", "text text", "integer", misc],
-    ["charset", "convert", "The character set of a value.", "value any", "own text", misc],
-    ["collation", "convert", "The collation of a value.", "value any", "own text", misc],
-    ["get_format", "convert", "A format of dates by its place.", "kind text, place text", "own text", dates],
-    ["replace_oracle", "convert", "replace(), null being empty text.", "text text, old text, new text", "text", oracle],
-    ["concat_operator_oracle", "convert", "Joins values, skipping null.", "values* text", "text", oracle],
-    ["sformat", "split-join", "Fills the places {} of a format.", "format text, values?* any", "text", strings],
-    ["nvl2", "logic", "The second value where the first is not null, otherwise the third.", "value any, present any, absent any", "unified, but the first", control],
-    ["greatest", "logic", "The largest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
-    ["least", "logic", "The smallest value; null if one is null.", "first any, values* any", "extreme", operatorsDoc],
-    ...[["whole", "integer, of the first"], ["exact", "decimal, as asked"], ["floating", "double, as asked"]].flatMap(([type, result]): Coded[] => [
-      ["round", "convert", "Rounded, halves away from zero.", `number ${type}, decimals? integer`, result, numeric],
-      ["truncate", "convert", "Cut to a number of decimals.", `number ${type}, decimals integer`, result, numeric],
+    ["ord(text text): integer", "convert", "The bytes of the first character as a number.", strings],
+    ["char(codes* integer): hextext", "convert", "The bytes of numbers.", strings],
+    ["char using(codes* integer): text", "convert", "The characters of numbers.", strings],
+    ["chr(code integer): text", "convert", "The character of a byte.", strings],
+    ["hex(value any): own text", "convert", "A number, or the bytes of a text, in base 16.", strings],
+    ["unhex(text text): hextext char", "convert", "Bytes from base 16; null for anything else.", strings],
+    ["bin(number text): own text", "convert", "A number in base 2.", strings],
+    ["oct(number text): own text", "convert", "A number in base 8.", numeric],
+    ["conv(number text, from int32, to int32): own text", "convert", "A number from one base to another.", numeric],
+    ["field(value any, values* any): integer", "list", "The place of a value among others, 0 when it is none of them.", strings],
+    ["find_in_set(text text, list text): integer", "list", "The place of a text in a list with commas, 0 when it is not there.", strings],
+    ["make_set(bits integer, values* any): text", "list", "The values whose bits are set, with commas.", strings],
+    ["export_set(bits integer, on text, off text, separator? text, count? integer): text", "list",
+      "One text for each bit that is set, another for each that is not.", strings],
+    ["interval(value any, values* any): integer", "list", "How many of the sorted values are not above the first.", control],
+    ["format(number any, decimals integer, locale? text): own text", "convert", "A number with thousands separated.", strings],
+    ["quote(text any): text", "convert", "The text as an SQL literal.", strings],
+    ["soundex(text text): text", "convert", "A key of how a text sounds.", strings],
+    ["to_base64(text binary): text", "convert", "The bytes in base 64.", strings],
+    ["from_base64(text text): hextext", "convert", "Bytes from base 64; null for anything else.", strings],
+    ["md5(text binary): text", "convert", "The MD5 digest in base 16.", strings],
+    ["sha, sha1(text binary): text", "convert", "The SHA-1 digest in base 16.", strings],
+    ["sha2(text binary, bits integer): digest", "convert", "A SHA-2 digest of so many bits in base 16, null where there is none.", strings],
+    ["crc32(text binary): unsigned", "convert", "A check sum.", numeric],
+    ["crc32(before integer, text binary): unsigned", "convert", "A check sum, going on from another.", numeric],
+    ["crc32c(text binary): unsigned", "convert", "A check sum (Castagnoli).", numeric],
+    ["crc32c(before integer, text binary): unsigned", "convert", "A check sum (Castagnoli), going on from another.", numeric],
+    ["natural_sort_key(text text): text", "convert", "A key that sorts 2 before 12.", strings],
+    ["inet_aton(address text): unsigned", "convert", "The number of an address of four parts.", misc],
+    ["inet_ntoa(number integer): text char", "convert", "The address of four parts of a number.", misc],
+    ["is_ipv4(text text): integer", "convert", "Whether the text is an address of four parts.", misc],
+    ["charset(value any): own text", "convert", "The character set of a value.", misc],
+    ["collation(value any): own text", "convert", "The collation of a value.", misc],
+    ["get_format(kind text, place text): own text", "convert", "A format of dates by its place.", dates],
+    ["replace_oracle(text text, old text, new text): text", "convert", "replace(), null being empty text.", oracle],
+    ["concat_operator_oracle(values* text): text", "convert", "Joins values, skipping null.", oracle],
+    ["sformat(format text, values?* any): text", "split-join", "Fills the places {} of a format.", strings],
+    ["nvl2(value any, present any, absent any): unified, but the first", "logic",
+      "The second value where the first is not null, otherwise the third.", control],
+    ["greatest(first any, values* any): extreme", "logic", "The largest value; null if one is null.", operatorsDoc],
+    ["least(first any, values* any): extreme", "logic", "The smallest value; null if one is null.", operatorsDoc],
+    ...[
+      ["whole", "integer, of the first"], ["exact", "decimal, as asked"], ["floating", "double, as asked"],
+    ].flatMap(([type, result]): Coded[] => [
+      [`round(number ${type}, decimals? integer): ${result}`, "convert", "Rounded, halves away from zero.", numeric],
+      [`truncate(number ${type}, decimals integer): ${result}`, "convert", "Cut to a number of decimals.", numeric],
     ]),
-    ["log", "convert", "The natural logarithm, or one to a base.", "number double, argument? double", "double", numeric],
-    ["pow", "convert", "A power.", "base double, exponent double", "double", numeric],
-    ["power", "convert", "A power.", "base double, exponent double", "double", numeric, "pow"],
-    ["atan", "convert", "The angle of a tangent, or of a point.", "y double, x? double", "double", numeric],
-    ["atan2", "convert", "The angle of a point.", "y double, x? double", "double", numeric, "atan"],
+    ["log(number double, argument? double): double", "convert", "The natural logarithm, or one to a base.", numeric],
+    ["pow(base double, exponent double): double", "convert", "A power.", numeric],
+    ["power(base double, exponent double): double", "convert", "A power.", numeric, "pow"],
+    ["atan(y double, x? double): double", "convert", "The angle of a tangent, or of a point.", numeric],
+    ["atan2(y double, x? double): double", "convert", "The angle of a point.", numeric, "atan"],
     ofDate("to_days", "Days since the year 0."),
     ofDate("to_seconds", "Seconds since the year 0."),
     ofDate("last_day", "The last day of the month.", "date"),
     ofDate("date", "The date of a date and time.", "date"),
-    ["hour", "convert", "The hour of a time.", "time time", "integer", dates],
-    ["minute", "convert", "The minute of a time.", "time time", "integer", dates],
-    ["second", "convert", "The second of a time.", "time time", "integer", dates],
-    ["microsecond", "convert", "The millionths of the second.", "time time", "integer", dates],
-    ["time", "convert", "The time of a date and time.", "time time", "time", dates],
-    ["time_to_sec", "convert", "A time in seconds.", "time time", "decimal", dates],
-    ["sec_to_time", "convert", "Seconds as a time.", "seconds decimal", "time", dates],
-    ["week", "convert", "The week of the year.", "date datetime, mode? integer", "integer", dates],
-    ["yearweek", "convert", "The year and week.", "date datetime, mode? integer", "integer", dates],
-    ["extract", "convert", "A field of a date.", "field text, date any", "integer", dates],
-    ["timestamp", "convert", "A date and time.", "date datetime, time? text", "datetime", dates],
-    ["date_format", "convert", "A date in a format, with the names of a language.", "date datetime, format text, locale text", "text char", dates],
-    ["time_format", "convert", "A time in a format.", "time time, format text", "text char", dates],
-    ["date_add", "convert", "A date some time later.", "date any, amount any, unit text", "shifted", dates],
-    ["date_sub", "convert", "A date some time earlier.", "date any, amount any, unit text", "shifted", dates],
-    ["datediff", "convert", "The days between two dates.", "left datetime, right datetime", "integer", dates],
-    ["timestampdiff", "convert", "The time between two dates in a unit.", "unit text, left datetime, right datetime", "integer", dates],
-    ["timestampadd", "convert", "A date some units later.", "unit text, amount any, date any", "text date", dates],
-    ["addtime", "convert", "A date or time some time later.", "date any, time any", "clocked", dates],
-    ["subtime", "convert", "A date or time some time earlier.", "date any, time any", "clocked", dates],
-    ["timediff", "convert", "The time between two times, or two dates.", "left any, right any", "time", dates],
-    ["from_unixtime", "convert", "The date and time of seconds after 1970, in UTC.", "seconds decimal", "datetime", dates],
-    ["from_unixtime", "convert", "The date and time of seconds after 1970, in UTC, in a format.", "seconds decimal, format text", "text char", dates],
-    ["unix_timestamp", "convert", "The seconds after 1970, in UTC.", "date? datetime", "decimal", dates],
-    ["convert_tz", "convert", "A date and time, moved from one offset to another.", "date datetime, from text, to text", "datetime", dates],
-    ["to_char", "convert", "A date in a format of patterns.", "date any, format? text", "own text", dates],
-    ["from_days", "convert", "The date of a day number.", "days integer", "date", dates],
-    ["makedate", "convert", "A date from a year and a day of the year.", "year integer, day integer", "date", dates],
-    ["maketime", "convert", "A time from its parts.", "hour integer, minute integer, second decimal", "time", dates],
-    ["period_add", "convert", "A period YYYYMM some months later.", "period integer, months integer", "integer", dates],
-    ["period_diff", "convert", "The months between two periods.", "left integer, right integer", "integer", dates],
+    ["hour(time time): integer", "convert", "The hour of a time.", dates],
+    ["minute(time time): integer", "convert", "The minute of a time.", dates],
+    ["second(time time): integer", "convert", "The second of a time.", dates],
+    ["microsecond(time time): integer", "convert", "The millionths of the second.", dates],
+    ["time(time time): time", "convert", "The time of a date and time.", dates],
+    ["time_to_sec(time time): decimal", "convert", "A time in seconds.", dates],
+    ["sec_to_time(seconds decimal): time", "convert", "Seconds as a time.", dates],
+    ["week(date datetime, mode? integer): integer", "convert", "The week of the year.", dates],
+    ["yearweek(date datetime, mode? integer): integer", "convert", "The year and week.", dates],
+    ["extract(field text, date any): integer", "convert", "A field of a date.", dates],
+    ["timestamp(date datetime, time? text): datetime", "convert", "A date and time.", dates],
+    ["date_format(date datetime, format text, locale text): text char", "convert",
+      "A date in a format, with the names of a language.", dates],
+    ["time_format(time time, format text): text char", "convert", "A time in a format.", dates],
+    ["date_add(date any, amount any, unit text): shifted", "convert", "A date some time later.", dates],
+    ["date_sub(date any, amount any, unit text): shifted", "convert", "A date some time earlier.", dates],
+    ["datediff(left datetime, right datetime): integer", "convert", "The days between two dates.", dates],
+    ["timestampdiff(unit text, left datetime, right datetime): integer", "convert", "The time between two dates in a unit.", dates],
+    ["timestampadd(unit text, amount any, date any): text date", "convert", "A date some units later.", dates],
+    ["addtime(date any, time any): clocked", "convert", "A date or time some time later.", dates],
+    ["subtime(date any, time any): clocked", "convert", "A date or time some time earlier.", dates],
+    ["timediff(left any, right any): time", "convert", "The time between two times, or two dates.", dates],
+    ["from_unixtime(seconds decimal): datetime", "convert", "The date and time of seconds after 1970, in UTC.", dates],
+    ["from_unixtime(seconds decimal, format text): text char", "convert",
+      "The date and time of seconds after 1970, in UTC, in a format.", dates],
+    ["unix_timestamp(date? datetime): decimal", "convert", "The seconds after 1970, in UTC.", dates],
+    ["convert_tz(date datetime, from text, to text): datetime", "convert", "A date and time, moved from one offset to another.", dates],
+    ['to_char(date any, format? text = "YYYY-MM-DD HH24:MI:SS"): own text', "convert", "A date in a format of patterns.", dates],
+    ["from_days(days integer): date", "convert", "The date of a day number.", dates],
+    ["makedate(year integer, day integer): date", "convert", "A date from a year and a day of the year.", dates],
+    ["maketime(hour integer, minute integer, second decimal): time", "convert", "A time from its parts.", dates],
+    ["period_add(period integer, months integer): integer", "convert", "A period YYYYMM some months later.", dates],
+    ["period_diff(left integer, right integer): integer", "convert", "The months between two periods.", dates],
   ],
 );
 
@@ -285,29 +142,36 @@ const readByFormat = step(
 
 // prettier-ignore
 const formatted = steppedRows([
-  ["date_format", "convert", "A date in a format.", "date datetime, format text", "text char", dates, step("text-from-date", { missing, unknownToken: "itself", emptyFormat: "null" }, { tokens: formatTokens })],
-  ["str_to_date", "convert", "A date read by a format.", "text text, format text", "datetime", dates, readByFormat],
+  ["date_format(date datetime, format text): text char", "convert",
+    "A date in a format.", dates, step("text-from-date", { missing, formatLanguage: "percent", unknownToken: "itself",
+      emptyFormat: "null" }, { tokens: formatTokens })],
+  ["str_to_date(text text, format text): datetime", "convert", "A date read by a format.", dates, readByFormat],
 ]);
 
 // prettier-ignore
 const ofOracle = steppedRows([
-  ["lpad_oracle", "pad", "lpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("left")],
-  ["rpad_oracle", "pad", "rpad(), null for empty text.", "text text, length position, fill? text", "text", oracle, oraclePad("right")],
-  ["ltrim_oracle", "trim", "ltrim(), null for empty text.", "text text", "text", oracle, oracleTrim("start")],
-  ["rtrim_oracle", "trim", "rtrim(), null for empty text.", "text text", "text", oracle, oracleTrim("end")],
-  ["trim_oracle", "trim", "trim(), null for empty text.", "text text", "text", oracle, oracleTrim("both")],
-  ["substr_oracle", "extract", "substr(), with 0 for the first character and null for empty text.", "text text, start position > start, count? position > length", "text", oracle, { ...step("slice", { ...sliced, startBelow: "from the end, 0 the first" }), ...nullWhenEmpty }],
+  ["lpad_oracle(text text, length position, fill? text): text", "pad", "lpad(), null for empty text.", oracle, oraclePad("left")],
+  ["rpad_oracle(text text, length position, fill? text): text", "pad", "rpad(), null for empty text.", oracle, oraclePad("right")],
+  ["ltrim_oracle(text text): text", "trim", "ltrim(), null for empty text.", oracle, oracleTrim("start")],
+  ["rtrim_oracle(text text): text", "trim", "rtrim(), null for empty text.", oracle, oracleTrim("end")],
+  ["trim_oracle(text text): text", "trim", "trim(), null for empty text.", oracle, oracleTrim("both")],
+  ["substr_oracle(text text, start position > start, count? position > length): text", "extract",
+    "substr(), with 0 for the first character and null for empty text.", oracle,
+    { ...step("slice", { ...sliced, startBelow: "from the end, 0 the first" }), ...nullWhenEmpty }],
 ]);
 
 /** Functions of texts that count bytes where they are given bytes, and then give bytes. */
 const ofBytes = new Set(
-  "substring substr left right substring_index reverse locate instr replace insert trim ltrim rtrim char_length length ascii repeat lpad rpad concat concat_ws"
-    .split(" ")
+  [
+    "substring substr left right substring_index reverse locate instr replace insert trim ltrim rtrim",
+    "char_length length ascii repeat lpad rpad concat concat_ws",
+  ]
+    .flatMap((names) => names.split(" "))
     .concat("trim leading", "trim trailing"),
 );
 
 /** The rows of those functions, over texts that have one character for each byte. */
-const bytes: readonly FunctionRow[] = [...text, ...ofOracle]
+export const bytes: readonly FunctionRow[] = [...text, ...ofOracle]
   .filter(isPure)
   .filter((row) => ofBytes.has(row.name.replace("_oracle", "")) && (row.collations?.includes("binary") ?? true))
   .map((row) => ({

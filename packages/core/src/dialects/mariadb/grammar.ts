@@ -29,23 +29,24 @@ import {
   castForm,
   closed,
   constant,
-  extractForm,
   form,
   ifForm,
   literal,
   nullifForm,
-  positionForm,
   readCase,
   span,
   substringForm,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
+import { type Words, readWord, worded } from "../shared/sql-calls.ts";
 import { between, listed, sqlGrammar } from "../shared/sql-grammar.ts";
+import { calls } from "./calls.ts";
 import { collations, textLiteral } from "./types.ts";
 import { columnText, mariadbRules, reserved } from "./lexis.ts";
 import { isUnit } from "./moments.ts";
 import { int64, uint64 } from "./numbers.ts";
+import { decimalOf } from "../types.ts";
 
 /** How tightly operators bind (MariaDB documentation, "Operator Precedence"). */
 export const power = {
@@ -104,7 +105,7 @@ function numberLiteral(parser: Parser, { source, range }: Token): Expression {
   }
   if (!/^\d+$/.test(source)) {
     const value = Decimal.parse(source.replace(/\.$/, ""))!;
-    return literal(value, `decimal ${value.scale}`, range);
+    return literal(value, decimalOf(value.scale), range);
   }
   const value = BigInt(source);
   if (value <= int64) return literal(integer(value), "integer", range);
@@ -143,23 +144,34 @@ function inCharacterSet(parser: Parser, token: Token): Expression | undefined {
     : value;
 }
 
+const units: Words = {
+  read: (word) => (isUnit(word.toLowerCase()) ? word.toLowerCase() : undefined),
+  expected: "a unit of time",
+};
+/** Of one part each, perhaps with a word before it. */
+const plainUnits: Words = {
+  read: (word) => (/^[a-z]+_(?!tsi_)/i.test(word) ? undefined : units.read(word.replace(/^sql_tsi_/i, ""))),
+  expected: units.expected,
+};
+
+const formatKinds: Words = {
+  read: (word) => /^(?:date|time|datetime|timestamp)$/.exec(word.toLowerCase())?.[0].replace("timestamp", "datetime"),
+  expected: '"date", "time" or "datetime"',
+};
+
 /** INTERVAL n unit: the amount and the unit as two arguments. */
 function interval(parser: Parser): Expression[] {
   parser.expect("interval");
-  const amount = parser.expression();
-  if (!isUnit(parser.token.value.toLowerCase())) parser.expected("a unit of time");
-  const { value, range } = parser.next();
-  return [amount, literal(value.toLowerCase(), "text", range)];
+  return [parser.expression(), readWord(parser, units)];
 }
 
-/** DATE_ADD(d, INTERVAL n unit) and its kin; a plain number is days where that is allowed. */
-const dateForm = (name: string, plainDays: boolean): Special =>
+/** ADDDATE(d, INTERVAL n unit) or ADDDATE(d, n), of days. */
+const orDays = (name: string): Special =>
   form((parser, open, token) => {
     const operand = parser.expression();
     parser.expect(",");
-    if (parser.atWords("interval")) return closed(parser, open, token, name, [operand, ...interval(parser)]);
-    if (!plainDays) parser.expected('"interval"');
-    return closed(parser, open, token, name, [operand, parser.expression(), literal("day", "text", token.range)]);
+    const shift = parser.atWords("interval") ? interval(parser) : [parser.expression(), literal("day", "text", token.range)];
+    return closed(parser, open, token, name, [operand, ...shift]);
   });
 
 const typedText =
@@ -220,9 +232,9 @@ const specials: Readonly<Record<string, Special>> = lookup({
   substring: substringForm(() => "substring"),
   substr: substringForm(() => "substring"),
   mid: substringForm(() => "substring"),
-  position: positionForm("position", power.predicate),
+  position: worded(calls.position, { inner: power.predicate }),
   trim: trimForm("trim", "trim leading", "trim trailing"),
-  extract: extractForm,
+  extract: worded(calls.extract),
   nullif: nullifForm("null"),
   if: ifForm,
   char: form((parser, open, token) => {
@@ -234,14 +246,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
     if (!/^(?:utf8mb4|utf8mb3|utf8)$/i.test(value)) return parser.uncovered(`the character set ${value}`);
     return closed(parser, open, token, "char using", args);
   }),
-  get_format: form((parser, open, token) => {
-    const { value, range } = parser.next();
-    const kind = value.toLowerCase();
-    if (!/^(?:date|time|datetime|timestamp)$/.test(kind)) parser.expected('"date", "time" or "datetime"');
-    parser.expect(",");
-    const place = parser.expression();
-    return closed(parser, open, token, "get_format", [literal(kind === "timestamp" ? "datetime" : kind, "text", range), place]);
-  }),
+  get_format: worded(calls.get_format, { words: formatKinds }),
   weight_string: form((parser, _open, token) => parser.uncovered("weight_string()", token.range.start)),
   row: rowForm,
   add_months: form((parser, open, token) => {
@@ -249,12 +254,12 @@ const specials: Readonly<Record<string, Special>> = lookup({
     parser.expect(",");
     return closed(parser, open, token, "date_add", [date, parser.expression(), literal("month", "text", token.range)]);
   }),
-  date_add: dateForm("date_add", false),
-  adddate: dateForm("date_add", true),
-  date_sub: dateForm("date_sub", false),
-  subdate: dateForm("date_sub", true),
-  timestampdiff: form((parser, open, token) => withUnit(parser, open, token, "timestampdiff")),
-  timestampadd: form((parser, open, token) => withUnit(parser, open, token, "timestampadd")),
+  date_add: worded(calls.date_add, { words: units }),
+  adddate: orDays("date_add"),
+  date_sub: worded(calls.date_sub, { words: units }),
+  subdate: orDays("date_sub"),
+  timestampdiff: worded(calls.timestampdiff, { words: plainUnits }),
+  timestampadd: worded(calls.timestampadd, { words: plainUnits }),
   interval: (parser, token) => {
     if (parser.ahead(1).value === "(") return undefined;
     const [amount, unit] = interval(parser);
@@ -262,16 +267,6 @@ const specials: Readonly<Record<string, Special>> = lookup({
     return parser.call("date_add", token.range, [parser.expression(power.sum), amount, unit], "function");
   },
 });
-
-/** TIMESTAMPDIFF(unit, a, b) and TIMESTAMPADD */
-function withUnit(parser: Parser, open: Token, token: Token, name: string): Expression {
-  const unitName = parser.token.value.toLowerCase().replace(/^sql_tsi_/, "");
-  if (!isUnit(unitName) || unitName.includes("_")) parser.expected("a unit of time");
-  const { range } = parser.next();
-  parser.expect(",");
-  const unit = literal(unitName, "text", range);
-  return parser.call(name, token.range, [unit, ...parser.arguments(")", open)], "function");
-}
 
 /** Collations, whatever is covered of them. */
 const ofCharacterSet =

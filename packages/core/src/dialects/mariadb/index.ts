@@ -4,6 +4,7 @@ import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
 import { dialectTitles } from "../titles.ts";
 import { mariadbCode } from "./code.ts";
+import { calls } from "./calls.ts";
 import { type Collation, collations } from "./types.ts";
 import { typeRules } from "./coercions.ts";
 import { mariadbRows } from "./functions.ts";
@@ -57,6 +58,7 @@ export function mariadb(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules(collation),
     functionCase: "ignored",
     separator: ",",
+    calls,
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,

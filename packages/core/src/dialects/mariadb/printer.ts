@@ -13,12 +13,14 @@ import {
   printed,
 } from "../../syntax/index.ts";
 import { Bytes, Decimal, hexOf, isFailure, lookup } from "../../values/index.ts";
-import { castText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { castText, sqlForms, sqlKinds, sqlLiteral, wordedCalls } from "../shared/sql-printer.ts";
 import { collations } from "./types.ts";
 import { aggregates } from "./aggregates.ts";
+import { calls } from "./calls.ts";
 import { infixPower, power, words } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { int64 } from "./numbers.ts";
+import { nameOf } from "../types.ts";
 
 const plainLiteral = sqlLiteral(textLiteral, power.sign);
 
@@ -31,9 +33,6 @@ function literal(node: Literal): Printed {
     return printed(String(value), value.coefficient < 0n ? power.sign : atom);
   return plainLiteral(node);
 }
-
-/** d + INTERVAL n unit, as the function that it is. */
-const dateCall = (name: string): Form => form(atom, `${name}($1, interval $2 $3w)`);
 
 const named = Object.fromEntries(Object.entries(words).map(([, [name, strength]]) => [name, strength]));
 
@@ -54,26 +53,14 @@ const table = {
     ...Object.fromEntries(Object.keys(collations).map((name) => [`collate ${name}`, form(power.collate, `$1< collate ${name}`)])),
   }),
   calls: lookup<Form>({
-    ...sqlCalls(power.predicate, aggregates),
-    trim: form(atom, "trim({both $2 from }$1)"),
-    "trim leading": form(atom, "trim(leading{ $2} from $1)"),
-    "trim trailing": form(atom, "trim(trailing{ $2} from $1)"),
+    ...wordedCalls(calls, power.predicate, aggregates),
     "char using": form(atom, "char($* using utf8mb4)"),
-    get_format: form(atom, "get_format($1w, $2)"),
-    date_add: dateCall("date_add"),
-    adddate: dateCall("adddate"),
-    date_sub: dateCall("date_sub"),
-    subdate: dateCall("subdate"),
-    timestampdiff: form(atom, "timestampdiff($1w, $2, $3)"),
-    timestampadd: form(atom, "timestampadd($1w, $2, $3)"),
   }),
   kinds: {
     ...sqlKinds,
     cast: (printer: Printer, node: Cast) =>
       node.type.endsWith(" literal")
-        ? printed(
-            group(node.type === "datetime literal" ? "timestamp" : node.type.split(" ")[0], " ", printer.argument(node.operand)),
-          )
+        ? printed(group(node.type === "datetime literal" ? "timestamp" : nameOf(node.type), " ", printer.argument(node.operand)))
         : castText(printer, "cast", node, node.type),
   },
 };

@@ -1,10 +1,11 @@
+import { marked } from "../../text/index.ts";
 import { Decimal, type Value } from "../../values/index.ts";
 import type { CodeContext } from "../dialect.ts";
-import { baseType } from "./types.ts";
+import { nameOf } from "../types.ts";
 
 /** How many digits of the second's fraction an argument brings with it; a text that is not the same for every row, six. */
 export function fractionDigits(place: number, { types, constant, steady }: CodeContext, value?: Value): number {
-  const type = baseType(types[place] ?? "date");
+  const type = nameOf(types[place] ?? "date");
   if (type === "double") return 6;
   if (type === "decimal") {
     const number = value instanceof Decimal ? value : constant(place);
@@ -19,13 +20,11 @@ export const fractionOf = (text: string): string => /\.(\d{1,6})/.exec(text)?.[1
 
 /** A time or moment with so many digits of the second's fraction; a date stays. */
 export const withDigits = (text: string, digits: number): string =>
-  text.includes(":")
-    ? text.split(".")[0] + (digits > 0 ? `.${fractionOf(text).slice(0, digits).padEnd(digits, "0")}` : "")
-    : text;
+  text.includes(":") ? marked.withSecondDigits(text, digits) : text;
 
 /** A number that counts for its decimals: all six where it is a text or a double. */
 export const numericDigits = (value: Value, type: string): number =>
-  ["text", "double"].includes(baseType(type)) ? 6 : value instanceof Decimal ? Math.min(6, value.scale) : 0;
+  ["text", "double"].includes(nameOf(type)) ? 6 : value instanceof Decimal ? Math.min(6, value.scale) : 0;
 
 /** Millionths of a second in a number of seconds, cut. */
 export const microIn = (seconds: Decimal): number => Number(cutTo(seconds.times(Decimal.of(1_000_000)), 0).coefficient);

@@ -22,7 +22,7 @@ const ofBits = (range: AnswerOf<"range">, tooLarge: AnswerOf<"tooLarge">) =>
 
 /** What MariaDB does to values without a function. */
 export const steps = {
-  truth: step("truth-of", { missing, textTruth: "the number it begins with", truthOfNaN: "true" }),
+  truth: step("truth-of", { missing, textTruth: "the number it begins with", truthOfNaN: "there is none" }),
   text: step("text-of", asText),
   integer: step("number-of", { ...read, numberKind: "integer" }),
   decimal: step("number-of", { ...read, numberKind: "decimal" }),

@@ -1,9 +1,9 @@
 import { type Value, isFailure } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
 import { toInteger } from "./steps.ts";
+import { decimalOf, knownOf, nameOf, scaleOf, typed } from "../types.ts";
 
 /** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
-export const baseType = (type: string): string => type.split(" ")[0];
 export const isBinary = (type: string): boolean => ["binary", "hybrid", "hextext"].includes(type);
 /** The type of a text that is written as a literal. */
 export const textLiteral = "text literal";
@@ -29,17 +29,17 @@ export type Collation = keyof typeof collations;
 export type Alike = (typeof collations)[Collation] | typeof byBytes;
 
 /** Whether COLLATE says the collation of a type. */
-export const isCollated = (type: string): boolean => type.split(" ")[1] in collations;
+export const isCollated = (type: string): boolean => (knownOf(type) ?? "") in collations;
 
 export const byBytes = { case: "minded", padding: "counted" } as const;
 
 /** The collation of a comparison: bytes where one side is binary, what COLLATE says, or the one of the dialect. */
 export function collationFor(types: readonly string[], usual: Collation): Collation | "binary" {
-  const kinds = types.map(baseType);
-  const isStronger = (type: string) => baseType(type) === "text" && type !== textLiteral;
+  const kinds = types.map(nameOf);
+  const isStronger = (type: string) => nameOf(type) === "text" && type !== textLiteral;
   if (kinds.includes("binary") || (kinds.some(isBytesLiteral) && !types.some(isStronger))) return "binary";
-  const named = types.find(isCollated)?.split(" ")[1];
-  return (named as Collation | undefined) ?? usual;
+  const named = types.find(isCollated);
+  return named === undefined ? usual : (knownOf(named) as Collation);
 }
 
 export const numbers = ["integer", "unsigned", "decimal", "double"];
@@ -47,7 +47,7 @@ export const temporal = ["date", "datetime", "time"];
 
 /** The type of the greatest of values: a date or time where there is one, a double where numbers stand beside texts. */
 export function extremeType(types: readonly string[]): string {
-  const kinds = types.map(baseType).filter((kind) => kind !== "null");
+  const kinds = types.map(nameOf).filter((kind) => kind !== "null");
   const moments = kinds.filter((kind) => temporal.includes(kind));
   if (moments.length > 0) return moments.every((kind) => kind === moments[0]) ? moments[0] : "datetime";
   const isMixed = kinds.some((kind) => numbers.includes(kind)) && kinds.some((kind) => kind === "text" || kind === "binary");
@@ -56,13 +56,9 @@ export function extremeType(types: readonly string[]): string {
 
 /** The decimals that a number of a type shows; NaN where they are not fixed. */
 const fixedDecimals = (type: string): number =>
-  baseType(type) === "integer" || baseType(type) === "unsigned" || type.endsWith(" char")
-    ? 0
-    : /^(?:decimal|double) \d/.test(type)
-      ? Number(type.split(" ")[1])
-      : NaN;
+  ["integer", "unsigned"].includes(nameOf(type)) || knownOf(type) === "char" ? 0 : scaleOf(type);
 
-const decimalScale = (type: string): number => (baseType(type) === "decimal" ? Number(type.slice(8) || NaN) : 0);
+const decimalScale = (type: string): number => (nameOf(type) === "decimal" ? scaleOf(type) : 0);
 
 /** How many decimals a calculated number shows, by those of what it is made from and the places that a call asks for. */
 const decimalsOf: Readonly<Record<string, (scales: readonly number[], asked: Value | undefined) => number>> = {
@@ -79,8 +75,7 @@ const decimalsOf: Readonly<Record<string, (scales: readonly number[], asked: Val
 
 /** The type of a number that shows so many decimals; NaN where that is not fixed. */
 function numberWith(kind: "decimal" | "double", decimals: number): string {
-  if (kind === "double") return decimals <= 30 ? `double ${decimals}` : kind;
-  return Number.isNaN(decimals) ? kind : `decimal ${Math.min(38, decimals)}`;
+  return kind === "double" ? typed(kind, decimals <= 30 ? decimals : undefined) : decimalOf(Math.min(38, decimals));
 }
 
 const numberResults = (kind: "decimal" | "double", scaleOf: (type: string) => number): Record<string, ResultType> =>
@@ -95,15 +90,15 @@ const numberResults = (kind: "decimal" | "double", scaleOf: (type: string) => nu
 export const results: Readonly<Record<string, ResultType>> = {
   ...numberResults("decimal", decimalScale),
   ...numberResults("double", fixedDecimals),
-  same: ([first]) => (baseType(first) === "null" ? "double" : first),
+  same: ([first]) => (nameOf(first) === "null" ? "double" : first),
   "integer, of the first": ([first]) => (first === "unsigned" ? first : "integer"),
   "integer, of any": (types) => (types.includes("unsigned") ? "unsigned" : "integer"),
   "integer, opposite": ([first]) => (first === "unsigned" ? "decimal 0" : "integer"),
   // Bytes of a column stay its own; others are like a literal's.
-  "bytes beside": (types) => (types.some((type) => baseType(type) === "binary") ? "binary" : "hextext"),
-  shifted: ([first]) => (["datetime", "time"].includes(baseType(first)) ? baseType(first) : "date"),
+  "bytes beside": (types) => (types.some((type) => nameOf(type) === "binary") ? "binary" : "hextext"),
+  shifted: ([first]) => (["datetime", "time"].includes(nameOf(first)) ? nameOf(first) : "date"),
   clocked([first]) {
-    const kind = baseType(first);
+    const kind = nameOf(first);
     if (kind === "date") return "datetime";
     return kind === "text" ? dateText : kind === "datetime" || isBinary(kind) ? kind : "time";
   },
@@ -119,25 +114,23 @@ export const results: Readonly<Record<string, ResultType>> = {
 };
 
 /** A decimal type with as many decimals as the widest of several, where all are known. */
-function decimalType(types: readonly string[]): string {
-  const scales = types.filter((type) => baseType(type) === "decimal").map((type) => Number(type.slice(8) || NaN));
-  return scales.some(Number.isNaN) ? "decimal" : `decimal ${Math.max(...scales)}`;
-}
+const decimalType = (types: readonly string[]): string =>
+  decimalOf(Math.max(...types.filter((type) => nameOf(type) === "decimal").map(scaleOf)));
 
 /** The type that a choice has whose branches have these types. */
 export function unify(types: readonly string[]): string | undefined {
-  const kinds = types.map((type) => (isBinary(type) ? "binary" : baseType(type))).filter((type) => type !== "null");
+  const kinds = types.map((type) => (isBinary(type) ? "binary" : nameOf(type))).filter((type) => type !== "null");
   if (kinds.length === 0) return "null";
   if (kinds.every((kind) => kind === kinds[0]) && !["decimal", "double", "binary"].includes(kinds[0]))
     return kinds[0] === "text" ? (types.find(isCollated) ?? "text") : kinds[0];
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
     const decimals = Math.max(...types.filter((type) => type !== "null").map(fixedDecimals));
-    if (highest === "double") return Number.isNaN(decimals) ? "double" : `double ${decimals}`;
+    if (highest === "double") return typed("double", Number.isNaN(decimals) ? undefined : decimals);
     return highest === "unsigned" ? "decimal" : highest === "decimal" ? decimalType(types) : highest;
   }
   if (kinds.every((kind) => temporal.includes(kind))) return "datetime";
-  const isWeaker = types.every((type) => !isBinary(baseType(type)) || isBytesLiteral(baseType(type)));
-  const hasText = types.some((type) => baseType(type) === "text" && type !== textLiteral);
+  const isWeaker = types.every((type) => !isBinary(nameOf(type)) || isBytesLiteral(nameOf(type)));
+  const hasText = types.some((type) => nameOf(type) === "text" && type !== textLiteral);
   return kinds.includes("binary") && !(isWeaker && hasText) ? (isWeaker ? "hextext" : "binary") : "text";
 }

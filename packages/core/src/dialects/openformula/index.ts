@@ -61,6 +61,7 @@ export function openformula(given: Readonly<Record<string, string>> = {}): Diale
     types: typeRules(chosen.textAsNumber),
     functionCase: "ignored",
     separator: ";",
+    calls: {},
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,

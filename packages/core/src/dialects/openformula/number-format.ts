@@ -15,7 +15,10 @@ export function formatNumber(value: number, format: string): Value {
   const amount = value < 0 && sections[1] !== undefined ? -value : value;
   if (/^general$/i.test(chosen)) return toText(amount);
   const bare = chosen.replace(/"[^"]*"|\\./g, "");
-  if (/[ymdhs]/i.test(bare)) return formatDate(amount, chosen);
+  if (/[ymdhs]/i.test(bare))
+    return /\[|s[.,]0/i.test(bare)
+      ? new Failure("not-covered", { what: `hours and minutes beyond a day, and parts of a second, as in "${format}"` })
+      : formatDate(amount, chosen);
   if (/[0#?]/.test(bare)) return formatDigits(amount, chosen);
   return /^[^a-z]*$/i.test(bare)
     ? chosen.replace(/"|\\/g, "")
@@ -55,10 +58,11 @@ function formatDate(serial: number, format: string): string {
   const half = /am\/pm/i.test(format);
   const two = (n: number) => String(n).padStart(2, "0");
   let afterHours = false;
-  return format.replace(/"([^"]*)"|\\(.)|am\/pm|y+|m+|d+|h+|s+/gi, (part, quoted?: string, escaped?: string) => {
-    if (quoted !== undefined || escaped !== undefined) return quoted ?? escaped!;
+  return format.replace(/"([^"]*)"|\\(.)|am\/pm|y+|m+|d+|h+|s+/gi, (part, quoted: string, escaped: string, at: number) => {
+    if (quoted !== undefined || escaped !== undefined) return quoted ?? escaped;
     const letter = part[0].toLowerCase();
-    const isMinute = letter === "m" && afterHours && part.length <= 2;
+    const isBeforeSeconds = /^m+[^a-z]*s/i.test(format.slice(at));
+    const isMinute = letter === "m" && (afterHours || isBeforeSeconds) && part.length <= 2;
     if (letter !== "m") afterHours = letter === "h";
     if (letter === "a") return hours < 12 ? "AM" : "PM";
     if (letter === "y") return part.length <= 2 ? two(year % 100) : String(year);

@@ -47,7 +47,7 @@ export const stepsBy = (textRule: string) => ({
   "base 8": inBase(8, 30),
   "base 16": inBase(16, 40),
   number: numbers[textRule],
-  truth: step("truth-of", { missing, textTruth: "true or false", truthOfNaN: "true" }),
+  truth: step("truth-of", { missing, textTruth: "true or false", truthOfNaN: "there is none" }),
   text: step("text-of", {
     missing,
     numbers: "double",

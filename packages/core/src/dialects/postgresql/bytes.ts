@@ -4,7 +4,8 @@ import { Bytes, Failure, type Value, base64Of, bytesOfBase64, hexOf, textOfUtf8,
 import type { Code } from "../dialect.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { bad, strict } from "../shared/code.ts";
-import { located, sliced, spanned, trimmed } from "./functions.ts";
+
+import { located, sliced, spanned, trimmed } from "./text-functions.ts";
 
 /** Functions of binary strings (PostgreSQL documentation, 9.5). */
 

@@ -5,6 +5,7 @@ import {
   Double,
   Failure,
   type Value,
+  clockAt,
   countCodePoints,
   dateFromDays,
   daysFromDate,
@@ -20,12 +21,12 @@ import { bad, strict } from "../shared/code.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";
-import { calculated } from "./functions.ts";
+
 import { readDate, readTimestamp } from "./date-reading.ts";
-import { formatDate } from "./date-writing.ts";
 import { sizeOf, sizeText, timestampOf, withBackslash } from "./sizes.ts";
 import { formatNumber, readNumberBy } from "./number-formats.ts";
 import { outputText, steps } from "./steps.ts";
+import { calculated } from "./text-functions.ts";
 
 /** Compares two present values as the operators do: −1, 0 or 1. */
 const order = orderFor({ case: "minded", padding: "counted", mixed: "error", notANumber: "above all" });
@@ -262,12 +263,8 @@ function momentOf({ value }: Double): Value {
   const { year, month, day } = dateFromDays(Number(seconds / 86400n - (seconds % 86400n < 0n ? 1n : 0n)));
   if (year < 1 || year > 9999) return new Failure("not-covered", { what: "dates before the year 1 and after 9999" });
   const rest = Number(((seconds % 86400n) + 86400n) % 86400n);
-  const two = (part: number) => String(Math.floor(part)).padStart(2, "0");
-  const fraction = String(micros - seconds * 1_000_000n)
-    .padStart(6, "0")
-    .replace(/0+$/, "");
-  const clock = `${two(rest / 3600)}:${two((rest % 3600) / 60)}:${two(rest % 60)}`;
-  return `${isoDate(year, month, day)} ${clock}${fraction && `.${fraction}`}+00`;
+  const micro = Number(micros - seconds * 1_000_000n);
+  return `${isoDate(year, month, day)} ${clockAt(rest * 1e6 + micro)}+00`;
 }
 
 /** A function of whole numbers, decimals being brought to the same scale. */
@@ -351,8 +348,11 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   num_nulls: { run: (args) => args.filter((arg) => arg === null).length },
   num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
-  "to_char date": strict((timestamp: string, template: string) => (template === "" ? null : formatDate(timestamp, template))),
-  "to_char number": strict(formatNumber),
+  "to_char number": strict((number: Value, format: string) => formatNumber(number, format)),
+  // With a power of ten it is written as a double.
+  "to_char integer": strict((number: number, format: string) =>
+    formatNumber(/EEEE/i.test(format) ? new Double(number) : number, format),
+  ),
   to_date: strict(withoutZone(version, readDate)),
   to_timestamp: strict(withoutZone(version, readTimestamp)),
   "to_timestamp seconds": strict(momentOf),

@@ -1,13 +1,14 @@
-import { Decimal, Double, type Value, isFailure, isWholeNumber, lookup } from "../../values/index.ts";
+import { Decimal, countBytes, isFailure, isWholeNumber, lookup } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
-import { type Step, type Work, partsOfWork, step, withSteps } from "../step.ts";
-import { isOneOf } from "../types.ts";
-import { trimmed } from "./functions.ts";
+import { type Named, type Step, type Work, partsOfWork, step, withSteps } from "../step.ts";
+import { isListType, isOneOf, itemOf } from "../types.ts";
+
 import { inRange } from "./numbers.ts";
 import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
+import { trimmed } from "./text-functions.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
 type Numeric = "smallint" | "integer" | "bigint" | "decimal" | "double";
@@ -64,7 +65,9 @@ function fromText(type: string): Work {
   if (type === "boolean") return steps.truth;
   if (isMoment(type)) return moment(type, "text");
   if (type === "bytea") return bytes;
-  return type.endsWith("[]") || type === "anyarray" ? arrayOf(fromText(type.slice(0, -2))) : [];
+  if (type === "anyarray") return arrayOf([]);
+  const item = itemOf(type);
+  return item === undefined ? [] : arrayOf(fromText(item));
 }
 
 /** An array of items, each made by some work, where a text may stand for one. */
@@ -76,7 +79,7 @@ const trimBlanks = step("trim", { ...trimmed, ends: "end" });
 /** A literal where bytes or bits may stand is taken for bits. */
 const bitString = [
   step("check-text", {}, { shape: "^[01]*$", refused: "not-a-number", about: "" }),
-  step("check-text", {}, { shape: "^[^01]", refused: "not-covered", about: "bit strings" }),
+  step("check-text", {}, { shape: "(?!)", refused: "not-covered", about: "bit strings" }),
 ];
 
 /** The type of a text with the collation C, in which only ASCII letters have case (24.2.2). */
@@ -148,12 +151,12 @@ const conversions: readonly ConversionLine[] = [
 /** Arrays by their items; `text[]!` takes nothing but that, and a literal. */
 function derived(from: string, to: string): Conversion | undefined {
   if (to.endsWith("!")) return isOneOf(from, `${to.slice(0, -1)}|unknown`) ? plainConversion(from, to.slice(0, -1)) : undefined;
-  if (!to.endsWith("[]")) return undefined;
+  const [given, wanted] = [itemOf(from), itemOf(to)];
+  if (wanted === undefined) return undefined;
   if (from === "unknown") return { cost: 4, convert: fromText(to) };
-  if (!from.endsWith("[]")) return undefined;
-  const itemType = to.slice(0, -2);
-  if (from === "unknown[]") return { cost: 1, convert: arrayOf(fromText(itemType)) };
-  const item = plainConversion(from.slice(0, -2), itemType);
+  if (given === undefined) return undefined;
+  if (given === "unknown") return { cost: 1, convert: arrayOf(fromText(wanted)) };
+  const item = plainConversion(given, wanted);
   return item?.convert ? { cost: item.cost, convert: arrayOf(item.convert) } : item;
 }
 
@@ -164,7 +167,14 @@ const conversion: TypeRules["conversion"] = (from, to) =>
   to === ofC ? (from === ofC ? { cost: -1 } : undefined) : plainConversion(plainText(from), to);
 
 /** A name has room for 63 bytes (8.3). */
-const asName = step("slice", { ...cutTo(63).answers, unit: "utf-8 byte" }, { start: 1, length: 63 });
+const asName: Named = {
+  named: "a name of 63 bytes",
+  run(value) {
+    if (typeof value !== "string" || countBytes(value) < 64) return value;
+    let size = 0;
+    return [...value].filter((char) => (size += countBytes(char)) < 64).join("");
+  },
+};
 
 /** What a type name in a cast means: its name here, and its size. */
 function typeNamed(written: string): { type: string; size?: number; scale?: number } | undefined {
@@ -241,7 +251,7 @@ export const typeRules: TypeRules = {
   },
   resultType(row, types) {
     if (row.result === "text" && types.includes(ofC)) return ofC;
-    if (row.result === "item") return types[0] === "unknown[]" ? "text" : types[0].replace(/\[\]$/, "");
+    if (row.result === "item") return types[0] === "unknown[]" ? "text" : (itemOf(types[0]) ?? types[0]);
     return row.result === "same" ? (types[0] === "unknown" ? "text" : types[0]) : row.result;
   },
   dates: "date",
@@ -250,19 +260,14 @@ export const typeRules: TypeRules = {
     const named = typeNamed(to);
     if (!named) return undefined;
     const { type, size, scale } = named;
-    if (type.endsWith("[]")) {
-      const item = type.slice(0, -2);
-      if (from !== "unknown" && from !== "text" && !from.endsWith("[]")) return undefined;
-      return {
-        type,
-        convert: arrayOf(castWork(from.endsWith("[]") ? from.slice(0, -2) : "text", item)),
-      };
+    const item = itemOf(type);
+    if (item !== undefined) {
+      if (from !== "unknown" && from !== "text" && !isListType(from)) return undefined;
+      return { type, convert: arrayOf(castWork(itemOf(from) ?? "text", item)) };
     }
     if (!canCast(from, type)) return undefined;
-    return {
-      type,
-      convert: [...partsOfWork(castWork(from, type)), ...(to === "name" ? [asName] : sizeWork(type, size, scale))],
-    };
+    if (to === "name") return { type, convert: [steps.output, asName] };
+    return { type, convert: [...partsOfWork(castWork(from, type)), ...sizeWork(type, size, scale)] };
   },
   nullifType(left, right) {
     const both = [left, right];
@@ -297,10 +302,6 @@ export const typeRules: TypeRules = {
   list: (_form, values) => values,
   fits: (type) => wholes[type],
 };
-
-/** Whether a value is a number of any kind. */
-export const isNumber = (value: Value): boolean =>
-  typeof value === "number" || typeof value === "bigint" || value instanceof Decimal || value instanceof Double;
 
 /** Each step of version 15 with the one that does it since 16. */
 const sinceLater = new Map<Step, Step>(

@@ -8,20 +8,14 @@ import {
   isoDate,
   lookup,
   monthNames,
+  two,
 } from "../../values/index.ts";
+import { type FormatText, type FormatWord, formatWords, julianEpoch, romanMonths } from "../../text/index.ts";
 import { bad } from "../shared/code.ts";
-import { type Part, julianEpoch, partsOf, romanMonths } from "./date-patterns.ts";
+import { readTokens } from "./date-tokens.ts";
 
-/** How wide a number is that another follows at once, where it is not as wide as its pattern. */
-const widths: Readonly<Record<string, number>> = lookup({
-  ...Object.fromEntries([1, 2, 3, 4, 5, 6].map((digits) => [`FF${digits}`, digits])),
-  HH24: 2,
-  HH12: 2,
-  MS: 3,
-  US: 6,
-});
 /** Patterns of letters, between which and a number before them there is no doubt where the number ends. */
-const isLetters = (pattern: string) => /^(?:MONTH|MON|DAY|DY|RM|A\.?[MD]\.?|P\.?M\.?|B\.?C\.?|TZ|FX)$/i.test(pattern);
+const isLetters = (token: string) => /^(?:MONTH|MON|DAY|DY|RM|A\.?[MD]\.?|P\.?M\.?|B\.?C\.?|TZ|FX)$/.test(token);
 const isoPattern = /^I/i;
 /** Patterns that go with dates of months and of weeks alike. */
 const freePattern = /^(?:HH|MI|SS|MS|US|FF|A\.?M|P\.?M|FX|TZ|Q|DAY|DY|J|CC|B\.?C|A\.?D)/i;
@@ -41,15 +35,16 @@ class Reader {
 
   constructor(
     readonly text: string,
-    readonly parts: readonly Part[],
+    readonly parts: readonly (FormatWord | FormatText)[],
   ) {}
 
   read(): Failure | undefined {
     for (const [i, part] of this.parts.entries()) {
       if (this.#rest === "") break;
-      if (part.pattern?.toUpperCase() === "FX") this.#isFixed = true;
-      if (!this.#isFixed && (part.pattern !== undefined || i === 0)) this.#extra += this.#blanks();
-      if (part.pattern === undefined) this.#literal(part);
+      const isWord = "token" in part;
+      if (isWord && part.token === "FX") this.#isFixed = true;
+      if (!this.#isFixed && (isWord || i === 0)) this.#extra += this.#blanks();
+      if (!isWord) this.#literal(part);
       else {
         const failure = this.#field(part, i);
         if (failure) return failure;
@@ -75,11 +70,11 @@ class Reader {
   }
 
   /** The two letters of an ordinal. */
-  #suffix(part: Part): void {
+  #suffix(part: FormatWord): void {
     if (part.suffix !== undefined) for (let i = 0; i < 2 && this.#rest !== ""; i++) this.#pass();
   }
 
-  #literal({ text = "", isQuoted }: Part): void {
+  #literal({ text, isQuoted }: FormatText): void {
     for (const char of text) {
       if (this.#rest === "") return;
       const isSeparator = !isQuoted && /[ \t\n\v\f\r!-/:-@[-`{-~]/.test(char);
@@ -104,16 +99,13 @@ class Reader {
   }
 
   /** Reads a number of so many digits, or of as many as there are where nothing of the format follows at once. */
-  #number(width: number, part: Part, at: number): { value: number; length: number } | Failure {
+  #number(width: number, part: FormatWord, at: number): { value: number; length: number } | Failure {
     this.#blanks();
     const next = this.parts[at + 1];
     const isOpen =
-      part.isBare ||
-      part.suffix !== undefined ||
-      !next ||
-      (next.pattern !== undefined ? isLetters(next.pattern) : !/^\d/.test(next.text ?? ""));
+      part.isBare || part.suffix !== undefined || !next || ("token" in next ? isLetters(next.token) : !/^\d/.test(next.text));
     const wrong = (problem: string) =>
-      new Failure("invalid-value", { problem: `${problem} for ${part.pattern}` }, undefined, "22007");
+      new Failure("invalid-value", { problem: `${problem} for ${part.written}` }, undefined, "22007");
     if (!isOpen && this.#rest.length < width) return wrong(`"${this.#rest}" is too short`);
     const found = /^[ \t\n\v\f\r]*[+-]?\d+/.exec(isOpen ? this.#rest : this.#rest.slice(0, width))?.[0] ?? "";
     if (found === "" || (!isOpen && found.length < width))
@@ -125,133 +117,142 @@ class Reader {
   }
 
   /** Reads one of some words, whatever their case; its place among them. */
-  #word(words: readonly string[], { pattern }: Part): number | Failure {
+  #word(words: readonly string[], { written }: FormatWord): number | Failure {
     const rest = this.#rest.toLowerCase();
     const found = words.findIndex((word) => rest.startsWith(word.toLowerCase()));
     if (found < 0)
-      return new Failure("invalid-value", { problem: `"${this.#rest}" has no value for ${pattern}` }, undefined, "22007");
+      return new Failure("invalid-value", { problem: `"${this.#rest}" has no value for ${written}` }, undefined, "22007");
     this.#at += words[found].length;
     return found;
   }
 
-  #field(part: Part, at: number): Failure | undefined {
-    const key = part.pattern!.toUpperCase();
+  #field(part: FormatWord, at: number): Failure | undefined {
+    const key = part.token;
     if (!freePattern.test(key)) {
       const mode = isoPattern.test(key) ? "iso" : "gregorian";
       if (this.mode && this.mode !== mode) return bad("a format mixes week dates with dates of months");
       this.mode = mode;
     }
-    const number = (name: string, scale: (value: number, length: number) => number = (value) => value) => {
-      const read = this.#number(widths[key] ?? key.length, part, at);
-      if (read instanceof Failure) return read;
-      this.#suffix(part);
-      return name === "" ? undefined : this.#set(name, scale(read.value, read.length), read.value);
-    };
-    const word = (name: string, words: readonly string[], value: (place: number) => number) => {
-      const found = this.#word(words, part);
-      return found instanceof Failure ? found : this.#set(name, value(found), name === "weekday" ? found : value(found));
-    };
-    switch (key) {
-      case "FX":
-        return undefined;
-      case "A.M.":
-      case "P.M.":
-        return this.#set("half day", 1) ?? word("pm", ["a.m.", "p.m."], (i) => i);
-      case "AM":
-      case "PM":
-        return this.#set("half day", 1) ?? word("pm", ["am", "pm"], (i) => i);
-      case "A.D.":
-      case "B.C.":
-        return word("bc", ["a.d.", "b.c."], (i) => i);
-      case "AD":
-      case "BC":
-        return word("bc", ["ad", "bc"], (i) => i);
-      case "MONTH":
-        return word("month", monthNames, (i) => i + 1);
-      case "MON":
-        return word(
-          "month",
-          monthNames.map((name) => name.slice(0, 3)),
-          (i) => i + 1,
-        );
-      case "RM":
-        return word("month", romanMonths.toReversed(), (i) => 12 - i);
-      case "DAY":
-        return word("weekday", dayNames, (i) => i + 1);
-      case "DY":
-        return word(
-          "weekday",
-          dayNames.map((name) => name.slice(0, 3)),
-          (i) => i + 1,
-        );
-      case "HH":
-      case "HH12":
-        return this.#set("half day", 1) ?? number("hour");
-      case "HH24":
-        return number("hour");
-      case "MI":
-        return number("minute");
-      case "SS":
-        return number("second");
-      case "SSSS":
-      case "SSSSS":
-        return number("seconds");
-      case "MS":
-        return number("milliseconds", (value, length) => value * (length === 1 ? 100 : length === 2 ? 10 : 1));
-      case "US":
-      case "FF1":
-      case "FF2":
-      case "FF3":
-      case "FF4":
-      case "FF5":
-      case "FF6":
-        return number("microseconds", (value, length) => value * 10 ** Math.max(0, 6 - length));
-      case "MM":
-        return number("month");
-      case "DD":
-        return number("day");
-      case "DDD":
-      case "IDDD":
-        return number("day of year");
-      case "D":
-        return number("weekday");
-      case "ID":
-        return number("weekday", (value) => (value < 7 ? value + 1 : 1));
-      case "WW":
-      case "IW":
-        return number("week");
-      case "W":
-        return number("week of month");
-      case "Q":
-        return number("");
-      case "CC":
-        return number("century");
-      case "J":
-        return number("julian");
-      case "Y,YYY": {
-        const found = /^[ \t\n\v\f\r]*([+-]?\d+),([ \t\n\v\f\r]*\d{1,3})/.exec(this.#rest);
-        if (!found) return bad(`"${this.#rest}" is not like Y,YYY`);
-        this.#at += found[0].length;
-        this.#suffix(part);
-        this.fields.set("year digits", 4);
-        return this.#set("year", Number(found[1]) * 1000 + Number(found[2]));
-      }
-      case "YYYY":
-      case "IYYY":
-        this.fields.set("year digits", 4);
-        return number("year");
-      case "YYY":
-      case "IYY":
-      case "YY":
-      case "IY":
-      case "Y":
-      case "I":
-        this.fields.set("year digits", key.length);
-        return number("year", (value, length) => (length < 4 ? fullYear(value) : value));
+    const reading = readings[key];
+    if (reading === undefined)
+      return key === "TZ" ? bad("TZ is for to_char only") : new Failure("not-covered", { what: `the format ${part.written}` });
+    if (reading.isHalf) {
+      const failure = this.#set("half day", 1);
+      if (failure) return failure;
     }
-    return key === "TZ" ? bad("TZ is for to_char only") : new Failure("not-covered", { what: `the format ${part.pattern}` });
+    if (reading.also) this.fields.set(...reading.also);
+    if (reading.words) {
+      const found = this.#word(reading.words, part);
+      // A weekday is kept counted from 1, and compared counted from 0.
+      const value = typeof found === "number" ? reading.value(found, 0) : found;
+      return value instanceof Failure
+        ? value
+        : this.#set(reading.field, value, reading.field === "weekday" ? (found as number) : value);
+    }
+    if (key === "Y,YYY") return this.#yearWithComma(part);
+    if (reading.width === 0) return undefined;
+    const read = this.#number(reading.width, part, at);
+    if (read instanceof Failure) return read;
+    this.#suffix(part);
+    return reading.field === "" ? undefined : this.#set(reading.field, reading.value(read.value, read.length), read.value);
+  }
+
+  #yearWithComma(part: FormatWord): Failure | undefined {
+    const found = /^[ \t\n\v\f\r]*([+-]?\d+),([ \t\n\v\f\r]*\d{1,3})/.exec(this.#rest);
+    if (!found) return bad(`"${this.#rest}" is not like Y,YYY`);
+    this.#at += found[0].length;
+    this.#suffix(part);
+    return this.#set("year", Number(found[1]) * 1000 + Number(found[2]));
   }
 }
+
+/** How a word of a format is read. */
+interface Reading {
+  /** What it is kept as; "" where it is read and not kept. */
+  readonly field: string;
+  /** How wide its number is where another follows at once; 0 where nothing is read. */
+  readonly width: number;
+  /** The words that may stand there, where it is no number. */
+  readonly words?: readonly string[];
+  /** What is kept of a number so long, or of the place of a word. */
+  readonly value: (value: number, length: number) => number;
+  /** Whether the hour is then one of 12. */
+  readonly isHalf?: true;
+  /** What else is known then. */
+  readonly also?: readonly [field: string, value: number];
+}
+
+const asRead = (value: number): number => value;
+const oneMore = (place: number): number => place + 1;
+const short = (names: readonly string[]): readonly string[] => names.map((name) => name.slice(0, 3));
+
+const number = (field: string, width: number, value: Reading["value"] = asRead): Reading => ({ field, width, value });
+const word = (field: string, words: readonly string[], value: Reading["value"] = asRead): Reading => ({
+  field,
+  width: 0,
+  words,
+  value,
+});
+const year = (digits: number): Reading => ({
+  ...number("year", digits, digits < 4 ? (value, length) => (length < 4 ? fullYear(value) : value) : asRead),
+  also: ["year digits", digits],
+});
+const half = (...words: readonly string[]): Reading => ({ ...word("pm", words), isHalf: true });
+const micros: Reading["value"] = (value, length) => value * 10 ** Math.max(0, 6 - length);
+
+/** How the words of a format are read. */
+const readings: Readonly<Record<string, Reading | undefined>> = lookup<Reading>({
+  FX: number("", 0),
+  "A.M.": half("a.m.", "p.m."),
+  "P.M.": half("a.m.", "p.m."),
+  AM: half("am", "pm"),
+  PM: half("am", "pm"),
+  "A.D.": word("bc", ["a.d.", "b.c."]),
+  "B.C.": word("bc", ["a.d.", "b.c."]),
+  AD: word("bc", ["ad", "bc"]),
+  BC: word("bc", ["ad", "bc"]),
+  MONTH: word("month", monthNames, oneMore),
+  MON: word("month", short(monthNames), oneMore),
+  RM: word("month", romanMonths.toReversed(), (place) => 12 - place),
+  MM: number("month", 2),
+  DAY: word("weekday", dayNames, oneMore),
+  DY: word("weekday", short(dayNames), oneMore),
+  D: number("weekday", 1),
+  ID: number("weekday", 1, (value) => (value < 7 ? value + 1 : 1)),
+  DD: number("day", 2),
+  DDD: number("day of year", 3),
+  IDDD: number("day of year", 3),
+  WW: number("week", 2),
+  IW: number("week", 2),
+  W: number("week of month", 1),
+  Q: number("", 1),
+  CC: number("century", 2),
+  J: number("julian", 1),
+  HH: { ...number("hour", 2), isHalf: true },
+  HH12: { ...number("hour", 2), isHalf: true },
+  HH24: number("hour", 2),
+  MI: number("minute", 2),
+  SS: number("second", 2),
+  SSSS: number("seconds", 4),
+  SSSSS: number("seconds", 5),
+  MS: number("milliseconds", 3, (value, length) => value * (length === 1 ? 100 : length === 2 ? 10 : 1)),
+  US: number("microseconds", 6, micros),
+  ...Object.fromEntries(
+    [1, 2, 3, 4, 5, 6].map((digits) => [
+      `FF${digits}`,
+      { ...number("microseconds", digits, micros), also: ["second digits", digits] },
+    ]),
+  ),
+  "Y,YYY": year(4),
+  YYYY: year(4),
+  IYYY: year(4),
+  YYY: year(3),
+  IYY: year(3),
+  YY: year(2),
+  IY: year(2),
+  Y: year(1),
+  I: year(1),
+});
 
 /** A year of up to three digits, completed to lie near 2020. */
 const fullYear = (year: number): number =>
@@ -263,12 +264,9 @@ const isoWeekDay = (year: number, week: number, weekday: number): number => {
   return fourth - ((dateFromDays(fourth).weekday + 6) % 7) + (week - 1) * 7 + (weekday > 1 ? weekday - 2 : 6);
 };
 
-/** to_date and to_timestamp: the moment that a text gives by a format, as `date time`. */
-function readMoment(text: string, format: string, lastYear: number): { date: string; time: string; era: string } | Failure {
-  const parts = partsOf(format).flatMap((part): Part[] =>
-    part.text === undefined || part.isQuoted ? [part] : [...part.text].map((char) => ({ text: char })),
-  );
-  const reader = new Reader(text, parts);
+/** to_date and to_timestamp: the moment that a text gives by a format. */
+function readMoment(text: string, format: string, lastYear: number): Read | Failure {
+  const reader = new Reader(text, formatWords(format, readTokens));
   const failure = reader.read();
   if (failure) return failure;
   const field = (name: string) => reader.fields.get(name) ?? 0;
@@ -285,13 +283,48 @@ function readMoment(text: string, format: string, lastYear: number): { date: str
   if (hour < 0 || hour > 23 || minute < 0 || minute > 59 || second < 0 || second > 59) return outOfRange(text);
   const micros = field("milliseconds") * 1000 + field("microseconds");
   if (micros < 0 || micros >= 1_000_000) return outOfRange(text);
-  const fraction = String(micros).padStart(6, "0").replace(/0+$/, "");
-  const two = (value: number) => String(value).padStart(2, "0");
-  return { ...day, time: `${two(hour)}:${two(minute)}:${two(second)}${fraction && `.${fraction}`}` };
+  return { day, micros: ((hour * 60 + minute) * 60 + second) * 1_000_000 + micros, digits: reader.fields.get("second digits") };
 }
 
-/** The date that the fields give together. */
-function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): { date: string; era: string } | Failure {
+interface Read {
+  /** Counted from 1970-01-01. */
+  readonly day: number;
+  /** The time of day in millionths of a second. */
+  readonly micros: number;
+  /** How many digits of a second a word like FF3 asks for. */
+  readonly digits: number | undefined;
+}
+
+/** The first day of 2000, from which halves are rounded away. */
+const middle = 10_957;
+const dayLength = 86_400_000_000;
+
+/** The day and the time with as many digits as are asked for. */
+function rounded({ day, micros, digits = 6 }: Read): readonly [day: number, micros: number] {
+  const unit = 10 ** (6 - digits);
+  const rest = micros % unit;
+  const isUp = day < middle ? rest > unit / 2 : rest > 0 && rest >= unit / 2;
+  const time = micros - rest + (isUp ? unit : 0);
+  return time < dayLength ? [day, time] : [day + 1, time - dayLength];
+}
+
+const dateText = (days: number): { date: string; era: string } => {
+  const { year, month, day } = dateFromDays(days);
+  return { date: isoDate(year < 1 ? 1 - year : year, month, day), era: year < 1 ? " BC" : "" };
+};
+
+function timeText(micros: number): string {
+  const seconds = Math.floor(micros / 1_000_000);
+  const fraction = String(micros % 1_000_000)
+    .padStart(6, "0")
+    .replace(/0+$/, "");
+  return (
+    [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60].map(two).join(":") + (fraction && `.${fraction}`)
+  );
+}
+
+/** The day that the fields give together, counted from 1970-01-01. */
+function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): number | Failure {
   const field = (name: string) => fields.get(name) ?? 0;
   const century = field("century") * (field("bc") ? -1 : 1);
   let year = field("year");
@@ -339,18 +372,22 @@ function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): 
   const days = daysFromDate(year, month, day);
   // The calendar begins with day 0 of the Julian count (8.5.1).
   if (days < -julianEpoch) return outOfRange(text);
-  from(days);
-  return { date: isoDate(year < 1 ? 1 - year : year, month, day), era: year < 1 ? " BC" : "" };
+  return days;
 }
 
 /** to_date; a date has a year up to 5874897 (8.5). */
 export function readDate(text: string, format: string): Value {
   const moment = readMoment(text, format, 5_874_897);
-  return moment instanceof Failure ? moment : moment.date + moment.era;
+  if (moment instanceof Failure) return moment;
+  const { date, era } = dateText(moment.day);
+  return date + era;
 }
 
 /** to_timestamp, in UTC; its year is at most 294276 (8.5). */
 export function readTimestamp(text: string, format: string): Value {
   const moment = readMoment(text, format, 294_276);
-  return moment instanceof Failure ? moment : `${moment.date} ${moment.time}+00${moment.era}`;
+  if (moment instanceof Failure) return moment;
+  const [day, micros] = rounded(moment);
+  const { date, era } = dateText(day);
+  return `${date} ${timeText(micros)}+00${era}`;
 }

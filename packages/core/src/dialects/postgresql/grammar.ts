@@ -17,18 +17,18 @@ import {
   closed,
   coalesceForm,
   constant,
-  extractForm,
   form,
   fromFor,
   literal,
   nullifForm,
-  overlayForm,
-  positionForm,
+  restOf,
   span,
   trimForm,
   typeSizes,
 } from "../shared/sql-forms.ts";
+import { normalForms, worded } from "../shared/sql-calls.ts";
 import { between, listed, sqlGrammar } from "../shared/sql-grammar.ts";
+import { calls } from "./calls.ts";
 import { collations, columnText, postgresqlRules, reserved } from "./lexis.ts";
 import { names } from "./coercions.ts";
 import { numberLiteral } from "./numbers.ts";
@@ -230,27 +230,16 @@ const specials: Readonly<Record<string, Special>> = lookup({
       return closed(parser, open, token, "substring similar", [operand, pattern, parser.expression()]);
     }
     const { from: given, count } = fromFor(parser);
-    if (!given && !count) {
-      const rest = parser.take(",") ? parser.arguments(")", open) : (parser.close(")", open), []);
-      return parser.call(token.value, token.range, [operand, ...rest], "function");
-    }
+    if (!given && !count) return parser.call(token.value, token.range, [operand, ...restOf(parser, open)], "function");
     const from = given ?? literal(1, "integer", span(parser, parser.lastEnd));
     const isPattern = from.kind === "literal" && typeof from.value === "string" && count !== undefined;
     return closed(parser, open, token, isPattern ? "substring similar" : "substring", [operand, from, ...(count ? [count] : [])]);
   }),
-  position: positionForm("position", power.like),
-  overlay: overlayForm,
+  position: worded(calls.position, { inner: power.like }),
+  overlay: worded(calls.overlay, { plain: true }),
   trim: trimForm("btrim", "ltrim", "rtrim"),
-  normalize: form((parser, open, token) => {
-    const args = [parser.expression()];
-    if (parser.take(",")) {
-      if (!/^nfk?[cd]$/i.test(parser.token.source)) parser.expected("nfc, nfd, nfkc or nfkd");
-      const { value, range } = parser.next();
-      args.push({ kind: "literal", value, type: "text", range });
-    }
-    return closed(parser, open, token, "normalize", args);
-  }),
-  extract: extractForm,
+  normalize: worded(calls.normalize, { words: normalForms }),
+  extract: worded(calls.extract),
   row: rowForm,
   coalesce: coalesceForm,
   nullif: nullifForm("unknown"),

@@ -4,6 +4,7 @@ import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
 import { dialectTitles } from "../titles.ts";
 import { postgresqlCode } from "./code.ts";
+import { calls } from "./calls.ts";
 import { laterTypeRules, typeRules } from "./coercions.ts";
 import { postgresqlRows } from "./functions.ts";
 import { parserOf } from "./grammar.ts";
@@ -84,6 +85,7 @@ export function postgresql(given: Readonly<Record<string, string>> = {}): Dialec
     types: chosen.version === "15" ? typeRules : laterTypeRules,
     functionCase: "minded",
     separator: ",",
+    calls,
     columnText,
     namesColumn: (written, column) =>
       written === column || (/^[A-Za-z_][\w$]*$/.test(column) && written === column.toLowerCase()),

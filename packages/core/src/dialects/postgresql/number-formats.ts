@@ -1,3 +1,4 @@
+import { ordinalEnding } from "../../text/index.ts";
 import { Decimal, Double, Failure, type Value, utf8Of, tick } from "../../values/index.ts";
 import { bad } from "../shared/code.ts";
 
@@ -123,18 +124,18 @@ function scientific(value: Value, decimals: number): string {
   return `${coefficient < 0n ? "-" : " "}${mantissa.toString()}e${exponent < 0 ? "-" : "+"}${power}`;
 }
 
-/** The ending of an ordinal: st, nd, rd or th. */
-export const ordinal = (digits: string): string =>
-  /1\d$/.test(digits) ? "th" : (["th", "st", "nd", "rd"][Number(digits.slice(-1))] ?? "th");
-
-/** to_char of a decimal or a double (9.8.1). */
-export function formatNumber(value: Value, format: string): Value {
+/** to_char of a number (9.8.1). */
+export function formatNumber(given: Value, format: string): Value {
   const read = readFormat(format);
+  const value = typeof given === "number" || typeof given === "bigint" ? new Decimal(BigInt(given), 0) : given;
   if (read instanceof Failure) return read;
   if (value instanceof Double && !Number.isFinite(value.value))
     return new Failure("not-covered", { what: "formats of NaN and infinity" });
   if (read.has.has("EEEE")) return scientific(value, read.decimals);
-  return read.has.has("RN") ? written(read, roman(value), undefined) : fitted(read, value);
+  if (!read.has.has("RN")) return fitted(read, value);
+  // An exact number is taken for an integer first.
+  const isWide = value instanceof Decimal && BigInt.asIntN(32, value.rounded(0).coefficient) !== value.rounded(0).coefficient;
+  return isWide ? new Failure("number-out-of-range") : written(read, roman(value), undefined);
 }
 
 function fitted(format: NumberFormat, value: Value): Value {
@@ -216,7 +217,7 @@ function written(format: NumberFormat, digits: string, negative: boolean | undef
     else if (pattern === "TH") {
       if (isRoman || negative || digits[0] === "#" || has.has(".")) continue;
       if (digits === ".") return bad("th stands after digits in a number format");
-      out += inCase(written, ordinal(digits));
+      out += inCase(written, ordinalEnding(digits));
     } else if (pattern === "MI") out += negative ? "-" : fill ? " " : "";
     else if (pattern === "PL") out += negative === false ? "+" : fill ? " " : "";
     else if (pattern === "SG" && isRoman) break;
@@ -311,5 +312,5 @@ export function readNumberBy(given: string, format: string): Value {
   if (!value) return new Failure("not-a-number", { text: given });
   const whole = wholeRead - (/^0*/.exec(number)?.[0].length ?? 0);
   if (whole > read.whole + read.shift) return new Failure("number-out-of-range");
-  return read.shift === 0 ? value : value.over(new Decimal(10n ** BigInt(read.shift), 0), value.scale + 16);
+  return has.has("V") ? value.over(new Decimal(10n ** BigInt(read.shift), 0), value.scale + 16) : value;
 }

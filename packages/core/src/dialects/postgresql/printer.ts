@@ -4,7 +4,6 @@ import {
   type ListExpression,
   type Literal,
   type Printer,
-  atom,
   bracketed,
   form,
   group,
@@ -13,8 +12,9 @@ import {
   printed,
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
-import { rowText, sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { rowText, sqlForms, sqlKinds, sqlLiteral, wordedCalls } from "../shared/sql-printer.ts";
 import { aggregates } from "./aggregates.ts";
+import { calls } from "./calls.ts";
 import { infixPower, power, variadic } from "./grammar.ts";
 import { collations, columnText, textLiteral } from "./lexis.ts";
 
@@ -89,8 +89,7 @@ const table = {
     },
   } satisfies Record<string, Form>),
   calls: lookup({
-    ...sqlCalls(power.like, aggregates),
-    normalize: form(atom, "normalize($1{, $2w})"),
+    ...wordedCalls(calls, power.like, aggregates),
     ...Object.fromEntries([...variadic].map((name) => [`${name} variadic`, variadicCall(name)])),
   }),
   kinds: {

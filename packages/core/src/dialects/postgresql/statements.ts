@@ -1,4 +1,5 @@
 import type { Statements } from "../dialect.ts";
+import { itemOf, listOf } from "../types.ts";
 
 const names: Readonly<Record<string, string>> = {
   bpchar: "character",
@@ -7,13 +8,17 @@ const names: Readonly<Record<string, string>> = {
   unknown: "text",
 };
 
-const typeName = (type: string): string => (type.endsWith("[]") ? `${typeName(type.slice(0, -2))}[]` : (names[type] ?? type));
+function typeName(type: string): string {
+  const item = itemOf(type);
+  return item === undefined ? (names[type] ?? type) : listOf(typeName(item));
+}
 
 /** Functions that `pg_proc` does not call immutable, and casts by way of text that depend on settings. */
 const unsteady = new Set(
   [
     "concat",
     "concat_ws",
+    "convert",
     "convert_from",
     "convert_to",
     "length of 2",

@@ -27,7 +27,7 @@ const exactSteps = (answers: Omit<Answers<TraitsOf<"number-of">>, "numberKind">)
 
 /** What PostgreSQL does to values without a function. */
 export const steps = {
-  truth: step("truth-of", { missing, textTruth: "words and what they begin with", truthOfNaN: "true" }),
+  truth: step("truth-of", { missing, textTruth: "words and what they begin with", truthOfNaN: "there is none" }),
   text: step("text-of", text),
   output: step("text-of", { ...text, truthText: "t" }),
   ...exactSteps(read),

@@ -1,7 +1,7 @@
 import type { Answers } from "../../traits/index.ts";
 import type { FunctionRow } from "../row.ts";
 import { step } from "../step.ts";
-import { type Stepped, steppedRows } from "./coded.ts";
+import { type Stepped, steppedRows } from "./rows.ts";
 
 interface Calendar {
   /** The type of the date that is given. */
@@ -24,11 +24,11 @@ export function calendarRows(
     ...Object.entries(named).map(([name, field]): Stepped => {
       const summary = `The ${field.replace("iso", "ISO")} of a date.`;
       const of = field.endsWith("name") ? text : result;
-      return [name, "convert", summary, date, of, evidence, step("calendar-field", { missing }, { field })];
+      return [`${name}(${date}): ${of}`, "convert", summary, evidence, step("calendar-field", { missing }, { field })];
     }),
     ...Object.entries(weekdays).map(([name, how]): Stepped => {
       const summary = `The number of the day of the week, ${how.replace(/^(\w+) (\d)$/, "$2 for $1")}.`;
-      return [name, "convert", summary, date, result, evidence, step("weekday", { missing, weekdays: how })];
+      return [`${name}(${date}): ${result}`, "convert", summary, evidence, step("weekday", { missing, weekdays: how })];
     }),
   ]);
 }

@@ -31,4 +31,7 @@ export const filledTo = (length: number) =>
 
 /** A number with so many digits, `scale` of them after the point; of any number of digits without `size`. */
 export const fitted = (tooLarge: AnswerOf<"tooLarge">, scale: number, size?: number) =>
-  step("fit", { missing, tooLarge }, { scale, ...(size !== undefined && { size }) });
+  step("fit", { missing, tooLarge, digitsLeft: "rounded" }, { scale, ...(size !== undefined && { size }) });
+
+/** A decimal with at least so many digits after the point. */
+export const extended = (scale: number) => step("fit", { missing, tooLarge: "error", digitsLeft: "kept" }, { scale });

@@ -40,7 +40,7 @@ export const not = (parser: Parser, inner: Expression, nameRange: TextRange): Ex
 });
 
 /** The arguments between commas after what has been read, up to the closing bracket. */
-const rest = (parser: Parser, open: Token): Expression[] =>
+export const restOf = (parser: Parser, open: Token): Expression[] =>
   parser.take(",") ? parser.arguments(")", open) : (parser.close(")", open), []);
 
 /** CASE [subject] (WHEN condition THEN result)+ [ELSE result] END */
@@ -149,7 +149,7 @@ export const substringForm = (name: (token: Token) => string): Special =>
   form((parser, open, token) => {
     const operand = parser.expression();
     const { from, count } = fromFor(parser);
-    if (!from && !count) return parser.call(name(token), token.range, [operand, ...rest(parser, open)], "function");
+    if (!from && !count) return parser.call(name(token), token.range, [operand, ...restOf(parser, open)], "function");
     const start = from ?? literal(1, "integer", span(parser, parser.lastEnd));
     return closed(parser, open, token, name(token), [operand, start, ...(count ? [count] : [])]);
   });
@@ -166,25 +166,6 @@ export function fromFor(parser: Parser): { from?: Expression; count?: Expression
   return { ...(from && { from }), ...(count && { count }) };
 }
 
-/** POSITION(a IN b): the call of `name` with the text first. `power` is that of IN. */
-export const positionForm = (name: string, power: number): Special =>
-  form((parser, open, token) => {
-    const needle = parser.expression(power);
-    parser.expect("in");
-    return closed(parser, open, token, name, [parser.expression(power), needle]);
-  });
-
-/** OVERLAY(s PLACING r FROM p [FOR n]) */
-export const overlayForm: Special = form((parser, open, token) => {
-  const args = [parser.expression()];
-  if (!parser.takeWords("placing")) return parser.call(token.value, token.range, [...args, ...rest(parser, open)], "function");
-  args.push(parser.expression());
-  parser.expect("from");
-  args.push(parser.expression());
-  if (parser.takeWords("for")) args.push(parser.expression());
-  return closed(parser, open, token, "overlay", args);
-});
-
 /** TRIM([LEADING | TRAILING | BOTH] [characters] FROM s), TRIM(s [, characters]): the call of one of three names. */
 export const trimForm = (both: string, leading: string, trailing: string): Special =>
   form((parser, open, token) => {
@@ -200,13 +181,6 @@ export const trimForm = (both: string, leading: string, trailing: string): Speci
     if (parser.take(",")) characters = parser.expression();
     return closed(parser, open, token, name, [operand ?? parser.missing(), ...(characters ? [characters] : [])]);
   });
-
-/** EXTRACT(field FROM x) */
-export const extractForm: Special = form((parser, open, token) => {
-  const { value, range } = parser.next();
-  parser.expect("from");
-  return closed(parser, open, token, "extract", [literal(value, "text", range), parser.expression()]);
-});
 
 /** x [NOT] BETWEEN [SYMMETRIC] a AND b, the word having been taken. */
 export function readBetween(parser: Parser, left: Expression, range: TextRange, power: number): Expression {

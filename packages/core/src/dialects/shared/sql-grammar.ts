@@ -123,8 +123,19 @@ export function sqlGrammar(sql: SqlGrammar): Grammar {
     if (read) return read;
     parser.next();
     if (parser.at("(")) return called(parser, token);
-    if (sql.qualifies && parser.at(".")) return parser.uncovered("qualified names; name a column by itself", token.range.start);
+    if (sql.qualifies && parser.at(".")) return qualified(parser, token);
     return sql.afterName?.(parser, token) ?? { kind: "name", name: token.value, range: token.range };
+  }
+
+  function qualified(parser: Parser, { source, range }: Token): Expression {
+    const name = parser.ahead(1).source;
+    const isMethod = parser.ahead(2).value === "(";
+    return parser.uncovered(
+      isMethod
+        ? `methods; a function is written before what it takes: ${name}(${source}, …)`
+        : "qualified names; name a column by itself",
+      range.start,
+    );
   }
 
   function called(parser: Parser, token: Token): Expression {

@@ -53,13 +53,15 @@ export const aggregateCalls = (aggregates: readonly FunctionRow[]): Readonly<Rec
   ...Object.fromEntries(aggregates.map(({ name }) => [`${name} distinct`, form(atom, `${name}(distinct $*)`)])),
 });
 
-/** Functions of SQL that are called with words between the arguments; `inner` is how tightly what stands before IN binds. */
-export const sqlCalls = (inner: number, aggregates: readonly FunctionRow[]): Readonly<Record<string, Form>> => ({
+/** The calls of a dialect that are not written in the plain way; `inner` is how tightly what stands before IN binds. */
+export const wordedCalls = (
+  calls: Readonly<Record<string, string>>,
+  inner: number,
+  aggregates: readonly FunctionRow[],
+): Readonly<Record<string, Form>> => ({
   ...aggregateCalls(aggregates),
   exists: form(atom, "exists $1"),
-  extract: form(atom, "extract($1w from $2)"),
-  position: form(atom, "position($2> in $1>)", inner),
-  "substring similar": form(atom, "substring($1 similar $2 escape $3)"),
+  ...Object.fromEntries(Object.entries(calls).map(([name, template]) => [name, form(atom, template, inner)])),
 });
 
 /** CASE from what follows it: a subject where the number of parts says that there is one, pairs, and what ELSE gives. */

@@ -1,4 +1,4 @@
-import { type Stepped, codedRows, steppedRows } from "../shared/coded.ts";
+import { type Stepped, codedRows, steppedRows, pure } from "../shared/rows.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { itselfRows } from "../shared/itself.ts";
 import { logicRows } from "../shared/logic.ts";
@@ -6,7 +6,7 @@ import { mathRows } from "../shared/math.ts";
 import { roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import type { AnswerOf } from "../../traits/index.ts";
-import { type FunctionRow, params } from "../row.ts";
+import type { FunctionRow } from "../row.ts";
 import { step } from "../step.ts";
 
 const iso = (section: string) => `ISO/IEC 9075-2:2023, ${section}`;
@@ -39,34 +39,91 @@ const padded = {
 const signs = { missing, numbers: "exact", signKind: "the number's" } as const;
 const matching = { missing, pattern: "xpath", case: "minded" } as const;
 
+const calculated = {
+  missing,
+  numbers: "exact",
+  quotient: "integer",
+  quotientDigits: "sixteen significant ones",
+  byZero: "error",
+  doubleByZero: "error",
+  overflow: "error",
+  remainder: "of fractions",
+  remainderSign: "of what is divided",
+  tooSmall: "error",
+} as const;
+
+/** What TRIM and the functions of three names do: at which ends. */
+const trimmedEnds = [
+  ["btrim", "trim", "both", "at both ends"],
+  ["ltrim", "trim leading", "start", "at the start"],
+  ["rtrim", "trim trailing", "end", "at the end"],
+] as const;
+
 /** Functions of the text families: each is an operation with answers. */
 // prettier-ignore
 const text: FunctionRow[] = [
-  { name: "substring", family: "extract", summary: "A number of characters from a position: SUBSTRING(s FROM p FOR n).", parameters: params("text text, start count, count? count > length"), result: "text", operation: "slice", answers: sliced, evidence: characters },
-  { name: "substring octets", family: "extract", summary: "A number of octets from a position: SUBSTRING(s FROM p FOR n USING OCTETS).", parameters: params("text text, start count, count? count > length"), result: "text", operation: "slice", answers: { ...sliced, unit: "utf-8 byte" }, notation: "operator", evidence: characters },
-  { name: "substring similar", family: "extract", summary: "The part of a text that an SQL regular expression marks.", parameters: params("text text, pattern text > needle, escape text > flags"), result: "text", operation: "find", answers: { missing, pattern: "similar", case: "minded", report: "text", group: "first group", absent: "null" }, notation: "operator", evidence: characters },
-  { name: "substring_regex", family: "extract", summary: "The nth match of an XQuery pattern, or one of its groups: SUBSTRING_REGEX(p IN s).", parameters: params("text text, pattern text > needle, flags text, start count, n count, group count"), result: "text", operation: "find", answers: { ...matching, report: "text", group: "match", absent: "null" }, evidence: characters },
-  { name: "position", family: "locate", summary: "The position of a text, 0 when absent: POSITION(a IN s).", parameters: params("text text, needle text"), result: "integer", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: "minded", absent: "zero", startBelow: "error", emptyNeedle: "at the start", fraction: "refused" }, evidence: lengths },
-  { name: "position_regex", family: "locate", summary: "The position of the nth match of an XQuery pattern, 0 when absent: POSITION_REGEX(p IN s).", parameters: params("text text, pattern text > needle, flags text, start count, n count, group count, side count"), result: "integer", operation: "find", answers: { ...matching, report: "position", group: "match", absent: "zero" }, evidence: lengths },
-  { name: "occurrences_regex", family: "locate", summary: "How often an XQuery pattern matches: OCCURRENCES_REGEX(p IN s).", parameters: params("text text, pattern text > needle, flags text, start count"), result: "integer", operation: "find", answers: { ...matching, report: "count", group: "match", absent: "zero" }, evidence: lengths },
-  { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "like, escape strict", where: "whole", truth, case: "minded" }, fixed: { flags: "" }, notation: "operator", evidence: iso("8.5 <like predicate>") },
-  { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _, with an escape character.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "like, escape strict", where: "whole", truth, case: "minded" }, notation: "operator", evidence: iso("8.5 <like predicate>") },
-  { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression.", parameters: params("text text, pattern text > needle"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", truth, case: "minded" }, fixed: { flags: "" }, notation: "operator", evidence: iso("8.6 <similar predicate>") },
-  { name: "similar to", family: "locate", summary: "Whether the whole text fits an SQL regular expression, with an escape character.", parameters: params("text text, pattern text > needle, escape escape > flags"), result: "boolean", operation: "test", answers: { missing, pattern: "similar", where: "whole", truth, case: "minded" }, notation: "operator", evidence: iso("8.6 <similar predicate>") },
-  { name: "like_regex", family: "locate", summary: "Whether an XQuery pattern matches.", parameters: params("text text, pattern text > needle, flags? text"), result: "boolean", operation: "test", answers: { ...matching, where: "anywhere", truth }, notation: "operator", evidence: iso("8.7 <regex like predicate>") },
-  { name: "overlay", family: "substitute", summary: "Replaces a number of characters from a position: OVERLAY(s PLACING r FROM p FOR n).", parameters: params("text text, new text, start count, count? count > length"), result: "text", operation: "replace-span", answers: { missing, unit: "code point", first: "1", startBelow: "error", spanBeyond: "added", negativeSpan: "repeated", farEnd: "taken", fraction: "refused" }, evidence: characters },
-  { name: "translate_regex", family: "substitute", summary: "Replaces matches of an XQuery pattern: TRANSLATE_REGEX(p IN s WITH r).", parameters: params("text text, pattern text > old, replacement text > new, flags text, start count, occurrence? count > which"), result: "text", operation: "substitute", answers: { ...matching, occurrences: "all", replacement: "dollar", emptyMatch: "error", emptyOld: "null" }, evidence: characters },
-  { name: "upper", family: "recase", summary: "All letters in upper case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "upper" }, evidence: characters },
-  { name: "lower", family: "recase", summary: "All letters in lower case.", parameters: params("text text"), result: "text", operation: "recase", answers: { ...recased, form: "lower" }, evidence: characters },
-  { name: "normalize", family: "recase", summary: "A Unicode normal form.", parameters: params("text text, form? text"), result: "text", operation: "normalize", answers: { missing, asked: "text" }, evidence: characters },
-  { name: "is normalized", family: "measure-test", summary: "Whether a text is in a normal form.", parameters: params("text text, form text"), result: "boolean", operation: "normalize", answers: { missing, asked: "whether" }, notation: "operator", evidence: iso("8.12 <normalized predicate>") },
-  ...([["trim", "both", "at both ends"], ["trim leading", "start", "at the start"], ["trim trailing", "end", "at the end"]] as const).map(([name, ends, where]): FunctionRow => ({ name, family: "trim", summary: `Without a character ${where}, a space unless one is given.`, parameters: params("text text, character? character > characters"), result: "text", operation: "trim", answers: { ...trimmed, ends }, ...(name !== "trim" && { notation: "operator" }), evidence: characters })),
-  ...([["btrim", "both", "at both ends"], ["ltrim", "start", "at the start"], ["rtrim", "end", "at the end"]] as const).map(([name, ends, where]): FunctionRow => ({ name, family: "trim", summary: `Without given characters ${where}.`, parameters: params("text text, characters? text"), result: "text", operation: "trim", answers: { ...trimmed, ends }, evidence: characters })),
-  { name: "lpad", family: "pad", summary: "Filled up at the start, or cut at the end.", parameters: params("text text, length count, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "left" }, evidence: characters },
-  { name: "rpad", family: "pad", summary: "Filled up at the end, or cut there.", parameters: params("text text, length count, fill? text"), result: "text", operation: "pad", answers: { ...padded, side: "right" }, evidence: characters },
-  { name: "char_length", aliases: ["character_length"], family: "measure-test", summary: "The number of characters.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "code point" }, evidence: lengths },
-  { name: "octet_length", family: "measure-test", summary: "The number of octets.", parameters: params("text text"), result: "integer", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: lengths },
-  { name: "||", family: "split-join", summary: "Joins two texts; null with anything is null.", parameters: params("left text > items, right text > items"), result: "text", operation: "join", answers: { missing, missingItem: "null", emptyItem: "kept" }, notation: "operator", evidence: iso("6.32 <string value expression>") },
+  pure("substring(text text, start count, count? count > length): text", "A number of characters from a position.",
+    "slice", sliced, characters),
+  pure("substring octets(text text, start count, count? count > length): text", "A number of octets from a position.",
+    "slice", { ...sliced, unit: "utf-8 byte" }, characters),
+  pure("substring similar(text text, pattern text > needle, escape text > flags): text",
+    "The part of a text that an SQL regular expression marks.",
+    "find", { missing, pattern: "similar", case: "minded", report: "text", group: "first group", absent: "null" },
+    characters, { family: "extract" }),
+  pure("substring_regex(text text, pattern text > needle, flags text, start count, n count, group count): text",
+    "The nth match of an XQuery pattern, or one of its groups.",
+    "find", { ...matching, report: "text", group: "match", absent: "null" }, characters, { family: "extract" }),
+  pure("position(text text, needle text): integer", "The position of a text, 0 when absent.",
+    "locate", { missing, unit: "code point", first: "1", pattern: "literal", case: "minded", absent: "zero",
+      startBelow: "error", emptyNeedle: "at the start", fraction: "refused" },
+    lengths),
+  pure("position_regex(text text, pattern text > needle, flags text, start count, n count, group count, side count): integer",
+    "The position of the nth match of an XQuery pattern, 0 when absent.",
+    "find", { ...matching, report: "position", group: "match", absent: "zero" }, lengths),
+  pure("occurrences_regex(text text, pattern text > needle, flags text, start count): integer", "How often an XQuery pattern matches.",
+    "find", { ...matching, report: "count", group: "match", absent: "zero" }, lengths),
+  pure("like(text text, pattern text > needle): boolean", "Whether the whole text fits a pattern of % and _.",
+    "test", { missing, pattern: "like, escape strict", where: "whole", truth, case: "minded" },
+    iso("8.5 <like predicate>"), { fixed: { flags: "" }, notation: "operator" }),
+  pure("like(text text, pattern text > needle, escape escape > flags): boolean",
+    "Whether the whole text fits a pattern of % and _, with an escape character.",
+    "test", { missing, pattern: "like, escape strict", where: "whole", truth, case: "minded" },
+    iso("8.5 <like predicate>"), { notation: "operator" }),
+  pure("similar to(text text, pattern text > needle): boolean", "Whether the whole text fits an SQL regular expression.",
+    "test", { missing, pattern: "similar", where: "whole", truth, case: "minded" },
+    iso("8.6 <similar predicate>"), { fixed: { flags: "" } }),
+  pure("similar to(text text, pattern text > needle, escape escape > flags): boolean",
+    "Whether the whole text fits an SQL regular expression, with an escape character.",
+    "test", { missing, pattern: "similar", where: "whole", truth, case: "minded" }, iso("8.6 <similar predicate>")),
+  pure("like_regex(text text, pattern text > needle, flags? text): boolean", "Whether an XQuery pattern matches.",
+    "test", { ...matching, where: "anywhere", truth }, iso("8.7 <regex like predicate>"), { notation: "operator" }),
+  pure("overlay(text text, new text, start count, count? count > length): text", "Replaces a number of characters from a position.",
+    "replace-span", { missing, unit: "code point", first: "1", startBelow: "error", spanBeyond: "added",
+      negativeSpan: "repeated", farEnd: "taken", fraction: "refused" },
+    characters),
+  pure("translate_regex(text text, pattern text > old, replacement text > new, flags text, start count, n? count > which): text",
+    "Replaces matches of an XQuery pattern.",
+    "substitute", { ...matching, occurrences: "all", replacement: "dollar", emptyMatch: "error", emptyOld: "null" }, characters),
+  pure("upper(text text): text", "All letters in upper case.", "recase", { ...recased, form: "upper" }, characters),
+  pure("lower(text text): text", "All letters in lower case.", "recase", { ...recased, form: "lower" }, characters),
+  pure("normalize(text text, form? text): text", "A Unicode normal form.", "normalize", { missing, asked: "text" }, characters),
+  pure("is normalized(text text, form text): boolean", "Whether a text is in a normal form.",
+    "normalize", { missing, asked: "whether" }, iso("8.12 <normalized predicate>"), { family: "measure-test" }),
+  ...trimmedEnds.map(([, name, ends, where]) =>
+    pure(`${name}(text text, character? character > characters): text`, `Without a character ${where}, a space unless one is given.`,
+      "trim", { ...trimmed, ends }, characters)),
+  ...trimmedEnds.map(([name, , ends, where]) =>
+    pure(`${name}(text text, characters? text): text`, `Without given characters ${where}.`,
+      "trim", { ...trimmed, ends }, characters)),
+  pure("lpad(text text, length count, fill? text): text", "Filled up at the start, or cut at the end.",
+    "pad", { ...padded, side: "left" }, characters),
+  pure("rpad(text text, length count, fill? text): text", "Filled up at the end, or cut there.",
+    "pad", { ...padded, side: "right" }, characters),
+  pure("char_length(text text): integer", "The number of characters.",
+    "measure", { missing, counted: "code point" }, lengths, { aliases: ["character_length"] }),
+  pure("octet_length(text text): integer", "The number of octets.", "measure", { missing, counted: "utf-8 byte" }, lengths),
+  pure("||(left text > items, right text > items): text", "Joins two texts; null with anything is null.",
+    "join", { missing, missingItem: "null", emptyItem: "kept" }, iso("6.32 <string value expression>")),
 ];
 
 const kinds = ["text", "boolean", "integer", "decimal", "double", "date"];
@@ -85,27 +142,19 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
     ),
   ),
   ...["+", "-", "*", "/", "mod"].flatMap((sign) =>
-    (sign === "mod" ? ["integer", "decimal"] : ["integer", "decimal", "double"]).map((type): FunctionRow => ({
-      name: sign,
-      family: "convert",
-      summary: "Arithmetic on two numbers.",
-      parameters: params(`left ${type} > a, right ${type} > b`),
-      result: type,
-      operation: "calculate",
-      answers: { missing, numbers: "exact", quotient: "integer", quotientDigits: "sixteen significant ones", byZero: "error", doubleByZero: "error", overflow: "error", remainder: "of fractions", remainderSign: "of what is divided", tooSmall: "error" },
-      fixed: { sign },
-      ...(sign !== "mod" && { notation: "operator" }),
-      evidence: iso(sign === "mod" ? "6.30 <modulus expression>" : "6.29 <numeric value expression>"),
-    })),
+    (sign === "mod" ? ["integer", "decimal"] : ["integer", "decimal", "double"]).map((type) =>
+      pure(`${sign}(left ${type} > a, right ${type} > b): ${type}`, "Arithmetic on two numbers.", "calculate", calculated,
+        iso(sign === "mod" ? "6.30 <modulus expression>" : "6.29 <numeric value expression>"), { fixed: { sign } }),
+    ),
   ),
 ];
 
 // prettier-ignore
 const coded = codedRows(
   [
-    ["log", "convert", "The logarithm to a base.", "base double, number double", "double", "6.30 <general logarithm function>"],
-    ["power", "convert", "A power.", "base double, exponent double", "double", "6.30 <power function>"],
-    ["extract", "convert", "A field of a date.", "field text, date date", "integer", "6.30 <extract expression>"],
+    ["log(base double, number double): double", "convert", "The logarithm to a base.", "6.30 <general logarithm function>"],
+    ["power(base double, exponent double): double", "convert", "A power.", "6.30 <power function>"],
+    ["extract(field text, date date): integer", "convert", "A field of a date.", "6.30 <extract expression>"],
   ], iso,
 );
 
@@ -116,7 +165,7 @@ const extremes = (padding: AnswerOf<"padding">): FunctionRow[] =>
         const ordering = { case: "minded", padding, mixed: "error", notANumber: "there is none" } as const;
         const extreme = step("extreme", { missingValue: "null", amongEqual: "first", ...ordering }, { wanted });
         const summary = `The ${wanted === "greatest" ? "largest" : "smallest"} value; null if one is null.`;
-        return [wanted, "logic", summary, `values* ${type}`, type, "6.36 <greatest or least function>", extreme];
+        return [`${wanted}(values* ${type}): ${type}`, "logic", summary, "6.36 <greatest or least function>", extreme];
       }),
     ),
     iso,

@@ -7,18 +7,17 @@ import {
   closed,
   coalesceForm,
   constant,
-  extractForm,
   form,
   fromFor,
   literal,
   nullifForm,
-  overlayForm,
   plainTypeName,
-  positionForm,
   span,
   trimForm,
 } from "../shared/sql-forms.ts";
+import { normalForms, worded } from "../shared/sql-calls.ts";
 import { between, listed, sqlGrammar } from "../shared/sql-grammar.ts";
+import { calls } from "./calls.ts";
 import { columnText, reserved, sqlRules } from "./lexis.ts";
 
 /** How tightly operators bind: by the productions of clause 6. */
@@ -151,19 +150,11 @@ const specials: Readonly<Record<string, Special>> = lookup({
     const name = inOctets(parser) ? "substring octets" : "substring";
     return closed(parser, open, token, name, [operand, from ?? parser.missing(), ...(count ? [count] : [])]);
   }),
-  position: positionForm("position", power.comparison),
-  overlay: overlayForm,
+  position: worded(calls.position, { inner: power.comparison }),
+  overlay: worded(calls.overlay),
   trim: trimForm("trim", "trim leading", "trim trailing"),
-  extract: extractForm,
-  normalize: form((parser, open, token) => {
-    const args = [parser.expression()];
-    if (parser.take(",")) {
-      if (!/^nfk?[cd]$/i.test(parser.token.source)) parser.expected("nfc, nfd, nfkc or nfkd");
-      const { value, range } = parser.next();
-      args.push(literal(value.toLowerCase(), "text", range));
-    }
-    return closed(parser, open, token, "normalize", args);
-  }),
+  extract: worded(calls.extract),
+  normalize: worded(calls.normalize, { words: normalForms }),
   substring_regex: regexForm("substring_regex", ["from", "occurrence", "group"]),
   occurrences_regex: regexForm("occurrences_regex", ["from"]),
   position_regex: regexForm("position_regex", ["from", "occurrence", "group"]),

@@ -4,6 +4,7 @@ import { chooseOptions } from "../shared/options.ts";
 import { plainItem } from "../shared/plain.ts";
 import { dialectTitles } from "../titles.ts";
 import { sqlCode } from "./code.ts";
+import { calls } from "./calls.ts";
 import { typeRules } from "./coercions.ts";
 import { sqlRows } from "./functions.ts";
 import { parseSql } from "./grammar.ts";
@@ -68,6 +69,7 @@ export function sql(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules,
     functionCase: "ignored",
     separator: ",",
+    calls,
     columnText,
     namesColumn: (written, column) =>
       written === column || (/^[A-Z_][A-Z0-9_]*$/i.test(column) && written === column.toUpperCase()),

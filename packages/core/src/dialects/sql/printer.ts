@@ -5,7 +5,6 @@ import {
   type Name,
   type Printer,
   type Query,
-  atom,
   form,
   group,
   line,
@@ -15,8 +14,9 @@ import {
   soft,
 } from "../../syntax/index.ts";
 import { lookup } from "../../values/index.ts";
-import { sqlCalls, sqlForms, sqlKinds, sqlLiteral } from "../shared/sql-printer.ts";
+import { sqlForms, sqlKinds, sqlLiteral, wordedCalls } from "../shared/sql-printer.ts";
 import { aggregates } from "./aggregates.ts";
+import { calls } from "./calls.ts";
 import { infixPower, power } from "./grammar.ts";
 import { reserved, textLiteral } from "./lexis.ts";
 
@@ -52,14 +52,7 @@ const table = {
     "is normalized": form(power.is, "$1> is [not ]$2w normalized"),
   }),
   calls: lookup<Form>({
-    ...sqlCalls(power.comparison, aggregates),
-    substring: form(atom, "substring($1 from $2{ for $3})"),
-    "substring octets": form(atom, "substring($1 from $2{ for $3} using octets)"),
-    overlay: form(atom, "overlay($1 placing $2 from $3{ for $4})"),
-    trim: form(atom, "trim({both $2 from }$1)"),
-    "trim leading": form(atom, "trim(leading{ $2} from $1)"),
-    "trim trailing": form(atom, "trim(trailing{ $2} from $1)"),
-    normalize: form(atom, "normalize($1{, $2w})"),
+    ...wordedCalls(calls, power.comparison, aggregates),
     occurrences_regex: regexCall("occurrences_regex", [
       ["flag ", 2, ""],
       ["from ", 3, 1],

@@ -5,6 +5,7 @@ import { isPure, relations } from "../row.ts";
 import { type Work, step } from "../step.ts";
 import { fitInteger } from "./numbers.ts";
 import { steps, toDouble, toInteger, toText } from "./steps.ts";
+import { knownOf, nameOf, typed } from "../types.ts";
 
 /**
  * A type here is what is known of an expression before it runs: its affinity (documentation,
@@ -13,18 +14,21 @@ import { steps, toDouble, toInteger, toText } from "./steps.ts";
  */
 export type Affinity = "none" | "text" | "integer" | "real" | "numeric" | "blob";
 
-export const affinityOf = (type: string): Affinity => type.split(" ")[0] as Affinity;
+export const affinityOf = (type: string): Affinity => nameOf(type) as Affinity;
 
 /** The collation of a comparison (7.1): one that COLLATE says, then that of a column, the left one first. */
 export function collationFor(types: readonly string[]): string {
-  const named = types.map((type) => type.split(" ")[1] ?? "");
+  const named = types.map((type) => knownOf(type) ?? "");
   const chosen = named.find((name) => name.endsWith("!")) ?? named.find((name) => name !== "") ?? "binary";
   return chosen.replace("!", "");
 }
 
 /** The collation of the first argument that has one, by which min() and max() compare ("Built-In Scalar SQL Functions"). */
 const firstCollation = (types: readonly string[]): string =>
-  types.flatMap((type) => type.split(" ").slice(1))[0]?.replace("!", "") ?? "binary";
+  types
+    .map(knownOf)
+    .find((name) => name !== undefined)
+    ?.replace("!", "") ?? "binary";
 
 /** The answers that make a collation. */
 export const collations = {
@@ -86,7 +90,7 @@ export const typeRules = (collation: string): TypeRules => ({
   dynamic: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
-    if (present.length === 0 || present.some((value) => typeof value === "string")) return `text ${collation}`;
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return typed("text", collation);
     return present.every((value) => typeof value === "boolean" || isWholeNumber(value)) ? "integer binary" : "real binary";
   },
   readColumn(type, value) {
@@ -99,13 +103,13 @@ export const typeRules = (collation: string): TypeRules => ({
   conversion: conversionTable(conversions),
   collationOf: (types, row) => (isPure(row) && row.operation === "extreme" ? firstCollation(types) : collationFor(types)),
   resultType({ result }, [first]) {
-    if (result.startsWith("collated ")) return `${affinityOf(first)} ${result.slice("collated ".length)}!`;
-    return result === "same collation" ? ["none", ...first.split(" ").slice(1)].join(" ") : result;
+    if (nameOf(result) === "collated") return typed(nameOf(first), `${knownOf(result)}!`);
+    return result === "same collation" ? typed("none", knownOf(first)) : result;
   },
   cast(from, to) {
     // A type without a name is one that says nothing of numbers or texts, as any other name.
     const affinity = to === "" ? "numeric" : affinityNamed(to);
-    return { type: [affinity, ...from.split(" ").slice(1)].join(" "), convert: casts[affinity] };
+    return { type: typed(affinity, knownOf(from)), convert: casts[affinity] };
   },
   unify: () => "none",
   rows: {

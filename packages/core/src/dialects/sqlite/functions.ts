@@ -1,3 +1,4 @@
+import { codedRows, pure } from "../shared/rows.ts";
 import { comparisonRow, relationsWith } from "../shared/comparisons.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
 import { itselfRows } from "../shared/itself.ts";
@@ -40,25 +41,39 @@ const globbed = { missing, pattern: "glob", where: "whole", truth: "1 or 0", cas
 /** Functions of the text families: each is an operation with answers. */
 // prettier-ignore
 const text: FunctionRow[] = [
-  { name: "substr", aliases: ["substring"], family: "extract", summary: "Characters from a position, from the end when negative.", parameters: params("text clipped, start position, count? position > length"), result: "none", operation: "slice", answers: sliced, evidence: doc },
-  { name: "instr", family: "locate", summary: "The position of a text, 0 when absent.", parameters: params("text text, needle text"), result: "none", operation: "locate", answers: { missing, unit: "code point", first: "1", pattern: "literal", case: "minded", absent: "zero", startBelow: "error", emptyNeedle: "at the start", fraction: "truncated" }, evidence: doc },
-  { name: "like", family: "locate", summary: "Whether the whole text fits a pattern of % and _, ignoring the case of A to Z.", parameters: params("text clipped, pattern clipped > needle, escape? escape > flags"), result: "none", operation: "test", answers: liked, notation: "operator", evidence: operatorDoc },
-  { name: "like", family: "locate", summary: "The operator LIKE with the pattern first.", parameters: params("pattern text > needle, text text, escape? escape > flags"), result: "none", operation: "test", answers: liked, evidence: doc },
-  { name: "glob", family: "locate", summary: "Whether the whole text fits a pattern of *, ? and [...].", parameters: params("text clipped, pattern clipped > needle"), result: "none", operation: "test", answers: globbed, notation: "operator", evidence: operatorDoc },
-  { name: "glob", family: "locate", summary: "The operator GLOB with the pattern first.", parameters: params("pattern text > needle, text text"), result: "none", operation: "test", answers: globbed, evidence: doc },
-  { name: "replace", family: "substitute", summary: "Replaces a text everywhere.", parameters: params("text text, old text, new text"), result: "none", operation: "substitute", answers: { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal", emptyMatch: "allowed", emptyOld: "whole" }, evidence: doc },
-  { name: "upper", family: "recase", summary: "The letters a to z in upper case.", parameters: params("text text"), result: "none", operation: "recase", answers: { ...recased, form: "upper" }, evidence: doc },
-  { name: "lower", family: "recase", summary: "The letters A to Z in lower case.", parameters: params("text text"), result: "none", operation: "recase", answers: { ...recased, form: "lower" }, evidence: doc },
-  { name: "trim", family: "trim", summary: "Without given characters at both ends.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "both" }, evidence: doc },
-  { name: "ltrim", family: "trim", summary: "Without given characters at the start.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "start" }, evidence: doc },
-  { name: "rtrim", family: "trim", summary: "Without given characters at the end.", parameters: params("text text, characters? text"), result: "none", operation: "trim", answers: { ...trimmed, ends: "end" }, evidence: doc },
-  { name: "length", family: "measure-test", summary: "The number of characters, up to a NUL.", parameters: params("text clipped"), result: "none", operation: "measure", answers: { missing, counted: "code point" }, evidence: doc },
-  { name: "length", family: "measure-test", summary: "The number of bytes of a blob.", parameters: params("bytes blob > text"), result: "none", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: doc },
-  { name: "octet_length", family: "measure-test", summary: "The number of bytes.", parameters: params("text text"), result: "none", operation: "measure", answers: { missing, counted: "utf-8 byte" }, evidence: doc },
-  { name: "unicode", family: "measure-test", summary: "The code point of the first character.", parameters: params("text clipped"), result: "none", operation: "code-of", answers: { missing, alphabet: "unicode", ofEmpty: "null" }, evidence: doc },
-  { name: "concat", family: "split-join", summary: "Joins values, null like empty text.", parameters: params("values* text > items"), result: "none", operation: "join", answers: joined, evidence: doc },
-  { name: "concat_ws", family: "split-join", summary: "Joins values with a separator, skipping null.", parameters: params("separator text, values* text > items"), result: "none", operation: "join", answers: { ...joined, missingItem: "skipped" }, evidence: doc },
-  { name: "||", family: "split-join", summary: "Joins two values; null with anything is null.", parameters: params("left text > items, right text > items"), result: "none", operation: "join", answers: { ...joined, missingItem: "null" }, notation: "operator", evidence: operatorDoc },
+  pure("substr(text clipped, start position, count? position > length): none", "Characters from a position, from the end when negative.",
+    "slice", sliced, doc, { aliases: ["substring"] }),
+  pure("instr(text text, needle text): none", "The position of a text, 0 when absent.",
+    "locate", { missing, unit: "code point", first: "1", pattern: "literal", case: "minded", absent: "zero",
+      startBelow: "error", emptyNeedle: "at the start", fraction: "truncated" },
+    doc),
+  pure("like(text clipped, pattern clipped > needle, escape? escape > flags): none",
+    "Whether the whole text fits a pattern of % and _, ignoring the case of A to Z.",
+    "test", liked, operatorDoc, { notation: "operator" }),
+  pure("like(pattern text > needle, text text, escape? escape > flags): none", "The operator LIKE with the pattern first.",
+    "test", liked, doc),
+  pure("glob(text clipped, pattern clipped > needle): none", "Whether the whole text fits a pattern of *, ? and [...].",
+    "test", globbed, operatorDoc, { notation: "operator" }),
+  pure("glob(pattern text > needle, text text): none", "The operator GLOB with the pattern first.", "test", globbed, doc),
+  pure("replace(text text, old text, new text): none", "Replaces a text everywhere.",
+    "substitute", { missing, pattern: "literal", case: "minded", occurrences: "all", replacement: "literal",
+      emptyMatch: "allowed", emptyOld: "whole" },
+    doc),
+  pure("upper(text text): none", "The letters a to z in upper case.", "recase", { ...recased, form: "upper" }, doc),
+  pure("lower(text text): none", "The letters A to Z in lower case.", "recase", { ...recased, form: "lower" }, doc),
+  pure("trim(text text, characters? text): none", "Without given characters at both ends.", "trim", { ...trimmed, ends: "both" }, doc),
+  pure("ltrim(text text, characters? text): none", "Without given characters at the start.", "trim", { ...trimmed, ends: "start" }, doc),
+  pure("rtrim(text text, characters? text): none", "Without given characters at the end.", "trim", { ...trimmed, ends: "end" }, doc),
+  pure("length(text clipped): none", "The number of characters, up to a NUL.", "measure", { missing, counted: "code point" }, doc),
+  pure("length(bytes blob > text): none", "The number of bytes of a blob.", "measure", { missing, counted: "utf-8 byte" }, doc),
+  pure("octet_length(text text): none", "The number of bytes.", "measure", { missing, counted: "utf-8 byte" }, doc),
+  pure("unicode(text clipped): none", "The code point of the first character.",
+    "code-of", { missing, alphabet: "unicode", ofEmpty: "null" }, doc),
+  pure("concat(values* text > items): none", "Joins values, null like empty text.", "join", joined, doc),
+  pure("concat_ws(separator text, values* text > items): none", "Joins values with a separator, skipping null.",
+    "join", { ...joined, missingItem: "skipped" }, doc),
+  pure("||(left text > items, right text > items): none", "Joins two values; null with anything is null.",
+    "join", { ...joined, missingItem: "null" }, operatorDoc),
 ];
 
 const sides = [
@@ -70,6 +85,19 @@ const sides = [
 ];
 
 /** Comparisons by affinity and collation, and arithmetic. */
+const calculated = {
+  missing,
+  numbers: "exact",
+  quotient: "integer",
+  quotientDigits: "twenty decimals",
+  byZero: "null",
+  doubleByZero: "null",
+  overflow: "infinity",
+  remainder: "of whole parts",
+  remainderSign: "of what is divided",
+  tooSmall: "zero",
+} as const;
+
 // prettier-ignore
 const operators: FunctionRow[] = [
   ...relationsWith("is").flatMap((relation) =>
@@ -86,72 +114,41 @@ const operators: FunctionRow[] = [
       ),
     ),
   ),
-  ...[["+", "number"], ["-", "number"], ["*", "number"], ["/", "number"], ["%", "divided"]].map(([sign, type]): FunctionRow => ({
-    name: sign,
-    family: "convert",
-    summary: "Arithmetic on two numbers; a text counts as the number that it begins with.",
-    parameters: params(`left ${type} > a, right ${type} > b`),
-    result: "none",
-    operation: "calculate",
-    answers: { missing, numbers: "exact", quotient: "integer", quotientDigits: "twenty decimals", byZero: "null", doubleByZero: "null", overflow: "infinity", remainder: "of whole parts", remainderSign: "of what is divided", tooSmall: "zero" },
-    fixed: { sign: sign === "%" ? "mod" : sign },
-    notation: "operator",
-    evidence: operatorDoc,
-  })),
-];
-
-type Coded = readonly [
-  name: string,
-  family: FunctionRow["family"],
-  summary: string,
-  parameters: string,
-  evidence: string,
-  result?: string,
-  code?: string,
+  ...[["+", "number"], ["-", "number"], ["*", "number"], ["/", "number"], ["%", "divided"]].map(([sign, type]) =>
+    pure(`${sign}(left ${type} > a, right ${type} > b): none`,
+      "Arithmetic on two numbers; a text counts as the number that it begins with.",
+      "calculate", calculated, operatorDoc, { fixed: { sign: sign === "%" ? "mod" : sign } })),
 ];
 
 // prettier-ignore
-const coded = (
-  [
-    ["char", "convert", "The characters of code points.", "codes?* any", doc],
-    ["substr", "convert", "Bytes of a blob from a position.", "bytes blob, start integer, count? integer", doc, "blob", "byte slice"],
-    ["instr", "convert", "The position of bytes in a blob.", "bytes blob, needle blob", doc, "none", "byte position"],
-    ["hex", "convert", "The UTF-8 bytes in base 16.", "value any", doc],
-    ["unhex", "convert", "Bytes from base 16; null for anything else.", "text text, ignored? text", doc, "blob"],
-    ["quote", "convert", "The value as an SQL literal.", "value any", doc],
-    ["unistr", "convert", "Reads Unicode escapes.", "text text", doc],
-    ["unistr_quote", "convert", "The value as an SQL literal, control characters escaped.", "value any", doc],
-    ["printf", "split-join", "Fills the directives of a format.", "format? any, values?* any", doc],
-    ["format", "split-join", "Fills the directives of a format.", "format? any, values?* any", doc, "none", "printf"],
-    ["typeof", "convert", "The kind of a value.", "value any", doc],
-    ["zeroblob", "convert", "A blob of zeros.", "length integer", doc, "blob"],
-    ["abs", "convert", "The number without its sign.", "number any", doc],
-    ["round", "convert", "Rounded to a number of decimals, always a real.", "number real, digits? integer", doc],
-    ["likelihood", "logic", "The value itself.", "value any, probability any", doc, "same collation"],
-    ["log", "convert", "The logarithm, to base 10 unless one is given.", "number any, argument? any", mathDoc],
-    ["mod", "convert", "What is left of a quotient.", "number any, divisor any", mathDoc],
-    ["pow", "convert", "A power.", "base any, exponent any", mathDoc],
-    ["power", "convert", "A power.", "base any, exponent any", mathDoc, "none", "pow"],
-    ["date", "convert", "A date as YYYY-MM-DD.", "value?* any", dateDoc],
-    ["time", "convert", "A time of day as HH:MM:SS.", "value?* any", dateDoc],
-    ["datetime", "convert", "A date and time as YYYY-MM-DD HH:MM:SS.", "value?* any", dateDoc],
-    ["julianday", "convert", "The Julian day number.", "value?* any", dateDoc],
-    ["unixepoch", "convert", "Seconds since 1970.", "value?* any", dateDoc],
-    ["strftime", "convert", "A date in a format.", "format any, value?* any", dateDoc],
-    ["timediff", "convert", "The time between two dates.", "left any, right any", dateDoc],
-  ] satisfies Coded[]
-).map(
-  ([name, family, summary, form, evidence, result = "none", code]: Coded): FunctionRow => ({
-    name,
-    family,
-    summary,
-    parameters: params(form),
-    result,
-    code: code ?? name,
-    ...(/^[a-z_0-9]+$/.test(name) ? {} : { notation: "operator" as const }),
-    evidence,
-  }),
-);
+const coded = codedRows([
+  ["char(codes?* any): none", "convert", "The characters of code points.", doc],
+  ["substr(bytes blob, start integer, count? integer): blob", "convert", "Bytes of a blob from a position.", doc, "byte slice"],
+  ["instr(bytes blob, needle blob): none", "convert", "The position of bytes in a blob.", doc, "byte position"],
+  ["hex(value any): none", "convert", "The UTF-8 bytes in base 16.", doc],
+  ["unhex(text text, ignored? text): blob", "convert", "Bytes from base 16; null for anything else.", doc],
+  ["quote(value any): none", "convert", "The value as an SQL literal.", doc],
+  ["unistr(text text): none", "convert", "Reads Unicode escapes.", doc],
+  ["unistr_quote(value any): none", "convert", "The value as an SQL literal, control characters escaped.", doc],
+  ["printf(format? any, values?* any): none", "split-join", "Fills the directives of a format.", doc],
+  ["format(format? any, values?* any): none", "split-join", "Fills the directives of a format.", doc, "printf"],
+  ["typeof(value any): none", "convert", "The kind of a value.", doc],
+  ["zeroblob(length integer): blob", "convert", "A blob of zeros.", doc],
+  ["abs(number any): none", "convert", "The number without its sign.", doc],
+  ["round(number real, digits? integer): none", "convert", "Rounded to a number of decimals, always a real.", doc],
+  ["likelihood(value any, probability any): same collation", "logic", "The value itself.", doc],
+  ["log(number any, argument? any): none", "convert", "The logarithm, to base 10 unless one is given.", mathDoc],
+  ["mod(number any, divisor any): none", "convert", "What is left of a quotient.", mathDoc],
+  ["pow(base any, exponent any): none", "convert", "A power.", mathDoc],
+  ["power(base any, exponent any): none", "convert", "A power.", mathDoc, "pow"],
+  ["date(value?* any): none", "convert", "A date as YYYY-MM-DD.", dateDoc],
+  ["time(value?* any): none", "convert", "A time of day as HH:MM:SS.", dateDoc],
+  ["datetime(value?* any): none", "convert", "A date and time as YYYY-MM-DD HH:MM:SS.", dateDoc],
+  ["julianday(value?* any): none", "convert", "The Julian day number.", dateDoc],
+  ["unixepoch(value?* any): none", "convert", "Seconds since 1970.", dateDoc],
+  ["strftime(format any, value?* any): none", "convert", "A date in a format.", dateDoc],
+  ["timediff(left any, right any): none", "convert", "The time between two dates.", dateDoc],
+]);
 
 /** The functions and operators of SQLite 3.54. */
 export const sqliteRows: readonly FunctionRow[] = [

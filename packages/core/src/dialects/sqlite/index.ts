@@ -59,6 +59,7 @@ export function sqlite(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules(chosen.collation.toLowerCase()),
     functionCase: "ignored",
     separator: ",",
+    calls: {},
     columnText,
     namesColumn: (written, column) => written.toLowerCase() === column.toLowerCase(),
     textLiteral,

@@ -1,7 +1,7 @@
 import { dateTokens, tokenTable, writeDate } from "../../text/index.ts";
 import { Bytes, Double, Failure, type Value, dateFromDays, daysFromDate, isFailure } from "../../values/index.ts";
-import { untilNul } from "./numbers.ts";
-import { toText, toDouble } from "./steps.ts";
+import { step } from "../step.ts";
+import { textUntilNul, toText, toDouble } from "./steps.ts";
 import { printf } from "./printf.ts";
 
 /** Milliseconds since noon of the Julian day 0, as the engine counts time. */
@@ -46,7 +46,7 @@ function clockTime([hour, minute, second = "0", fraction = "", sign, zoneHour = 
 
 /** A time value (documentation, "Date And Time Functions", 2); undefined where it is none. */
 function readTime(given: Value): Moment | undefined {
-  const value = given instanceof Bytes ? untilNul(toText(given) as string) : given;
+  const value = given instanceof Bytes ? (textUntilNul(given) as string) : given;
   const moment = (time: number, raw?: number): Moment => ({
     time,
     subsecond: false,
@@ -230,33 +230,42 @@ export const dateFunctions: Readonly<Record<string, (values: readonly Value[]) =
 };
 
 /** What each token after % stands for in strftime(); J, s and f are written by the moment itself. */
-const written = dateTokens(
-  tokenTable({
-    d: "day 2",
-    e: "day _2",
-    F: "=%Y-%m-%d",
-    G: "iso year 4",
-    g: "iso year of century 2",
-    H: "hour 2",
-    k: "hour _2",
-    I: "hour of half 2",
-    l: "hour of half _2",
-    j: "day of year 3",
-    m: "month 2",
-    M: "minute 2",
-    p: "half",
-    P: "half small",
-    R: "=%H:%M",
-    S: "second 2",
-    T: "=%H:%M:%S",
-    u: "weekday from Monday",
-    U: "week of Sundays 2",
-    V: "iso week 2",
-    w: "weekday from Sunday",
-    W: "week of Mondays 2",
-    Y: "year 4",
-  }),
-);
+const strftimeTokens = tokenTable({
+  d: "day 2",
+  e: "day _2",
+  F: "=%Y-%m-%d",
+  G: "iso year 4",
+  g: "iso year of century 2",
+  H: "hour 2",
+  k: "hour _2",
+  I: "hour of half 2",
+  l: "hour of half _2",
+  j: "day of year 3",
+  m: "month 2",
+  M: "minute 2",
+  p: "half",
+  P: "half small",
+  R: "=%H:%M",
+  S: "second 2",
+  T: "=%H:%M:%S",
+  u: "weekday from Monday",
+  U: "week of Sundays 2",
+  V: "iso week 2",
+  w: "weekday from Sunday",
+  W: "week of Mondays 2",
+  Y: "year 4",
+});
+const written = dateTokens(strftimeTokens);
+
+/** What strftime() comes to on a date that is no other by modifiers. */
+export const strftimeLike = {
+  ...step(
+    "text-from-date",
+    { missing: "null", formatLanguage: "percent", unknownToken: "null", emptyFormat: "empty text" },
+    { tokens: strftimeTokens },
+  ),
+  slots: ["format", "date"],
+};
 
 /** strftime(format, time, modifier, …); null for a letter that stands for nothing. */
 export function strftime(values: readonly Value[]): Value {
@@ -273,7 +282,7 @@ export function strftime(values: readonly Value[]): Value {
     ["f", () => `${two(second)}.${String(ms % 1000).padStart(3, "0")}`],
   ]);
   let isKnown = true;
-  const result = writeDate(parts, untilNul(toText(format) as string), tokens, () => {
+  const result = writeDate(parts, textUntilNul(format) as string, tokens, () => {
     isKnown = false;
     return "";
   });

@@ -1,7 +1,6 @@
 import { type Value, countBytes, countCodePoints, digitsOf } from "../../values/index.ts";
 import { textLimit, tooLong } from "../../text/index.ts";
-import { untilNul } from "./numbers.ts";
-import { toText, toDouble, toInteger } from "./steps.ts";
+import { textUntilNul, toText, toDouble, toInteger } from "./steps.ts";
 
 interface Directive {
   readonly left: boolean;
@@ -89,7 +88,7 @@ const quotes: Readonly<Record<string, string>> = { q: "'", Q: "'", w: '"' };
 function quoted(value: Value, kind: string, how: Directive): string {
   const mark = quotes[kind];
   if (value === null) return padded(kind === "Q" ? "NULL" : "(NULL)", how);
-  const text = cut(untilNul(toText(value) as string), how);
+  const text = cut(textUntilNul(value) as string, how);
   const doubled = text.replaceAll(mark, mark + mark);
   return padded(kind === "Q" ? `'${doubled}'` : doubled, how);
 }
@@ -118,7 +117,7 @@ export function printf(values: readonly Value[]): Value {
   const take = (): Value => (next < args.length ? args[next++] : null);
   let result = "";
   let kept = 0;
-  const source = untilNul(toText(template) as string);
+  const source = textUntilNul(template) as string;
   directive.lastIndex = 0;
   for (let match = directive.exec(source); match && !broken; match = directive.exec(source)) {
     result += source.slice(kept, match.index);
@@ -146,7 +145,7 @@ export function printf(values: readonly Value[]): Value {
     else if (/[fFeEgG]/.test(kind)) result += floating(take(), kind, how);
     else if (/[sz]/.test(kind)) {
       const value = take();
-      result += padded(value === null ? "" : cut(untilNul(toText(value) as string), how), how);
+      result += padded(value === null ? "" : cut(textUntilNul(value) as string, how), how);
     } else if (/[qQw]/.test(kind)) result += quoted(take(), kind, how);
     else if (kind === "c") {
       const value = take();

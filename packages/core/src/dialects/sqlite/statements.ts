@@ -1,11 +1,12 @@
 import type { Statements } from "../dialect.ts";
+import { nameOf } from "../types.ts";
 
 /** Statements of SQLite (documentation, "Generated Columns"): a column that is added can only be virtual. */
 export const statements: Statements = {
   quoted: (name) => `"${name.replaceAll('"', '""')}"`,
   names: { caseMinded: false },
   typeName: (type) => {
-    const affinity = type.split(" ")[0];
+    const affinity = nameOf(type);
     return affinity === "none" ? "" : affinity.toUpperCase();
   },
   generated: (table, column, type, expression) =>

@@ -18,7 +18,7 @@ const asText = {
 
 /** What SQLite does to values without a function. */
 export const steps = {
-  truth: step("truth-of", { missing, textTruth: "the number it begins with", truthOfNaN: "true" }),
+  truth: step("truth-of", { missing, textTruth: "the number it begins with", truthOfNaN: "there is none" }),
   text: step("text-of", asText),
   "text, or bytes": step("text-of", { ...asText, bytesText: "kept" }),
   // Where C takes a text to end.
@@ -52,6 +52,9 @@ export const steps = {
 
 /** A value as text (`%!.17g` for doubles); null and failures stay. */
 export const toText = worked(steps.text);
+
+/** A value as text up to its first NUL. */
+export const textUntilNul = worked([steps.text, steps["until NUL"]]);
 
 /** An operand of arithmetic: a text counts as the number that it begins with, an integer where it is written as one and fits. */
 export const toNumber = worked(steps.number);

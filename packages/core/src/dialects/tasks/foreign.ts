@@ -3,136 +3,73 @@ import { type Part, filled, isClosed, joinedAs, templateOf } from "./said.ts";
 import { type TaskId, tasks } from "./table.ts";
 
 /**
- * What functions of other languages are for, by lower-case name: a task and what it takes in the order of the arguments. A number is
+ * What functions of other languages are for, by lower-case names: a task and what it takes in the order of the arguments. A number is
  * an argument that must be that one, … what is said again with what came of it, = what stands for an argument that is left out.
  */
-const calls: Readonly<Record<string, readonly string[]>> = lookup({
+const table: Readonly<Record<string, readonly string[]>> = {
   left: ["first text count", "first text count=1"],
   right: ["last text count", "last text count=1"],
-  mid: ["slice text start count"],
-  substr: ["slice text start count", "from text start"],
-  substring: ["slice text start count", "from text start"],
-  find: ["position needle text", "positionFrom needle text start"],
+  "mid substr substring": ["slice text start count", "from text start"],
+  "find locate": ["position needle text", "positionFrom needle text start"],
   search: ["positionAnyCase needle text"],
-  strpos: ["position text needle"],
-  instr: ["position text needle", "positionFrom text start needle"],
-  locate: ["position needle text", "positionFrom needle text start"],
+  "strpos indexof index_of": ["position text needle"],
+  instr: ["position text needle", "positionFrom text needle start", "positionFrom start text needle"],
   position: ["position needle text"],
-  indexof: ["position text needle"],
-  index_of: ["position text needle"],
-  substitute: ["replace text old new", "replaceFirst text old new 1"],
-  replace: ["replace text old new", "replaceSpan text start count new"],
-  regexp_replace: ["replacePattern text pattern new"],
-  regex_replace: ["replacePattern text pattern new"],
-  regexp_extract: ["extractPattern text pattern"],
-  regexp_substr: ["extractPattern text pattern"],
-  regexp_like: ["matches text pattern"],
-  regexp_matches: ["matches text pattern"],
-  regexp_match: ["matches text pattern"],
-  matches: ["matches text pattern"],
-  regex: ["matches text pattern"],
+  substitute: ["remove text old", "replace text old new", "replaceFirst text old new 1"],
+  replace: ["replace text old new", "replaceSpan text start count new", "remove text old"],
+  "regexp_replace regex_replace": ["replacePattern text pattern new"],
+  "regexp_extract regexp_substr": ["extractPattern text pattern"],
+  "regexp_like regexp_matches regexp_match matches regex": ["matches text pattern"],
   remove: ["remove text old"],
   overlay: ["replaceSpan text new start count"],
   insert: ["replaceSpan text start count new"],
-  "substring-before": ["before text delimiter"],
-  strbefore: ["before text delimiter"],
-  "substring-after": ["after text delimiter"],
-  strafter: ["after text delimiter"],
+  "substring-before strbefore": ["before text delimiter"],
+  "substring-after strafter": ["after text delimiter"],
   substring_index: ["firstPiece text delimiter 1", "lastPiece text delimiter -1"],
   split_part: ["firstPiece text delimiter 1", "lastPiece text delimiter -1", "piece text delimiter n"],
-  split: ["split text delimiter"],
-  tokenize: ["split text delimiter"],
-  string_to_array: ["split text delimiter"],
-  string_split: ["split text delimiter"],
-  str_split: ["split text delimiter"],
-  upper: ["upper text"],
-  ucase: ["upper text"],
-  toupper: ["upper text"],
-  to_upper: ["upper text"],
-  "upper-case": ["upper text"],
-  uppercase: ["upper text"],
-  lower: ["lower text"],
-  lcase: ["lower text"],
-  tolower: ["lower text"],
-  to_lower: ["lower text"],
-  "lower-case": ["lower text"],
-  lowercase: ["lower text"],
-  proper: ["title text"],
-  initcap: ["title text"],
-  title: ["title text"],
-  titlecase: ["title text"],
+  "split tokenize string_to_array string_split str_split": ["split text delimiter"],
+  "upper ucase toupper to_upper upper-case uppercase touppercase": ["upper text"],
+  "lower lcase tolower to_lower lower-case lowercase tolowercase": ["lower text"],
+  "proper initcap title titlecase": ["title text"],
   capitalize: ["capital text"],
-  len: ["length text"],
-  length: ["length text"],
-  strlen: ["length text"],
-  char_length: ["length text"],
-  character_length: ["length text"],
-  "string-length": ["length text"],
-  size: ["length text"],
+  "len length strlen char_length character_length string-length size": ["length text"],
   octet_length: ["bytes text"],
-  trim: ["trim text"],
+  "trim strip": ["trim text"],
   btrim: ["trim text", "trimCharacters text characters"],
-  strip: ["trim text"],
-  ltrim: ["trimStart text"],
-  rtrim: ["trimEnd text"],
+  "ltrim lstrip trim_start trimstart": ["trimStart text"],
+  "rtrim rstrip trim_end trimend": ["trimEnd text"],
   "normalize-space": ["singleSpaces text"],
-  concat: ["join a b …"],
-  concatenate: ["join a b …"],
+  "concat concatenate": ["join a b …"],
   concat_ws: ["joinFilled separator a b …"],
   textjoin: ["joinFilled separator true a b …"],
   join: ["joinWith separator a b …"],
-  lpad: ["padLeft text length fill", "padLeft text length fill= "],
-  rpad: ["padRight text length fill", "padRight text length fill= "],
-  rept: ["repeat text count"],
-  repeat: ["repeat text count"],
+  "lpad pad_left padleft padstart": ["padLeft text length fill", "padLeft text length fill= "],
+  "rpad pad_right padright padend": ["padRight text length fill", "padRight text length fill= "],
+  "rept repeat": ["repeat text count"],
   reverse: ["reverse text"],
-  contains: ["contains text needle"],
-  includes: ["contains text needle"],
-  "starts-with": ["startsWith text needle"],
-  starts_with: ["startsWith text needle"],
-  startswith: ["startsWith text needle"],
-  "ends-with": ["endsWith text needle"],
-  ends_with: ["endsWith text needle"],
-  endswith: ["endsWith text needle"],
+  "contains includes": ["contains text needle"],
+  "starts-with starts_with startswith": ["startsWith text needle"],
+  "ends-with ends_with endswith": ["endsWith text needle"],
   exact: ["sameText a b"],
-  if: ["choose condition then else"],
-  iif: ["choose condition then else"],
+  "if iif ifelse if_else": ["choose condition then else"],
   coalesce: ["fallback value other …"],
-  ifnull: ["fallback value other"],
-  nvl: ["fallback value other"],
+  "ifnull nvl": ["fallback value other"],
   isnull: ["isMissing value", "fallback value other"],
-  isblank: ["isMissing value"],
-  empty: ["isMissing value"],
-  is_null: ["isMissing value"],
+  "isblank empty is_null isempty": ["isMissing value"],
   nullif: ["nothingFor value given"],
-  iferror: ["onError value other"],
-  isnumber: ["isNumber text"],
-  isnumeric: ["isNumber text"],
-  value: ["toNumber text"],
-  number: ["toNumber text"],
-  to_number: ["toNumber text"],
-  tonumber: ["toNumber text"],
-  string: ["toText number"],
-  tostring: ["toText number"],
-  str: ["toText number"],
+  "iferror iserror": ["onError value other"],
+  "isnumber isnumeric": ["isNumber text"],
+  "value number to_number tonumber": ["toNumber text"],
+  "string tostring str to_string to_char": ["toText number"],
   round: ["round number digits"],
-  ceil: ["roundUp number"],
-  ceiling: ["roundUp number"],
-  int: ["roundDown number"],
-  floor: ["roundDown number"],
+  "ceil ceiling": ["roundUp number"],
+  "int floor": ["roundDown number"],
   abs: ["absolute number"],
   mod: ["remainder a b"],
-  max: ["larger a b"],
-  greatest: ["larger a b"],
-  min: ["smaller a b"],
-  least: ["smaller a b"],
-  unicode: ["codeOf text"],
-  code: ["codeOf text"],
-  ascii: ["codeOf text"],
-  ord: ["codeOf text"],
-  unichar: ["characterOf code"],
-  chr: ["characterOf code"],
-  char: ["characterOf code"],
+  "max greatest": ["larger a b"],
+  "min least": ["smaller a b"],
+  "unicode code ascii ord": ["codeOf text"],
+  "unichar chr char": ["characterOf code"],
   and: ["both a b …"],
   or: ["either a b …"],
   not: ["opposite condition"],
@@ -140,9 +77,21 @@ const calls: Readonly<Record<string, readonly string[]>> = lookup({
   year: ["year date"],
   month: ["month date"],
   day: ["day date"],
-  strip_accents: ["removeAccents text"],
-  unaccent: ["removeAccents text"],
-});
+  "strip_accents unaccent": ["removeAccents text"],
+  zfill: ["zeroFilled number digits"],
+  datediff: ["daysBetween to from"],
+  date_diff: ["daysBetween from to"],
+  monthname: ["monthName date"],
+  dayname: ["weekday date"],
+  numbervalue: ["decimalComma text"],
+  "date datevalue todate to_date": ["toDate text"],
+  "toint tointeger": ["toWhole text"],
+  "replace_all replaceall": ["replace text old new"],
+};
+
+const calls = lookup(
+  Object.fromEntries(Object.entries(table).flatMap(([names, signatures]) => names.split(" ").map((name) => [name, signatures]))),
+);
 
 /** What a call of another language is for, and how that is said; no `text` where it is not said here. */
 export interface Meant {
@@ -166,9 +115,11 @@ export function meantBy(
   literal: (text: string) => string,
 ): Meant | undefined {
   const signatures = (calls[name.toLowerCase()] ?? []).map((signature) => signature.split(/ (?!$)/));
+  const [quote] = literal("");
   for (const [task, ...slots] of signatures) {
-    const parts = partsOf(slots, args, literal);
-    if (!parts) continue;
+    const read = partsOf(slots, args, literal);
+    const parts = read?.map((each) => turned(each, quote));
+    if (!parts?.every((each) => isOfKinds(each, task as TaskId, quote))) continue;
     const template = templateOf(task as TaskId, dialect);
     if (template === undefined) return { task: task as TaskId, text: undefined, isClosed: true };
     if (task === "join") return { task, text: joinedAs(template, args), isClosed: isClosed(template) };
@@ -179,6 +130,25 @@ export function meantBy(
     return { task: task as TaskId, text, isClosed: isClosed(template) };
   }
   return undefined;
+}
+
+/** What is searched for. */
+const sought: ReadonlySet<string> = new Set(["needle", "delimiter"]);
+
+/** Whether what is written for a slot may be what a task takes there: no text for a number, and no number is searched for. */
+function isOfKinds(parts: Readonly<Record<string, Part>>, task: TaskId, quote: string): boolean {
+  const takes: Readonly<Record<string, unknown>> = tasks[task].takes;
+  return Object.entries(parts).every(([slot, { text }]) =>
+    typeof takes[slot] === "number" ? !text.startsWith(quote) : !(sought.has(slot) && /^-?\d+$/.test(text)),
+  );
+}
+
+/** What is searched for, and the text that is searched, the other way round where only the latter is a literal. */
+function turned(parts: Readonly<Record<string, Part>>, quote: string): Readonly<Record<string, Part>> {
+  const slot = Object.keys(parts).find((name) => sought.has(name));
+  const isLiteral = (name: string) => parts[name]?.text.startsWith(quote);
+  if (slot === undefined || !isLiteral("text") || isLiteral(slot)) return parts;
+  return { ...parts, text: parts[slot], [slot]: parts.text };
 }
 
 /** The arguments by what a task takes, once for each time that it is said; undefined where they are not such. */

@@ -40,9 +40,9 @@ const converting: Readonly<Record<string, Work>> = {
   "stringify?": [one, steps.text],
   "strings*": [itemsIn("atoms"), steps["text of each"]],
   "string*": [itemsIn("atoms"), ofKind("text", "xs:string*")],
-  numeric: [one, ofKind("number", "a number")],
+  numeric: [one, ofKind("number", "xs:numeric")],
   double: [one, ofKind("number", "xs:double"), steps["plain double"]],
-  "numeric?": [one, ofKind("number", "a number?")],
+  "numeric?": [one, ofKind("number", "xs:numeric?")],
   integer: [one, integers],
   "integer?": [one, ofKind("whole number", "xs:integer?")],
   // The effective boolean value (2.4.3).

@@ -68,6 +68,7 @@ export function xpath(given: Readonly<Record<string, string>> = {}): Dialect {
     types: typeRules,
     functionCase: "minded",
     separator: ",",
+    calls: {},
     columnText: (name) => `$${variableName(name.replace(/^\$/, ""))}`,
     namesColumn: (written, column) => written === `$${variableName(column)}`,
     textLiteral,

@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, asDouble } from "../../values/index.ts";
 
 const badPicture = (picture: string, code: string) =>
   new Failure("invalid-value", { problem: `the picture "${picture}" cannot be read` }).named(code);
@@ -87,7 +87,7 @@ function group(digits: string, picture: string): string {
 export function formatNumber(value: Decimal | Double | number, picture: string): Value {
   const parts = picture.split(";");
   const shape = /^([^#0-9.,%‰;e]*)([#0-9,]*)(?:(\.)([0-9#,]*))?([%‰]?)([^#0-9.,;]*)$/;
-  const negative = asNumber(value) < 0 || Object.is(asNumber(value), -0);
+  const negative = asDouble(value) < 0 || Object.is(asDouble(value), -0);
   const chosen = negative && parts[1] !== undefined ? parts[1] : parts[0];
   const match = shape.exec(chosen);
   if (!match || parts.length > 2)
@@ -97,7 +97,7 @@ export function formatNumber(value: Decimal | Double | number, picture: string):
   const [, before, whole, point, fraction = "", percent, after] = match;
   if (!/[#0-9]/.test(whole + fraction) || /[0-9]#/.test(whole.replace(/,/g, "")) || /#[0-9]/.test(fraction.replace(/,/g, "")))
     return badPicture(picture, "err:FODF1310");
-  const amount = asNumber(value);
+  const amount = asDouble(value);
   if (Number.isNaN(amount)) return "NaN";
   const sign = negative && parts[1] === undefined ? "-" : "";
   if (!Number.isFinite(amount)) return `${sign}${before}Infinity${percent}${after}`;
@@ -115,9 +115,6 @@ export function formatNumber(value: Decimal | Double | number, picture: string):
   if (head === "" && tail === "") head = "0";
   return sign + before + (whole.includes(",") ? group(head, whole) : head) + (point && tail ? `.${tail}` : "") + percent + after;
 }
-
-const asNumber = (value: Decimal | Double | number): number =>
-  value instanceof Decimal ? value.toNumber() : value instanceof Double ? value.value : value;
 
 function halfEven(value: Decimal, digits: number): string {
   if (value.scale <= digits) return value.toString();

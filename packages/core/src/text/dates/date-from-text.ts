@@ -1,5 +1,5 @@
-import { Failure, type Value, isList, isoDate } from "../../values/index.ts";
-import { parseTokens, tokenFault } from "../date-format.ts";
+import { Failure, type Value, isList, isoDate, two } from "../../values/index.ts";
+import { parseTokens, tokenFault } from "./text-from-date.ts";
 import { any, kept, operation, tabled, text } from "../operation.ts";
 import { type Day, dayBy } from "./day-of-fields.ts";
 import { type Part, Reader, type Rules, badFormat, partsOf } from "./format-reader.ts";
@@ -11,8 +11,6 @@ function clockOf(reader: Reader): readonly [hour: number, minute: number, second
   const [minute, second] = ["minute", "second"].map((field) => Number(reader.found.get(field) ?? 0));
   return hour === undefined || minute > 59 || second > 59 ? undefined : [hour, minute, second];
 }
-
-const two = (value: number): string => String(value).padStart(2, "0");
 
 const clockText = (clock: readonly number[], fraction: string): string => clock.map(two).join(":") + (fraction && `.${fraction}`);
 
@@ -52,33 +50,41 @@ export const dateFromText = operation({
       names: answers.nameBeginnings,
       halves: answers.halfOfDay,
       doubled: answers.doubledSign,
+      leftOut: answers.partsLeftOut,
     };
     const none = noneBy[notADate];
     const dayOf = dayBy[partsLeftOut];
-    const known = new Map<string, ReturnType<typeof partsOf>>();
+    const known = new Map<string, Format | Failure | null>();
 
-    /** The parts of a format; those of the last ones are kept. */
-    function partsBy(format: string): ReturnType<typeof partsOf> | null {
-      if (format === "" && emptyFormat !== "empty text") return emptyFormat === "null" ? null : badFormat("the format is empty");
-      const found = known.get(format) ?? partsOf(format, tokens, unknownToken, rules.doubled);
-      if (known.size > mostFormats) known.clear();
-      known.set(format, found);
+    /** A format as it has been read; the last ones are kept. */
+    function formatOf(source: string): Format | Failure | null {
+      const kept = known.get(source);
+      if (kept !== undefined) return kept;
+      const found = formatBy(source);
+      if (known.size >= mostFormats) known.clear();
+      known.set(source, found);
       return found;
     }
 
+    function formatBy(source: string): Format | Failure | null {
+      if (source === "" && emptyFormat !== "empty text") return emptyFormat === "null" ? null : badFormat("the format is empty");
+      const parts = partsOf(source, tokens, unknownToken, rules.doubled);
+      return parts instanceof Failure ? parts : { parts, ...whatIsAsked(parts) };
+    }
+
     /** The date by one format; undefined where it does not fit. */
-    function by(format: string, given: string): string | Failure | undefined {
-      const parts = partsBy(format);
-      if (!parts || parts instanceof Failure) return parts ?? undefined;
+    function by(source: string, given: string): string | Failure | undefined {
+      const format = formatOf(source);
+      if (!format || format instanceof Failure) return format ?? undefined;
       const reader = new Reader(given, rules);
-      if (!reader.fits(parts)) return undefined;
+      if (!reader.fits(format.parts)) return undefined;
       const { found } = reader;
       const day = dayOf(found, yearDigits);
       if (day instanceof Failure) return day;
       const clock = clockOf(reader);
       if (!day || !clock) return undefined;
       const digits = found.get("fraction") ?? "";
-      if (answers.formatGives === "what it asks for") return written(parts, day, clock, digits);
+      if (answers.formatGives === "what it asks for") return written(format, day, clock, digits);
       return `${isoDate(day.year, day.month, day.day)} ${clockText(clock, digits.replace(/0+$/, ""))}`;
     }
 
@@ -96,18 +102,36 @@ const fractions: ReadonlySet<string> = new Set(["thousandth", "millionth"]);
 const ofTime: ReadonlySet<string> = new Set(["hour", "hour of half", "minute", "second", ...fractions]);
 const ofDays: ReadonlySet<string> = new Set(["day", "day with ending"]);
 
-/** The date, the time or both, by what a format has; days beside a time alone are so many times 24 hours. */
+/** A format as it has been read, and what it asks for. */
+interface Format extends Asked {
+  readonly parts: readonly Part[];
+}
+
+interface Asked {
+  readonly hasDate: boolean;
+  readonly hasTime: boolean;
+  readonly hasFraction: boolean;
+}
+
+function whatIsAsked(parts: readonly Part[]): Asked {
+  const fields = parts.flatMap((part) => ("field" in part ? [part.field] : []));
+  return {
+    hasDate: fields.some((field) => !ofTime.has(field) && !ofDays.has(field) && field !== "half"),
+    hasTime: fields.some((field) => ofTime.has(field)),
+    hasFraction: fields.some((field) => fractions.has(field)),
+  };
+}
+
+/** The date, the time or both, as they are asked for; days beside a time alone are so many times 24 hours. */
 function written(
-  parts: readonly Part[],
+  { hasDate, hasTime, hasFraction }: Asked,
   { year, month, day }: Day,
   [hour, minute, second]: readonly number[],
   digits: string,
 ): string {
-  const fields = parts.flatMap((part) => ("field" in part ? [part.field] : []));
-  const fraction = fields.some((field) => fractions.has(field)) ? digits.padEnd(6, "0") : "";
+  const fraction = hasFraction ? digits.padEnd(6, "0") : "";
   const date = isoDate(year, month, day);
-  if (!fields.some((field) => ofTime.has(field))) return date;
-  const hasDate = fields.some((field) => !ofTime.has(field) && !ofDays.has(field) && field !== "half");
+  if (!hasTime) return date;
   return hasDate
     ? `${date} ${clockText([hour, minute, second], fraction)}`
     : clockText([day * 24 + hour, minute, second], fraction);

@@ -35,27 +35,34 @@ const blanks = /^[ \t\n\v\f\r]+/;
 /** What has been read: the digits of each field, or the number of its name. */
 export type Found = Map<string, string>;
 
+/** Names in small letters, and the first three of each. */
+const namesOf = (all: readonly string[]) => {
+  const whole = all.map((name) => name.toLowerCase());
+  return { whole, short: whole.map((name) => name.slice(0, 3)) };
+};
+const names = { months: namesOf(monthNames), days: namesOf(dayNames) };
+
 /** Which name is meant, counted from 1: one that is written in full, or the only one that begins so; 0 for none. */
-function clearName(written: string, names: readonly string[]): number {
-  const begin = written.toLowerCase();
-  const found = names.flatMap((name, i) => (name.toLowerCase().startsWith(begin) ? [i + 1] : []));
-  const whole = found.find((number) => names[number - 1].length === begin.length);
-  return whole ?? (found.length === 1 ? found[0] : 0);
+function clearName(begin: string, all: readonly string[]): number {
+  const found = all.flatMap((name, i) => (name.startsWith(begin) ? [i + 1] : []));
+  return found.find((number) => all[number - 1] === begin) ?? (found.length === 1 ? found[0] : 0);
 }
 
 /** A name at the start of a text: its number, counted from 1, and its size. */
 const nameBy: Readonly<
-  Record<AnswerOf<"nameBeginnings">, (text: string, names: readonly string[]) => readonly [number, number]>
+  Record<AnswerOf<"nameBeginnings">, (text: string, all: readonly string[]) => readonly [number: number, size: number]>
 > = {
-  refused: (text, names) => {
-    const at = names.findIndex((name) => text.toLowerCase().startsWith(name.toLowerCase()));
-    return [at + 1, names[at]?.length ?? 0];
+  refused: (text, all) => {
+    const start = text.slice(0, longestName).toLowerCase();
+    const at = all.findIndex((name) => start.startsWith(name));
+    return [at + 1, all[at]?.length ?? 0];
   },
-  read: (text, names) => {
+  read: (text, all) => {
     const [written = ""] = /^\p{L}+/u.exec(text) ?? [];
-    return written === "" ? [0, 0] : [clearName(written, names), written.length];
+    return written === "" ? [0, 0] : [clearName(written.toLowerCase(), all), written.length];
   },
 };
+const longestName = 9;
 
 export interface Rules {
   readonly spaces: AnswerOf<"formatSpaces">;
@@ -63,6 +70,7 @@ export interface Rules {
   readonly names: AnswerOf<"nameBeginnings">;
   readonly halves: AnswerOf<"halfOfDay">;
   readonly doubled: AnswerOf<"doubledSign">;
+  readonly leftOut: AnswerOf<"partsLeftOut">;
 }
 
 /** Why a format cannot be read, whatever the text. */
@@ -99,7 +107,7 @@ export function partsOf(
   return parts;
 }
 
-/** The greatest number of a field that is looked at as it is read. */
+/** The greatest number of a field that is looked at as it is read, where there must be such a day. */
 const limits: Readonly<Record<string, number | undefined>> = { month: 12, day: 31, hour: 23, minute: 59, second: 59 };
 
 /** The fields that number weeks. */
@@ -184,7 +192,7 @@ export class Reader {
     if (!(shape instanceof RegExp)) return this.#name(shape, form);
     const [written] = shape.exec(this.#rest) ?? [];
     if (written === undefined) return false;
-    const isStrict = this.rules.rest === "no date";
+    const isStrict = this.rules.leftOut !== "zero";
     const number = Number(written);
     switch (field) {
       case "half":
@@ -212,8 +220,7 @@ export class Reader {
   }
 
   #name(of: "months" | "days", form: string | undefined): boolean {
-    const all = of === "months" ? monthNames : dayNames;
-    const [number, size] = nameBy[this.rules.names](this.#rest, form === "short" ? all.map((name) => name.slice(0, 3)) : all);
+    const [number, size] = nameBy[this.rules.names](this.#rest, names[of][form === "short" ? "short" : "whole"]);
     if (number === 0) return false;
     const isMonth = of === "months";
     return this.#keep(isMonth ? "month name" : "weekday from Sunday", String(isMonth ? number : number - 1)) && this.#take(size);

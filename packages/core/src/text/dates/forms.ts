@@ -1,6 +1,6 @@
 /** How dates and times are written without a format. */
 import type { AnswerOf } from "../../traits/index.ts";
-import { Failure, asciiTrimmed, isDate, isoDate, monthNames } from "../../values/index.ts";
+import { Failure, asciiTrimmed, isDate, isoDate, monthNames, two } from "../../values/index.ts";
 import * as marked from "./marked.ts";
 
 /** A date, a time of day, or both, each as ISO text. */
@@ -16,8 +16,6 @@ export type Wanted = "date" | "time" | "both";
 type Reader = (text: string, wanted: Wanted) => MomentText | Failure | undefined;
 
 const uncovered = (text: string): Failure => new Failure("not-covered", { what: `dates written like "${text}"` });
-
-const two = (digits: string | number = 0): string => String(digits).padStart(2, "0");
 
 /** Seconds with their fraction, without the zeros that end it. */
 const secondText = (second: string): string => {
@@ -40,7 +38,10 @@ function clockOf(text: string): { clock: string; rest: string } | undefined {
 
 const yearFirst: Reader = (given, wanted) => {
   const text = given.replace(/^[ \t\n\v\f\r]+/, "");
-  if (wanted === "time") return clockOf(text);
+  if (wanted === "time") {
+    const dated = clockOf(text) ?? yearFirst(text, "both");
+    return dated instanceof Failure || !dated ? dated : { clock: dated.clock ?? "00:00:00" };
+  }
   const [, year, , month, day, rest] = /^(\d{1,6})([-/ \\])(\d{1,2})\2(\d{1,2})(?!\d)([^]*)$/.exec(text) ?? [];
   if (year === undefined) return /^(?:epoch|-?infinity)[ \t\n\v\f\r]*$|^-\d+[-/]/i.test(text) ? uncovered(given) : undefined;
   if (!isDate(Number(year), Number(month), Number(day))) return undefined;
@@ -83,7 +84,7 @@ const named: Reader = (text) => {
   if (Number(year) < 1 || !isDate(Number(year), monthNumber(month), Number(day))) return undefined;
   return {
     date: `${year}-${two(monthNumber(month))}-${two(day)}`,
-    clock: `${two(hour)}:${two(minute)}:${secondText(second ?? "00")}`,
+    clock: `${two(hour ?? 0)}:${two(minute ?? 0)}:${secondText(second ?? "00")}`,
   };
 };
 

@@ -1,10 +1,9 @@
 /** Dates and times as numbers with marks between them, or as digits side by side. */
-import { type CalendarParts, countBytes, isDate, utf8Of } from "../../values/index.ts";
+import { type CalendarParts, countBytes, isDate, two, utf8Of } from "../../values/index.ts";
 
 /** A date and time; `micro` is the fraction of the second in millionths. */
 export type Moment = Omit<CalendarParts, "days" | "weekday">;
 
-export const two = (value: number): string => String(value).padStart(2, "0");
 export const four = (value: number): string => String(value).padStart(4, "0");
 
 /** Years of two digits are 2000 to 2069 and 1970 to 1999. */
@@ -121,6 +120,27 @@ export function readTime(text: string): number | undefined {
   return span === undefined ? undefined : Math.max(-longest, Math.min(longest, span));
 }
 
+/** The largest number that is a time HHMMSS; a larger one may be read as a date. */
+export const largestTime = 8_385_959;
+
+/**
+ * A number as a time: one of 8 to 14 digits is a date and time, whose day its month need not have; any other counts hours,
+ * minutes and seconds from its end. Undefined where it is none.
+ */
+export function timeOfNumber(text: string): number | undefined {
+  const [, sign, whole, fraction = ""] = /^(-?)(\d+)(?:\.(\d*))?$/.exec(text) ?? [];
+  if (whole === undefined) return undefined;
+  const size = whole.length;
+  if (sign === "" && size >= 8 && size <= 14) {
+    const found = numbersOf(scanned(size === 8 ? whole : whole.padStart(size <= 12 ? 12 : 14, "0"), false).parts);
+    return found && spanOf(found[3], found[4], found[5], size === 8 ? "" : fraction).micros;
+  }
+  const [hour, minute, second] = [whole.slice(0, -4), whole.slice(-4, -2), whole.slice(-2)].map(Number);
+  if (minute > 59 || second > 59) return undefined;
+  const span = Math.min(longest, spanOf(hour, minute, second, fraction).micros);
+  return sign === "" ? span : -span;
+}
+
 /** The longest time, in microseconds. */
 export const longest = 3_020_399_999_999;
 
@@ -229,6 +249,12 @@ export function readStretch(given: string): number | undefined {
   if ((typeof date === "object" && date.isValid) || /^\d+(?:\.\d+)?-/.test(text)) return undefined;
   const span = readClock(text)?.micros;
   return span === undefined || span >= (longestHours + 1) * 3600e6 ? undefined : sign * span;
+}
+
+/** A time, or a date and time, with so many digits of the second's fraction. */
+export function withSecondDigits(text: string, digits: number): string {
+  const [whole, fraction = ""] = text.split(".");
+  return digits > 0 ? `${whole}.${fraction.slice(0, digits).padEnd(digits, "0")}` : whole;
 }
 
 /** A span of microseconds as `[-]HH:MM:SS[.ffffff]`, with as many digits of the fraction as are needed. */

@@ -2,20 +2,19 @@ import type { AnswerOf } from "../../traits/index.ts";
 import { Bytes, Decimal, Double, Failure, type Value, textOfBytes } from "../../values/index.ts";
 import { type SlotNumber, any, kept, number, operation, settled } from "../operation.ts";
 import { type MomentText, type Wanted, readersBy } from "./forms.ts";
-import { readTime } from "./marked.ts";
+import { readTime, spanText, timeOfNumber, withSecondDigits } from "./marked.ts";
 
 /** A number as its digits, other values as text. */
 function writtenText(value: Value): string | undefined {
   if (typeof value === "string") return value;
   if (typeof value === "number" || typeof value === "bigint" || value instanceof Decimal) return String(value);
-  if (value instanceof Double) return String(value.value);
+  if (value instanceof Double)
+    return Math.abs(value.value) >= 1e21 && Number.isFinite(value.value) ? String(BigInt(value.value)) : String(value.value);
   return value instanceof Bytes ? textOfBytes(value.bytes) : undefined;
 }
 
 /** A date, a date and time with or without its zone, or a time of day, as it stands in a value of that type. */
 const ofMoment = /^(?:(-?\d{4,}-\d\d-\d\d))?(?:(?:^| )(-?\d{2,3}:\d\d:\d\d(?:\.\d+)?)(?:\+00)?)?( BC)?$/;
-
-const beyondTimes = 8_385_959;
 
 /** What is given may be a text, a number, or a value that has been read before, of a type. */
 const sources = ["text", "number", "date", "timestamp", "time"] as const;
@@ -57,12 +56,16 @@ export const momentOf = operation({
       return (found && form(found, "")) ?? none(text);
     }
 
-    /** A number of more digits than a time has is read as a date. */
     function fromNumber(text: string): Value {
-      const dated = !isTime || Number(text) > beyondTimes ? read(text, "both") : undefined;
-      const found = dated && !(dated instanceof Failure) ? dated : isTime ? read(text, "time") : undefined;
+      if (isTime) {
+        const span = timeOfNumber(text);
+        return span === undefined ? none(text) : (form({ clock: spanText(span) }, "") ?? none(text));
+      }
+      // No date has more digits than YYYYMMDDhhmmss.
+      if (/\d{15}|e/.test(text)) return none(text);
+      const found = read(text, "both");
       if (found && !(found instanceof Failure)) return form(found, "") ?? none(text);
-      return isTime ? none(text) : new Failure("not-covered", { what: `dates like ${text}, in which a part is missing or zero` });
+      return new Failure("not-covered", { what: `dates like ${text}, in which a part is missing or zero` });
     }
 
     return (value: Value = null): Value => {
@@ -108,8 +111,7 @@ export const fitSecond = operation({
     return (value: Value = null, digits: SlotNumber = 0): Value => {
       const count = Number(digits);
       if (typeof value !== "string" || !(count >= 0 && count <= 9)) return value;
-      const [whole, fraction = ""] = value.split(".");
-      return count < 1 ? whole : `${whole}.${fraction.slice(0, count).padEnd(Math.trunc(count), "0")}`;
+      return withSecondDigits(value, Math.trunc(count));
     };
   },
 });

@@ -1,0 +1,193 @@
+/** Notes on what is known to be taken for something else: ends counted from, bytes, groups, formats, whole quotients. */
+import { filled, foreignFormat, templateOf } from "../../dialects/tasks/index.ts";
+import type { Diagnostic } from "../../diagnostics/index.ts";
+import { type Bound, allPartsOf, jobsOf, unconverted } from "../../evaluate/index.ts";
+import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
+import { PatternError, cachedPattern } from "../../patterns/index.ts";
+import type { AnswerOf, Answers } from "../../traits/index.ts";
+import type { Value } from "../../values/index.ts";
+import { separatorLast } from "./places.ts";
+import { type Asked, type Operation, constantOf, note, signOf, slotOf, textOf, writing } from "./asked.ts";
+
+const inner = (input: Operation["inputs"][number]): Bound | undefined =>
+  input && "kind" in input ? unconverted(input) : undefined;
+
+/** A negative number that is written; its size. */
+function negativeOf(node: Expression | undefined): number | undefined {
+  const sign = node && ungrouped(node);
+  if (sign?.kind === "literal") return Number(sign.value) < 0 ? -Number(sign.value) : undefined;
+  if (sign?.kind !== "call" || sign.name !== "-" || sign.args.length !== 1) return undefined;
+  const size = ungrouped(sign.args[0]);
+  return size.kind === "literal" && Number(size.value) > 0 ? Number(size.value) : undefined;
+}
+
+/** A negative start, where it does not count from the end. */
+export function negativeStart(operation: Operation, { program }: Asked): Diagnostic[] {
+  if (operation.operation !== "slice" || !["window", "empty"].includes(operation.answers.startBelow ?? "")) return [];
+  const { source } = operation;
+  const start = inner(slotOf(operation, "start"))?.source;
+  const size = negativeOf(start);
+  if (size === undefined || source.kind !== "call") return [];
+  const template = source.args.length === 2 ? templateOf("last", program.dialect.id) : undefined;
+  const parts = {
+    text: { text: textOf(program, source.args[0]), isOpen: source.args[0].kind === "call" },
+    count: { text: String(size), isOpen: false },
+  };
+  const fixes = template === undefined ? [] : [writing(source.range, filled(template, parts))];
+  return [note("negative-start", start!.range, {}, fixes)];
+}
+
+/** Whether of a length only its difference from another one is asked, or whether there is any: bytes do for that. */
+function isOnlyCompared(length: Expression & { readonly kind: "call" }, tree: Expression): boolean {
+  const beside = [...walk(tree)].flatMap((node) =>
+    node.kind === "call" && node.notation === "operator" && node.args.map(ungrouped).includes(length)
+      ? node.args.map(ungrouped).filter((arg) => arg !== length)
+      : [],
+  );
+  return beside.some((other) =>
+    other.kind === "literal" ? Number(other.value) === 0 : other.kind === "call" && other.name === length.name,
+  );
+}
+
+/** Bytes counted by a function that is named for lengths, of a column whose texts have others than ASCII letters. */
+export function bytesCounted(operation: Operation, { program, sample }: Asked): Diagnostic[] {
+  const { source } = operation;
+  if (operation.operation !== "measure" || operation.answers.counted !== "utf-8 byte") return [];
+  const column = inner(slotOf(operation, "text"));
+  if (source.kind !== "call" || /byte|octet/i.test(source.name) || column?.kind !== "column") return [];
+  if (isOnlyCompared(source, program.tree)) return [];
+  const isWide = sample.columns[column.column].values.some((value) => typeof value === "string" && /[^\0-\x7f]/.test(value));
+  const template = templateOf("length", program.dialect.id);
+  if (!isWide || template === undefined) return [];
+  const text = filled(template, { text: { text: textOf(program, source.args[0]), isOpen: false } });
+  return [note("counts-bytes", source.range, { name: source.name }, [writing(source.range, text)])];
+}
+
+/** How the groups of a pattern are written in what is put in its place. */
+const groupSigns: Readonly<Partial<Record<AnswerOf<"replacement">, RegExp>>> = {
+  dollar: /(?<!\\)\$([1-9])/g,
+  backslash: /\\([1-9])/g,
+  "backslash digits": /\\([1-9])/g,
+};
+
+/** A group that the pattern does not have. */
+export function missingGroup(operation: Operation): Diagnostic[] {
+  const { pattern: flavour = "literal", replacement } = operation.answers as Partial<Answers>;
+  const source = ["old", "needle", "pattern"].map((slot) => constantOf(slotOf(operation, slot))?.value).find(isWritten);
+  const read = flavour === "literal" || source === undefined ? undefined : cachedPattern(flavour, source);
+  if (!read || read instanceof PatternError) return [];
+  const told = [
+    ...numbersIn(constantOf(slotOf(operation, "new")), replacement && groupSigns[replacement]),
+    ...numbersIn(constantOf(slotOf(operation, "group"))),
+  ];
+  return told.flatMap(({ number, part }) =>
+    number > read.groups
+      ? [note("group-not-there", part.source.range, { group: number, count: read.groups, pattern: source })]
+      : [],
+  );
+}
+
+const isWritten = (value: Value | undefined): value is string => typeof value === "string";
+
+/** The number that stands somewhere, or those that a text names by signs. */
+function numbersIn(found: ReturnType<typeof constantOf>, signs?: RegExp): { number: number; part: Bound }[] {
+  if (typeof found?.value === "number") return [{ number: found.value, part: found.part }];
+  const written = isWritten(found?.value) && signs ? [...found.value.matchAll(signs)] : [];
+  return written.map(([, number]) => ({ number: Number(number), part: found!.part }));
+}
+
+/** A wildcard where a pattern is wanted: `Alnus*`. */
+export function wildcardInPattern(operation: Operation, { program }: Asked): Diagnostic[] {
+  if (operation.operation !== "test" || !/^(?!literal|like|glob|similar)/.test(operation.answers.pattern ?? "literal")) return [];
+  const found = constantOf(slotOf(operation, "needle"));
+  if (typeof found?.value !== "string" || !/^\^?[\p{L}\p{N} ]*(?:[\p{L}\p{N} ]\*)[\p{L}\p{N} *]*\$?$/u.test(found.value))
+    return [];
+  const { range } = found.part.source;
+  const text = program.dialect.textLiteral(found.value.replaceAll("*", ".*"));
+  return [note("repeats-sign", range, { text: found.value }, [writing(range, text)])];
+}
+
+/** A date format in another language than that of here. */
+export function foreignDateFormat(part: Bound, { program }: Asked): Diagnostic[] {
+  const operations = part.kind === "operation" ? [part] : part.kind === "code" ? jobsOf(part) : [];
+  return operations.flatMap((operation) => {
+    const isDates = operation.operation === "text-from-date" || operation.operation === "date-from-text";
+    const found = isDates ? constantOf(slotOf(operation, "format")) : undefined;
+    if (typeof found?.value !== "string" || found.part.source.kind !== "literal") return [];
+    const isOfWords = operation.answers.formatLanguage?.startsWith("words");
+    const format = foreignFormat(found.value, isOfWords ? "words" : program.dialect.id);
+    const { range } = found.part.source;
+    return format === undefined
+      ? []
+      : [
+          note("foreign-format", range, { text: found.value, wanted: format }, [
+            writing(range, program.dialect.textLiteral(format)),
+          ]),
+        ];
+  });
+}
+
+/** A whole quotient that is rounded: it has been cut before. */
+export function roundedQuotients({ program }: Asked): Diagnostic[] {
+  const quotients = new Map(
+    allPartsOf(program.bound).flatMap((part) =>
+      part.kind === "operation" && part.answers.quotient === "integer" && part.fixed.sign === "/" ? [[part.source, part]] : [],
+    ),
+  );
+  return [...walk(program.tree)].flatMap((node) => {
+    if (node.kind !== "call" || !/^(?:round|ceil|ceiling|floor)$/i.test(node.name) || node.args.length === 0) return [];
+    const { source, type } = quotients.get(ungrouped(node.args[0])) ?? {};
+    const divisor = source?.kind === "call" ? source.args[1] : undefined;
+    if (!source || !divisor || !/int|number|none/.test(type ?? "")) return [];
+    const isWhole = divisor.kind === "literal" && /^\d+$/.test(textOf(program, divisor));
+    return isWhole ? [note("whole-quotient", source.range, {}, [writing(divisor.range, `${textOf(program, divisor)}.0`)])] : [];
+  });
+}
+
+/** A sum of what is joined: `a || b + 1`, where || binds more tightly. */
+export function sumOfJoined(operation: Operation, { program }: Asked): Diagnostic[] {
+  const { source } = operation;
+  if (operation.operation !== "calculate" || source.kind !== "call" || source.notation !== "operator" || source.args.length !== 2)
+    return [];
+  const [left, right] = source.args;
+  const sign = signOf(left, program.source);
+  if (left.kind !== "call" || !["||", "&"].includes(sign ?? "")) return [];
+  const last = left.args[1];
+  const text = `(${program.source.slice(last.range.start, right.range.end)})`;
+  return [note("sum-of-joined", source.range, { sign }, [writing({ start: last.range.start, end: right.range.end }, text)])];
+}
+
+const relations: ReadonlySet<string> = new Set(["<", "<=", ">", ">="]);
+
+/** `a < b < c`, which compares the outcome of the first with c. */
+export function chainedComparison(part: Bound, { program }: Asked): Diagnostic[] {
+  const { source } = part;
+  const [first, second] = source.kind === "call" ? source.args : [];
+  if (
+    !relations.has(signOf(source, program.source) ?? "") ||
+    first.kind !== "call" ||
+    !relations.has(signOf(first, program.source) ?? "")
+  )
+    return [];
+  const [low, middle] = first.args;
+  const template = templateOf("both", program.dialect.id);
+  if (template === undefined) return [];
+  // A sign that joins may stand there for AND.
+  const [left, right] = signOf(middle, program.source) === "&" && middle.kind === "call" ? middle.args : [middle, middle];
+  const write = (a: Expression, sign: string, b: Expression) => ({
+    text: `${textOf(program, a)} ${sign} ${textOf(program, b)}`,
+    isOpen: false,
+  });
+  const parts = { a: write(low, signOf(first, program.source)!, left), b: write(right, signOf(source, program.source)!, second) };
+  return [note("chained-comparison", source.range, {}, [writing(source.range, filled(template, parts))])];
+}
+
+/** A column in the place of the separator. */
+export function columnAsSeparator(operation: Operation, asked: Asked): Diagnostic[] {
+  const { program } = asked;
+  if (separatorLast(operation, asked).length > 0) return [];
+  const separator = operation.operation === "join" ? inner(slotOf(operation, "separator")) : undefined;
+  return separator?.kind === "column"
+    ? [note("column-separates", separator.source.range, { column: textOf(program, separator.source) })]
+    : [];
+}

@@ -1,0 +1,348 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import { type Part, type TaskId, filled, templateOf } from "../dialects/tasks/index.ts";
+import { namesOf } from "../dialects/row.ts";
+import { choicesElsewhere } from "./choices-elsewhere.ts";
+import { type Rule, habit } from "./habit.ts";
+import {
+  closingOf,
+  inParts,
+  bare,
+  halves,
+  masked,
+  mostChanges,
+  operandStart,
+  outside,
+  rewrittenCalls,
+  splitOutside,
+  stretches,
+} from "./outside.ts";
+
+/** Methods that count positions, from 0 in some languages and from 1 in others, or take an end instead of a length. */
+const counting: ReadonlySet<string> = new Set(
+  "substring substr slice mid charat char_at indexof lastindexof codepointat codeunitat insert remove".split(" "),
+);
+
+/** x.f(a) as f(x, a). */
+const methods: Rule = (source, { separator }) => {
+  let text = source;
+  for (let i = 0; i < mostChanges; i++) {
+    const mask = masked(text);
+    const found = /(?<=[\p{L}\p{N}_)\0])\s*\.\s*(?:(\p{L}[\p{L}\p{N}_]*)\s*\(|(len|length)\b)/iu.exec(mask);
+    const start = found ? operandStart(mask, found.index) : undefined;
+    if (!found || start === undefined || counting.has(found[1]?.toLowerCase())) break;
+    const open = found[1] === undefined ? undefined : found.index + found[0].length - 1;
+    const close = open === undefined ? found.index + found[0].length - 1 : closingOf(mask, open);
+    if (close === undefined) break;
+    const args = open === undefined ? "" : text.slice(open + 1, close).trim();
+    const all = [text.slice(start, found.index), ...(args === "" ? [] : [args])].join(`${separator} `);
+    text = `${text.slice(0, start)}${found[1] ?? found[2]}(${all})${text.slice(close + 1)}`;
+  }
+  return habit(source, text, "a function is written before what it takes");
+};
+
+/** What a task makes of operands; undefined where it is not said. */
+function done({ id }: Dialect, task: TaskId, operands: Readonly<Record<string, string>>): string | undefined {
+  const template = templateOf(task, id);
+  const parts = Object.entries(operands).map(([slot, text]) => [slot, { text, isOpen: false }]);
+  return template && filled(template, Object.fromEntries(parts) as Readonly<Record<string, Part>>);
+}
+
+/** What types of other languages are for: a task, and what it takes. */
+const typeTasks: readonly (readonly [RegExp, TaskId, slot: string])[] = [
+  [/^(?:str(?:ing)?|n?text|n?varchar|n?char|character(?: varying)?|n?clob)$/, "toText", "number"],
+  [/^(?:u?int(?:eger)?\d*|(?:big|small|tiny|medium)int|long|short|signed|unsigned|whole)(?: integer)?$/, "toWhole", "text"],
+  [/^(?:number|numeric|dec(?:imal)?|float\d*|double(?: precision)?|real)$/, "toNumber", "text"],
+  [/^date$/, "toDate", "text"],
+];
+
+/** A value as another type, as a dialect writes it; undefined where more is asked than that. */
+function cast(dialect: Dialect, operand: string, type: string): string | undefined {
+  const [, name, size] = /^\s*(?:xs:)?([^()]*?)\s*(?:\(\s*(\d+)\s*\))?\s*$/.exec(type.toLowerCase()) ?? [];
+  const [, task, slot] = typeTasks.find(([types]) => types.test(name ?? "")) ?? [];
+  if (task === undefined || slot === undefined) return undefined;
+  const isOpen = !/^(?:\$?[\p{L}_][\p{L}\p{N}_]*(?:\([^()]*\))?|'[^']*')$/u.test(operand);
+  const template = templateOf(task, dialect.id);
+  const written = template && filled(template, { [slot]: { text: operand.trim(), isOpen } });
+  if (size === undefined || written === undefined) return written;
+  // A text of so many characters is cut.
+  return task === "toText" ? done(dialect, "first", { text: written, count: size }) : undefined;
+}
+
+/** A cast to a type of another language: CAST(x AS t), x::t. */
+const casts: Rule = (source, dialect) => {
+  let said = "";
+  const told = (written: string | undefined) => {
+    if (written !== undefined) said ||= `the cast is written ${written} here`;
+    return written;
+  };
+  let text = rewrittenCalls(source, "cast", (_, inside) => {
+    const [operand, type, more] = splitOutside(inside, /\s+as\s+/);
+    return type === undefined || more !== undefined ? undefined : told(cast(dialect, operand, type));
+  });
+  for (let i = 0; i < mostChanges; i++) {
+    const mask = masked(text);
+    const found = /::\s*(\w+(?:\s*\([\d, ]*\))?)/.exec(mask);
+    const start = found ? operandStart(mask, found.index) : undefined;
+    const written = found && start !== undefined ? told(cast(dialect, text.slice(start, found.index), found[1])) : undefined;
+    if (!found || written === undefined) break;
+    text = text.slice(0, start) + written + text.slice(found.index + found[0].length);
+  }
+  return habit(source, text, said);
+};
+
+const trims: Readonly<Record<string, string>> = { both: "trim", leading: "ltrim", trailing: "rtrim" };
+
+/** The forms of SQL with words between their arguments, as calls with nothing but arguments. */
+const words: Rule = (source, { separator }) => {
+  const call = (name: string, ...args: readonly string[]) => `${name}(${args.map((arg) => arg.trim()).join(`${separator} `)})`;
+  const text = rewrittenCalls(source, "substring|position|overlay|trim|extract", (name, inside) => {
+    if (name === "trim") {
+      const [, side = "both", characters = "", of] =
+        /^\s*(both|leading|trailing)?\s*([^]*?)\s*\bfrom\s+([^]+)$/i.exec(inside) ?? [];
+      return of === undefined ? undefined : call(trims[side.toLowerCase()], of, ...(characters === "" ? [] : [characters]));
+    }
+    const parts = splitOutside(inside, name === "position" ? /\bin\b/ : /\b(?:placing|from|for)\b/);
+    if (parts.length < 2) return undefined;
+    if (name === "extract") return call(parts[0].trim().toLowerCase(), parts[1]);
+    return name === "substring" && parts.length === 2 && /\bfor\b/i.test(inside) ? call("left", ...parts) : call(name, ...parts);
+  });
+  return habit(source, text, "arguments have nothing but a separator between them here");
+};
+
+/** SUBSTRING with commas, where it has words between its arguments. */
+const substringWords: Rule = (source) =>
+  habit(
+    source,
+    rewrittenCalls(source, "substring|substr|mid", (_, inside) => {
+      const [text, start, count, more] = splitOutside(inside, /,/).map((part) => part.trim());
+      if (start === undefined || more !== undefined) return undefined;
+      return `substring(${text} from ${start}${count === undefined ? "" : ` for ${count}`})`;
+    }),
+    "the arguments of substring have from and for between them here",
+  );
+
+/** ISNULL(x, y), where that is a word of the grammar. */
+const missing: Rule = (source) =>
+  habit(
+    source,
+    rewrittenCalls(source, "isnull", (_, inside) =>
+      splitOutside(inside, /,/).length === 2 ? `coalesce(${inside})` : `(${inside} is null)`,
+    ),
+    "another value where one is missing is written with coalesce here",
+  );
+
+/** NOT before a condition, where it is a function: all of what it stands before, as far as AND or OR. */
+const negations: Rule = (source) => {
+  const negated = (condition: string) => condition.replace(/^(\s*not)\s+(?!\()([^]*\S)/i, "$1($2)");
+  const text = inParts(source, (part) => splitKeeping(part, /\s+(?:and|or)\s+/i, negated));
+  return habit(source, text, "not is a function here");
+};
+
+/** A part with something done to each stretch between signs outside brackets. */
+function splitKeeping(part: string, at: RegExp, change: (stretch: string) => string): string {
+  let [text, rest] = ["", part];
+  for (const stretch of splitOutside(part, at)) {
+    const sign = at.exec(rest.slice(stretch.length));
+    text += change(stretch) + (sign?.index === 0 ? sign[0] : "");
+    rest = rest.slice(stretch.length + (sign?.index === 0 ? sign[0].length : 0));
+  }
+  return text;
+}
+
+/** An operand and a text with words between them, as they are written, and the whole with something in their place. */
+function besideText(source: string, words: string) {
+  const mask = masked(source);
+  const found = new RegExp(`\\s+${words}\\s+(?=\\0)`, "i").exec(mask);
+  const start = found ? operandStart(mask, found.index) : undefined;
+  if (!found || start === undefined) return undefined;
+  const from = found.index + found[0].length;
+  const end = from + /^\0+/.exec(mask.slice(from))![0].length;
+  return {
+    operand: source.slice(start, found.index),
+    text: source.slice(from, end),
+    put: (written: string) =>
+      habit(source, source.slice(0, start) + written + source.slice(end), `that is written ${written} here`),
+  };
+}
+
+/** x LIKE 'a%', where there is no LIKE; only signs at the ends may stand for others. */
+const likes: Rule = (source, dialect) => {
+  const found = besideText(source, "like");
+  const [, before, plain, after] = /^.(%?)([^%_]*)(%?).$/.exec(found?.text ?? "") ?? [];
+  if (!found || plain === undefined) return [];
+  const task = before ? (after ? "contains" : "endsWith") : after ? "startsWith" : "sameText";
+  const needle = dialect.textLiteral(plain);
+  const written = done(dialect, task, task === "sameText" ? { a: found.operand, b: needle } : { text: found.operand, needle });
+  return written === undefined ? [] : found.put(written);
+};
+
+/** x BETWEEN a AND b */
+const ranges: Rule = (source, dialect) =>
+  habit(
+    source,
+    inParts(source, (part) => {
+      const { inner, put } = bare(part);
+      const [, value, low, high] = /^(\S+)\s+between\s+(\S+)\s+and\s+(\S+)$/i.exec(inner) ?? [];
+      const written =
+        high === undefined ? undefined : done(dialect, "both", { a: `${value} >= ${low}`, b: `${value} <= ${high}` });
+      return written === undefined ? part : put(written);
+    }),
+    "a range is two comparisons here",
+  );
+
+/** Words between two operands, each with what it is for. */
+const between: readonly (readonly [words: string, TaskId])[] = [
+  ["(?:contains|includes|has)", "contains"],
+  ["(?:starts?|begins?)(?:_?with|\\s+with)", "startsWith"],
+  ["ends?(?:_?with|\\s+with)", "endsWith"],
+];
+
+/** x contains 'a', x starts with 'a' */
+const tests: Rule = (source, dialect) =>
+  between.flatMap(([words, task]) => {
+    const found = besideText(source, words);
+    const written = found && done(dialect, task, { text: found.operand, needle: found.text });
+    return written === undefined ? [] : found!.put(written);
+  });
+
+/** x = null, x is null, and their opposites, where a function asks for what is missing. */
+const nulls: Rule = (source, dialect) => {
+  if (templateOf("isMissing", dialect.id)?.endsWith("null")) return [];
+  const mask = masked(source);
+  const found = /\s*(==?|!=|<>|\bis\s+not\b|\bis\b|\beq\b)\s*\bnull\b(?:\(\))?/i.exec(mask);
+  const start = found ? operandStart(mask, found.index) : undefined;
+  if (!found || start === undefined) return [];
+  const missing = done(dialect, "isMissing", { value: source.slice(start, found.index) });
+  const isThere = /not|!=|<>/i.test(found[1]);
+  const written = isThere && missing ? done(dialect, "opposite", { condition: missing }) : missing;
+  const text = source.slice(0, start) + String(written) + source.slice(found.index + found[0].length);
+  return written === undefined ? [] : habit(source, text, `whether something is missing is asked by ${written}`);
+};
+
+/** a < b < c */
+const chained: Rule = (source, dialect) => {
+  const [left, low, middle, high, right, more] = source.split(/\s*([<>]=?)\s*/);
+  if (right === undefined || more !== undefined || stretches(source).some(({ isQuoted }) => isQuoted)) return [];
+  const both = done(dialect, "both", { a: `${left} ${low} ${middle}`, b: `${middle} ${high} ${right}` });
+  return both === undefined ? [] : habit(source, both, "two comparisons are joined here, each with both of its sides");
+};
+
+/** x = 'a' or 'b' */
+export const alternatives: Rule = (source, dialect) => {
+  const literal = "(?:'[^']*'|\"[^\"]*\"|\\d+(?:\\.\\d+)?)";
+  const list = new RegExp(`([^\\s=<>!(),;]+)\\s*=\\s*(${literal}(?:\\s+or\\s+${literal})+)(?!\\s*[=<>])`, "gi");
+  const template = templateOf("oneOf", dialect.id);
+  if (!template?.includes("({first}")) return [];
+  const text = source.replace(list, (_, value: string, all: string) =>
+    template.replace("{value}", value).replace(/\(.*\)/, `(${all.split(/\s+or\s+/i).join(", ")})`),
+  );
+  return habit(source, text, "each side of or is a whole condition");
+};
+
+/** A function before what it takes, without brackets, or with others. */
+const unbracketed: Rule = (source, { rows }, columns) => {
+  const names = new Set(
+    rows.flatMap((row) => (row.notation === "operator" ? [] : namesOf(row).map((name) => name.toLowerCase()))),
+  );
+  const known = new Set(columns.map((name) => name.toLowerCase()));
+  const isCalled = (name: string) => names.has(name.toLowerCase()) && !/^not$/i.test(name);
+  const said = "what a function takes stands in brackets";
+  const before = outside(source, (part) =>
+    part.replace(
+      /([\p{L}_][\p{L}\p{N}_-]*)\s+(\$?([\p{L}_][\p{L}\p{N}_]*))/gu,
+      (whole, name: string, column: string, bareName: string) =>
+        isCalled(name) && known.has(bareName.toLowerCase()) ? `${name}(${column})` : whole,
+    ),
+  );
+  const around = source.replace(
+    /([\p{L}_][\p{L}\p{N}_-]*)(?:\[([^[\]]*)\]|\{([^{}]*)\})/gu,
+    (whole, name: string, inside?: string, other?: string) => (isCalled(name) ? `${name}(${inside ?? other ?? ""})` : whole),
+  );
+  const all = source.replace(/^\s*([\p{L}_][\p{L}\p{N}_-]*)\s+([^(\s][^]*)$/u, (whole, name: string, rest: string) =>
+    isCalled(name) ? `${name}(${rest})` : whole,
+  );
+  return [before, around, all].flatMap((text) => habit(source, text, said));
+};
+
+/** POSITION with a comma: the literal is what is searched for. */
+const positionWords: Rule = (source) =>
+  habit(
+    source,
+    rewrittenCalls(source, "position", (_, inside) => {
+      const [first, second, more] = splitOutside(inside, /,/).map((part) => part.trim());
+      if (second === undefined || more !== undefined) return undefined;
+      const isTurned = /^['"]/.test(second) && !/^['"]/.test(first);
+      return isTurned ? `position(${second} in ${first})` : `position(${first} in ${second})`;
+    }),
+    "position has in between its arguments here",
+  );
+
+/** x ?? 'none' */
+const elseMarks: Rule = (source, dialect) =>
+  habit(
+    source,
+    inParts(source, (part) => {
+      const { inner, put } = bare(part);
+      const [value, other] = halves(inner, "\\?\\?|\\?:");
+      const written = other === undefined ? undefined : done(dialect, "fallback", { value, other });
+      return written === undefined ? part : put(written);
+    }),
+    "another value where one is missing is written otherwise here",
+  );
+
+/** Columns in backquotes. */
+const backquoted: Rule = (source, dialect, columns) =>
+  habit(
+    source,
+    source.replace(/`([^`]+)`/g, (whole, name: string) => {
+      const known = columns.find((column) => column.toLowerCase() === name.toLowerCase());
+      return known === undefined ? whole : dialect.columnText(known);
+    }),
+    "backquotes are no signs of a column here",
+  );
+
+const replaced =
+  (wrong: RegExp, right: string, said: string): Rule =>
+  (source) =>
+    habit(source, source.replace(wrong, right), said);
+
+/** Forms of other languages, that are more than another sign or word. */
+export const formsElsewhere: readonly Rule[] = [
+  methods,
+  ...choicesElsewhere,
+  casts,
+  substringWords,
+  words,
+  missing,
+  positionWords,
+  elseMarks,
+  backquoted,
+  replaced(/\btrim\s*\(\s*(leading|trailing|both)\s+('[^']*')\s*,?\s*(?!from\b|,)/gi, "trim($1 $2 from ", "from is lacking"),
+  replaced(/\bcase\s+([\w$]+)\s+when\s+(?=[<>])/gi, "case when $1 ", "CASE without a value before WHEN takes whole conditions"),
+  replaced(
+    /([\w$]+)(\s*(?:[<>]=?|<>|!=|=|\blike\b)\s*(?:'[^']*'|[\d.]+)\s+)(and|or)\s+(?=[<>=]|like\b)/gi,
+    "$1$2$3 $1 ",
+    "each side of and, and of or, is a whole condition",
+  ),
+  replaced(/,\s*(?=(?:else|when|end)\b)/gi, " ", "nothing stands between the branches of CASE"),
+  replaced(/(\bwhen\b[^':]*):\s*/gi, "$1 then ", "then stands behind a condition of CASE"),
+  negations,
+  likes,
+  ranges,
+  replaced(/\s+in\s*(?=\([^()]*\))/gi, " = ", "one of several is asked for with = here"),
+  tests,
+  nulls,
+  chained,
+  alternatives,
+  unbracketed,
+  replaced(
+    /\b(i?like|glob|similar\s+to|regexp)\s+(?!['"$])([%*]*[\p{L}\p{N}_]*[%*_]+[\p{L}\p{N}_%*]*)/giu,
+    "$1 '$2'",
+    "a pattern stands in quotes",
+  ),
+  replaced(/('[^']*')\s+(?=')/g, "$1, ", "texts have a comma between them"),
+  replaced(/\bis\s+not\s+empty\b/gi, "<> ''", "an empty text is written ''"),
+  replaced(/\bis\s+empty\b/gi, "= ''", "an empty text is written ''"),
+  replaced(/\bis\s+not\s+(?=['\d])/gi, "<> ", "another value is asked for with <>"),
+  replaced(/\bis\s+(?=['\d])/gi, "= ", "a value is asked for with ="),
+];

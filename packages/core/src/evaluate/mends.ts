@@ -1,0 +1,166 @@
+import { type Diagnostic, type Fix, applyFix } from "../diagnostics/index.ts";
+import type { Dialect } from "../dialects/dialect.ts";
+import { type TaskId, filled, isClosed, templateOf } from "../dialects/tasks/index.ts";
+import { type Call, type Expression, ungrouped, walk } from "../syntax/index.ts";
+import { Double, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
+import { editTo } from "./habits.ts";
+
+/** What a text comes to that may be meant: whether it can run, what is wrong with it, and whether most rows of the sample have a value. */
+export interface Attempt {
+  readonly ok: boolean;
+  readonly tree: Expression;
+  readonly diagnostics: readonly Diagnostic[];
+  readonly hasValues: () => boolean;
+}
+
+/** Whether most of some values are such: neither errors nor nothing, nor what is no number. */
+export function areMostlyValues(values: readonly Value[]): boolean {
+  const isNone = (value: Value) =>
+    value === null || isFailure(value) || Number.isNaN(value instanceof Double ? value.value : value);
+  return 2 * values.filter((value) => !isNone(value)).length >= values.length;
+}
+
+type Try = (text: string) => Attempt;
+
+const errorsOf = ({ diagnostics }: Pick<Attempt, "diagnostics">): readonly Diagnostic[] =>
+  diagnostics.filter(({ severity }) => severity === "error");
+
+/** Mends that are made one after the other, and problems whose mends are tried, at most. */
+const most = 6;
+
+/** What a value is read as where a call takes no such: the task, and what it takes. */
+const readings: readonly (readonly [TaskId, slot: string])[] = [
+  ["toText", "number"],
+  ["toNumber", "text"],
+  ["toDate", "text"],
+];
+
+/** Some arguments of a call written otherwise. */
+const rewritten = (args: readonly Expression[], texts: ReadonlyMap<number, string>, title: string): Fix => ({
+  title,
+  edits: [...texts].map(([i, text]) => ({ range: args[i].range, text })),
+});
+
+/** Arguments beyond which other ways to write them are not tried. */
+const mostArguments = 6;
+
+/** Other ways to write the arguments of a call: two of them the other way round, or read as values of another kind. */
+function* otherwise({ args, notation }: Call, dialect: Dialect, source: string): Generator<Fix> {
+  if (args.length > mostArguments) return;
+  const written = args.map(({ range }) => source.slice(range.start, range.end));
+  const isLiteral = args.map((arg) => ungrouped(arg).kind === "literal");
+  for (let i = 0; i < args.length && notation === "function"; i++)
+    for (let k = i + 1; k < args.length; k++)
+      if (isLiteral[i] || isLiteral[k]) yield rewritten(args, new Map([[i, written[k]], [k, written[i]]]), "Swap them"); // prettier-ignore
+  for (const [task, slot] of readings) {
+    const template = templateOf(task, dialect.id);
+    if (template === undefined) continue;
+    const read = (i: number): string => {
+      const arg = args[i];
+      const inner = ungrouped(arg);
+      if (task === "toText" && inner.kind === "literal" && typeof inner.value !== "string")
+        return dialect.textLiteral(written[i]);
+      const isOpen = arg.kind === "call" && arg.notation === "operator";
+      const text = filled(template, { [slot]: { text: written[i], isOpen } });
+      return notation === "operator" && !isClosed(template) ? `(${text})` : text;
+    };
+    const places = args.flatMap((_, i) => (task !== "toText" && isLiteral[i] ? [] : [i]));
+    for (const i of places) yield rewritten(args, new Map([[i, read(i)]]), `Write ${read(i)}`);
+    if (places.length > 1)
+      yield rewritten(args, new Map(places.map((i) => [i, read(i)])), `Write ${places.map(read).join(", ")}`);
+  }
+}
+
+/**
+ * The first of some mends, and of other ways to write the call at a place or around it, that gives values: as a whole, and what it
+ * puts into it.
+ */
+export function readOtherwise(
+  tree: Expression,
+  range: TextRange,
+  dialect: Dialect,
+  source: string,
+  attempt: Try,
+  fixes: readonly Fix[] = [],
+): Fix | undefined {
+  const isThere = (node: Expression) => sameRange(node.range, range);
+  const call = [...walk(tree)].find((node) => node.kind === "call" && [node, ...node.args].some(isThere));
+  if (call?.kind !== "call") return undefined;
+  const givesValues = (text: string): boolean => {
+    const tried = attempt(text);
+    return tried.ok && tried.hasValues();
+  };
+  return [...fixes, ...otherwise(call, dialect, source)].find((fix) =>
+    [applyFix(source, fix), ...fix.edits.map(({ text }) => text)].every(givesValues),
+  );
+}
+
+/** The mend of a call that takes no arguments of these kinds: the first that gives values. */
+function ofKinds(problem: Diagnostic, tree: Expression, dialect: Dialect, source: string, attempt: Try): Diagnostic {
+  const fix = readOtherwise(tree, problem.range, dialect, source, attempt, problem.fixes);
+  return { ...problem, fixes: fix ? [fix] : [] };
+}
+
+/** The names that a function may be meant by: such that less is wrong with them. */
+function ofNames(problem: Diagnostic, errors: number, source: string, attempt: Try): Diagnostic {
+  const { nearest } = problem.facts as { nearest: readonly string[] };
+  if (nearest.length === 0) return problem;
+  const apt = nearest.map((_, i) => errorsOf(attempt(applyFix(source, problem.fixes[i]))).length < errors);
+  return {
+    ...problem,
+    facts: { ...problem.facts, nearest: nearest.filter((_, i) => apt[i]) },
+    fixes: problem.fixes.filter((_, i) => apt[i]),
+  };
+}
+
+/** Problems with the mends that were tried: names of functions with which less is wrong, arguments read as what a call takes. */
+function tried(
+  { tree, diagnostics }: Pick<Attempt, "tree" | "diagnostics">,
+  dialect: Dialect,
+  source: string,
+  attempt: Try,
+): readonly Diagnostic[] {
+  const errors = errorsOf({ diagnostics }).length;
+  if (errors > most) return diagnostics;
+  return diagnostics.map((problem): Diagnostic => {
+    const { code } = problem;
+    if (code === "unknown-function") return ofNames(problem, errors, source, attempt);
+    const isOfKinds = code === "argument-type" || code === "ambiguous-call";
+    return isOfKinds && errors === 1 ? ofKinds(problem, tree, dialect, source, attempt) : problem;
+  });
+}
+
+/**
+ * What is wrong with a text, with the mends that were tried; where one is not enough, all that bring it to run come first, as one.
+ *
+ * @param attempt compiles another text
+ */
+export function withMends(
+  found: Pick<Attempt, "tree" | "diagnostics">,
+  dialect: Dialect,
+  source: string,
+  attempt: Try,
+): readonly Diagnostic[] {
+  if (errorsOf(found).length > most) return found.diagnostics;
+  const own = tried(found, dialect, source, attempt);
+  let text = source;
+  let problems: readonly Diagnostic[] = own;
+  const codes = new Set<string>();
+  for (let count = 0; count < most; count++) {
+    const next = errorsOf({ diagnostics: problems }).find(({ fixes }) => fixes.length > 0);
+    if (!next) return own;
+    codes.add(next.code);
+    text = applyFix(text, next.fixes[0]);
+    const now = attempt(text);
+    // Names that are nowhere may be texts, where that is not all that is wrong.
+    const isEnough = now.ok && count > 0 && (codes.size > 1 || !codes.has("unknown-column"));
+    if (isEnough) {
+      const whole = { title: `Write ${text}`, edits: [editTo(source, text)] };
+      const first = own.findIndex(({ severity }) => severity === "error");
+      return own.map((problem, i) => (i === first ? { ...problem, fixes: [whole, ...problem.fixes] } : problem));
+    }
+    if (now.ok) return own;
+    problems = tried(now, dialect, text, attempt);
+  }
+  return own;
+}
