@@ -15,10 +15,16 @@ interface CausesPanelProps {
 
 /** The rows that differ, grouped by why; the others' groups are told by their questions alone. */
 export function CausesPanel({ contrast, rowCount, selected, rowName, onRow, isTried, onTry }: CausesPanelProps) {
-  const { differing, groups } = contrast;
+  const { differing, unknown, groups } = contrast;
+  const agreeing = unknown.length === 0 ? "They agree on every row" : "They differ on no row that can be compared";
   return (
     <section className="causes" aria-label="Where they part">
-      <h2>{differing === 0 ? "They agree on every row" : `They differ on ${differing} of ${rowCount} rows`}</h2>
+      <h2>{differing === 0 ? agreeing : `They differ on ${differing} of ${rowCount} rows`}</h2>
+      {unknown.map(({ title, count, why }) => (
+        <p key={title + why} className="quiet">
+          What {title} gives is not known on {count} of {rowCount} rows: {why}
+        </p>
+      ))}
       {groups.map(({ rows, size, holdsSelected, parting, instead, effect, experiments }, i) => (
         <article key={i} className={holdsSelected ? "selected" : ""}>
           <p className="rows">

@@ -83,7 +83,7 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
       hunt: hunts,
     };
   }, [sides, file, scratch, selected, page, wanted, settled, areStepsShown, hunts]);
-  const { sides: sideFindings, answered, isStopped } = useFindings(question);
+  const { sides: sideFindings, answered, end } = useFindings(question);
   const { table, contrast, hunted, traces = [] } = answered;
   useEffect(() => {
     if (hunts === 0 || hunted?.hunt !== hunts) return;
@@ -203,10 +203,11 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
           The first {table.rowCount - shownScratch.length} rows are tried here; the other pages work on all.
         </p>
       )}
-      {isStopped && (
+      {(end === "late" || end === "stopped") && (
         <p className="stopped" role="status">
-          This took longer than a second and was stopped: what is missing below was not reached. Fewer rows, or the iquill
-          command, which takes its time, will tell.
+          {end === "late"
+            ? "This takes longer than a second: what is missing below comes later, or is stopped after ten."
+            : "This took longer than ten seconds and was stopped: what is missing below was not reached. Fewer rows, or the iquill command, which takes its time, will tell."}
         </p>
       )}
       <main>

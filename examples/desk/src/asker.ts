@@ -1,7 +1,14 @@
 import type { Findings, Question, Said } from "./findings.ts";
 
-/** Milliseconds that each part of an answer may take, rows once read, and that the last one may still take when there is a newer question; what is asked in a pause takes longer, and is not broken off. */
-const patience = { part: 1000, newer: 150, settled: 600 };
+/**
+ * Milliseconds after which a part of an answer is late, and after which it is given up, rows once read. A machine that does ten other
+ * things may take seconds for what takes none: what is late is told, and goes on. When there is a newer question the last one may take
+ * less; one asked in a pause takes longer, and is not broken off.
+ */
+const patience = { late: 1000, part: 10_000, newer: 150, settled: 600 };
+
+/** Whether more of an answer comes: at once, late, or not, as nothing is left to tell, or as it took too long. */
+export type End = "soon" | "late" | "told" | "stopped";
 
 /** Asks the worker; the newest question wins. One asked in a pause is asked until all its causes were looked for. */
 export class Asker {
@@ -12,11 +19,12 @@ export class Asker {
   #isBusy = false;
   #next: Question | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
+  #late: ReturnType<typeof setTimeout> | undefined;
 
-  /** @param tell hears what is known of a question, again with each part; `isLast` when nothing more comes */
+  /** @param tell hears what is known of a question, again with each part */
   constructor(
     question: Question,
-    readonly tell: (known: Partial<Findings>, isLast: boolean, isStopped: boolean) => void,
+    readonly tell: (known: Partial<Findings>, end: End) => void,
   ) {
     this.#current = { question };
     this.#send(question);
@@ -32,7 +40,7 @@ export class Asker {
   }
 
   close(): void {
-    clearTimeout(this.#timer);
+    this.#stopClocks();
     this.#worker?.terminate();
   }
 
@@ -57,14 +65,15 @@ export class Asker {
       // Reading the rows takes what it takes; the clock runs from then on, anew for each part.
       if (!this.#next) this.#stopIn(patience.part);
       else if (part.notices) this.#stopIn(this.#forNewer);
-      this.tell(this.#current, false, false);
+      this.tell(this.#current, "soon");
       return;
     }
     this.#end(false);
   }
 
   #stopIn(milliseconds: number): void {
-    clearTimeout(this.#timer);
+    this.#stopClocks();
+    if (milliseconds > patience.late) this.#late = setTimeout(() => this.tell(this.#current, "late"), patience.late);
     this.#timer = setTimeout(() => {
       this.#worker!.terminate();
       this.#worker = undefined;
@@ -72,13 +81,18 @@ export class Asker {
     }, milliseconds);
   }
 
-  #end(isStopped: boolean): void {
+  #stopClocks(): void {
+    clearTimeout(this.#late);
     clearTimeout(this.#timer);
+  }
+
+  #end(isStopped: boolean): void {
+    this.#stopClocks();
     this.#isBusy = false;
     const { question, contrast } = this.#current;
     const isToGoOn = !isStopped && question.isSettled && contrast?.isUnfinished;
     const next = this.#next ?? (isToGoOn ? question : undefined);
-    this.tell(this.#current, true, isStopped && !this.#next);
+    this.tell(this.#current, isStopped && !this.#next ? "stopped" : "told");
     this.#next = undefined;
     if (next) this.#send(next);
   }

@@ -134,6 +134,8 @@ export interface Place {
 
 export interface ContrastFindings {
   readonly differing: number;
+  /** On how many rows it is not known what a side gives, and why. */
+  readonly unknown: readonly { readonly title: string; readonly count: number; readonly why: string }[];
   /** By row of the page the stretch of each side's text that is not the others'. */
   readonly apart: ReadonlyMap<number, readonly (TextRange | undefined)[]>;
   /**

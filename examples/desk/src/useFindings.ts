@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Asker } from "./asker.ts";
+import { type End, Asker } from "./asker.ts";
 import type { Findings, Question, SideFindings } from "./findings.ts";
 
 interface Known {
@@ -7,14 +7,14 @@ interface Known {
   readonly sides: readonly SideFindings[] | undefined;
   /** The last question that was answered, as far as it was; never one whose file was refused, which is told where it is loaded. */
   readonly answered: Partial<Findings>;
-  /** The last answer took too long. */
-  readonly isStopped: boolean;
+  /** What was last told of it: that it is late, or took too long. */
+  readonly end: End;
 }
 
 const nothingKnown: Known = {
   sides: undefined,
   answered: {},
-  isStopped: false,
+  end: "told",
 };
 
 /** The newest findings; the ones before are shown until then. */
@@ -24,11 +24,11 @@ export function useFindings(question: Question): Known {
   useEffect(() => {
     if (asker.current) asker.current.ask(question);
     else
-      asker.current = new Asker(question, (findings, isLast, isStopped) =>
+      asker.current = new Asker(question, (findings, end) =>
         setKnown((before) => {
           const { isRefused = false, sides = before.sides } = findings;
-          if (!isLast || isRefused) return { ...before, sides };
-          return { sides, answered: findings, isStopped };
+          if (end === "soon" || isRefused) return { ...before, sides };
+          return { sides, answered: findings, end };
         }),
       );
   }, [question]);

@@ -22,6 +22,7 @@ import {
   contrast as contrastSides,
   coverage,
   explainEffect,
+  explainFailure,
   explainParting,
   hunt,
   titlesOf,
@@ -161,11 +162,16 @@ function traceFindings(program: Program, sample: Sample, row: number): TraceFind
   return { title: dialect.title, source, steps };
 }
 
-function contrastFindings({ rows, groups, programs, more }: Contrast, { selected, page }: Question): ContrastFindings {
+function contrastFindings({ rows, unknown, groups, programs, more }: Contrast, { selected, page }: Question): ContrastFindings {
   const titles = titlesOf(programs);
   const onPage = rows.slice(page * pageSize, (page + 1) * pageSize).filter(({ agree }) => !agree);
   return {
     differing: rows.filter(({ agree }) => !agree).length,
+    unknown: unknown.map(({ side, rows: own, failure }) => ({
+      title: titles[side],
+      count: own.length,
+      why: explainFailure(failure),
+    })),
     apart: new Map(onPage.map((row) => [row.row, apartOn(row)])),
     causes: new Map(
       onPage.map(({ row, differences: [difference] }) => [

@@ -308,6 +308,13 @@ test("contrast: the summary first, which sides agree, and marks under what diffe
   expect((await iquill(["contrast", "-a", "-r", "-", ...both], rows)).out).toMatch(
     /0 of 2 rows differ\.\n\n[^]*\n {5}2 {2}Salix, Alba/,
   );
+  const cut = await iquill(["contrast", "-r", "-", "duckdb=repeat(label, 300000000)", "postgresql=label"], rows);
+  expect(cut).toMatchObject({
+    code: 1,
+    out: expect.stringMatching(
+      /0 of 2 rows differ\.\nWhat DuckDB gives is not known on 2 rows \(1, 2\): The text would have/,
+    ) as unknown,
+  });
   const truth = ["sqlite=label = 'a'", "postgresql=label = 'a'"];
   expect((await iquill(["contrast", "-r", "-", ...truth], rows)).out).toContain(
     "2 of them would agree if true is 1 and false is 0 (--agree truth).",

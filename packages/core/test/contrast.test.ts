@@ -403,7 +403,7 @@ test.each(pairs)("a condition in front is not blamed: %j and %j on %j", (a, b, r
 });
 
 test("sides are told in groups; those that cannot run, or met a limit, stand aside", () => {
-  const { rows, groups, programs } = run(
+  const { rows, groups, programs, unknown } = run(
     [
       ["postgresql", "split_part(label, ',', 1)"],
       ["mariadb", "substring_index(label, ',', 1)"],
@@ -416,6 +416,7 @@ test("sides are told in groups; those that cannot run, or met a limit, stand asi
   );
   expect(programs.map(({ ok }) => ok)).toEqual([true, true, true, false, true, true]);
   expect(rows[0].groups).toEqual([[0, 1], [2], [5]]);
+  expect(unknown).toMatchObject([{ side: 4, rows: [0], failure: { code: "text-too-long" } }]);
   expect(groups.map(({ difference: { sides, parting } }) => [sides, parting?.causes[0][0].answers])).toEqual([
     [
       [0, 2],

@@ -120,10 +120,12 @@ test("a row for each cause, the smallest first; the sample's rows are tried, and
 
 test("where nothing is found it is said how far was searched, and proved where both do the same", () => {
   const [same, other] = ["left(label, 3)", "substr(label, 1, 3)"];
-  expect(hunt([side("postgresql", same), side("postgresql", same)]).reach).toEqual({ rows: 0, isProved: true });
+  expect(hunt([side("postgresql", same), side("postgresql", same)]).reach).toEqual({ rows: 0, unknown: 0, isProved: true });
   const { caught, reach } = hunt([side("postgresql", same), side("sqlite", other)], { milliseconds: 200 });
   expect(caught).toEqual([]);
-  expect(reach).toMatchObject({ isProved: false, exhausted: { column: "label", length: 5 } });
+  expect(reach).toMatchObject({ unknown: 0, isProved: false, exhausted: { column: "label", length: 5 } });
+  const limited = hunt([side("duckdb", "repeat(label, 300000000)"), side("postgresql", "label")]);
+  expect([limited.caught, limited.reach.unknown > limited.reach.rows / 2]).toEqual([[], true]);
   expect(reach.rows).toBeGreaterThan(3000);
   const broken = hunt([side("postgresql", "left("), side("sqlite", other)]);
   expect([broken.caught, broken.programs.map(({ ok }) => ok)]).toEqual([[], [false, true]]);

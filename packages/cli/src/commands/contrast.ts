@@ -36,7 +36,8 @@ export async function contrastCommand(sides: readonly string[], options: Contras
   const style = styleFor(streams, options.spaces);
   const shown = { all: options.all === true, agreement };
   streams.stdout.write(options.json ? asNdjson(result) : contrastText(result, sample, shown, style));
-  return running.every(Boolean) ? (result.groups.length === 0 ? exit.ok : exit.some) : exit.failed;
+  if (!running.every(Boolean)) return exit.failed;
+  return result.groups.length + result.unknown.length === 0 ? exit.ok : exit.some;
 }
 
 /** Sides as they are written: dialect=expression, or dialect[option=value]=expression. */

@@ -90,12 +90,16 @@ function huntText({ programs, caught, reach }: Hunt, quarry: Quarry, style: Styl
   return `${expressions}\n${found}\n${reachText(reach)}\n`;
 }
 
-function reachText({ rows, isProved, exhausted }: Hunt["reach"]): string {
+function reachText({ rows, unknown, isProved, exhausted }: Hunt["reach"]): string {
   if (isProved) return "That is proved: step by step both do the same operation with the same answers, on any text.";
   const all = exhausted
     ? `, and in ${exhausted.column} every text of up to ${exhausted.length} of the characters ${exhausted.letters.map((letter) => JSON.stringify(letter)).join(" ")}`
     : "";
-  return `Tried: ${rows.toLocaleString("en")} rows, made from what is written in them, the rows that were given and the usual traps${all}. What was not tried may still differ.`;
+  const aside =
+    unknown > 0
+      ? ` On ${unknown.toLocaleString("en")} of them a limit was met, or something that is not covered, so that is not known.`
+      : "";
+  return `Tried: ${rows.toLocaleString("en")} rows, made from what is written in them, the rows that were given and the usual traps${all}.${aside} What was not tried may still differ.`;
 }
 
 const asNdjson = ({ programs, caught, reach }: Hunt): string =>

@@ -7,6 +7,7 @@ import {
   type Switch,
   apartOn,
   explainEffect,
+  explainFailure,
   explainParting,
   switches,
   titlesOf,
@@ -23,7 +24,7 @@ export interface Shown {
 
 /** How many rows differ, why, and then the rows that do, side by side. */
 export function contrastText(result: Contrast, sample: Sample, shown: Shown, style: Style): string {
-  const { programs, rows, nearly } = result;
+  const { programs, rows, unknown, nearly } = result;
   const titles = titlesOf(programs);
   const { colour } = style;
   const wide = Math.max(12, ...titles.map(({ length }) => length));
@@ -31,11 +32,15 @@ export function contrastText(result: Contrast, sample: Sample, shown: Shown, sty
   const differing = rows.filter((row) => !row.agree).length;
   const taken = (shown.agreement ?? []).map((name) => switches[name]);
   const counted = `\n${differing} of ${sample.rows} rows differ${taken.length > 0 ? `, taking that ${taken.join("; ")}` : ""}.\n`;
+  const aside = unknown.map(({ side, rows: own, failure }) => {
+    const told = `What ${titles[side]} gives is not known on ${rowsNamed(own)}: ${explainFailure(failure)}`;
+    return `${wrapped(told, style.width ?? Infinity, "", "  ")}\n`;
+  });
   const near = Object.entries(nearly).map(
     ([name, count]) => `${count} of them would agree if ${switches[name as Switch]} (--agree ${name}).\n`,
   );
   const told = rows.some((row) => !row.agree || shown.all) ? `\n${rowsText(result, titles, shown.all === true, style)}` : "";
-  return `${expressions}${counted}${near.join("")}${groupsText(result, titles, style)}${causesText(result, titles, style)}${told}`;
+  return `${expressions}${counted}${aside.join("")}${near.join("")}${groupsText(result, titles, style)}${causesText(result, titles, style)}${told}`;
 }
 
 /** The cells of a row, each with what marks where it differs from the others. */
@@ -66,6 +71,9 @@ const rowNumbers = (rows: readonly number[]): string =>
     .slice(0, 12)
     .map((row) => row + 1)
     .join(", ") + (rows.length > 12 ? ", …" : "");
+
+const rowsNamed = (rows: readonly number[]): string =>
+  rows.length > 1 ? `${rows.length} rows (${rowNumbers(rows)})` : `row ${rowNumbers(rows)}`;
 
 /** Which of several sides go together, and on which rows. */
 function groupsText({ rows, programs }: Contrast, titles: readonly string[], style: Style): string {
@@ -120,9 +128,8 @@ function causesText(result: Contrast, titles: readonly string[], style: Style): 
   return result.groups
     .map(({ rows, difference }) => {
       const between = titles.length > 2 ? `${difference.sides.map((side) => titles[side]).join(" and ")}: ` : "";
-      const many = rows.length > 1 ? `${rows.length} rows (${rowNumbers(rows)})` : `row ${rowNumbers(rows)}`;
       const lead = rows.length > 1 ? `Row ${rows[0] + 1}: ` : "";
-      return `\n${style.colour.yellow(`${between}${many}`)}\n${differenceText(difference, titles, lead, style)}`;
+      return `\n${style.colour.yellow(`${between}${rowsNamed(rows)}`)}\n${differenceText(difference, titles, lead, style)}`;
     })
     .join("");
 }

@@ -1,7 +1,7 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Program, type Sample, compile } from "../evaluate/index.ts";
-import type { TextRange, Value } from "../values/index.ts";
+import type { Failure, TextRange, Value } from "../values/index.ts";
 import { type KnownCauses, nothingKnown, partingOf } from "./cause.ts";
 import { anotherOf, truthParting } from "./chain.ts";
 import { type Effect, type Outcome, effectOf, stretchesApart } from "./effect.ts";
@@ -54,10 +54,22 @@ export interface CauseGroup {
   readonly difference: RowDifference;
 }
 
+/** Rows on which it is not known what a side gives: it met a limit, or something that is not covered. */
+export interface UnknownRows {
+  /** From 0. */
+  readonly side: number;
+  /** 0-based. */
+  readonly rows: readonly number[];
+  /** What the side met on the first of these rows. */
+  readonly failure: Failure;
+}
+
 export interface Contrast {
   readonly programs: readonly Program[];
   /** Every row of the sample, in order. */
   readonly rows: readonly ContrastRow[];
+  /** The rows that stand aside, by sides that can run and by what they met. */
+  readonly unknown: readonly UnknownRows[];
   /** The rows that differ, by sides and cause; the commonest of two sides first. */
   readonly groups: readonly CauseGroup[];
   /** For each switch that is off how many rows more would agree with it, where there are any. */
@@ -174,6 +186,7 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
     return { row, values, groups, agree: false, differences };
   });
   const nearly = nearlyOf(compared, on);
+  const unknown = runnable.flatMap((side) => unknownRows(side, columns[side]));
 
   /** Differences that alone took all the time: nothing comes of trying again. */
   const givenUp = new Set<RowDifference>();
@@ -194,7 +207,7 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
       });
       return { ...one, differences };
     });
-    const all = { programs, rows, groups: causeGroups(rows), nearly };
+    const all = { programs, rows, unknown, groups: causeGroups(rows), nearly };
     return isLeft ? { ...all, more: (milliseconds) => sought(rows, milliseconds) } : all;
   };
   return sought(compared, milliseconds);
@@ -207,6 +220,18 @@ function lazily<T>(make: (side: number) => T): (side: number) => T {
     if (!made.has(side)) made.set(side, make(side));
     return made.get(side)!;
   };
+}
+
+/** The rows on which it is not known what a side gives, by the code of what it met. */
+function unknownRows(side: number, values: readonly Value[]): UnknownRows[] {
+  const found = new Map<string, { side: number; rows: number[]; failure: Failure }>();
+  values.forEach((value, row) => {
+    if (!isUnknown(value)) return;
+    const own = found.get(value.code);
+    if (own) own.rows.push(row);
+    else found.set(value.code, { side, rows: [row], failure: value });
+  });
+  return [...found.values()];
 }
 
 /** How many rows more would agree with each switch that is off. */

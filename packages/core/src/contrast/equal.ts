@@ -134,4 +134,4 @@ const unknownCodes: ReadonlySet<MessageCode> = new Set<MessageCode>([
 ]);
 
 /** Whether it is not known what a side gives: a limit was met. Such a value neither agrees nor differs. */
-export const isUnknown = (value: Value): boolean => value instanceof Failure && unknownCodes.has(value.code);
+export const isUnknown = (value: Value): value is Failure => value instanceof Failure && unknownCodes.has(value.code);

@@ -46,6 +46,8 @@ export interface Caught {
 /** How far was searched. */
 export interface Reach {
   readonly rows: number;
+  /** On how many of these rows it is not known what a side gives: it met a limit, or something that is not covered. */
+  readonly unknown: number;
   /** Whether nothing can be found: both sides do the same in every step. */
   readonly isProved: boolean;
   /** Every text of so many of these letters was tried in a column. */
@@ -59,6 +61,8 @@ export interface Hunt {
   readonly caught: readonly Caught[];
   readonly reach: Reach;
 }
+
+const nowhere = { rows: 0, unknown: 0 };
 
 /** Rows that are evaluated together: few at first, more as long as that takes no longer than so many milliseconds. */
 const batch = { first: 16, most: 512, milliseconds: 20 };
@@ -161,7 +165,7 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
   const limits = { ...defaultLimits, milliseconds };
   const programs = sides.map((side) => programFor(side, columns, limits));
   const none = { programs, columns, caught: [] };
-  if (!programs.every(({ ok }) => ok)) return { ...none, reach: { rows: 0, isProved: false } };
+  if (!programs.every(({ ok }) => ok)) return { ...none, reach: { ...nowhere, isProved: false } };
   const isProved =
     quarry === "difference" &&
     programs.every(({ dialect: { types } }) => types.nullStops === programs[0].dialect.types.nullStops) &&
@@ -170,7 +174,7 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
       programs[1].bound,
       names.map((name) => columns[name]),
     );
-  if (isProved) return { ...none, reach: { rows: 0, isProved } };
+  if (isProved) return { ...none, reach: { ...nowhere, isProved } };
 
   const end = Date.now() + milliseconds;
   const isWanted = isQuarry(quarry, options);
@@ -182,13 +186,17 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
 
   const found: RowOf[] = [];
   let tried = 0;
+  let unknown = 0;
   let size = batch.first;
   /** Tries rows until there are enough, or the time is up; whether all were tried. */
   const tryAll = (rows: Iterable<RowOf>): boolean => {
     let waiting: RowOf[] = [];
     const flush = () => {
       const started = Date.now();
-      for (const [i, values] of valuesOn(waiting).entries()) if (isWanted(values, waiting[i])) found.push(waiting[i]);
+      for (const [i, values] of valuesOn(waiting).entries()) {
+        if (values.some(isUnknown)) unknown++;
+        if (isWanted(values, waiting[i])) found.push(waiting[i]);
+      }
       tried += waiting.length;
       waiting = [];
       if (Date.now() - started < batch.milliseconds) size = Math.min(batch.most, 2 * size);
@@ -228,7 +236,7 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
     );
   };
   const caught = smallest(sides, found, columns, most, options, isWantedAlone, end + milliseconds / 2);
-  return { programs, columns, caught, reach: { rows: tried, isProved: false, ...(exhausted && { exhausted }) } };
+  return { programs, columns, caught, reach: { rows: tried, unknown, isProved: false, ...(exhausted && { exhausted }) } };
 }
 
 /** Milliseconds that are left for the cause of a row that was found, however late. */

@@ -6,6 +6,7 @@ export {
   type Pasted,
   type RowDifference,
   type Side,
+  type UnknownRows,
   apartOn,
   contrast,
   paste,
