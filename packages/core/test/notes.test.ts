@@ -66,10 +66,20 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["sqlite", "label || ' ' || altitude + 1", "sum-of-joined", "label || ' ' || (altitude + 1)"],
   ["mariadb", "5 < altitude <= 100", "chained-comparison", "5 < altitude and altitude <= 100"], ["openformula", "altitude>5&altitude<100", "chained-comparison", "AND(altitude > 5;altitude < 100)"],
   ["postgresql", "concat_ws(label, shelf)", "column-separates"],
+  ["openformula", 'FIND(label;"l")', "searched-in-text", 'FIND("l";label)'], ["xpath", "contains('us', $label)", "searched-in-text", "contains($label, 'us')"], ["postgresql", "trim(both 'x' from label) || trim(both '#', shelf)", "searched-in-text", "trim(both 'x' from label) || trim(both shelf, '#')"],
+  ["postgresql", "replace('a', 'b', label)", "replaced-in-text", "replace(label, 'a', 'b')"], ["openformula", 'SUBSTITUTE("a";label;"")', "replaced-in-text", 'SUBSTITUTE(label;"a";"")'],
+  ["postgresql", "label like 'Alnus'", "fits-nothing", "label like 'Alnus%'"], ["sqlite", "label like '^Betula.*'", "fits-nothing", "label like 'Betula%'"], ["duckdb", "regexp_matches(label, '%pendula')", "fits-nothing", "regexp_matches(label, 'pendula$')"], ["duckdb", "label similar to 'Alnus%'", "fits-nothing", "label similar to 'Alnus.*'"],
+  ["postgresql", "label like 'betula%'", "other-case", "lower(label) like 'betula%'"], ["xpath", "matches($label, '^acer')", "other-case", "matches(lower-case($label), '^acer')"],
+  ["openformula", 'LEFT(shelf;FIND("#";shelf))', "delimiter-taken", 'LEFT(shelf;FIND("#";shelf) - 1)'], ["sqlite", "upper(substr(shelf, instr(shelf, '-')))", "delimiter-taken", "upper(substr(shelf, instr(shelf, '-') + 1))"],
+  ["openformula", 'RIGHT(shelf;LEN(shelf)-FIND("-";shelf)+1)', "delimiter-taken", 'RIGHT(shelf;LEN(shelf)-FIND("-";shelf))'], ["duckdb", "substr('no. ' || shelf, strpos('no. ' || shelf, '. ') + 1)", "delimiter-taken", "substr('no. ' || shelf, strpos('no. ' || shelf, '. ') + 2)"],
+  ["mariadb", "case when altitude > 1 then 'a' when altitude > 100 then 'b' end", "never-reached"], ["openformula", 'IF(altitude>1;"a";IF(altitude>100;"b";"c"))', "never-reached"],
+  ["openformula", 'IF(altitude>100;"high")', "false-otherwise", 'IF(altitude>100;"high";"")'],
+  ["postgresql", "to_char(altitude, '000')", "sign-place", "to_char(altitude, 'FM000')"],
+  ["postgresql", "ltrim(label, 'Alnus')", "trims-letters"], ["mariadb", "format(qty, '%d') || 'x'", "joins-not", "concat(format(qty, '%d'), 'x')"],
   ["postgresql", "case label when null then 'x' else label end", "null-compared"],
   ["mariadb", "label + shelf", "joins-not", "concat(label, shelf)"],
   ["sqlite", 'label = "Quercus alba"', "name-as-text", "label = 'Quercus alba'"],
-  ["postgresql", "regexp_replace(shelf, '\\\\d+', '')", "no-row-changed", "regexp_replace(shelf, E'\\\\d+', '')"],
+  ["postgresql", "regexp_replace(shelf, '\\\\d+', '')", "no-row-changed", "regexp_replace(shelf, '\\d+', '')"],
 ];
 
 test.each(wrong.map(([dialect, source, code, mended]) => ({ dialect, source, code, mended })))(
@@ -97,6 +107,8 @@ const right: readonly (readonly [string, string])[] = [
   ["postgresql", "label = 'Alnus'"], ["mariadb", "label = 'betula pendula'"], ["postgresql", "replace(label, 'Alnus', 'A.')"], ["openformula", 'qty="*"'],
   ["sqlite", "label is null"], ["mariadb", "label regexp '^[0-9]+$'"], ["postgresql", "0 / altitude"],
   ["openformula", 'IF(altitude=5;NA();label)'], ["openformula", "IF(altitude>10000;1/0;1)"], ["duckdb", "try_cast('x' as integer)"],
+  ["postgresql", "strpos('Betula pendula, Acer campestre', label)"], ["postgresql", "rtrim(label, '., L')"], ["sqlite", "ltrim(shelf, 'ABC')"], ["openformula", 'LEFT(shelf;FIND("#";shelf)-1)&"#"'],
+  ["duckdb", "case when altitude > 100 then 'a' when altitude > 1 then 'b' end"], ["openformula", "IF(altitude>100;altitude>110)"], ["postgresql", "to_char(altitude, 'S000')"], ["sqlite", "label like 'Zz%'"], ["postgresql", "label not like 'betula%'"],
   ["openformula", "MAX(altitude)"], ["postgresql", "'constant'"], ["xpath", "contains($label, 'zzz')"], ["postgresql", "case when altitude > 1000 then 'high' else 'low' end"], ["mariadb", "if(label like '%x%', 'x', 'y')"],
 ];
 

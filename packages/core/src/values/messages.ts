@@ -77,6 +77,19 @@ const messages = {
   "sum-of-joined": (f: Facts) => `${String(f.sign)} comes first here: what is joined is calculated with.`,
   "chained-comparison": () => "The outcome of the first comparison, true or false, is compared with what follows.",
   "column-separates": (f: Facts) => `The separator comes first; ${String(f.column)} stands in its place.`,
+  "searched-in-text": (f: Facts) =>
+    `"${String(f.text)}" is searched for ${String(f.column)} here; the other way round it is found on ${String(f.rows)} rows.`,
+  "replaced-in-text": (f: Facts) => `The text in which is replaced is "${String(f.text)}" here, not ${String(f.column)}.`,
+  "fits-nothing": (f: Facts) =>
+    `"${String(f.text)}" fits no row, as patterns are written here; "${String(f.wanted)}" fits ${String(f.rows)}.`,
+  "never-holds": (f: Facts) => `This holds on none of ${String(f.rows)} rows.`,
+  "delimiter-taken": (f: Facts) => `The result ${String(f.verb)} with the "${String(f.text)}" that is searched for.`,
+  "never-reached": (f: Facts) =>
+    `This branch is never reached: on each of the ${String(f.rows)} rows on which its condition holds an earlier one does.`,
+  "false-otherwise": () => "Where the condition does not hold this gives false, as nothing is written for it.",
+  "sign-place": () => "The result begins with a space, the place of a sign; FM leaves it out.",
+  "trims-letters": (f: Facts) =>
+    `"${String(f.text)}" is a set of characters here: each of them goes, in any order. On row ${String(f.row)} more goes than that text.`,
   "always-fails": (f: Facts) => `This is an error wherever it is reached. ${String(f.problem)}`,
   "same-everywhere": (f: Facts) =>
     `It gives ${String(f.result)} on all ${String(f.rows)} rows, though it reads ${list(f.columns)}.`,

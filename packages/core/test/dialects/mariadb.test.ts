@@ -235,6 +235,8 @@ const recorded: readonly ExpressionCase[] = [
   ["not 'a'", 1],
   ["!1", 0],
   ["1 xor 1", 0],
+  ["1 xor 0.4", 1], ["1 xor 0.5", 0], ["1 xor 0.5e0", 1], ["1 xor 1.5e0", 0], ["1 xor '0.6'", 1], ["1 xor '0.4e1'", 1], ["1 xor -0.5", 0],
+  ["1 xor time'00:00:00.3'", 1], ["0.3 xor null", null], ["1 and 0.4", 1],
   ["1 <=> null", 0],
   ["null <=> null", 1],
   ["1 is true", 1],

@@ -1,5 +1,5 @@
 import type { Diagnostic, Fix } from "../../diagnostics/index.ts";
-import { type Bound, type BoundOperation, type Program, type Sample, unconverted } from "../../evaluate/index.ts";
+import { type Bound, type BoundOperation, type Program, type Sample, compile, unconverted } from "../../evaluate/index.ts";
 import type { Expression } from "../../syntax/index.ts";
 import { operationOf } from "../../text/index.ts";
 import type { Facts, MessageCode, TextRange, Value } from "../../values/index.ts";
@@ -22,6 +22,17 @@ export const note = (code: MessageCode, range: TextRange, facts: Facts = {}, fix
 });
 
 export const writing = (range: TextRange, text: string): Fix => ({ title: `Write ${text}`, edits: [{ range, text }] });
+
+/** Rows on which parts of an expression are tried. */
+const mostRows = 200;
+
+/** What an expression gives on the first rows; nothing where it cannot run. */
+export function valuesOn({ program: { dialect }, sample }: Asked, text: string): readonly Value[] {
+  const rows = Math.min(sample.rows, mostRows);
+  const first = { ...sample, rows, columns: sample.columns.map((each) => ({ ...each, values: each.values.slice(0, rows) })) };
+  const program = compile(dialect, text, first);
+  return program.ok ? program.run(first) : [];
+}
 
 /** The value of a part that is the same on every row, and the part itself. */
 export function constantOf(input: Operation["inputs"][number]): { value: Value; part: Bound } | undefined {

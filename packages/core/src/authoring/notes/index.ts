@@ -3,9 +3,11 @@ import { type Program, type Sample, allPartsOf } from "../../evaluate/index.ts";
 import type { Value } from "../../values/index.ts";
 import type { Asked } from "./asked.ts";
 import { comparedWithNull, orderedAsTexts, otherText, textAsCondition, wildcardsCompared } from "./comparisons.ts";
+import { falseOtherwise, neverReached } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
 import { nothingReplaced, sameEverywhere } from "./outcomes.ts";
 import { itemZero, separatorLast, startingAtZero } from "./places.ts";
+import { delimiterTaken, neverEqual, neverHolds, replacedInText, searchedInText } from "./searches.ts";
 import {
   bytesCounted,
   chainedComparison,
@@ -14,7 +16,9 @@ import {
   missingGroup,
   negativeStart,
   roundedQuotients,
+  signPlace,
   sumOfJoined,
+  trimsLetters,
   wildcardInPattern,
 } from "./traps.ts";
 import {
@@ -45,9 +49,21 @@ const ofOperations = [
   wildcardInPattern,
   sumOfJoined,
   columnAsSeparator,
+  searchedInText,
+  replacedInText,
+  trimsLetters,
 ];
-const ofParts = [foreignDateFormat, chainedComparison];
-const ofWholes = [comparedWithNull, itemZero, quotedColumns, namesAsTexts, lostEscapes, joinedOtherwise, roundedQuotients];
+const ofParts = [foreignDateFormat, chainedComparison, neverReached, falseOtherwise, signPlace];
+const ofWholes = [
+  comparedWithNull,
+  itemZero,
+  quotedColumns,
+  namesAsTexts,
+  lostEscapes,
+  joinedOtherwise,
+  roundedQuotients,
+  delimiterTaken,
+];
 
 /**
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
@@ -67,6 +83,9 @@ export function notesOf(program: Program, sample: Sample, values: readonly Value
     ...parts.flatMap((part) => ofParts.flatMap((ask) => ask(part, asked))),
     ...operations.flatMap((operation) => ofOperations.flatMap((ask) => ask(operation, asked))),
   ];
+  // What holds on no row is told where nothing else is.
+  if (found.length === 0)
+    found.push(...operations.flatMap((operation) => [...neverHolds(operation, asked), ...neverEqual(operation, asked)]));
   const places = new Map(found.map((each) => [`${each.code} ${each.range.start}`, each]));
   const told = [...places.values()].sort((a, b) => a.range.start - b.range.start);
   return told.length > 0 ? told : [...nothingReplaced(asked), ...sameEverywhere(asked)];

@@ -5,8 +5,9 @@ import { columnsUsed, otherReading, unconverted } from "../../evaluate/index.ts"
 import { type Value, isFailure } from "../../values/index.ts";
 import { type Asked, constantOf, note, slotOf, writing } from "./asked.ts";
 
-/** The fewest rows of which it says something that all give the same. */
+/** The fewest rows of which it says something that all give the same; and that all do on which nothing is missing. */
 const fewestRows = 3;
+const fewestThere = 10;
 
 /** Operations that give true or false, in whatever form. */
 const conditions: ReadonlySet<string> = new Set(["is", "distinct", "not", "connect", "truth-of", "test", "compare"]);
@@ -14,22 +15,25 @@ const conditions: ReadonlySet<string> = new Set(["is", "distinct", "not", "conne
 /** One result on all rows, though what is read differs; what is only true or false, and what is made of all rows, may be so. */
 export function sameEverywhere({ program, sample, values }: Asked): Diagnostic[] {
   const read = [...columnsUsed(program)];
-  const [first] = values;
+  // A missing or empty value often gives another result, whatever is asked.
+  const isThere = (row: number) => read.every((i) => !["", null].includes(sample.columns[i].values[row] as string | null));
+  const there = values.filter((_, row) => isThere(row));
+  const told = there.length < fewestThere ? values : there;
+  const [first] = told;
   // What a choice gives depends on which rows there are.
-  if (read.length === 0 || program.readsWholeColumns || program.bound.kind === "control" || values.length < fewestRows) return [];
+  if (read.length === 0 || program.readsWholeColumns || program.bound.kind === "control" || told.length < fewestRows) return [];
   const isFirst = (value: Value) => agree(value, first) && !(isFailure(value) && isFailure(first) && value.code !== first.code);
-  if (!values.every(isFirst)) return [];
+  if (!told.every(isFirst)) return [];
   const inputs = new Set(values.map((_, row) => JSON.stringify(read.map((i) => String(sample.columns[i].values[row])))));
   const { bound } = program;
   const made = unconverted(bound);
   const isTruth =
     typeof first === "boolean" || (made.kind === "operation" && ("truth" in made.answers || conditions.has(made.operation)));
-  const missing = values.filter((_, row) => read.some((i) => sample.columns[i].values[row] === null)).length;
-  if (inputs.size < fewestRows || (first === null && missing > 0) || (isTruth && !isFailure(first))) return [];
+  if (inputs.size < fewestRows || (isTruth && !isFailure(first))) return [];
   const columns = read.map((i) => program.dialect.columnText(sample.columns[i].name));
   const result = isFailure(first) ? `an error (${message(first).replace(/\.$/, "")})` : showValue(first);
   const fix = isFailure(first) ? otherReading(program, sample, first) : undefined;
-  return [note("same-everywhere", program.tree.range, { result, rows: values.length, columns }, fix ? [fix] : [])];
+  return [note("same-everywhere", program.tree.range, { result, rows: told.length, columns }, fix ? [fix] : [])];
 }
 
 /** Operations that put something in the place of what they find. */

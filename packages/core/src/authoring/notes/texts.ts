@@ -8,7 +8,7 @@ import { type Asked, type Operation, constantOf, isNumberText, note, signOf, slo
 
 /** Pattern languages that are taken for each other: their own wildcards, and those of the other with what is meant. */
 const wildcards: readonly { pattern: string; own: RegExp; foreign: RegExp; meant: Readonly<Record<string, string>> }[] = [
-  { pattern: "like", own: /[%_]/, foreign: /[*?]/g, meant: { "*": "%", "?": "_" } },
+  { pattern: "like", own: /[%_]/, foreign: /(?<!\.)[*?]/g, meant: { "*": "%", "?": "_" } },
   { pattern: "glob", own: /[*?[]/, foreign: /%/g, meant: { "%": "*" } },
 ];
 

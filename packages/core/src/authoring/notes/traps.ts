@@ -7,7 +7,7 @@ import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { AnswerOf, Answers } from "../../traits/index.ts";
 import type { Value } from "../../values/index.ts";
 import { separatorLast } from "./places.ts";
-import { type Asked, type Operation, constantOf, note, signOf, slotOf, textOf, writing } from "./asked.ts";
+import { type Asked, type Operation, constantOf, note, signOf, slotOf, textOf, valuesOn, writing } from "./asked.ts";
 
 const inner = (input: Operation["inputs"][number]): Bound | undefined =>
   input && "kind" in input ? unconverted(input) : undefined;
@@ -190,4 +190,33 @@ export function columnAsSeparator(operation: Operation, asked: Asked): Diagnosti
   return separator?.kind === "column"
     ? [note("column-separates", separator.source.range, { column: textOf(program, separator.source) })]
     : [];
+}
+
+/** A number by a format that keeps a place for its sign. */
+export function signPlace({ source }: Bound, asked: Asked): Diagnostic[] {
+  const [, format] = source.kind === "call" && source.name.toLowerCase() === "to_char" ? source.args.map(ungrouped) : [];
+  if (format?.kind !== "literal" || typeof format.value !== "string" || !/^[09]/.test(format.value)) return [];
+  const values = valuesOn(asked, textOf(asked.program, source)).filter((value) => value !== null);
+  const isSpaced = values.length > 0 && values.every((value) => typeof value === "string" && /^ \S/.test(value));
+  return isSpaced
+    ? [note("sign-place", format.range, {}, [writing(format.range, asked.program.dialect.textLiteral(`FM${format.value}`))])]
+    : [];
+}
+
+/** A text with letters that is taken away at an end as a set of characters, and takes more than itself. */
+export function trimsLetters(operation: Operation, asked: Asked): Diagnostic[] {
+  const set = operation.operation === "trim" ? constantOf(slotOf(operation, "characters")) : undefined;
+  const text = inner(slotOf(operation, "text"));
+  if (!isWritten(set?.value) || !text || (set.value.match(/\p{L}/gu) ?? []).length < 2) return [];
+  const [whole, left] = [text, operation].map(({ source }) => valuesOn(asked, textOf(asked.program, source)));
+  const word = set.value;
+  // In their order, letters are meant as a set.
+  if ([...word].every((sign, i, all) => i === 0 || all[i - 1] < sign)) return [];
+  const isMore = (given: Value, row: number): boolean => {
+    const kept = left[row];
+    if (!isWritten(given) || !isWritten(kept) || given === kept) return false;
+    return ![`${word}${kept}`, `${kept}${word}`, `${word}${kept}${word}`].includes(given);
+  };
+  const row = whole.findIndex(isMore);
+  return row < 0 ? [] : [note("trims-letters", set.part.source.range, { text: word, row: row + 1 })];
 }

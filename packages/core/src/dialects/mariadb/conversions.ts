@@ -64,6 +64,8 @@ export const shown = (scale?: number, size?: number): Step =>
 export const conversions: readonly ConversionLine[] = [
   ["*", "any", 0],
   ["*", "condition", 0, steps.truth],
+  // XOR asks whether the whole number is zero.
+  ...whole("wholecondition", steps.truth),
   // An escape that is null is the usual one.
   ["*", "escape", 0, [step("instead", {}, { other: "\\" }), steps.text, escape], early],
   ["text", "text", 0],

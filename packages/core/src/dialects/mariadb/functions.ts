@@ -214,7 +214,7 @@ export const mariadbRows: readonly FunctionRow[] = [
     result: "integer",
     condition: "condition",
     evaluates: "left first",
-    hasXor: true,
+    xor: "wholecondition",
     evidence: [operatorsDoc, operatorsDoc, operatorsDoc],
   }),
   {

@@ -126,11 +126,8 @@ export const reserved: ReadonlySet<string> = new Set(
 export const columnText = (name: string): string =>
   /^[a-z_][a-z0-9_$]*$/.test(name) && !reserved.has(name) ? name : `"${name.replaceAll('"', '""')}"`;
 
-/** How a text is written: what a setting of the session could read otherwise stands as `E'…'`. */
-export function textLiteral(text: string): string {
-  const doubled = text.replaceAll("'", "''");
-  return text.includes("\\") ? `E'${doubled.replaceAll("\\", "\\\\")}'` : `'${doubled}'`;
-}
+/** How a text is written: a backslash is one as `standard_conforming_strings` is on unless somebody turns it off. */
+export const textLiteral = (text: string): string => `'${text.replaceAll("'", "''")}'`;
 
 /** The collations that a build has whatever its libraries: all compare by code points (24.2.2). */
 export const collations: readonly string[] = ["C", "POSIX", "ucs_basic", "default", "C.utf8"];

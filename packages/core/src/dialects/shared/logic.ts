@@ -11,7 +11,8 @@ interface Logic {
   readonly evaluates: AnswerOf<"evaluates">;
   readonly inConditions?: AnswerOf<"inConditions">;
   readonly constants?: AnswerOf<"constants">;
-  readonly hasXor?: true;
+  /** The parameters of XOR, where there is one. */
+  readonly xor?: string;
   /** Whether IS UNKNOWN is another word for IS NULL. */
   readonly hasUnknown?: true;
   /** The standard's section for AND and OR, for IS NULL, and for IS TRUE. */
@@ -25,7 +26,7 @@ export function logicRows(logic: Logic): FunctionRow[] {
   const { truth, result, condition, evaluates, inConditions = "the same", constants = "none" } = logic;
   const [connected, ofMissing, ofTruth] = logic.evidence;
   const row = { family: "logic", result, notation: "operator" } as const;
-  const joiners = logic.hasXor ? (["and", "or", "xor"] as const) : (["and", "or"] as const);
+  const joiners = [["and", condition], ["or", condition], ...(logic.xor ? [["xor", logic.xor] as const] : [])] as const;
   const tests = [
     ["is null", "missing", "any"],
     ["is not null", "present", "any"],
@@ -34,11 +35,11 @@ export function logicRows(logic: Logic): FunctionRow[] {
     ...(logic.hasUnknown ? ([["is unknown", "missing", condition]] as const) : []),
   ] as const;
   return [
-    ...joiners.map((name): FunctionRow => ({
+    ...joiners.map(([name, side]): FunctionRow => ({
       ...row,
       name,
       summary: opposites[name],
-      parameters: params(`left ${condition} > a, right ${condition} > b`),
+      parameters: params(`left ${side} > a, right ${side} > b`),
       operation: "connect",
       answers: { truth, evaluates, inConditions, constants },
       fixed: { joiner: name },

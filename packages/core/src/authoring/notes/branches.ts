@@ -1,0 +1,48 @@
+/** Notes on the branches of choices. */
+import type { Diagnostic } from "../../diagnostics/index.ts";
+import { type Bound, unconverted } from "../../evaluate/index.ts";
+import type { Expression } from "../../syntax/index.ts";
+import type { Value } from "../../values/index.ts";
+import { type Asked, note, textOf, valuesOn } from "./asked.ts";
+
+const isTrue = (value: Value): boolean => value === true || value === 1 || value === 1n;
+
+/** The conditions of a choice, and of one that stands where none of them holds. */
+function conditionsOf(part: Bound): readonly Bound[] {
+  if (part.kind !== "control" || part.control.form !== "choice") return [];
+  const { tests } = part.control;
+  const otherwise = part.children.length > 2 * tests ? unconverted(part.children[2 * tests]) : undefined;
+  return [...part.children.slice(0, tests), ...(otherwise ? conditionsOf(otherwise) : [])];
+}
+
+/** A branch that no row reaches, as an earlier condition holds wherever its own does. */
+export function neverReached(part: Bound, asked: Asked): Diagnostic[] {
+  if (part.kind !== "control" || part.control.form !== "choice") return [];
+  const { program } = asked;
+  const conditions = conditionsOf(part).map(({ source }) => source);
+  // Of CASE x WHEN y the conditions are not written as such.
+  const isWritten = ({ range }: Expression) =>
+    part.source.kind === "call" || /\b(?:when|if\s*\()\s*$/i.test(program.source.slice(0, range.start));
+  if (!conditions.every(isWritten)) return [];
+  const held = conditions.map((condition) => valuesOn(asked, textOf(program, condition)).map(isTrue));
+  return conditions.flatMap((condition, i) => {
+    const rows = held[i].flatMap((holds, row) => (holds ? [row] : []));
+    const isTaken = rows.every((row) => held.slice(0, i).some((earlier) => earlier[row]));
+    return i > 0 && rows.length > 0 && isTaken ? [note("never-reached", condition.range, { rows: rows.length })] : [];
+  });
+}
+
+/** A choice that gives false where its condition does not hold, beside a text where it does. */
+export function falseOtherwise(part: Bound, asked: Asked): Diagnostic[] {
+  const { source } = part;
+  const { dialect } = asked.program;
+  if (part.kind !== "control" || part.control.form !== "choice" || source.kind !== "call" || source.args.length !== 2) return [];
+  const otherwise = part.children[2] && unconverted(part.children[2]);
+  if (otherwise?.kind !== "constant" || otherwise.value !== false) return [];
+  const values = valuesOn(asked, textOf(asked.program, source.args[1]));
+  if (!values.some((value) => typeof value === "string")) return [];
+  const { end } = source.args[1].range;
+  const text = `${dialect.separator}${dialect.textLiteral("")}`;
+  const fix = { title: `Add ${text}`, edits: [{ range: { start: end, end }, text }] };
+  return [note("false-otherwise", source.range, {}, [fix])];
+}

@@ -1,0 +1,222 @@
+/** Notes on what is searched for: where it is found nowhere, searched the wrong way round, or taken with the result. */
+import { filled, templateOf } from "../../dialects/tasks/index.ts";
+import { type Diagnostic, type Fix, applyFix } from "../../diagnostics/index.ts";
+import { type Bound, allPartsOf, unconverted } from "../../evaluate/index.ts";
+import { type Value, isFailure } from "../../values/index.ts";
+import {
+  type Asked,
+  type Operation,
+  constantOf,
+  note,
+  signOf,
+  slotOf,
+  textBesideColumn,
+  textOf,
+  valuesOn,
+  writing,
+} from "./asked.ts";
+
+/** The fewest rows of which it is said that something holds on none, or on all. */
+const fewestRows = 4;
+
+const isText = (value: Value | undefined): value is string => typeof value === "string";
+const isFound = (value: Value): boolean => value !== null && value !== false && !isFailure(value) && Number(value) !== 0;
+
+/** On how many of some rows a search finds something. */
+const found = (values: readonly Value[]): number => values.filter(isFound).length;
+
+/** A text that is written in a slot. */
+function writtenIn(operation: Operation, slot: string): { readonly text: string; readonly part: Bound } | undefined {
+  const constant = constantOf(slotOf(operation, slot));
+  return isText(constant?.value) && constant.part.source.kind === "literal"
+    ? { text: constant.value, part: constant.part }
+    : undefined;
+}
+
+/** What stands in a slot, without its conversions. */
+function partIn(operation: Operation, slot: string): Bound | undefined {
+  const input = slotOf(operation, slot);
+  return input && "kind" in input ? unconverted(input) : undefined;
+}
+
+/** What a part gives on the first rows, as it is written or after a mend. */
+function valuesOf(asked: Asked, { source: { range } }: Bound, fix: Fix = { title: "", edits: [] }): readonly Value[] {
+  const { source } = asked.program;
+  const text = applyFix(source, fix);
+  return valuesOn(asked, text.slice(range.start, text.length - (source.length - range.end)));
+}
+
+/** The same parts in another order. */
+function reordered({ program }: Asked, parts: readonly Bound[], order: readonly Bound[]): Fix {
+  const edits = parts.map(({ source }, i) => ({ range: source.range, text: textOf(program, order[i].source) }));
+  return { title: `Write ${edits.map(({ text }) => text).join(", ")}`, edits };
+}
+
+/** The slots that hold what is searched for, or taken away, by operation. */
+const sought: Readonly<Record<string, string>> = { locate: "needle", test: "needle", trim: "characters" };
+
+/** A search within a text that is written for a column, where the other way round it is found. */
+export function searchedInText(operation: Operation, asked: Asked): Diagnostic[] {
+  const slot = sought[operation.operation];
+  const written = slot && writtenIn(operation, "text");
+  const column = slot && partIn(operation, slot);
+  if (!written || !column || column.kind !== "column") return [];
+  const fix = reordered(asked, [written.part, column], [column, written.part]);
+  // Empty text is found in any.
+  const given = asked.sample.columns[column.column].values;
+  const [now, then] = [undefined, fix].map((each) => valuesOf(asked, operation, each).filter((_, row) => given[row] !== ""));
+  const rows = found(then);
+  if (10 * found(now) > now.length || rows <= found(now) + 1) return [];
+  const facts = { text: written.text, column: textOf(asked.program, column.source), rows };
+  return [note("searched-in-text", operation.source.range, facts, [fix])];
+}
+
+/** A replacement within a text that is written, with a column in another place. */
+export function replacedInText(operation: Operation, asked: Asked): Diagnostic[] {
+  const written = operation.operation === "substitute" ? writtenIn(operation, "text") : undefined;
+  const [old, by] = ["old", "new"].map((slot) => partIn(operation, slot));
+  if (!written || !old || !by || (old.kind === "column") === (by.kind === "column")) return [];
+  const [column, other] = old.kind === "column" ? [old, by] : [by, old];
+  const fix = reordered(asked, [written.part, old, by], [column, written.part, other]);
+  const facts = { text: written.text, column: textOf(asked.program, column.source) };
+  return [note("replaced-in-text", operation.source.range, facts, [fix])];
+}
+
+/** A text as LIKE has it, open where it does not begin or end the whole. */
+const likeOf = (begins: boolean, inner: string, ends: boolean): string =>
+  `${begins ? "" : "%"}${inner}${ends ? "" : "%"}`.replace(/%%+/g, "%");
+
+/** What may be meant by a pattern that fits nothing: by LIKE without a wildcard, by a regular expression there, by LIKE's wildcards in one. */
+function patternsMeant(text: string, isLike: boolean): readonly string[] {
+  if (!isLike) {
+    const [, open, inner, close] = /^(%?)([\p{L}\p{N} ,;:#/_-]+)(%?)$/u.exec(text) ?? [];
+    if (inner === undefined || open + close === "") return [];
+    return [`${open ? "" : "^"}${inner}${close ? "" : "$"}`, text.replaceAll("%", ".*")];
+  }
+  if (/^[^%_\\^$.*+?()[\]{}|]+$/.test(text))
+    return [likeOf(true, text, false), likeOf(false, text, true), likeOf(false, text, false)];
+  const [, start, inner, end] = /^(\^?)((?:[^\\^$.*+?()[\]{}|%_]|\.\*)+)(\$?)$/.exec(text) ?? [];
+  return inner === undefined ? [] : [likeOf(start !== "", inner.replaceAll(".*", "%"), end !== "")];
+}
+
+/** A condition that asks a text for another and holds on no row, with what would hold on some. */
+export function neverHolds(operation: Operation, asked: Asked): Diagnostic[] {
+  const { dialect } = asked.program;
+  const written = operation.operation === "test" ? writtenIn(operation, "needle") : undefined;
+  const subject = partIn(operation, "text");
+  if (!written || !subject || subject.kind === "constant") return [];
+  const now = valuesOf(asked, operation);
+  if (now.length < fewestRows || found(now) > 0) return [];
+  const { range } = written.part.source;
+  const pattern = operation.answers.pattern ?? "literal";
+  const meant = ["literal", "glob"].includes(pattern) ? [] : patternsMeant(written.text, pattern.startsWith("like"));
+  const [better] = meant
+    .map((text) => {
+      const fix = writing(range, dialect.textLiteral(text));
+      return { text, fix, rows: found(valuesOf(asked, operation, fix)) };
+    })
+    .filter(({ rows }) => rows > 0)
+    .sort((a, b) => b.rows - a.rows);
+  if (better) return [note("fits-nothing", range, { text: written.text, wanted: better.text, rows: better.rows }, [better.fix])];
+  const small = inOtherLetters(operation, subject, written, asked);
+  return small.length > 0 ? small : nowhere(operation, now.length);
+}
+
+/** The fewest rows of which it is said that they have not what is asked for, which may be rare. */
+const mostRare = 20;
+
+const nowhere = ({ source }: Operation, rows: number): Diagnostic[] =>
+  rows < mostRare ? [] : [note("never-holds", source.range, { rows })];
+
+/** An equality with a text that holds on no row. */
+export function neverEqual(operation: Operation, asked: Asked): Diagnostic[] {
+  const { source } = operation;
+  const beside = signOf(source, asked.program.source) === "=" ? textBesideColumn(operation) : undefined;
+  if (beside?.part.source.kind !== "literal") return [];
+  const now = valuesOf(asked, operation);
+  return found(now) === 0 ? nowhere(operation, now.length) : [];
+}
+
+/** What holds if neither side minds upper and lower case. */
+function inOtherLetters(
+  operation: Operation,
+  { source }: Bound,
+  { text, part }: { readonly text: string; readonly part: Bound },
+  asked: Asked,
+): Diagnostic[] {
+  const { program } = asked;
+  const lower = templateOf("lower", program.dialect.id);
+  if (lower === undefined) return [];
+  const subject = filled(lower, { text: { text: textOf(program, source), isOpen: source.kind === "call" } });
+  const small = program.dialect.textLiteral(text.toLowerCase());
+  const fix = {
+    title: `Write ${subject} and ${small}`,
+    edits: [
+      { range: source.range, text: subject },
+      { range: part.source.range, text: small },
+    ],
+  };
+  const at = valuesOf(asked, operation, fix).findIndex(isFound);
+  const there = at < 0 ? undefined : valuesOn(asked, textOf(program, source))[at];
+  return isText(there) ? [note("other-case", part.source.range, { text, there }, [fix])] : [];
+}
+
+/** A sum with a number more, or less, at its end. */
+function shifted(text: string, by: number): string {
+  const [whole = "", sign, digits] = /\s*([+-])\s*(\d+)$/.exec(text) ?? [];
+  const sum = Number(`${sign ?? ""}${digits ?? 0}`) + by;
+  return `${text.slice(0, text.length - whole.length)}${sum === 0 ? "" : ` ${sum < 0 ? "-" : "+"} ${Math.abs(sum)}`}`;
+}
+
+/** The share of the results that begin or end with it. */
+const mostTaken = 0.8;
+
+/** The longest text that is searched for of which it is asked whether it is taken. */
+const longestSought = 3;
+
+/** Results that begin or end with what is searched for: a place further, or a character less, leaves it out. */
+export function delimiterTaken(asked: Asked): Diagnostic[] {
+  const { program, values } = asked;
+  const texts = values.filter((value) => value !== null && value !== "" && !isFailure(value));
+  if (texts.length < fewestRows || !texts.every(isText) || new Set(texts).size < fewestRows) return [];
+  const slices = allPartsOf(program.bound).flatMap((part) =>
+    part.kind === "operation" && part.operation === "slice" ? [partIn(part, "start"), partIn(part, "length")] : [],
+  );
+  return slices.flatMap((place): Diagnostic[] => {
+    const sought = new Set(
+      (place ? allPartsOf(place) : []).flatMap((part) =>
+        part.kind === "operation" && part.operation === "locate" ? [writtenIn(part, "needle")?.text ?? ""] : [],
+      ),
+    );
+    for (const text of sought) {
+      const most = text.length > longestSought ? 0 : text.length;
+      for (let size = 1; size <= most; size++) {
+        for (const by of [size, -size]) {
+          const fix = writing(place!.source.range, shifted(textOf(program, place!.source), by));
+          const [taken, verb] = takenLess(values, valuesOn(asked, applyFix(program.source, fix)), text, size) ?? [];
+          if (taken !== undefined) return [note("delimiter-taken", place!.source.range, { text: taken, verb }, [fix])];
+        }
+      }
+    }
+    return [];
+  });
+}
+
+/** What of the text that is searched for is left out at one end of most results by a mend that leaves them otherwise as they are. */
+function takenLess(
+  before: readonly Value[],
+  after: readonly Value[],
+  sought: string,
+  size: number,
+): [string, string] | undefined {
+  const ends = [
+    [sought.slice(-size), "begins", (text: string, taken: string) => `${taken}${text}`],
+    [sought.slice(0, size), "ends", (text: string, taken: string) => `${text}${taken}`],
+  ] as const;
+  const rows = after.filter((value, row) => isText(value) && isText(before[row]) && before[row] !== "").length;
+  const [found] = ends.filter(([taken, , whole]) => {
+    const cut = after.filter((value, row) => isText(value) && before[row] === whole(value, taken)).length;
+    return rows >= fewestRows && cut >= rows * mostTaken;
+  });
+  return found && [found[0], found[1]];
+}
