@@ -31,7 +31,7 @@ describe("every dialect says a task so that it gives the same", () => {
 // prettier-ignore
 const foreign: readonly (readonly [string, string])[] = [
   ["postgresql", "left(label, 3)"], ["postgresql", "right(label, n)"], ["mariadb", "mid(label, 2, 3)"], ["postgresql", "substr(label, 3)"], ["postgresql", "strpos(label, 'u')"], ["mariadb", "locate('u', label)"],
-  ["postgresql", "split_part(label, ' ', 1)"], ["postgresql", "split_part(label, ' ', 2)"], ["mariadb", "substring_index(label, ' ', 1)"], ["mariadb", "substring_index(label, ' ', -1)"],
+  ["postgresql", "split_part(label, ' ', 1)"], ["postgresql", "split_part(label, ' ', 2)"], ["mariadb", "substring_index(label, ' ', 1)"], ["mariadb", "substring_index(label, ' ', -1)"], ["mariadb", "substring_index(label, 'u', 2)"],
   ["postgresql", "initcap(label)"], ["postgresql", "lpad(label, 20, '.')"], ["postgresql", "rpad(label, 20, '.')"], ["postgresql", "repeat(label, 2)"], ["postgresql", "reverse(label)"], ["mariadb", "ucase(label)"],
   ["postgresql", "length(label)"], ["postgresql", "concat(label, 'x')"], ["postgresql", "concat_ws('-', label, 'x', 'y')"], ["postgresql", "btrim(label)"], ["mariadb", "if(n > 1, label, 'x')"], ["mariadb", "ifnull(label, 'x')"],
   ["postgresql", "coalesce(label, 'x', 'y')"], ["postgresql", "nullif(label, 'x')"], ["duckdb", "contains(label, 'us')"], ["postgresql", "starts_with(label, 'A')"], ["duckdb", "ends_with(label, 's')"],

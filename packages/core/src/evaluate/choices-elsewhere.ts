@@ -8,8 +8,9 @@ function chosen({ id }: Dialect, condition: string, then: string, otherwise: str
   const template = templateOf("choose", id);
   const used = otherwise === undefined ? template?.replace(" else {else}", "") : template;
   const parts = { condition, then, else: otherwise ?? "" };
-  // Where there is no word for it, what comes otherwise is always written.
-  if (used === undefined || (otherwise === undefined && used.includes("{else}"))) return undefined;
+  if (used === undefined) return undefined;
+  // A call takes what comes otherwise, too; CASE gives null.
+  if (otherwise === undefined && used.includes("{else}")) return `case when ${condition} then ${then} end`;
   return filled(used, Object.fromEntries(Object.entries(parts).map(([name, text]) => [name, { text, isOpen: false }])));
 }
 
@@ -72,7 +73,7 @@ const calledIf: Rule = (source, dialect) =>
     source,
     rewrittenCalls(source, "if|iif", (_, inside) => {
       const [condition, then, otherwise, more] = splitOutside(inside, /[,;]/).map((part) => part.trim());
-      return otherwise === undefined || more !== undefined ? undefined : chosen(dialect, condition, then, otherwise);
+      return then === undefined || more !== undefined ? undefined : chosen(dialect, condition, then, otherwise);
     }),
     "a choice with if is written otherwise here",
   );

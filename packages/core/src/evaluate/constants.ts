@@ -100,12 +100,20 @@ export function constantValue(bound: Bound, dialect: Dialect): Value | undefined
   }
 }
 
+/** What is known of parts that were asked about: each stands within all that are made of it. */
+const changing = new WeakMap<Bound, boolean>();
+
 /** Whether a part depends on the row, or on what the engine takes for changeable. */
-function mayChange(root: Bound, dialect: Dialect): boolean {
-  const changes: (bound: Bound) => boolean = once(
-    (bound) => bound.kind === "column" || bound.kind === "variable" || isUnsteady(bound, dialect) || partsOf(bound).some(changes),
-  );
-  return changes(root);
+function mayChange(bound: Bound, dialect: Dialect): boolean {
+  const known = changing.get(bound);
+  if (known !== undefined) return known;
+  const isSo =
+    bound.kind === "column" ||
+    bound.kind === "variable" ||
+    isUnsteady(bound, dialect) ||
+    partsOf(bound).some((part) => mayChange(part, dialect));
+  changing.set(bound, isSo);
+  return isSo;
 }
 
 /** A sub-expression whose parts are constants. */

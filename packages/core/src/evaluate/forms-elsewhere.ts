@@ -1,6 +1,7 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Part, type TaskId, filled, templateOf } from "../dialects/tasks/index.ts";
+import { type TaskId, filled, templateOf } from "../dialects/tasks/index.ts";
 import { namesOf } from "../dialects/row.ts";
+import { callsElsewhere, done } from "./calls-elsewhere.ts";
 import { choicesElsewhere } from "./choices-elsewhere.ts";
 import { type Rule, habit } from "./habit.ts";
 import {
@@ -39,13 +40,6 @@ const methods: Rule = (source, { separator }) => {
   }
   return habit(source, text, "a function is written before what it takes");
 };
-
-/** What a task makes of operands; undefined where it is not said. */
-function done({ id }: Dialect, task: TaskId, operands: Readonly<Record<string, string>>): string | undefined {
-  const template = templateOf(task, id);
-  const parts = Object.entries(operands).map(([slot, text]) => [slot, { text, isOpen: false }]);
-  return template && filled(template, Object.fromEntries(parts) as Readonly<Record<string, Part>>);
-}
 
 /** What types of other languages are for: a task, and what it takes. */
 const typeTasks: readonly (readonly [RegExp, TaskId, slot: string])[] = [
@@ -121,15 +115,19 @@ const substringWords: Rule = (source) =>
     "the arguments of substring have from and for between them here",
   );
 
-/** ISNULL(x, y), where that is a word of the grammar. */
-const missing: Rule = (source) =>
-  habit(
-    source,
-    rewrittenCalls(source, "isnull", (_, inside) =>
-      splitOutside(inside, /,/).length === 2 ? `coalesce(${inside})` : `(${inside} is null)`,
-    ),
-    "another value where one is missing is written with coalesce here",
-  );
+/** ISNULL(x, y) or ISNULL(x), where that is a word of the grammar. */
+const missing: Rule = (source) => {
+  const rewritten = (count: number, write: (inside: string) => string, said: string) =>
+    habit(
+      source,
+      rewrittenCalls(source, "isnull", (_, inside) => (splitOutside(inside, /,/).length === count ? write(inside) : undefined)),
+      said,
+    );
+  return [
+    ...rewritten(2, (inside) => `coalesce(${inside})`, "another value where one is missing is written with coalesce here"),
+    ...rewritten(1, (inside) => `(${inside} is null)`, "whether a value is missing is asked with is null here"),
+  ];
+};
 
 /** NOT before a condition, where it is a function: all of what it stands before, as far as AND or OR. */
 const negations: Rule = (source) => {
@@ -318,7 +316,11 @@ export const formsElsewhere: readonly Rule[] = [
   elseMarks,
   backquoted,
   replaced(/\btrim\s*\(\s*(leading|trailing|both)\s+('[^']*')\s*,?\s*(?!from\b|,)/gi, "trim($1 $2 from ", "from is lacking"),
-  replaced(/\bcase\s+([\w$]+)\s+when\s+(?=[<>])/gi, "case when $1 ", "CASE without a value before WHEN takes whole conditions"),
+  replaced(
+    /\bcase\s+([\w$]+)\s+when\s+(?=[<>]|(?:not\s+)?(?:i?like|in|between|is|regexp)\b)/gi,
+    "case when $1 ",
+    "CASE without a value before WHEN takes whole conditions",
+  ),
   replaced(
     /([\w$]+)(\s*(?:[<>]=?|<>|!=|=|\blike\b)\s*(?:'[^']*'|[\d.]+)\s+)(and|or)\s+(?=[<>=]|like\b)/gi,
     "$1$2$3 $1 ",
@@ -326,6 +328,9 @@ export const formsElsewhere: readonly Rule[] = [
   ),
   replaced(/,\s*(?=(?:else|when|end)\b)/gi, " ", "nothing stands between the branches of CASE"),
   replaced(/(\bwhen\b[^':]*):\s*/gi, "$1 then ", "then stands behind a condition of CASE"),
+  replaced(/\binterval\s+(\d+)\s+(\w+)/gi, "interval '$1 $2'", "an interval stands in quotes here"),
+  replaced(/\bbetween\s*\(\s*([^(),]+),\s*([^(),]+)\)/gi, "between $1 and $2", "between has and between its limits"),
+  replaced(/\bbetween\s+(\S+?)\s*(?:\bor\b|\bto\b|,)\s*/gi, "between $1 and ", "between has and between its limits"),
   negations,
   likes,
   ranges,
@@ -345,4 +350,5 @@ export const formsElsewhere: readonly Rule[] = [
   replaced(/\bis\s+empty\b/gi, "= ''", "an empty text is written ''"),
   replaced(/\bis\s+not\s+(?=['\d])/gi, "<> ", "another value is asked for with <>"),
   replaced(/\bis\s+(?=['\d])/gi, "= ", "a value is asked for with ="),
+  ...callsElsewhere,
 ];

@@ -56,14 +56,14 @@ const columnNames: Rule = (source, dialect, columns) => {
   if (known.length === 0) return [];
   const names = known.map(escaped).join("|");
   const written = new RegExp(
-    `(?:[$@?]|\\b\\w+\\.)?\\[(${names})\\]|(?:[$@?:]|\\b\\w+\\.)?(?<![\\p{L}\\p{N}_])(${names})(?![\\p{L}\\p{N}_(])`,
+    `(?:[$@?]|\\b\\w+\\.)?(?:\\[(${names})\\]|\\{(${names})\\})|(?:[$@?:]|\\b\\w+\\.)?(?<![\\p{L}\\p{N}_])(${names})(?![\\p{L}\\p{N}_(])`,
     "giu",
   );
   const byName = new Map(known.map((name) => [name.toLowerCase(), name]));
   let said = "";
   const text = outside(source, (part) =>
-    part.replace(written, (given, bracketed?: string, bare?: string) => {
-      const here = dialect.columnText(byName.get((bracketed ?? bare!).toLowerCase())!);
+    part.replace(written, (given, bracketed?: string, braced?: string, bare?: string) => {
+      const here = dialect.columnText(byName.get((bracketed ?? braced ?? bare!).toLowerCase())!);
       if (said === "" && given !== here) said = `${given} is written ${here} here`;
       return here;
     }),
@@ -128,7 +128,7 @@ const habits: readonly Rule[] = [
   sign(/(?<![<>=!:])==(?!=)/g, "==", "="),
   sign(/!=/g, "!=", "<>"),
   sign(/<>/g, "<>", "!="),
-  sign(/(?<![<>=])=>/g, "=>", ">="),
+  sign(/(?<![<>=])=>/g, "=>", ">=", "->"),
   sign(/=</g, "=<", "<="),
   sign(/≥/g, "≥", ">="),
   sign(/≤/g, "≤", "<="),
@@ -141,6 +141,7 @@ const habits: readonly Rule[] = [
   sign(/(?<!&)&(?!&)/g, "&", "||"),
   sign(/!(?![=~])\s*/g, "!", "not "),
   sign(/\s*%\s*/g, "%", " mod "),
+  sign(/\s*\/\/\s*/g, "//", " idiv ", " div "),
   sign(/\s*\/\s*/g, "/", " div "),
   sign(/\*\*/g, "**", "^"),
   sign(/\s*~\s*/g, "~", " regexp "),

@@ -178,7 +178,11 @@ const attemptsOn =
   };
 
 /** How a call that fails on every row may be meant: the mend with which it gives values on most of the first rows. */
-export function otherReading({ dialect, source, tree }: Program, sample: Sample, { range }: Failure): Fix | undefined {
+export function otherReading(
+  { dialect, source, tree }: Program,
+  sample: Sample,
+  { range }: Pick<Failure, "range">,
+): Fix | undefined {
   if (range === undefined || source.length > longest) return undefined;
   return readOtherwise(tree, range, dialect, source, attemptsOn(dialect, sample, defaultLimits));
 }

@@ -1,7 +1,7 @@
 import { type Diagnostic, type Fix, applyFix } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type TaskId, filled, isClosed, templateOf } from "../dialects/tasks/index.ts";
-import { type Call, type Expression, ungrouped, walk } from "../syntax/index.ts";
+import { type Call, type Choice, type Expression, resultsOf, ungrouped, walk } from "../syntax/index.ts";
 import { Double, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
 import { editTo } from "./habits.ts";
 
@@ -71,8 +71,31 @@ function* otherwise({ args, notation }: Call, dialect: Dialect, source: string):
   }
 }
 
+/** Other ways to write what a choice gives: its numbers as texts, those that are written, and all. */
+function* resultsOtherwise(choice: Choice, dialect: Dialect, source: string): Generator<Fix> {
+  const template = templateOf("toText", dialect.id);
+  if (template === undefined) return;
+  const results = resultsOf(choice);
+  const isLiteral = (node: Expression) => ungrouped(node).kind === "literal";
+  const numbers = results.filter((node) => {
+    const inner = ungrouped(node);
+    return inner.kind === "literal" && inner.value !== null && typeof inner.value !== "string";
+  });
+  const written = ({ range }: Expression) => source.slice(range.start, range.end);
+  const quoted = numbers.map((node) => [node, dialect.textLiteral(written(node))] as const);
+  const cast = results
+    .filter((node) => !isLiteral(node))
+    .map((node) => [node, filled(template, { number: { text: written(node), isOpen: node.kind === "call" } })] as const);
+  for (const texts of [quoted, [...quoted, ...cast]])
+    if (texts.length > 0)
+      yield {
+        title: `Write ${texts.map(([, text]) => text).join(", ")}`,
+        edits: texts.map(([{ range }, text]) => ({ range, text })),
+      };
+}
+
 /**
- * The first of some mends, and of other ways to write the call at a place or around it, that gives values: as a whole, and what it
+ * The first of some mends, and of other ways to write the call or the choice at a place or around it, that gives values: as a whole, and what it
  * puts into it.
  */
 export function readOtherwise(
@@ -84,15 +107,15 @@ export function readOtherwise(
   fixes: readonly Fix[] = [],
 ): Fix | undefined {
   const isThere = (node: Expression) => sameRange(node.range, range);
-  const call = [...walk(tree)].find((node) => node.kind === "call" && [node, ...node.args].some(isThere));
-  if (call?.kind !== "call") return undefined;
+  const partsOf = (node: Expression) => (node.kind === "call" ? node.args : node.kind === "choice" ? resultsOf(node) : []);
+  const around = [...walk(tree)].find((node) => partsOf(node).length > 0 && [node, ...partsOf(node)].some(isThere));
+  if (around?.kind !== "call" && around?.kind !== "choice") return undefined;
+  const ways = around.kind === "call" ? otherwise(around, dialect, source) : resultsOtherwise(around, dialect, source);
   const givesValues = (text: string): boolean => {
     const tried = attempt(text);
     return tried.ok && tried.hasValues();
   };
-  return [...fixes, ...otherwise(call, dialect, source)].find((fix) =>
-    [applyFix(source, fix), ...fix.edits.map(({ text }) => text)].every(givesValues),
-  );
+  return [...fixes, ...ways].find((fix) => [applyFix(source, fix), ...fix.edits.map(({ text }) => text)].every(givesValues));
 }
 
 /** The mend of a call that takes no arguments of these kinds: the first that gives values. */
@@ -113,6 +136,9 @@ function ofNames(problem: Diagnostic, errors: number, source: string, attempt: T
   };
 }
 
+/** Problems with what a value is. */
+const kinds: ReadonlySet<string> = new Set(["argument-type", "ambiguous-call", "branch-types", "not-a-number"]);
+
 /** Problems with the mends that were tried: names of functions with which less is wrong, arguments read as what a call takes. */
 function tried(
   { tree, diagnostics }: Pick<Attempt, "tree" | "diagnostics">,
@@ -125,7 +151,7 @@ function tried(
   return diagnostics.map((problem): Diagnostic => {
     const { code } = problem;
     if (code === "unknown-function") return ofNames(problem, errors, source, attempt);
-    const isOfKinds = code === "argument-type" || code === "ambiguous-call";
+    const isOfKinds = kinds.has(code);
     return isOfKinds && errors === 1 ? ofKinds(problem, tree, dialect, source, attempt) : problem;
   });
 }

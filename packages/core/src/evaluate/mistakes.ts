@@ -1,7 +1,16 @@
 import { type Diagnostic, type Fix, type MessageCode, nearest } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type FunctionRow, arity, isPure, namesOf, signature } from "../dialects/row.ts";
-import { dateFormatted, isForeign, isSetOff, meantBy, tasks } from "../dialects/tasks/index.ts";
+import {
+  type TaskId,
+  dateFormatted,
+  isClosed,
+  isForeign,
+  isSetOff,
+  meantBy,
+  tasks,
+  templateOf,
+} from "../dialects/tasks/index.ts";
 import { type Call, type Expression, type Name, ungrouped } from "../syntax/index.ts";
 import type { Facts, TextRange } from "../values/index.ts";
 
@@ -37,10 +46,22 @@ export function unknownFunction(node: Call, dialect: Dialect, source: string): D
   if (reason !== undefined) return mistake("not-covered", nameRange, { what: `the function ${name} (${reason})` });
   const meant = meantHere(node, dialect, source);
   if (meant) return mistake("unknown-function", nameRange, { name, ...meant.facts, nearest: [] }, meant.fixes);
+  const form = formOf(name, dialect);
+  if (form !== undefined) {
+    const facts = { name, takes: "other arguments", given: node.args.length, signature: form };
+    return mistake("argument-count", nameRange, facts);
+  }
   const names = dialect.rows.filter((row) => row.notation !== "operator").flatMap(namesOf);
   const near = isForeign(name) ? [] : nearest(name, new Set(names));
   const fixes = near.map((text) => replacedBy(nameRange, text));
   return mistake("unknown-function", nameRange, { name, nearest: near }, fixes);
+}
+
+/** A form of syntax that is written like a call of a name, with what it takes: `nullif(value, given)`. */
+function formOf(name: string, { id }: Dialect): string | undefined {
+  const templates = (Object.keys(tasks) as TaskId[]).flatMap((task) => templateOf(task, id) ?? []);
+  const own = templates.find((each) => isClosed(each) && each.toLowerCase().startsWith(`${name.toLowerCase()}({`));
+  return own?.replace(/[{}]/g, "");
 }
 
 /** What stands by itself beside any sign. */

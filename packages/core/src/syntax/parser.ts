@@ -280,11 +280,22 @@ export class Parser {
       this.expected(`"${closing}"`);
       return;
     }
-    if (this.#gaveUp) return;
+    // What is read wrong before may have taken the bracket.
+    if (this.#gaveUp || this.#isClosed(closing, open)) return;
     const end = { start: this.source.length, end: this.source.length };
     this.report("unclosed-bracket", open.range, { bracket: open.source, expected: `"${closing}"` }, [
       { title: `Close it with ${closing}`, edits: [{ range: end, text: closing }] },
     ]);
+  }
+
+  /** Whether as many brackets are closed behind one as are opened. */
+  #isClosed(closing: string, open: Token): boolean {
+    let depth = 0;
+    for (const { source } of this.tokens.slice(this.tokens.indexOf(open))) {
+      depth += source === open.source ? 1 : source === closing ? -1 : 0;
+      if (depth === 0) return true;
+    }
+    return false;
   }
 
   /** A call node that spans from `start` to the last token taken. */

@@ -1,7 +1,8 @@
 import { type Diagnostic, message, placeWithin } from "../../diagnostics/index.ts";
-import type { Program } from "../../evaluate/index.ts";
+import { type Program, otherReading } from "../../evaluate/index.ts";
 import { type Expression, childrenOf, walk } from "../../syntax/index.ts";
-import { type Failure, type TextRange, type Value, isFailure, sameRange } from "../../values/index.ts";
+import { type Failure, type TextRange, isFailure, sameRange } from "../../values/index.ts";
+import { type Asked, note } from "./asked.ts";
 
 /** Kinds of errors of which it is told what makes them. */
 const most = 3;
@@ -40,12 +41,8 @@ function culprit({ tree, source }: Program, { range = tree.range, facts, code }:
   return meantBy.length === 1 ? meantBy[0].range : undefined;
 }
 
-/**
- * Texts, patterns, numbers and whole steps that are an error wherever they are reached, each at its place, also within a pattern.
- *
- * @param values what the program gives on the rows of the sample
- */
-export function alwaysFailing(program: Program, values: readonly Value[]): Diagnostic[] {
+/** Texts, patterns, numbers and whole steps that are an error wherever they are reached, each at its place, also within a pattern. */
+export function alwaysFailing({ program, sample, values }: Asked): Diagnostic[] {
   const kinds = new Map<string, Failure>();
   for (const value of values)
     if (isFailure(value)) {
@@ -57,6 +54,8 @@ export function alwaysFailing(program: Program, values: readonly Value[]): Diagn
   return [...kinds.values()].flatMap((failure): Diagnostic[] => {
     const range = culprit(program, failure);
     if (!range) return [];
-    return [{ code: "always-fails", severity: "warning", range, facts: { problem: message(failure) }, fixes: [] }];
+    // Beside texts, numbers are meant as texts.
+    const fix = failure.code === "not-a-number" ? otherReading(program, sample, { range }) : undefined;
+    return [note("always-fails", range, { problem: message(failure) }, fix ? [fix] : [])];
   });
 }

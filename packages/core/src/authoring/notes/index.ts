@@ -78,7 +78,7 @@ export function notesOf(program: Program, sample: Sample, values: readonly Value
   const parts = allPartsOf(program.bound);
   const operations = parts.flatMap((part) => (part.kind === "operation" ? [part] : []));
   const found = [
-    ...alwaysFailing(program, values),
+    ...alwaysFailing(asked),
     ...ofWholes.flatMap((ask) => ask(asked)),
     ...parts.flatMap((part) => ofParts.flatMap((ask) => ask(part, asked))),
     ...operations.flatMap((operation) => ofOperations.flatMap((ask) => ask(operation, asked))),

@@ -17,17 +17,17 @@ const table: Readonly<Record<string, readonly string[]>> = {
   position: ["position needle text"],
   substitute: ["remove text old", "replace text old new", "replaceFirst text old new 1"],
   replace: ["replace text old new", "replaceSpan text start count new", "remove text old"],
-  "regexp_replace regex_replace": ["replacePattern text pattern new"],
-  "regexp_extract regexp_substr": ["extractPattern text pattern"],
-  "regexp_like regexp_matches regexp_match matches regex": ["matches text pattern"],
+  "regexp_replace regex_replace regexreplace": ["replacePattern text pattern new"],
+  "regexp_extract regexp_substr regexextract": ["extractPattern text pattern"],
+  "regexp_like regexp_matches regexp_match regexmatch regextest matches regex": ["matches text pattern"],
   remove: ["remove text old"],
   overlay: ["replaceSpan text new start count"],
   insert: ["replaceSpan text start count new"],
   "substring-before strbefore": ["before text delimiter"],
   "substring-after strafter": ["after text delimiter"],
-  substring_index: ["firstPiece text delimiter 1", "lastPiece text delimiter -1"],
+  substring_index: ["firstPiece text delimiter 1", "lastPiece text delimiter -1", "firstPieces text delimiter n"],
   split_part: ["firstPiece text delimiter 1", "lastPiece text delimiter -1", "piece text delimiter n"],
-  "split tokenize string_to_array string_split str_split": ["split text delimiter"],
+  "split textsplit tokenize string_to_array string_split str_split": ["split text delimiter"],
   "upper ucase toupper to_upper upper-case uppercase touppercase": ["upper text"],
   "lower lcase tolower to_lower lower-case lowercase tolowercase": ["lower text"],
   "proper initcap title titlecase": ["title text"],
@@ -51,7 +51,7 @@ const table: Readonly<Record<string, readonly string[]>> = {
   "starts-with starts_with startswith": ["startsWith text needle"],
   "ends-with ends_with endswith": ["endsWith text needle"],
   exact: ["sameText a b"],
-  "if iif ifelse if_else": ["choose condition then else"],
+  "if iif iff ifelse if_else": ["choose condition then else"],
   coalesce: ["fallback value other …"],
   "ifnull nvl": ["fallback value other"],
   isnull: ["isMissing value", "fallback value other"],
@@ -135,11 +135,13 @@ export function meantBy(
 /** What is searched for. */
 const sought: ReadonlySet<string> = new Set(["needle", "delimiter"]);
 
-/** Whether what is written for a slot may be what a task takes there: no text for a number, and no number is searched for. */
+/** Whether what is written for a slot may be what a task takes there: no text for a number, no number is searched for, and pieces are counted from the first. */
 function isOfKinds(parts: Readonly<Record<string, Part>>, task: TaskId, quote: string): boolean {
   const takes: Readonly<Record<string, unknown>> = tasks[task].takes;
   return Object.entries(parts).every(([slot, { text }]) =>
-    typeof takes[slot] === "number" ? !text.startsWith(quote) : !(sought.has(slot) && /^-?\d+$/.test(text)),
+    typeof takes[slot] === "number"
+      ? !text.startsWith(quote) && !(slot === "n" && text.startsWith("-"))
+      : !(sought.has(slot) && /^-?\d+$/.test(text)),
   );
 }
 

@@ -1,0 +1,166 @@
+import type { Dialect } from "../dialects/dialect.ts";
+import { namesOf } from "../dialects/row.ts";
+import { type Part, type TaskId, filled, templateOf } from "../dialects/tasks/index.ts";
+import { type Rule, habit } from "./habit.ts";
+import { closingOf, masked, mostChanges, operandStart, outside, rewrittenCalls, splitOutside } from "./outside.ts";
+
+/** What a task makes of operands; undefined where it is not said. */
+export function done({ id }: Dialect, task: TaskId, operands: Readonly<Record<string, string>>): string | undefined {
+  const template = templateOf(task, id);
+  const parts = Object.entries(operands).map(([slot, text]) => [slot, { text, isOpen: false }]);
+  return template && filled(template, Object.fromEntries(parts) as Readonly<Record<string, Part>>);
+}
+
+const splitting = /^(?:split|tokenize|string_to_array|string_split|str_split|regexp_split_to_array|explode)\s*\(([^]*)\)$/i;
+
+/** f(x)[n]: an item of a list in brackets of its own, or the nth piece of a text. */
+const subscripts: Rule = (source, dialect) => {
+  const mask = masked(source);
+  const found = /(?<=\))\s*\[\s*(\d+)\s*\]/.exec(mask);
+  const start = found ? operandStart(mask, found.index) : undefined;
+  if (!found || start === undefined) return [];
+  const list = source.slice(start, found.index);
+  const put = (text: string, said: string) =>
+    habit(source, source.slice(0, start) + text + source.slice(found.index + found[0].length), said);
+  const [text, delimiter, more] = splitOutside(splitting.exec(list)?.[1] ?? "", /[,;]/).map((part) => part.trim());
+  const isPiece = delimiter !== undefined && more === undefined && found[1] !== "0";
+  const piece = isPiece ? done(dialect, "piece", { text, delimiter, n: found[1] }) : undefined;
+  return [
+    ...put(`(${list})[${found[1]}]`, "brackets stand around a list of which an item is taken"),
+    ...(piece === undefined ? [] : put(piece, `the nth piece is written ${piece} here`)),
+  ];
+};
+
+/** A separator with nothing behind it. */
+const emptyArguments: Rule = (source) =>
+  habit(
+    source,
+    outside(source, (text) => text.replace(/[,;]\s*(?=[,;)])/g, "")),
+    "a separator has an argument behind it",
+  );
+
+/** A bracket that is closed before the last argument: LEFT(x);3 */
+const lateArguments: Rule = (source) => {
+  const mask = masked(source);
+  const found = /\)\s*([,;][^()]+)$/.exec(mask);
+  return found
+    ? habit(
+        source,
+        `${source.slice(0, found.index)}${source.slice(found.index + 1).trim()})`,
+        "the bracket closes behind the last argument",
+      )
+    : [];
+};
+
+/** Places where a bracket that is lacking is tried, at most. */
+const mostPlaces = 12;
+
+/** Brackets that are not closed: one of them before a separator or a sign, any other at the end. */
+const lackingBracket: Rule = (source) => {
+  const mask = masked(source);
+  const lacking = [...mask].reduce((count, sign) => count + (sign === "(" ? 1 : sign === ")" ? -1 : 0), 0);
+  if (lacking < 1 || lacking > 2) return [];
+  const places = [...mask.matchAll(/[,;]|\s*(?:[<>=&+]|\|\|)/g)].map(({ index }) => index).slice(0, mostPlaces);
+  return places.flatMap((at) =>
+    habit(source, `${source.slice(0, at)})${source.slice(at)}${")".repeat(lacking - 1)}`, "a ) is lacking"),
+  );
+};
+
+/** x IN ('a', 'b') without brackets, or where there is no IN. */
+const members: Rule = (source, dialect) => {
+  const bare = source.replace(/\bin\s+((?:'[^']*'|\d+)(?:\s*,\s*(?:'[^']*'|\d+))*)/gi, "in ($1)");
+  const mask = masked(source);
+  const found = /\s+in\s*\(/i.exec(mask);
+  const open = found ? found.index + found[0].length - 1 : 0;
+  const [start, close] = found ? [operandStart(mask, found.index), closingOf(mask, open)] : [];
+  const either = templateOf("either", dialect.id);
+  const called = /^(\w+\()\{a\}(.)\{b\}\)$/.exec(either ?? "");
+  if (!found || start === undefined || close === undefined || !called)
+    return habit(source, bare, "those among which one is stand in brackets");
+  const value = source.slice(start, found.index);
+  const each = splitOutside(source.slice(open + 1, close), /[,;]/).map((part) => `${value}=${part.trim()}`);
+  return habit(
+    source,
+    `${source.slice(0, start)}${called[1]}${each.join(called[2])})${source.slice(close + 1)}`,
+    "one of several is asked for with a comparison for each here",
+  );
+};
+
+/** a % b, where the remainder is a function. */
+const remainders: Rule = (source, dialect) => {
+  let text = source;
+  for (let i = 0; i < mostChanges; i++) {
+    const mask = masked(text);
+    const found = /\s*%\s*(\$?[\p{L}_][\p{L}\p{N}_]*(?!\()|\d+(?:\.\d+)?)/u.exec(mask);
+    const start = found ? operandStart(mask, found.index) : undefined;
+    const written =
+      start === undefined ? undefined : done(dialect, "remainder", { a: text.slice(start, found!.index), b: found![1] });
+    if (!found || !written?.includes("(")) break;
+    text = text.slice(0, start) + written + text.slice(found.index + found[0].length);
+  }
+  return habit(source, text, "the remainder is a function here");
+};
+
+/** Two values without anything between them, which can only be joined. */
+const besideEachOther: Rule = (source, dialect) => {
+  const [, sign] = /^\{a\}(\s*[&|]+\s*)\{b\}$/.exec(templateOf("join", dialect.id) ?? "") ?? [];
+  if (sign === undefined) return [];
+  const mask = masked(source);
+  const at = /(?<=[)\0])\s*(?=[$\p{L}])|(?<=[\p{L}\p{N}_)])\s*(?=\0)/u.exec(mask);
+  const words = new Set(dialect.rows.flatMap((row) => (row.notation === "operator" ? namesOf(row) : [])));
+  const [next = ""] = /^\p{L}+/u.exec(mask.slice((at?.index ?? 0) + (at?.[0].length ?? 0))) ?? [];
+  if (!at || words.has(next.toLowerCase())) return [];
+  return habit(
+    source,
+    source.slice(0, at.index) + sign + source.slice(at.index + at[0].length),
+    `${sign.trim()} is lacking between two texts`,
+  );
+};
+
+/** DATE_ADD with a number of days, ARRAY_LENGTH without a dimension, LTRIM with the zeros that go. */
+const calls: Rule = (source, dialect) => {
+  const rewritten = (names: string, rewrite: (args: readonly string[], name: string) => string | undefined, said: string) =>
+    habit(
+      source,
+      rewrittenCalls(source, names, (name, inside) =>
+        rewrite(
+          splitOutside(inside, /[,;]/).map((part) => part.trim()),
+          name,
+        ),
+      ),
+      said,
+    );
+  return [
+    ...rewritten(
+      "date_add|dateadd|adddate",
+      ([date, days, more]) =>
+        more === undefined && /^\d+$/.test(days ?? "") ? done(dialect, "addDays", { date, days }) : undefined,
+      "days are added otherwise here",
+    ),
+    ...rewritten(
+      "array_length|array_size|list_length",
+      ([list, more]) => (more === undefined ? `cardinality(${list})` : undefined),
+      "the number of items is cardinality here",
+    ),
+    ...rewritten(
+      "[lr]trim",
+      ([text, characters, more], name) =>
+        !/^'.'$/u.test(characters ?? "") || more !== undefined
+          ? undefined
+          : `trim(${name === "ltrim" ? "leading" : "trailing"} ${characters} from ${text})`,
+      "what is taken away stands before from here",
+    ),
+  ];
+};
+
+/** Calls of other languages, and what is left out or too much in them. */
+export const callsElsewhere: readonly Rule[] = [
+  calls,
+  subscripts,
+  emptyArguments,
+  lateArguments,
+  lackingBracket,
+  members,
+  remainders,
+  besideEachOther,
+];
