@@ -82,6 +82,8 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["duckdb", "list_filter(string_split(label, ' '), x => x <> '')", "habit", "=", "list_filter(string_split(label, ' '), x -> x <> '')"], ["mariadb", "ltrim(label, '0')", "habit", "ltrim(label, '0'", "trim(leading '0' from label)"], ["mariadb", "if(n > 1, 'a')", "habit", "if(n > 1, 'a')", "case when n > 1 then 'a' end"],
   ["postgresql", "array_length(string_to_array(label, ','))", "habit", "array_length", "cardinality(string_to_array(label, ','))"], ["mariadb", "date_add(label, 1)", "habit", "1", "date_add(label, interval 1 day)"], ["postgresql", "upper({label})", "habit", "{label}", "upper(label)"],
   ["postgresql", "nullif(label)", "argument-count", "nullif"], ["postgresql", "cast(label)", "expected", ")"], ["duckdb", "coalesce(label, 0)", "branch-types", "coalesce(label, 0)", "coalesce(label, '0')"], ["postgresql", "case when n > 1 then 'high' else n end", "not-a-number", "'high'", "case when n > 1 then 'high' else cast(n as text) end"],
+  ["xpath", "tokenize($label, ' ')[last]", "habit", "", "tokenize($label, ' ')[last()]"], ["xpath", "string-join($label, $label, '-')", "habit", "$label, $label", "string-join(($label, $label), '-')"], ["xpath", "let $x = $label return $x", "habit", "", "let $x := $label return $x"],
+  ["sqlite", "n mod 2", "habit", "mod", "n % 2"], ["sqlite", "label regexp '^A'", "unknown-function", "regexp"],
   ["postgresql", "label::nosuch", "unknown-type", "nosuch"],
   ["postgresql", "1 = 1 = 1", "expected", "="],
   ["postgresql", "label /* no end", "unclosed-comment", "/* no end"],

@@ -143,6 +143,11 @@ const calls: Rule = (source, dialect) => {
       "the number of items is cardinality here",
     ),
     ...rewritten(
+      "string-join",
+      (args) => (args.length < 3 ? undefined : `string-join((${args.slice(0, -1).join(", ")}), ${args.at(-1)})`),
+      "what is joined stands in brackets of its own",
+    ),
+    ...rewritten(
       "[lr]trim",
       ([text, characters, more], name) =>
         !/^'.'$/u.test(characters ?? "") || more !== undefined

@@ -52,7 +52,9 @@ function* otherwise({ args, notation }: Call, dialect: Dialect, source: string):
   for (let i = 0; i < args.length && notation === "function"; i++)
     for (let k = i + 1; k < args.length; k++)
       if (isLiteral[i] || isLiteral[k]) yield rewritten(args, new Map([[i, written[k]], [k, written[i]]]), "Swap them"); // prettier-ignore
-  for (const [task, slot] of readings) {
+  // Beside a sign a text is rather meant as a number than a number as a text.
+  const order = notation === "operator" ? [readings[1], readings[0], readings[2]] : readings;
+  for (const [task, slot] of order) {
     const template = templateOf(task, dialect.id);
     if (template === undefined) continue;
     const read = (i: number): string => {

@@ -68,6 +68,7 @@ const messages = {
   "no-row-changed": (f: Facts) => `"${String(f.text)}" fits nothing on any of ${String(f.rows)} rows: none is changed.`,
   "wildcard-compared": (f: Facts) => `"${String(f.text)}" is compared as it stands here, with its signs * or %.`,
   "negative-start": () => "A negative start lies before the first character here, and does not count from the end.",
+  "negative-taken": () => "A negative length does not leave out the last characters here.",
   "counts-bytes": (f: Facts) => `${String(f.name)} counts bytes here: "å" has two.`,
   "group-not-there": (f: Facts) =>
     `There is no group ${String(f.group)} in "${String(f.pattern)}": it has ${f.count === 0 ? "none" : String(f.count)}.`,

@@ -5,6 +5,7 @@ import { type ExpressionCase, error, testCases } from "../cases.ts";
 /** What PostgreSQL 15.18 (Debian, UTF-8, C.UTF-8) gave for `select EXPRESSION`, recorded from the running server. */
 // prettier-ignore
 const recorded: readonly ExpressionCase[] = [
+  [`'a' = any(array['a' collate "C"])`, true], [`array_position(array['a', 'b' collate "C"], 'b')`, 2],
   ["length(cast(repeat('é', 40) as name))", 31],
   ["(1 = 1)::name", "t"],
   ["'{1,\"b c\",null}'::text[]", ["1","b c",null]],

@@ -32,7 +32,7 @@ export function sameEverywhere({ program, sample, values }: Asked): Diagnostic[]
   if (inputs.size < fewestRows || (isTruth && !isFailure(first))) return [];
   const columns = read.map((i) => program.dialect.columnText(sample.columns[i].name));
   const result = isFailure(first) ? `an error (${message(first).replace(/\.$/, "")})` : showValue(first);
-  const fix = isFailure(first) ? otherReading(program, sample, first) : undefined;
+  const fix = isFailure(first) || first === null ? otherReading(program, sample, first ?? program.bound.source) : undefined;
   return [note("same-everywhere", program.tree.range, { result, rows: told.length, columns }, fix ? [fix] : [])];
 }
 

@@ -3,18 +3,7 @@ import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import { type Diagnostic, type Fix, applyFix } from "../../diagnostics/index.ts";
 import { type Bound, allPartsOf, unconverted } from "../../evaluate/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
-import {
-  type Asked,
-  type Operation,
-  constantOf,
-  note,
-  signOf,
-  slotOf,
-  textBesideColumn,
-  textOf,
-  valuesOn,
-  writing,
-} from "./asked.ts";
+import { type Asked, type Operation, constantOf, note, signOf, slotOf, textOf, valuesOn, writing } from "./asked.ts";
 
 /** The fewest rows of which it is said that something holds on none, or on all. */
 const fewestRows = 4;
@@ -22,8 +11,14 @@ const fewestRows = 4;
 const isText = (value: Value | undefined): value is string => typeof value === "string";
 const isFound = (value: Value): boolean => value !== null && value !== false && !isFailure(value) && Number(value) !== 0;
 
+/** What a condition that does not hold gives: an error is another matter. */
+const isNone = (value: Value): boolean => !isFound(value) && !isFailure(value);
+
 /** On how many of some rows a search finds something. */
 const found = (values: readonly Value[]): number => values.filter(isFound).length;
+
+/** How many different texts there are. */
+const variety = (values: readonly Value[]): number => new Set(values.filter(isText)).size;
 
 /** A text that is written in a slot. */
 function writtenIn(operation: Operation, slot: string): { readonly text: string; readonly part: Bound } | undefined {
@@ -53,7 +48,12 @@ function reordered({ program }: Asked, parts: readonly Bound[], order: readonly 
 }
 
 /** The slots that hold what is searched for, or taken away, by operation. */
-const sought: Readonly<Record<string, string>> = { locate: "needle", test: "needle", trim: "characters" };
+const sought: Readonly<Record<string, string>> = {
+  locate: "needle",
+  test: "needle",
+  trim: "characters",
+  segment: "delimiter",
+};
 
 /** A search within a text that is written for a column, where the other way round it is found. */
 export function searchedInText(operation: Operation, asked: Asked): Diagnostic[] {
@@ -65,9 +65,10 @@ export function searchedInText(operation: Operation, asked: Asked): Diagnostic[]
   // Empty text is found in any.
   const given = asked.sample.columns[column.column].values;
   const [now, then] = [undefined, fix].map((each) => valuesOf(asked, operation, each).filter((_, row) => given[row] !== ""));
-  const rows = found(then);
-  if (10 * found(now) > now.length || rows <= found(now) + 1) return [];
-  const facts = { text: written.text, column: textOf(asked.program, column.source), rows };
+  // A text without its delimiter may be given whole.
+  const [before, after] = operation.operation === "segment" ? [variety(now) - 1, variety(then)] : [found(now), found(then)];
+  if (10 * before > now.length || after <= before + 1) return [];
+  const facts = { text: written.text, column: textOf(asked.program, column.source), rows: found(then) };
   return [note("searched-in-text", operation.source.range, facts, [fix])];
 }
 
@@ -106,7 +107,7 @@ export function neverHolds(operation: Operation, asked: Asked): Diagnostic[] {
   const subject = partIn(operation, "text");
   if (!written || !subject || subject.kind === "constant") return [];
   const now = valuesOf(asked, operation);
-  if (now.length < fewestRows || found(now) > 0) return [];
+  if (now.length < fewestRows || !now.every(isNone)) return [];
   const { range } = written.part.source;
   const pattern = operation.answers.pattern ?? "literal";
   const meant = ["literal", "glob"].includes(pattern) ? [] : patternsMeant(written.text, pattern.startsWith("like"));
@@ -130,14 +131,17 @@ const nowhere = ({ source }: Operation, rows: number): Diagnostic[] =>
 
 /** An equality with a text that holds on no row. */
 export function neverEqual(operation: Operation, asked: Asked): Diagnostic[] {
-  const { source } = operation;
-  const beside = signOf(source, asked.program.source) === "=" ? textBesideColumn(operation) : undefined;
-  if (beside?.part.source.kind !== "literal") return [];
+  if (signOf(operation.source, asked.program.source) !== "=") return [];
+  const written = writtenIn(operation, "a") ?? writtenIn(operation, "b");
+  const subject = ["a", "b"].map((slot) => partIn(operation, slot)).find((part) => part && part !== written?.part);
+  if (!written || !subject || subject.kind === "constant") return [];
   const now = valuesOf(asked, operation);
-  return found(now) === 0 ? nowhere(operation, now.length) : [];
+  if (!now.every(isNone)) return [];
+  const small = subject.source.kind === "call" ? inOtherLetters(operation, subject, written, asked) : [];
+  return small.length > 0 ? small : nowhere(operation, now.length);
 }
 
-/** What holds if neither side minds upper and lower case. */
+/** What holds if the text is written in other letters, or neither side minds upper and lower case. */
 function inOtherLetters(
   operation: Operation,
   { source }: Bound,
@@ -145,20 +149,21 @@ function inOtherLetters(
   asked: Asked,
 ): Diagnostic[] {
   const { program } = asked;
-  const lower = templateOf("lower", program.dialect.id);
-  if (lower === undefined) return [];
-  const subject = filled(lower, { text: { text: textOf(program, source), isOpen: source.kind === "call" } });
-  const small = program.dialect.textLiteral(text.toLowerCase());
-  const fix = {
-    title: `Write ${subject} and ${small}`,
-    edits: [
-      { range: source.range, text: subject },
-      { range: part.source.range, text: small },
-    ],
+  const { dialect } = program;
+  const write = (written: string) => writing(part.source.range, dialect.textLiteral(written));
+  const lower = templateOf("lower", dialect.id);
+  const subject = lower && filled(lower, { text: { text: textOf(program, source), isOpen: source.kind === "call" } });
+  const small = write(text.toLowerCase());
+  const both = subject && {
+    title: `Write ${subject} and ${small.edits[0].text}`,
+    edits: [{ range: source.range, text: subject }, ...small.edits],
   };
-  const at = valuesOf(asked, operation, fix).findIndex(isFound);
-  const there = at < 0 ? undefined : valuesOn(asked, textOf(program, source))[at];
-  return isText(there) ? [note("other-case", part.source.range, { text, there }, [fix])] : [];
+  for (const fix of [...(source.kind === "call" ? [small, write(text.toUpperCase())] : []), ...(both ? [both] : [])]) {
+    const at = valuesOf(asked, operation, fix).findIndex(isFound);
+    const there = at < 0 ? undefined : valuesOn(asked, textOf(program, source))[at];
+    if (isText(there)) return [note("other-case", part.source.range, { text, there }, [fix])];
+  }
+  return [];
 }
 
 /** A sum with a number more, or less, at its end. */

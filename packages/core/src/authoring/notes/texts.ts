@@ -4,7 +4,18 @@ import { type Diagnostic, nearest } from "../../diagnostics/index.ts";
 import { type Bound, type Program, allPartsOf, columnsUsed, unconverted } from "../../evaluate/index.ts";
 import { type Expression, ungrouped } from "../../syntax/index.ts";
 import { isFailure } from "../../values/index.ts";
-import { type Asked, type Operation, constantOf, isNumberText, note, signOf, slotOf, textOf, writing } from "./asked.ts";
+import {
+  type Asked,
+  type Operation,
+  constantOf,
+  isNumberText,
+  note,
+  signOf,
+  slotOf,
+  textOf,
+  valuesOn,
+  writing,
+} from "./asked.ts";
 
 /** Pattern languages that are taken for each other: their own wildcards, and those of the other with what is meant. */
 const wildcards: readonly { pattern: string; own: RegExp; foreign: RegExp; meant: Readonly<Record<string, string>> }[] = [
@@ -96,7 +107,8 @@ export function patternAsText(operation: Operation): Diagnostic[] {
 
 /** A text that is found on no row, and on some in other letters. */
 export function otherCase(operation: Operation, { sample }: Asked): Diagnostic[] {
-  if (operation.answers.case !== "minded" || operation.answers.pattern !== "literal") return [];
+  // Of a condition it is told with its mend where it holds nowhere.
+  if (operation.answers.case !== "minded" || operation.answers.pattern !== "literal" || operation.operation === "test") return [];
   const text = slotOf(operation, "text");
   const inner = text && "kind" in text ? unconverted(text) : undefined;
   const found = constantOf(slotOf(operation, "needle") ?? slotOf(operation, "old"));
@@ -135,9 +147,16 @@ function chainOf(node: Expression, sign: string, source: string): Expression[] {
 }
 
 /** Texts beside a sign that does not join here. */
-export function joinedOtherwise({ program, sample }: Asked): Diagnostic[] {
-  // A column of texts, none of which is a number.
+export function joinedOtherwise({ program, sample, values }: Asked): Diagnostic[] {
+  const asked = { program, sample, values };
+  // A column of texts, or a call, none of which is a number.
   const isTexts = ({ kind, range }: Expression): boolean => {
+    if (kind === "call") {
+      const given = valuesOn(asked, program.source.slice(range.start, range.end)).filter(
+        (value) => value !== null && value !== "",
+      );
+      return given.length > 0 && given.every((value) => typeof value === "string" && !/^\s*[-+]?[\d.]/.test(value));
+    }
     const name = program.source.slice(range.start, range.end).toLowerCase();
     const column = sample.columns.find((each) => program.dialect.columnText(each.name).toLowerCase() === name);
     const texts = column?.values.filter((value) => value !== null) ?? [];

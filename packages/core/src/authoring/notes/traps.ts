@@ -37,6 +37,23 @@ export function negativeStart(operation: Operation, { program }: Asked): Diagnos
   return [note("negative-start", start!.range, {}, fixes)];
 }
 
+/** A negative length from the first character on, where it does not leave out the last ones. */
+export function negativeLength(operation: Operation, { program }: Asked): Diagnostic[] {
+  const { source, answers } = operation;
+  if (operation.operation !== "slice" || !["error", "empty"].includes(answers.negativeLength ?? "") || source.kind !== "call")
+    return [];
+  const length = inner(slotOf(operation, "length"))?.source;
+  const size = negativeOf(length);
+  const start = constantOf(slotOf(operation, "start"))?.value ?? 1;
+  const template = size === undefined || Number(start) !== 1 ? undefined : templateOf("withoutLast", program.dialect.id);
+  if (size === undefined || template === undefined) return [];
+  const parts = {
+    text: { text: textOf(program, source.args[0]), isOpen: source.args[0].kind === "call" },
+    count: { text: String(size), isOpen: false },
+  };
+  return [note("negative-taken", length!.range, {}, [writing(source.range, filled(template, parts))])];
+}
+
 /** Whether of a length only its difference from another one is asked, or whether there is any: bytes do for that. */
 function isOnlyCompared(length: Expression & { readonly kind: "call" }, tree: Expression): boolean {
   const beside = [...walk(tree)].flatMap((node) =>

@@ -156,7 +156,7 @@ function derived(from: string, to: string): Conversion | undefined {
   if (from === "unknown") return { cost: 4, convert: fromText(to) };
   if (given === undefined) return undefined;
   if (given === "unknown") return { cost: 1, convert: arrayOf(fromText(wanted)) };
-  const item = plainConversion(given, wanted);
+  const item = plainConversion(plainText(given), wanted);
   return item?.convert ? { cost: item.cost, convert: arrayOf(item.convert) } : item;
 }
 

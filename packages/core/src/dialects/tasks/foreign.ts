@@ -19,7 +19,7 @@ const table: Readonly<Record<string, readonly string[]>> = {
   replace: ["replace text old new", "replaceSpan text start count new", "remove text old"],
   "regexp_replace regex_replace regexreplace": ["replacePattern text pattern new"],
   "regexp_extract regexp_substr regexextract": ["extractPattern text pattern"],
-  "regexp_like regexp_matches regexp_match regexmatch regextest matches regex": ["matches text pattern"],
+  "regexp_like regexp_matches regexp_match regexmatch regextest matches regex regexp rlike": ["matches text pattern"],
   remove: ["remove text old"],
   overlay: ["replaceSpan text new start count"],
   insert: ["replaceSpan text start count new"],
