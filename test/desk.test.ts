@@ -401,6 +401,11 @@ describe("from raw rows to kept columns", () => {
     await writeColumn(0, "label", "btrim(labl)");
     await column(0).getByText("There is no column labl.").waitFor();
     await writeColumn(0, "label", "btrim(label)");
+    await page.keyboard.press("ControlOrMeta+k");
+    await page.keyboard.type("number of characters");
+    await page.getByRole("list", { name: "Found" }).getByRole("button", { name: "length(text)" }).first().click();
+    await soon(async () => expect(await columnText(0).innerText()).toContain("length(text)"));
+    await writeColumn(0, "label", "btrim(label)");
     await writeColumn(1, "k", "length(label) + code");
     // The page begins with white space tidied there, too.
     await told("2 of 3 rows change");

@@ -1,12 +1,15 @@
 import type { Sample } from "indigo-quill";
 import { type WrittenJob, characterKinds, findable } from "indigo-quill/lists";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { type Ref, useEffect, useMemo, useRef, useState } from "react";
 import { type Bench, StaleError } from "./bench/client.ts";
 import { namesIn } from "./bench/folio.ts";
 import type { Draft, DraftColumn, PlanFindings, View } from "./bench/protocol.ts";
 import { DialectSelect, Editor, Problems } from "./Editor.tsx";
+import type { ExpressionHandle } from "./ExpressionText.tsx";
 import { FileButton } from "./FileButton.tsx";
+import { FindBox } from "./FindBox.tsx";
 import type { Memory } from "./memory.ts";
+import { useDialect } from "./useDialect.ts";
 import { VirtualTable } from "./VirtualTable.tsx";
 
 interface ColumnsViewProps {
@@ -63,6 +66,11 @@ export function ColumnsView(props: ColumnsViewProps) {
     edit({ columns: draft.columns.map((column) => (column.key === key ? { ...column, ...change } : column)) });
   const known = useMemo(() => withDraft(props.glimpse, draft.columns), [props.glimpse, draft.columns]);
   const { result, problems } = findings;
+  const dialect = useDialect(draft.dialect);
+  /** The expressions, by their columns; the one that was written in last, or the last one, takes what is found. */
+  const texts = useRef(new Map<string, ExpressionHandle | null>());
+  const written = useRef<string>(undefined);
+  const textOf = (key = "") => texts.current.get(key);
   const hasHelpers = draft.columns.some(({ isHelper }) => isHelper);
 
   return (
@@ -82,6 +90,10 @@ export function ColumnsView(props: ColumnsViewProps) {
           <button type="button" onClick={props.onSaveFolio}>
             Save folio
           </button>
+          <FindBox
+            dialect={dialect}
+            onTake={(found) => [written.current, draft.columns.at(-1)?.key].map(textOf).find(Boolean)?.insert(found)}
+          />
         </div>
         {draft.columns.map((column) => (
           <ColumnCard
@@ -91,6 +103,8 @@ export function ColumnsView(props: ColumnsViewProps) {
             sample={known}
             lists={Object.keys(draft.lists)}
             findings={findings}
+            ref={(text) => void texts.current.set(column.key, text)}
+            onFocus={() => (written.current = column.key)}
             onChange={(change) => editColumn(column.key, change)}
             onRemove={() => edit({ columns: draft.columns.filter(({ key }) => key !== column.key) })}
           />
@@ -189,19 +203,23 @@ interface ColumnCardProps {
   readonly sample: Sample;
   readonly lists: readonly string[];
   readonly findings: PlanFindings;
+  readonly ref: Ref<ExpressionHandle>;
+  readonly onFocus: () => void;
   readonly onChange: (change: Partial<DraftColumn>) => void;
   readonly onRemove: () => void;
 }
 
 /** A column: its name, its expression, what is done with its values, what became of them. */
-function ColumnCard({ column, dialect, sample, lists, findings: { problems, result }, onChange, onRemove }: ColumnCardProps) {
+function ColumnCard(props: ColumnCardProps) {
+  const { column, dialect, sample, lists, findings, ref, onFocus, onChange, onRemove } = props;
+  const { problems, result } = findings;
   const { key, name, expression, isHelper, then } = column;
   const names = name.split(",").map((each) => each.trim());
   const counts = result?.counts.filter((each) => names.includes(each.name)) ?? [];
   const own = problems[key];
   const found = useMemo(() => own && { title: "", isOk: false, type: "", problems: own, formatted: undefined }, [own]);
   return (
-    <article className="card">
+    <article className="card" onFocus={onFocus}>
       <div className="bar">
         <label>
           Column <input value={name} placeholder="name" size={16} onChange={(event) => onChange({ name: event.target.value })} />
@@ -220,6 +238,7 @@ function ColumnCard({ column, dialect, sample, lists, findings: { problems, resu
         sample={sample}
         text={expression}
         findings={found}
+        ref={ref}
         onText={(text) => onChange({ expression: text })}
       />
       {then.map((job, i) => (
