@@ -72,6 +72,12 @@ export function withoutParting(left: Evaluated, right: Evaluated): Parting | und
       if (node !== bound || !changing.has(bound.operation) || !input || !("kind" in input)) continue;
       const changes = new Map([[node, input]]);
       if (!isEqual(own.runWith(changes, "without"), other.value)) continue;
+      // What takes apart rows that agree brings this one together by chance.
+      const isByChance = left.around.some((cells) => {
+        const given = other.on(cells);
+        return isEqual(own.on(cells), given) && !isEqual(own.runWith(changes, "without", cells), given);
+      });
+      if (isByChance) continue;
       const replay = () => own.runWith(changes, "without");
       return partingAlone(left, right, side, step, ["isDone", "done", "not done"], side, "without", replay);
     }
@@ -140,7 +146,10 @@ export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInste
     if (again && isOther(again)) return told(again);
   }
   if (known.missed >= mostMisses) return undefined;
-  const rows = probesOf(left, right).map((cells) => ({ cells, values: sides.map((side) => side.on(cells)) }));
+  const rows = [...left.around, ...probesOf(left, right)].map((cells) => ({
+    cells,
+    values: sides.map((side) => side.on(cells)),
+  }));
   let best: Instead | undefined;
   let most = 0;
   for (const other of insteadOf(sides).filter(isOther)) {

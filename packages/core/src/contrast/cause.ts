@@ -46,13 +46,20 @@ const follows = (sides: readonly [Step, Step], side: 0 | 1, set: readonly TraitI
   return same(outputWith(own, other, set), other.value) && holds(side, set);
 };
 
+type Tried = Pick<ReturnType<typeof experimentAt>, "holds" | "takesApart">;
+
 type Found = Pick<Parting, "causes" | "oneWay">;
 
 /**
  * Of sets of traits those such that one side with the other's answers to them gives the other's output, and the other way
- * round; where none does, those for which it holds one way. Found by carrying the operation out again.
+ * round; where none does, those for which it holds one way, and takes apart no rows that agree. Found by carrying the operation out again.
  */
-function causesAmong(sets: readonly (readonly TraitId[])[], sides: readonly [Step, Step], same: Alike, holds: Holds): Found {
+function causesAmong(
+  sets: readonly (readonly TraitId[])[],
+  sides: readonly [Step, Step],
+  same: Alike,
+  { holds, takesApart }: Tried,
+): Found {
   const [a, b] = sides;
   const told = (found: readonly { set: readonly TraitId[] }[]) =>
     found.map(({ set }) =>
@@ -62,17 +69,17 @@ function causesAmong(sets: readonly (readonly TraitId[])[], sides: readonly [Ste
   const both = tried.filter(({ ways }) => ways.length === 2);
   if (both.length > 0) return { causes: told(both) };
   for (const side of [0, 1] as const) {
-    const single = tried.filter(({ ways }) => ways[0] === side);
+    const single = tried.filter(({ set, ways }) => ways[0] === side && !takesApart(side, set));
     if (single.length > 0) return { causes: told(single), oneWay: side };
   }
   return { causes: [] };
 }
 
 /** The smallest sets of traits that are a cause. */
-function causesOf(sides: readonly [Step, Step], { same, isTold }: Way, holds: Holds): Found {
+function causesOf(sides: readonly [Step, Step], { same, isTold }: Way, experiment: Tried): Found {
   const asked = differing(...sides).filter((trait) => isTold(trait, ...sides));
   for (let size = 1; size <= Math.min(causeSize, asked.length); size++) {
-    const found = causesAmong(subsets(asked, size), sides, same, holds);
+    const found = causesAmong(subsets(asked, size), sides, same, experiment);
     if (found.causes.length > 0) return found;
   }
   return { causes: [] };
@@ -126,9 +133,9 @@ function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Pa
   for (const { a: first, b: second, way, sets } of known.found) {
     const [a, b] = [sameStep(left, first), sameStep(right, second)];
     if (!a || !b || !partBy(left, right, a, b, way)) continue;
-    const { holds, told } = experimentAt(left, right, a, b);
-    const found = causesAmong(sets, [a, b], way.same, holds);
-    if (found.causes.length > 0) return told(found);
+    const experiment = experimentAt(left, right, a, b);
+    const found = causesAmong(sets, [a, b], way.same, experiment);
+    if (found.causes.length > 0) return experiment.told(found);
   }
   return undefined;
 }
@@ -153,8 +160,8 @@ export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses)
   const rank = ({ way, reach }: (typeof candidates)[number]) => (way.isOfPurpose ? 2 : reach === "both" ? 0 : 1);
   let unexplained: Parting | undefined;
   for (const { a, b, way } of candidates.sort((x, y) => rank(x) - rank(y))) {
-    const { holds, told } = experimentAt(left, right, a, b);
-    const parting = told(causesOf([a, b], way, holds));
+    const experiment = experimentAt(left, right, a, b);
+    const parting = experiment.told(causesOf([a, b], way, experiment));
     if (parting.causes.length > 0) {
       known.found.push({ a, b, way, sets: parting.causes.map((cause) => cause.map(({ trait }) => trait)) });
       return parting;

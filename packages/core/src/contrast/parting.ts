@@ -121,6 +121,17 @@ export function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step
     const [came, wanted] = [run(side, traits), side === 0 ? right.value : left.value];
     return alike(came, wanted) && isSameFailure(came, wanted);
   };
+  /** Whether rows that agree are taken apart by it: what holds on this row does so by chance. */
+  const takesApart: Holds = (side, traits) => {
+    const [own, other, from, to] = side === 0 ? ([left, right, a, b] as const) : ([right, left, b, a] as const);
+    const name = nameOfAnswering(from, to, traits);
+    if (name === undefined || from.node !== from.bound) return false;
+    const changes = new Map([[from.node, answering(from, to, traits)]]);
+    return left.around.some((cells) => {
+      const given = other.on(cells);
+      return alike(own.on(cells), given) && !alike(own.runWith(changes, name, cells), given);
+    });
+  };
   const told = ({ causes, oneWay }: Pick<Parting, "causes" | "oneWay">): Parting => ({
     ...partingAt(a, b),
     causes,
@@ -132,7 +143,7 @@ export function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step
       return run(oneWay ?? 0, traits);
     },
   });
-  return { holds, told };
+  return { holds, takesApart, told };
 }
 
 export const partingAt = (a: Step, b: Step): Omit<Parting, "causes" | "reaches" | "side" | "replay"> => ({

@@ -35,6 +35,8 @@ export interface Evaluated {
   /** The value and the name of a column, by its place in the sample, 0-based. */
   readonly valueOf: (column: number) => Value;
   readonly nameOf: (column: number) => string;
+  /** Some rows of the sample, by the places of their columns. */
+  readonly around: readonly Cells[];
   /** The whole on this row without the others of the sample. */
   readonly alone: () => Value;
   /** The whole with a value in the place of a part. */

@@ -10,6 +10,9 @@ interface Place {
   readonly run: (sample: Sample, row: number) => Value;
 }
 
+/** How many rows of the sample stand for all. */
+const mostAround = 12;
+
 /** How many results of values that were tried are kept. */
 const mostKept = 5000;
 
@@ -22,6 +25,8 @@ export class Workbench {
   /** The columns that the whole reads, and what came of values in them: the same is tried on many rows. */
   readonly #read: readonly number[];
   readonly #came = new Map<string, Value>();
+  /** Rows from all over the sample. */
+  #around: readonly Cells[] | undefined;
   /** Whether the program has run on other values since a row was looked at. */
   #isElsewhere = false;
 
@@ -66,6 +71,7 @@ export class Workbench {
       root: program.bound,
       valueOf: (column) => sample.columns[column].values[row],
       nameOf: (column) => sample.columns[column].name,
+      around: (this.#around ??= rowsOver(sample)),
       alone: () => this.#on(new Map(), row),
       put: (node, put) => this.#put(node, put, row),
       on: (values) => this.#on(values, row),
@@ -188,6 +194,15 @@ export class Workbench {
   }
 }
 
+/** The values of some rows that lie as far from one another as they can. */
+function rowsOver({ rows, columns }: Sample): Cells[] {
+  const count = Math.min(rows, mostAround);
+  return Array.from({ length: count }, (_, i) => {
+    const row = Math.floor((i * rows) / count);
+    return new Map(columns.map(({ values }, column) => [column, values[row]]));
+  });
+}
+
 /**
  * What is tried on a row, where that takes no longer than a row may, nor goes on after `last`; otherwise undefined. `go` goes on
  * with the time that is left after a run of a whole expression, which has a clock of its own.
@@ -223,7 +238,7 @@ export function triedOf<T>(
       if (!isOver) go();
       return value;
     };
-    const { value, plainSteps, parts, root, valueOf, nameOf } = side;
+    const { value, plainSteps, parts, root, valueOf, nameOf, around } = side;
     return {
       value,
       plainSteps,
@@ -231,6 +246,7 @@ export function triedOf<T>(
       root,
       valueOf,
       nameOf,
+      around,
       get steps() {
         const { steps } = side;
         if (!isOver) go();
