@@ -1,14 +1,24 @@
 import type { Diagnostic, Fix } from "../../diagnostics/index.ts";
-import { type Bound, type BoundOperation, type Program, type Sample, compile, unconverted } from "../../evaluate/index.ts";
+import {
+  type Bound,
+  type BoundOperation,
+  type Program,
+  type Sample,
+  compile,
+  defaultLimits,
+  unconverted,
+} from "../../evaluate/index.ts";
 import type { Expression } from "../../syntax/index.ts";
 import { operationOf } from "../../text/index.ts";
-import type { Facts, MessageCode, TextRange, Value } from "../../values/index.ts";
+import { type Facts, type MessageCode, type TextRange, type Value, isFailure, limitCodes } from "../../values/index.ts";
 
 /** What a note is made from: the program, and what it gives on each row of the sample. */
 export interface Asked {
   readonly program: Program;
   readonly sample: Sample;
   readonly values: readonly Value[];
+  /** When no more parts are tried, in milliseconds as `Date.now()` counts them. */
+  readonly end: number;
 }
 
 export type Operation = Bound & BoundOperation;
@@ -23,15 +33,17 @@ export const note = (code: MessageCode, range: TextRange, facts: Facts = {}, fix
 
 export const writing = (range: TextRange, text: string): Fix => ({ title: `Write ${text}`, edits: [{ range, text }] });
 
-/** Rows on which parts of an expression are tried. */
-const mostRows = 200;
+/** Rows on which parts of an expression are tried, and the milliseconds that one of them, and all, may take. */
+const most = { rows: 200, row: 20, all: 50 };
 
-/** What an expression gives on the first rows; nothing where it cannot run. */
-export function valuesOn({ program: { dialect }, sample }: Asked, text: string): readonly Value[] {
-  const rows = Math.min(sample.rows, mostRows);
+/** What an expression gives on the first rows; none where it cannot run, or takes long. */
+export function valuesOn({ program: { dialect }, sample, end }: Asked, text: string): readonly Value[] {
+  if (Date.now() > end) return [];
+  const rows = Math.min(sample.rows, most.rows);
   const first = { ...sample, rows, columns: sample.columns.map((each) => ({ ...each, values: each.values.slice(0, rows) })) };
-  const program = compile(dialect, text, first);
-  return program.ok ? program.run(first) : [];
+  const program = compile(dialect, text, first, { ...defaultLimits, milliseconds: most.row });
+  const values = program.ok ? program.run(first, { milliseconds: most.all }) : [];
+  return values.some((value) => isFailure(value) && limitCodes.has(value.code)) ? [] : values;
 }
 
 /** The value of a part that is the same on every row, and the part itself. */

@@ -67,16 +67,24 @@ const ofWholes = [
   delimiterTaken,
 ];
 
+/** Milliseconds in which parts of an expression are tried. */
+const patience = 300;
+
 /**
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
- * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a sign that does not join here, a text
- * that is found nowhere, a group that is not there, another language's date format, a replacement that changes no row, one result on every row. `values` are what it gives on the rows of the sample, `program.run(sample)`.
+ * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a
+ * sign that does not join here, a text that is found nowhere or searched the wrong way round, a delimiter that is taken with the
+ * result, a branch that no row reaches, a group that is not there, another language's date format, a replacement that changes no row,
+ * one result on every row.
+ *
+ * @param sample the rows; parts of the expression are tried on the first 200
+ * @param values what it gives on the rows of the sample, `program.run(sample)`
  *
  * @returns warnings, in the order of their places; none for a program that cannot run
  */
 export function notesOf(program: Program, sample: Sample, values: readonly Value[]): Diagnostic[] {
   if (!program.ok) return [];
-  const asked: Asked = { program, sample, values };
+  const asked: Asked = { program, sample, values, end: Date.now() + patience };
   const parts = allPartsOf(program.bound);
   const operations = parts.flatMap((part) => (part.kind === "operation" ? [part] : []));
   const found = [

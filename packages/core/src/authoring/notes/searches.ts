@@ -124,10 +124,10 @@ export function neverHolds(operation: Operation, asked: Asked): Diagnostic[] {
 }
 
 /** The fewest rows of which it is said that they have not what is asked for, which may be rare. */
-const mostRare = 20;
+const fewestForNone = 20;
 
 const nowhere = ({ source }: Operation, rows: number): Diagnostic[] =>
-  rows < mostRare ? [] : [note("never-holds", source.range, { rows })];
+  rows < fewestForNone ? [] : [note("never-holds", source.range, { rows })];
 
 /** An equality with a text that holds on no row. */
 export function neverEqual(operation: Operation, asked: Asked): Diagnostic[] {
@@ -219,9 +219,9 @@ function takenLess(
     [sought.slice(0, size), "ends", (text: string, taken: string) => `${text}${taken}`],
   ] as const;
   const rows = after.filter((value, row) => isText(value) && isText(before[row]) && before[row] !== "").length;
-  const [found] = ends.filter(([taken, , whole]) => {
+  const [end] = ends.filter(([taken, , whole]) => {
     const cut = after.filter((value, row) => isText(value) && before[row] === whole(value, taken)).length;
     return rows >= fewestRows && cut >= rows * mostTaken;
   });
-  return found && [found[0], found[1]];
+  return end && [end[0], end[1]];
 }

@@ -147,8 +147,8 @@ function chainOf(node: Expression, sign: string, source: string): Expression[] {
 }
 
 /** Texts beside a sign that does not join here. */
-export function joinedOtherwise({ program, sample, values }: Asked): Diagnostic[] {
-  const asked = { program, sample, values };
+export function joinedOtherwise(asked: Asked): Diagnostic[] {
+  const { program, sample } = asked;
   // A column of texts, or a call, none of which is a number.
   const isTexts = ({ kind, range }: Expression): boolean => {
     if (kind === "call") {
