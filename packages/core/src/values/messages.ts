@@ -69,6 +69,9 @@ const messages = {
   "wildcard-compared": (f: Facts) => `"${String(f.text)}" is compared as it stands here, with its signs * or %.`,
   "negative-start": () => "A negative start lies before the first character here, and does not count from the end.",
   "negative-taken": () => "A negative length does not leave out the last characters here.",
+  "null-among": () => "With a null among them it is never false that a value is one of them, and NOT IN is never true.",
+  "month-beside-hour": (f: Facts) => `"${String(f.text)}" has the month beside the hour; minutes are "${String(f.wanted)}".`,
+  "first-replaced": (f: Facts) => `Only the first that fits is replaced here; ${String(f.rows)} rows have more.`,
   "counts-bytes": (f: Facts) => `${String(f.name)} counts bytes here: "å" has two.`,
   "group-not-there": (f: Facts) =>
     `There is no group ${String(f.group)} in "${String(f.pattern)}": it has ${f.count === 0 ? "none" : String(f.count)}.`,

@@ -38,6 +38,25 @@ function comparedInCase(condition: Expression, result: TextRange, { source }: As
   return isSimple && written.range.end <= result.start ? [note("null-compared", written.range, { name: "when" })] : [];
 }
 
+/** A null among those of which a value is asked to be one. */
+export function nullAmong({ program }: Asked): Diagnostic[] {
+  return [...walk(program.tree)].flatMap((node) => {
+    const parts = "written" in node && node.written?.form === "in" ? node.written.parts : [];
+    return parts.slice(1).flatMap((part, i) => {
+      const inner = ungrouped(part);
+      if (inner.kind !== "literal" || inner.value !== null) return [];
+      const isFirst = i === 0;
+      const next = parts[i + 2];
+      const range = isFirst
+        ? { start: part.range.start, end: next?.range.start ?? part.range.end }
+        : { start: parts[i].range.end, end: part.range.end };
+      return [
+        note("null-among", part.range, {}, parts.length > 2 ? [{ title: "Leave it out", edits: [{ range, text: "" }] }] : []),
+      ];
+    });
+  });
+}
+
 /** A text where a condition belongs: `a = 'x' or 'y'`. */
 export function textAsCondition(operation: Operation, { program }: Asked): Diagnostic[] {
   if (operation.operation !== "connect") return [];

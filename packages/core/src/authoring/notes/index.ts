@@ -2,7 +2,7 @@ import type { Diagnostic } from "../../diagnostics/index.ts";
 import { type Program, type Sample, allPartsOf } from "../../evaluate/index.ts";
 import type { Value } from "../../values/index.ts";
 import type { Asked } from "./asked.ts";
-import { comparedWithNull, orderedAsTexts, otherText, textAsCondition, wildcardsCompared } from "./comparisons.ts";
+import { comparedWithNull, nullAmong, orderedAsTexts, otherText, textAsCondition, wildcardsCompared } from "./comparisons.ts";
 import { falseOtherwise, neverReached } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
 import { nothingReplaced, sameEverywhere } from "./outcomes.ts";
@@ -12,8 +12,10 @@ import {
   bytesCounted,
   chainedComparison,
   columnAsSeparator,
+  firstReplaced,
   foreignDateFormat,
   missingGroup,
+  monthBesideHour,
   negativeLength,
   negativeStart,
   roundedQuotients,
@@ -54,10 +56,12 @@ const ofOperations = [
   searchedInText,
   replacedInText,
   trimsLetters,
+  firstReplaced,
 ];
-const ofParts = [foreignDateFormat, chainedComparison, neverReached, falseOtherwise, signPlace];
+const ofParts = [foreignDateFormat, monthBesideHour, chainedComparison, neverReached, falseOtherwise, signPlace];
 const ofWholes = [
   comparedWithNull,
+  nullAmong,
   itemZero,
   quotedColumns,
   namesAsTexts,

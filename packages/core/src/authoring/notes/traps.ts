@@ -144,6 +144,50 @@ export function foreignDateFormat(part: Bound, { program }: Asked): Diagnostic[]
   });
 }
 
+/** A month beside an hour, where minutes are meant, by the formats of `TO_CHAR`, of MariaDB, of others with % and of XPath. */
+const monthsBesideHours: readonly (readonly [wrong: RegExp, right: string])[] = [
+  [/(HH(?:12|24)?:)MM/gi, "$1MI"],
+  [/(%[HhIkl]:)%[Mm]/g, "$1%i"],
+  [/(%[HI]:)%m/g, "$1%M"],
+  [/(\[[Hh][^\]]*\]:)\[M/g, "$1[m"],
+];
+
+/** A month beside an hour in a date format. */
+export function monthBesideHour({ source }: Bound, { program }: Asked): Diagnostic[] {
+  if (
+    source.kind !== "call" ||
+    !/^(?:to_char|to_timestamp|to_date|date_format|time_format|str_to_date|strftime|strptime|format-)/i.test(source.name)
+  )
+    return [];
+  const { id } = program.dialect;
+  const isOfWords = /^to_/i.test(source.name);
+  const [wrong, right] = monthsBesideHours[id === "xpath" ? 3 : isOfWords ? 0 : id === "mariadb" ? 1 : 2];
+  return source.args.map(ungrouped).flatMap((arg) => {
+    const text = arg.kind === "literal" && typeof arg.value === "string" ? arg.value : "";
+    const meant = text.replace(wrong, right);
+    return meant === text
+      ? []
+      : [note("month-beside-hour", arg.range, { text, wanted: meant }, [writing(arg.range, program.dialect.textLiteral(meant))])];
+  });
+}
+
+/** Only the first that fits is replaced, where there are more: another argument replaces all. */
+export function firstReplaced(operation: Operation, asked: Asked): Diagnostic[] {
+  const { source, row } = operation;
+  const isAsked = source.kind === "call" && source.args.length === 3 && row?.parameters.some(({ slot }) => slot === "flags");
+  if (operation.operation !== "substitute" || operation.answers.occurrences !== "first" || !isAsked) return [];
+  const { program } = asked;
+  const { end } = source.args[2].range;
+  const text = `${program.dialect.separator} ${program.dialect.textLiteral("g")}`;
+  const fix = { title: `Add ${text}`, edits: [{ range: { start: end, end }, text }] };
+  const whole = textOf(program, source);
+  const [now, then] = [whole, `${whole.slice(0, end - source.range.start)}${text}${whole.slice(end - source.range.start)}`].map(
+    (each) => valuesOn(asked, each),
+  );
+  const rows = then.filter((value, i) => isWritten(value) && isWritten(now[i]) && value !== now[i]).length;
+  return rows > 0 ? [note("first-replaced", source.range, { rows }, [fix])] : [];
+}
+
 /** A whole quotient that is rounded: it has been cut before. */
 export function roundedQuotients({ program }: Asked): Diagnostic[] {
   const quotients = new Map(
