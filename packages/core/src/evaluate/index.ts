@@ -304,7 +304,7 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
       for (let row = 0; row < values.rows; row++) {
         try {
           for (; row < values.rows; row++) {
-            if (isLookedAt(row) && (Date.now() > end || isStopped?.()))
+            if ((isLookedAt(row) && Date.now() > end) || (row % rowsBetweenLooks === 0 && isStopped?.()))
               return result.fill(new Failure("run-stopped", { rows: row }, parsed.tree.range), row);
             frame.steps = 0;
             startClock(limits.milliseconds);
@@ -361,9 +361,9 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
   };
 }
 
-/** Rows after which a run looks whether it is to end. */
+/** Rows after which a run looks whether it is to end, */
 const rowsBetweenLooks = 256;
-/** Among the first rows more often: they may be slow. */
+/** and at the clock also among the first rows, which may be slow. */
 const isLookedAt = (row: number): boolean => row % rowsBetweenLooks === 0 || (row & (row - 1)) === 0;
 
 const isBeyond = (error: unknown): boolean => error instanceof OverTime || error instanceof RangeError;
