@@ -361,9 +361,9 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
   };
 }
 
-/** Rows after which a run looks whether it is to end, */
+/** Rows after which a run looks whether it is to end. */
 const rowsBetweenLooks = 256;
-/** and at the clock also among the first rows, which may be slow. */
+/** At the clock it looks among the first rows more often, as they may be slow. */
 const isLookedAt = (row: number): boolean => row % rowsBetweenLooks === 0 || (row & (row - 1)) === 0;
 
 const isBeyond = (error: unknown): boolean => error instanceof OverTime || error instanceof RangeError;
