@@ -235,9 +235,12 @@ describe("the desk", () => {
     await write(beside(), "regexp_replace(collector, '(a*)*\\1b', repeat(collector, 50), 'g')");
     await beside().press("End");
     await beside().press("Space");
-    // On a busy machine a key may take a while; a page that evaluates itself would be frozen for minutes.
-    expect(Date.now() - started).toBeLessThan(20_000);
-    await page.getByText("takes longer than a second").waitFor();
+    const typed = Date.now() - started;
+    const late = page.getByText("longer than");
+    await late.waitFor();
+    await late.waitFor({ state: "detached" });
+    // However busy the machine is: a page that evaluates itself would take the keys only when it has the values.
+    expect(typed).toBeLessThan((Date.now() - started) / 2);
     await write(expression(), "LEN(collector)");
     await write(beside(), "length(collector)");
     await expectRow("2", [`${"a".repeat(300)} … 5000 in all`, "5000", "5000", ""]);

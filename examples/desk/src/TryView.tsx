@@ -120,8 +120,12 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
   }, [answered, sides]);
   const group = contrast?.groups.find(({ holdsSelected }) => holdsSelected);
   const places = useMemo(
-    () => group && sides.map((_, i) => group.places.filter(({ side }) => side === i).map(({ range }) => range)),
-    [group, sides],
+    // Of texts that have changed since nothing is marked.
+    () =>
+      group && answered.question?.sides === sides
+        ? sides.map((_, i) => group.places.filter(({ side }) => side === i).map(({ range }) => range))
+        : undefined,
+    [group, answered, sides],
   );
   // An experiment is of one row and one cause; with another of either it is off.
   const key = (cause: number) => `${row} ${group?.places.map(({ range }) => range.start).join()} ${cause}`;
@@ -205,9 +209,11 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
       )}
       {(end === "late" || end === "stopped") && (
         <p className="stopped" role="status">
-          {end === "late"
-            ? "This takes longer than a second: what is missing below comes later, or is stopped after ten."
-            : "This took longer than ten seconds and was stopped: what is missing below was not reached. Fewer rows, or the iquill command, which takes its time, will tell."}
+          {end === "stopped"
+            ? "This took longer than ten seconds and was stopped: what is missing below was not reached. Fewer rows, or the iquill command, which takes its time, will tell."
+            : answered.question === question
+              ? "This takes longer than a second: what is missing below comes later, or is stopped after ten."
+              : "This takes longer than a second: until it comes, or is stopped after ten, the values before are shown."}
         </p>
       )}
       <main>

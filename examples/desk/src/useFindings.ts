@@ -28,6 +28,8 @@ export function useFindings(question: Question): Known {
         setKnown((before) => {
           const { isRefused = false, sides = before.sides } = findings;
           if (end === "soon" || isRefused) return { ...before, sides };
+          // Of what is late, or gave way to a newer question, the values may not be there: those before are better than none.
+          if (end !== "stopped" && !findings.table) return { ...before, sides, end };
           return { sides, answered: findings, end };
         }),
       );

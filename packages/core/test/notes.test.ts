@@ -137,12 +137,11 @@ test.each([
   expect(source.slice(range.start, range.end)).toBe(place);
 });
 
-test.each([
-  ["mariadb", "case when label like '%a%a%a%a%a%a%z' then 1 when label like '%q%' then 2 end"],
-  ["postgresql", "case when label ~ '(a*)*b' then 1 when label ~ '(a|aa)*c' then 2 end"],
-])("%s %s: trying parts of what is slow ends", (id, source) => {
+test("trying parts of what is slow ends", () => {
+  // Each condition alone takes seconds on these rows.
   const long = sampleOf(Array.from({ length: 500 }, (_, i) => ({ label: `${"a".repeat(3000)}${i}` })));
-  const program = compile(dialects[id](), source, long);
+  const conditions = [..."bcdefghijklmnopq"].map((letter) => `when label like '%a%a%a%a%a%a%${letter}z' then 1`);
+  const program = compile(dialects.mariadb(), `case ${conditions.join(" ")} end`, long);
   const values = program.run(long, { milliseconds: 100 });
   const started = Date.now();
   notesOf(program, long, values);

@@ -3,7 +3,7 @@ import type { TraitId } from "../traits/index.ts";
 import { type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type BoundStep, type OtherAnswer, instead, othersTo } from "./answers.ts";
 import { kindOfOutcome } from "./equal.ts";
-import { type Parting, alike, isBehaviour, nameOf } from "./parting.ts";
+import { type Parting, alike, isBehaviour, isByChance, nameOf } from "./parting.ts";
 import type { Cells, Evaluated, Step } from "./swap.ts";
 import { askedOf, isEqual, wholeParting } from "./whole.ts";
 
@@ -72,12 +72,7 @@ export function withoutParting(left: Evaluated, right: Evaluated): Parting | und
       if (node !== bound || !changing.has(bound.operation) || !input || !("kind" in input)) continue;
       const changes = new Map([[node, input]]);
       if (!isEqual(own.runWith(changes, "without"), other.value)) continue;
-      // What takes apart rows that agree brings this one together by chance.
-      const isByChance = left.around.some((cells) => {
-        const given = other.on(cells);
-        return isEqual(own.on(cells), given) && !isEqual(own.runWith(changes, "without", cells), given);
-      });
-      if (isByChance) continue;
+      if (isByChance(own, other, changes, "without")) continue;
       const replay = () => own.runWith(changes, "without");
       return partingAlone(left, right, side, step, ["isDone", "done", "not done"], side, "without", replay);
     }

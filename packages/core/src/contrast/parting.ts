@@ -1,3 +1,4 @@
+import type { Bound } from "../evaluate/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import { type TraitId, describeTrait } from "../traits/index.ts";
 import { type TextRange, type Value, isFailure } from "../values/index.ts";
@@ -109,6 +110,13 @@ export function reachOf(left: Evaluated, right: Evaluated, a: Step, b: Step): "b
   return ways.includes(true) ? (ways.includes(false) ? "one" : "both") : undefined;
 }
 
+/** Whether other parts in one side take apart rows that agree: what they bring together comes so by chance. */
+export const isByChance = (own: Evaluated, other: Evaluated, changes: ReadonlyMap<Bound, Bound>, name: string): boolean =>
+  own.around.some((cells) => {
+    const given = other.on(cells);
+    return alike(own.on(cells), given) && !alike(own.runWith(changes, name, cells), given);
+  });
+
 /** A step of each side as an experiment: with the other's answers in its place, and the whole expression as it is. */
 export function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step) {
   const run = (side: 0 | 1, traits: readonly TraitId[]): Value => {
@@ -121,16 +129,12 @@ export function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step
     const [came, wanted] = [run(side, traits), side === 0 ? right.value : left.value];
     return alike(came, wanted) && isSameFailure(came, wanted);
   };
-  /** Whether rows that agree are taken apart by it: what holds on this row does so by chance. */
+  /** Whether what holds on this row does so by chance. */
   const takesApart: Holds = (side, traits) => {
     const [own, other, from, to] = side === 0 ? ([left, right, a, b] as const) : ([right, left, b, a] as const);
     const name = nameOfAnswering(from, to, traits);
     if (name === undefined || from.node !== from.bound) return false;
-    const changes = new Map([[from.node, answering(from, to, traits)]]);
-    return left.around.some((cells) => {
-      const given = other.on(cells);
-      return alike(own.on(cells), given) && !alike(own.runWith(changes, name, cells), given);
-    });
+    return isByChance(own, other, new Map([[from.node, answering(from, to, traits)]]), name);
   };
   const told = ({ causes, oneWay }: Pick<Parting, "causes" | "oneWay">): Parting => ({
     ...partingAt(a, b),

@@ -328,7 +328,6 @@ export const formsElsewhere: readonly Rule[] = [
   ),
   replaced(/,\s*(?=(?:else|when|end)\b)/gi, " ", "nothing stands between the branches of CASE"),
   replaced(/(\bwhen\b[^':]*):\s*/gi, "$1 then ", "then stands behind a condition of CASE"),
-  replaced(/\binterval\s+(\d+)\s+(\w+)/gi, "interval '$1 $2'", "an interval stands in quotes here"),
   replaced(/\bbetween\s*\(\s*([^(),]+),\s*([^(),]+)\)/gi, "between $1 and $2", "between has and between its limits"),
   replaced(/\bbetween\s+(\S+?)\s*(?:\bor\b|\bto\b|,)\s*/gi, "between $1 and ", "between has and between its limits"),
   negations,

@@ -301,11 +301,16 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
         return result.fill(beyondLimits(error, parsed.tree.range, limits));
       }
       const end = Date.now() + milliseconds;
+      let look = 0;
       for (let row = 0; row < values.rows; row++) {
         try {
           for (; row < values.rows; row++) {
-            if ((isLookedAt(row) && Date.now() > end) || (row % rowsBetweenLooks === 0 && isStopped?.()))
-              return result.fill(new Failure("run-stopped", { rows: row }, parsed.tree.range), row);
+            if (row === look) {
+              if (Date.now() > end || (row % rowsBetweenLooks === 0 && isStopped?.()))
+                return result.fill(new Failure("run-stopped", { rows: row }, parsed.tree.range), row);
+              // The first rows may be slow.
+              look += Math.min(row || 1, rowsBetweenLooks);
+            }
             frame.steps = 0;
             startClock(limits.milliseconds);
             frame.turn++;
@@ -361,10 +366,8 @@ function compileText(dialect: Dialect, source: string, sample: Sample, limits: L
   };
 }
 
-/** Rows after which a run looks whether it is to end. */
+/** Rows after which a run looks whether it is to end; at the clock it looks among the first ones, too. */
 const rowsBetweenLooks = 256;
-/** At the clock it looks among the first rows more often, as they may be slow. */
-const isLookedAt = (row: number): boolean => row % rowsBetweenLooks === 0 || (row & (row - 1)) === 0;
 
 const isBeyond = (error: unknown): boolean => error instanceof OverTime || error instanceof RangeError;
 

@@ -1,4 +1,4 @@
-import type { Diagnostic, Fix } from "../../diagnostics/index.ts";
+import { type Diagnostic, type Fix, applyFix } from "../../diagnostics/index.ts";
 import {
   type Bound,
   type BoundOperation,
@@ -17,6 +17,8 @@ export interface Asked {
   readonly program: Program;
   readonly sample: Sample;
   readonly values: readonly Value[];
+  /** The first rows, on which parts of the expression are tried. */
+  readonly first: Sample;
   /** When no more parts are tried, in milliseconds as `Date.now()` counts them. */
   readonly end: number;
 }
@@ -33,24 +35,39 @@ export const note = (code: MessageCode, range: TextRange, facts: Facts = {}, fix
 
 export const writing = (range: TextRange, text: string): Fix => ({ title: `Write ${text}`, edits: [{ range, text }] });
 
-/** Rows on which parts of an expression are tried, and the milliseconds that one of them, and all, may take. */
-const most = { rows: 200, row: 20, all: 50 };
+/** Rows on which parts of an expression are tried, and the milliseconds that one of them, a part, and all parts may take. */
+const most = { rows: 200, row: 20, part: 50, all: 300 };
 
-/** What an expression gives on the first rows; none where it cannot run, or takes long. */
-export function valuesOn({ program: { dialect }, sample, end }: Asked, text: string): readonly Value[] {
-  if (Date.now() > end) return [];
+/** What notes on a program are made from, beginning now. */
+export function askedOf(program: Program, sample: Sample, values: readonly Value[]): Asked {
   const rows = Math.min(sample.rows, most.rows);
   const first = { ...sample, rows, columns: sample.columns.map((each) => ({ ...each, values: each.values.slice(0, rows) })) };
+  return { program, sample, values, first, end: Date.now() + most.all };
+}
+
+/** What an expression gives on the first rows; none where it cannot run, or takes long. */
+export function valuesOn({ program: { dialect }, first, end }: Asked, text: string): readonly Value[] {
+  if (Date.now() > end) return [];
   const program = compile(dialect, text, first, { ...defaultLimits, milliseconds: most.row });
-  const values = program.ok ? program.run(first, { milliseconds: most.all }) : [];
+  const values = program.ok ? program.run(first, { milliseconds: most.part }) : [];
   return values.some((value) => isFailure(value) && limitCodes.has(value.code)) ? [] : values;
 }
 
+/** What a part gives on the first rows, as it is written or after a mend. */
+export function valuesOf(asked: Asked, { source: { range } }: Bound, fix: Fix = { title: "", edits: [] }): readonly Value[] {
+  const { source } = asked.program;
+  const text = applyFix(source, fix);
+  return valuesOn(asked, text.slice(range.start, text.length - (source.length - range.end)));
+}
+
+/** What is put into an operation, without its conversions. */
+export const inner = (input: Operation["inputs"][number]): Bound | undefined =>
+  input && "kind" in input ? unconverted(input) : undefined;
+
 /** The value of a part that is the same on every row, and the part itself. */
 export function constantOf(input: Operation["inputs"][number]): { value: Value; part: Bound } | undefined {
-  if (!input || !("kind" in input)) return undefined;
-  const part = unconverted(input);
-  return part.kind === "constant" ? { value: part.value, part } : undefined;
+  const part = inner(input);
+  return part?.kind === "constant" ? { value: part.value, part } : undefined;
 }
 
 /** What stands in a slot of an operation, by the slot's name. */
@@ -73,9 +90,7 @@ export function textBesideColumn(
 ): { readonly column: number; readonly text: string; readonly part: Bound; readonly beside: Bound } | undefined {
   const sides = ["a", "b"].map((name) => slotOf(operation, name));
   const found = sides.map(constantOf).find((side) => typeof side?.value === "string");
-  const beside = sides
-    .flatMap((side) => (side && "kind" in side ? [unconverted(side)] : []))
-    .find(({ kind }) => kind === "column");
+  const beside = sides.map(inner).find((part) => part?.kind === "column");
   if (beside?.kind !== "column" || typeof found?.value !== "string") return undefined;
   return { column: beside.column, text: found.value, part: found.part, beside };
 }

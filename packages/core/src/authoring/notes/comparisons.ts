@@ -40,19 +40,16 @@ function comparedInCase(condition: Expression, result: TextRange, { source }: As
 
 /** A null among those of which a value is asked to be one. */
 export function nullAmong({ program }: Asked): Diagnostic[] {
-  return [...walk(program.tree)].flatMap((node) => {
-    const parts = "written" in node && node.written?.form === "in" ? node.written.parts : [];
-    return parts.slice(1).flatMap((part, i) => {
-      const inner = ungrouped(part);
-      if (inner.kind !== "literal" || inner.value !== null) return [];
-      const isFirst = i === 0;
-      const next = parts[i + 2];
-      const range = isFirst
-        ? { start: part.range.start, end: next?.range.start ?? part.range.end }
-        : { start: parts[i].range.end, end: part.range.end };
-      return [
-        note("null-among", part.range, {}, parts.length > 2 ? [{ title: "Leave it out", edits: [{ range, text: "" }] }] : []),
-      ];
+  return [...walk(program.tree)].flatMap(({ written }) => {
+    const [, ...among] = written?.form === "in" ? written.parts : [];
+    return among.flatMap((part, i) => {
+      const one = ungrouped(part);
+      if (one.kind !== "literal" || one.value !== null) return [];
+      // The separator before it goes, too, or that behind the first.
+      const range =
+        i > 0 ? { start: among[i - 1].range.end, end: part.range.end } : { start: part.range.start, end: among[1]?.range.start };
+      const fixes = among.length > 1 ? [{ title: "Leave it out", edits: [{ range, text: "" }] }] : [];
+      return [note("null-among", part.range, {}, fixes)];
     });
   });
 }

@@ -1,7 +1,7 @@
 import type { Diagnostic } from "../../diagnostics/index.ts";
 import { type Program, type Sample, allPartsOf } from "../../evaluate/index.ts";
 import type { Value } from "../../values/index.ts";
-import type { Asked } from "./asked.ts";
+import { askedOf } from "./asked.ts";
 import { comparedWithNull, nullAmong, orderedAsTexts, otherText, textAsCondition, wildcardsCompared } from "./comparisons.ts";
 import { falseOtherwise, neverReached } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
@@ -71,9 +71,6 @@ const ofWholes = [
   delimiterTaken,
 ];
 
-/** Milliseconds in which parts of an expression are tried. */
-const patience = 300;
-
 /**
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
  * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a
@@ -88,7 +85,7 @@ const patience = 300;
  */
 export function notesOf(program: Program, sample: Sample, values: readonly Value[]): Diagnostic[] {
   if (!program.ok) return [];
-  const asked: Asked = { program, sample, values, end: Date.now() + patience };
+  const asked = askedOf(program, sample, values);
   const parts = allPartsOf(program.bound);
   const operations = parts.flatMap((part) => (part.kind === "operation" ? [part] : []));
   const found = [

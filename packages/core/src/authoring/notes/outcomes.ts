@@ -3,7 +3,7 @@ import { agree, showValue } from "../../contrast/index.ts";
 import { type Diagnostic, message } from "../../diagnostics/index.ts";
 import { columnsUsed, otherReading, unconverted } from "../../evaluate/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
-import { type Asked, constantOf, note, slotOf, writing } from "./asked.ts";
+import { type Asked, constantOf, inner, note, slotOf, writing } from "./asked.ts";
 
 /** The fewest rows of which it says something that all give the same; and that all do on which nothing is missing. */
 const fewestRows = 3;
@@ -43,8 +43,7 @@ const replacing: ReadonlySet<string> = new Set(["substitute", "translate"]);
 export function nothingReplaced({ program, sample, values }: Asked): Diagnostic[] {
   const part = unconverted(program.bound);
   if (part.kind !== "operation" || !replacing.has(part.operation) || values.length < fewestRows) return [];
-  const text = slotOf(part, "text");
-  const column = text && "kind" in text ? unconverted(text) : undefined;
+  const column = inner(slotOf(part, "text"));
   const place = ["old", "from", "pattern"].map((name) => constantOf(slotOf(part, name))).find((each) => each !== undefined);
   if (column?.kind !== "column" || typeof place?.value !== "string" || place.part.source.kind !== "literal") return [];
   const given = sample.columns[column.column].values;

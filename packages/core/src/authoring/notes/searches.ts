@@ -1,9 +1,21 @@
 /** Notes on what is searched for: where it is found nowhere, searched the wrong way round, or taken with the result. */
 import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import { type Diagnostic, type Fix, applyFix } from "../../diagnostics/index.ts";
-import { type Bound, allPartsOf, unconverted } from "../../evaluate/index.ts";
+import { type Bound, allPartsOf } from "../../evaluate/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
-import { type Asked, type Operation, constantOf, note, signOf, slotOf, textOf, valuesOn, writing } from "./asked.ts";
+import {
+  type Asked,
+  type Operation,
+  constantOf,
+  inner,
+  note,
+  signOf,
+  slotOf,
+  textOf,
+  valuesOf,
+  valuesOn,
+  writing,
+} from "./asked.ts";
 
 /** The fewest rows of which it is said that something holds on none, or on all. */
 const fewestRows = 4;
@@ -28,19 +40,6 @@ function writtenIn(operation: Operation, slot: string): { readonly text: string;
     : undefined;
 }
 
-/** What stands in a slot, without its conversions. */
-function partIn(operation: Operation, slot: string): Bound | undefined {
-  const input = slotOf(operation, slot);
-  return input && "kind" in input ? unconverted(input) : undefined;
-}
-
-/** What a part gives on the first rows, as it is written or after a mend. */
-function valuesOf(asked: Asked, { source: { range } }: Bound, fix: Fix = { title: "", edits: [] }): readonly Value[] {
-  const { source } = asked.program;
-  const text = applyFix(source, fix);
-  return valuesOn(asked, text.slice(range.start, text.length - (source.length - range.end)));
-}
-
 /** The same parts in another order. */
 function reordered({ program }: Asked, parts: readonly Bound[], order: readonly Bound[]): Fix {
   const edits = parts.map(({ source }, i) => ({ range: source.range, text: textOf(program, order[i].source) }));
@@ -59,7 +58,7 @@ const sought: Readonly<Record<string, string>> = {
 export function searchedInText(operation: Operation, asked: Asked): Diagnostic[] {
   const slot = sought[operation.operation];
   const written = slot && writtenIn(operation, "text");
-  const column = slot && partIn(operation, slot);
+  const column = slot && inner(slotOf(operation, slot));
   if (!written || !column || column.kind !== "column") return [];
   const fix = reordered(asked, [written.part, column], [column, written.part]);
   // Empty text is found in any.
@@ -75,7 +74,7 @@ export function searchedInText(operation: Operation, asked: Asked): Diagnostic[]
 /** A replacement within a text that is written, with a column in another place. */
 export function replacedInText(operation: Operation, asked: Asked): Diagnostic[] {
   const written = operation.operation === "substitute" ? writtenIn(operation, "text") : undefined;
-  const [old, by] = ["old", "new"].map((slot) => partIn(operation, slot));
+  const [old, by] = ["old", "new"].map((slot) => inner(slotOf(operation, slot)));
   if (!written || !old || !by || (old.kind === "column") === (by.kind === "column")) return [];
   const [column, other] = old.kind === "column" ? [old, by] : [by, old];
   const fix = reordered(asked, [written.part, old, by], [column, written.part, other]);
@@ -104,7 +103,7 @@ function patternsMeant(text: string, isLike: boolean): readonly string[] {
 export function neverHolds(operation: Operation, asked: Asked): Diagnostic[] {
   const { dialect } = asked.program;
   const written = operation.operation === "test" ? writtenIn(operation, "needle") : undefined;
-  const subject = partIn(operation, "text");
+  const subject = inner(slotOf(operation, "text"));
   if (!written || !subject || subject.kind === "constant") return [];
   const now = valuesOf(asked, operation);
   if (now.length < fewestRows || !now.every(isNone)) return [];
@@ -133,7 +132,7 @@ const nowhere = ({ source }: Operation, rows: number): Diagnostic[] =>
 export function neverEqual(operation: Operation, asked: Asked): Diagnostic[] {
   if (signOf(operation.source, asked.program.source) !== "=") return [];
   const written = writtenIn(operation, "a") ?? writtenIn(operation, "b");
-  const subject = ["a", "b"].map((slot) => partIn(operation, slot)).find((part) => part && part !== written?.part);
+  const subject = ["a", "b"].map((slot) => inner(slotOf(operation, slot))).find((part) => part && part !== written?.part);
   if (!written || !subject || subject.kind === "constant") return [];
   const now = valuesOf(asked, operation);
   if (!now.every(isNone)) return [];
@@ -185,7 +184,7 @@ export function delimiterTaken(asked: Asked): Diagnostic[] {
   const texts = values.filter((value) => value !== null && value !== "" && !isFailure(value));
   if (texts.length < fewestRows || !texts.every(isText) || new Set(texts).size < fewestRows) return [];
   const slices = allPartsOf(program.bound).flatMap((part) =>
-    part.kind === "operation" && part.operation === "slice" ? [partIn(part, "start"), partIn(part, "length")] : [],
+    part.kind === "operation" && part.operation === "slice" ? [inner(slotOf(part, "start")), inner(slotOf(part, "length"))] : [],
   );
   return slices.flatMap((place): Diagnostic[] => {
     const sought = new Set(

@@ -8,6 +8,7 @@ import {
   type Asked,
   type Operation,
   constantOf,
+  inner,
   isNumberText,
   note,
   signOf,
@@ -109,11 +110,10 @@ export function patternAsText(operation: Operation): Diagnostic[] {
 export function otherCase(operation: Operation, { sample }: Asked): Diagnostic[] {
   // Of a condition it is told with its mend where it holds nowhere.
   if (operation.answers.case !== "minded" || operation.answers.pattern !== "literal" || operation.operation === "test") return [];
-  const text = slotOf(operation, "text");
-  const inner = text && "kind" in text ? unconverted(text) : undefined;
+  const subject = inner(slotOf(operation, "text"));
   const found = constantOf(slotOf(operation, "needle") ?? slotOf(operation, "old"));
-  if (inner?.kind !== "column" || typeof found?.value !== "string" || found.part.source.kind !== "literal") return [];
-  const texts = sample.columns[inner.column].values.filter((value) => typeof value === "string");
+  if (subject?.kind !== "column" || typeof found?.value !== "string" || found.part.source.kind !== "literal") return [];
+  const texts = sample.columns[subject.column].values.filter((value) => typeof value === "string");
   const wanted = found.value;
   if (wanted === "" || texts.some((value) => value.includes(wanted))) return [];
   const there = texts.find((value) => value.toLowerCase().includes(wanted.toLowerCase()));
@@ -148,21 +148,12 @@ function chainOf(node: Expression, sign: string, source: string): Expression[] {
 
 /** Texts beside a sign that does not join here. */
 export function joinedOtherwise(asked: Asked): Diagnostic[] {
-  const { program, sample } = asked;
-  // A column of texts, or a call, none of which is a number.
+  const { program } = asked;
+  // Texts, none of which is a number.
   const isTexts = ({ kind, range }: Expression): boolean => {
-    if (kind === "call") {
-      const given = valuesOn(asked, program.source.slice(range.start, range.end)).filter(
-        (value) => value !== null && value !== "",
-      );
-      return given.length > 0 && given.every((value) => typeof value === "string" && !/^\s*[-+]?[\d.]/.test(value));
-    }
-    const name = program.source.slice(range.start, range.end).toLowerCase();
-    const column = sample.columns.find((each) => program.dialect.columnText(each.name).toLowerCase() === name);
-    const texts = column?.values.filter((value) => value !== null) ?? [];
-    return (
-      kind === "name" && texts.length > 0 && texts.every((value) => typeof value === "string" && !/^\s*[-+]?[\d.]/.test(value))
-    );
+    const given = kind === "name" || kind === "call" ? valuesOn(asked, program.source.slice(range.start, range.end)) : [];
+    const there = given.filter((value) => value !== null && value !== "");
+    return there.length > 0 && there.every((value) => typeof value === "string" && !/^\s*[-+]?[\d.]/.test(value));
   };
   const template = templateOf("join", program.dialect.id);
   for (const part of allPartsOf(program.bound)) {

@@ -1,16 +1,25 @@
 /** Notes on what is known to be taken for something else: ends counted from, bytes, groups, formats, whole quotients. */
 import { filled, foreignFormat, templateOf } from "../../dialects/tasks/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
-import { type Bound, allPartsOf, jobsOf, unconverted } from "../../evaluate/index.ts";
+import { type Bound, allPartsOf, jobsOf } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { AnswerOf, Answers } from "../../traits/index.ts";
 import type { Value } from "../../values/index.ts";
 import { separatorLast } from "./places.ts";
-import { type Asked, type Operation, constantOf, note, signOf, slotOf, textOf, valuesOn, writing } from "./asked.ts";
-
-const inner = (input: Operation["inputs"][number]): Bound | undefined =>
-  input && "kind" in input ? unconverted(input) : undefined;
+import {
+  type Asked,
+  type Operation,
+  constantOf,
+  inner,
+  note,
+  signOf,
+  slotOf,
+  textOf,
+  valuesOf,
+  valuesOn,
+  writing,
+} from "./asked.ts";
 
 /** A negative number that is written; its size. */
 function negativeOf(node: Expression | undefined): number | undefined {
@@ -144,47 +153,43 @@ export function foreignDateFormat(part: Bound, { program }: Asked): Diagnostic[]
   });
 }
 
-/** A month beside an hour, where minutes are meant, by the formats of `TO_CHAR`, of MariaDB, of others with % and of XPath. */
-const monthsBesideHours: readonly (readonly [wrong: RegExp, right: string])[] = [
-  [/(HH(?:12|24)?:)MM/gi, "$1MI"],
-  [/(%[HhIkl]:)%[Mm]/g, "$1%i"],
-  [/(%[HI]:)%m/g, "$1%M"],
-  [/(\[[Hh][^\]]*\]:)\[M/g, "$1[m"],
-];
+/** A month beside an hour, where minutes are meant, by the language of a format. */
+const monthsBesideHours = {
+  words: [/(HH(?:12|24)?:)MM/gi, "$1MI"],
+  mariadb: [/(%[HhIkl]:)%[Mm]/g, "$1%i"],
+  percent: [/(%[HI]:)%m/g, "$1%M"],
+  picture: [/(\[[Hh][^\]]*\]:)\[M/g, "$1[m"],
+} as const;
+
+const ofDates = /^(to_char|to_timestamp|to_date|date_format|time_format|str_to_date|strftime|strptime|format-(?:date)?time)$/i;
 
 /** A month beside an hour in a date format. */
-export function monthBesideHour({ source }: Bound, { program }: Asked): Diagnostic[] {
-  if (
-    source.kind !== "call" ||
-    !/^(?:to_char|to_timestamp|to_date|date_format|time_format|str_to_date|strftime|strptime|format-)/i.test(source.name)
-  )
-    return [];
-  const { id } = program.dialect;
-  const isOfWords = /^to_/i.test(source.name);
-  const [wrong, right] = monthsBesideHours[id === "xpath" ? 3 : isOfWords ? 0 : id === "mariadb" ? 1 : 2];
+export function monthBesideHour({ source }: Bound, { program: { dialect } }: Asked): Diagnostic[] {
+  if (source.kind !== "call" || !ofDates.test(source.name)) return [];
+  const isOf = (start: string) => source.name.toLowerCase().startsWith(start);
+  const language = isOf("to_") ? "words" : isOf("format-") ? "picture" : dialect.id === "mariadb" ? "mariadb" : "percent";
+  const [wrong, right] = monthsBesideHours[language];
   return source.args.map(ungrouped).flatMap((arg) => {
-    const text = arg.kind === "literal" && typeof arg.value === "string" ? arg.value : "";
-    const meant = text.replace(wrong, right);
-    return meant === text
-      ? []
-      : [note("month-beside-hour", arg.range, { text, wanted: meant }, [writing(arg.range, program.dialect.textLiteral(meant))])];
+    if (arg.kind !== "literal" || typeof arg.value !== "string") return [];
+    const wanted = arg.value.replace(wrong, right);
+    if (wanted === arg.value) return [];
+    return [note("month-beside-hour", arg.range, { text: arg.value, wanted }, [writing(arg.range, dialect.textLiteral(wanted))])];
   });
 }
 
 /** Only the first that fits is replaced, where there are more: another argument replaces all. */
 export function firstReplaced(operation: Operation, asked: Asked): Diagnostic[] {
-  const { source, row } = operation;
+  const { source, row, answers } = operation;
   const isAsked = source.kind === "call" && source.args.length === 3 && row?.parameters.some(({ slot }) => slot === "flags");
-  if (operation.operation !== "substitute" || operation.answers.occurrences !== "first" || !isAsked) return [];
-  const { program } = asked;
+  if (operation.operation !== "substitute" || answers.occurrences !== "first" || !isAsked) return [];
+  const { dialect } = asked.program;
   const { end } = source.args[2].range;
-  const text = `${program.dialect.separator} ${program.dialect.textLiteral("g")}`;
+  const text = `${dialect.separator} ${dialect.textLiteral("g")}`;
   const fix = { title: `Add ${text}`, edits: [{ range: { start: end, end }, text }] };
-  const whole = textOf(program, source);
-  const [now, then] = [whole, `${whole.slice(0, end - source.range.start)}${text}${whole.slice(end - source.range.start)}`].map(
-    (each) => valuesOn(asked, each),
-  );
-  const rows = then.filter((value, i) => isWritten(value) && isWritten(now[i]) && value !== now[i]).length;
+  const now = valuesOf(asked, operation);
+  const rows = valuesOf(asked, operation, fix).filter(
+    (value, i) => isWritten(value) && isWritten(now[i]) && value !== now[i],
+  ).length;
   return rows > 0 ? [note("first-replaced", source.range, { rows }, [fix])] : [];
 }
 
@@ -269,7 +274,7 @@ export function trimsLetters(operation: Operation, asked: Asked): Diagnostic[] {
   const set = operation.operation === "trim" ? constantOf(slotOf(operation, "characters")) : undefined;
   const text = inner(slotOf(operation, "text"));
   if (!isWritten(set?.value) || !text || (set.value.match(/\p{L}/gu) ?? []).length < 2) return [];
-  const [whole, left] = [text, operation].map(({ source }) => valuesOn(asked, textOf(asked.program, source)));
+  const [whole, left] = [text, operation].map((part) => valuesOf(asked, part));
   const word = set.value;
   // In their order, letters are meant as a set.
   if ([...word].every((sign, i, all) => i === 0 || all[i - 1] < sign)) return [];
