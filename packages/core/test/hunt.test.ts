@@ -41,6 +41,12 @@ const planted: Readonly<Record<string, readonly string[]>> = {
     'IFERROR([FIND|SEARCH]("q";label);[0|1])',
     'TRIM(label)&"[!|.|]"&[UPPER|PROPER|LOWER](other)',
   ],
+  "postgresql duckdb": [
+    "case when label like 'Carex%' and n [>|<] 120 and other = '[x-17|x-18]' then 'a' else 'b' end",
+    "case when left(label, 2) = 'HB' then substr(label, [4|5], [4|40]) else label end",
+    "length(label) = [33|34]",
+  ],
+  mariadb: ["label regexp '^[A-Z]-[[0-9]{3}$|[0-9]{3}|[0-9]{4}$]'", "label like '[sa_ix|sa_i_]'"],
   xpath: [
     "substring-[before|after]($label, '[:|::]')",
     "tokenize($label, '[;\\s*|;|\\s+]')[[2|1|3]]",
@@ -79,6 +85,7 @@ describe("planted differences are found", () => {
     const [{ row, values, difference }] = caught;
     expect(agree(values[0], values[1])).toBe(false);
     expect(difference?.effect).toBeDefined();
+    expect(difference?.parting?.causes).not.toEqual([]);
     // It is a row: both give there what is said.
     const sample = sampleOf([row], Object.fromEntries(Object.keys(row).map((name) => [name, columns[name]])));
     expect([meant, wrong].map((text) => compile(dialects[dialect](), text, sample).run(sample)[0])).toEqual(values);

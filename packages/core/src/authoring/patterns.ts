@@ -1,8 +1,7 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { isPure } from "../dialects/row.ts";
-import { type Program, type TraceStep, allPartsOf, unconverted } from "../evaluate/index.ts";
-import { type ExplainedPattern, type Flavour, PatternError, explainPattern, hasEscape, usualEscape } from "../patterns/index.ts";
-import { operationOf } from "../text/index.ts";
+import { type Program, type TraceStep, type WrittenPattern, allPartsOf, writtenPattern } from "../evaluate/index.ts";
+import { type ExplainedPattern, type Flavour, PatternError, explainPattern } from "../patterns/index.ts";
 import type { Answers } from "../traits/index.ts";
 import { type TextRange, sameRange } from "../values/index.ts";
 
@@ -39,42 +38,9 @@ export function flavoursOf({ rows }: Dialect): DialectFlavour[] {
   return [...found].map(([flavour, letters]) => ({ flavour, letters })).sort((a, b) => rankOf(a.flavour) - rankOf(b.flavour));
 }
 
-/** A pattern that is written in an expression. */
-export interface WrittenPattern {
-  /** Where its literal stands. */
-  readonly range: TextRange;
-  readonly flavour: Flavour;
-  readonly source: string;
-  readonly flags: string;
-  /** Where the part stands whose text it is tried on, where it is written. */
-  readonly subject: TextRange | undefined;
-}
-
 /** The patterns that an expression writes as literals. */
-export function patternsIn(program: Program): WrittenPattern[] {
-  if (!program.ok) return [];
-  return allPartsOf(program.bound).flatMap((part): WrittenPattern[] => {
-    if (part.kind !== "operation") return [];
-    const { slots } = operationOf(part.operation);
-    const { pattern: flavour, case: letterCase } = part.answers as Partial<Answers>;
-    if (flavour === undefined || flavour === "literal") return [];
-    const inputFor = (name: string) => {
-      const input = part.inputs[slots.findIndex((slot) => slot.name === name)];
-      return input && "kind" in input ? unconverted(input) : undefined;
-    };
-    const place = slots.find(({ writtenBy }) => writtenBy === "pattern")?.name;
-    const written = place === undefined ? undefined : inputFor(place);
-    if (written?.kind !== "constant" || typeof written.value !== "string" || written.source.kind !== "literal") return [];
-    const given = inputFor("flags");
-    const letters = given?.kind === "constant" && typeof given.value === "string" ? given.value : undefined;
-    const isFolded = letterCase !== undefined && letterCase !== "minded";
-    const flags = hasEscape(flavour)
-      ? (letters ?? usualEscape(flavour)) + (isFolded ? "~i" : "")
-      : (letters ?? "").replaceAll("g", "") + (isFolded ? "i" : "");
-    const subject = inputFor("text")?.source.range;
-    return [{ range: written.source.range, flavour, source: written.value, flags, subject }];
-  });
-}
+export const patternsIn = (program: Program): WrittenPattern[] =>
+  program.ok ? allPartsOf(program.bound).flatMap((part) => writtenPattern(part) ?? []) : [];
 
 /** UTF-16 units beyond which a pattern is not told beside a trace. */
 const longest = 2000;

@@ -1,3 +1,4 @@
+import { type Bound, unconverted } from "../evaluate/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
 import { type TextRange, type Value, isFailure } from "../values/index.ts";
@@ -21,6 +22,9 @@ const changing: ReadonlySet<OperationId> = new Set<OperationId>([
   "escape",
   "replace-span",
 ]);
+
+/** Those whose result is another value of the same kind. */
+const turning: ReadonlySet<OperationId> = new Set<OperationId>(["calculate", "not"]);
 
 /** What is done to a value without being asked; a side that does not do so may refuse it. */
 const converting: ReadonlySet<OperationId> = new Set<OperationId>(["number-of", "text-of", "truth-of"]);
@@ -61,24 +65,47 @@ function partingAlone(
   };
 }
 
-/** Where one side does something more: without that step it gives what the other gives. */
-export function withoutParting(left: Evaluated, right: Evaluated): Parting | undefined {
-  const sides = [left, right] as const;
-  for (const side of [0, 1] as const) {
-    const [own, other] = [sides[side], sides[1 - side]];
-    for (const step of own.steps) {
-      const { node, bound } = step;
-      const [input] = bound.inputs;
-      if (node !== bound || !changing.has(bound.operation) || !input || !("kind" in input)) continue;
-      const changes = new Map([[node, input]]);
-      if (!isEqual(own.runWith(changes, "without"), other.value)) continue;
-      if (isByChance(own, other, changes, "without")) continue;
-      const replay = () => own.runWith(changes, "without");
-      return partingAlone(left, right, side, step, ["isDone", "done", "not done"], side, "without", replay);
+/** Where one side has such a step more: without it it gives what the other gives, and that holds by chance for no row. */
+const without =
+  (operations: ReadonlySet<OperationId>, holdsByChance: typeof isByChance) =>
+  (left: Evaluated, right: Evaluated): Parting | undefined => {
+    const sides = [left, right] as const;
+    for (const side of [0, 1] as const) {
+      const [own, other] = [sides[side], sides[1 - side]];
+      for (const step of own.steps) {
+        const { node, bound } = step;
+        const [input] = bound.inputs;
+        if (node !== bound || !operations.has(bound.operation) || !input || !("kind" in input)) continue;
+        const changes = new Map([[node, input]]);
+        if (!isEqual(own.runWith(changes, "without"), other.value)) continue;
+        if (holdsByChance(own, other, changes, "without")) continue;
+        const replay = () => own.runWith(changes, "without");
+        return partingAlone(left, right, side, step, ["isDone", "done", "not done"], side, "without", replay);
+      }
     }
-  }
-  return undefined;
+    return undefined;
+  };
+
+export const withoutParting = without(changing, isByChance);
+
+/** Whether both sides agree on all rows around without a step. */
+const agreesAround: typeof isByChance = (own, other, changes, name) =>
+  own.around.every((cells) => isEqual(own.runWith(changes, name, cells), other.on(cells)));
+
+/** The same of a sum or of `not`, after which both have to agree on all rows around. */
+export const withoutTurning = without(turning, (...tried) => !agreesAround(...tried));
+
+/** Whether one of the parts that are changed is the whole, or what is chosen as the whole. */
+function isWhole(part: Bound, changes: ReadonlyMap<Bound, Bound>): boolean {
+  const bare = unconverted(part);
+  return changes.has(bare) || (bare.kind === "control" && bare.children.some((child) => isWhole(child, changes)));
 }
+
+/** The same of one that is the whole: further in it may hold by chance where two dialects go about it in other ways. */
+export const withoutTurningWhole = without(
+  turning,
+  (own, other, changes, name) => !isWhole(own.root, changes) || !agreesAround(own, other, changes, name),
+);
 
 /** Where one side converts a value that the other takes as it is: with what comes of that it gives what the one gives. */
 export function convertedParting(left: Evaluated, right: Evaluated): Parting | undefined {
@@ -122,34 +149,47 @@ export interface KnownInstead {
 /** Rows of two sides on which no other answer was found, after which none is looked for. */
 const mostMisses = 12;
 
+/** What a side gives with another answer in a step of it. */
+const runOf = (sides: readonly [Evaluated, Evaluated], other: Instead, cells?: Cells): Value =>
+  sides[other.side].runWith(instead(other.step.node as BoundStep, other), `${other.trait}=${other.answer}`, cells);
+
+/** Whether one side with another answer gives what the other gives. */
+const isOther = (sides: readonly [Evaluated, Evaluated], other: Instead): boolean =>
+  isEqual(runOf(sides, other), sides[1 - other.side].value);
+
+function toldInstead(sides: readonly [Evaluated, Evaluated], found: Instead): Parting {
+  const { side, step, trait, answer } = found;
+  const replay = () => runOf(sides, found);
+  return partingAlone(...sides, side, step, [trait, step.bound.answers[trait], answer], side, "as if", replay);
+}
+
+/** Another answer that was found on a row before, and makes one whole result the other on this one, too. */
+export function asIfAgain(left: Evaluated, right: Evaluated, known: KnownInstead): Parting | undefined {
+  const sides = [left, right] as const;
+  for (const before of known.instead) {
+    const step = sides[before.side].steps.find(({ node, bound }) => node === before.step.node && bound === before.step.bound);
+    const again = step && { ...before, step };
+    if (again && isOther(sides, again)) return toldInstead(sides, again);
+  }
+  return undefined;
+}
+
 /**
  * Where another answer in a step of one side makes its whole result the other's, which has no such step: the one that brings both
  * together on the most other values, too, and takes them apart on none.
  */
 export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInstead): Parting | undefined {
-  const sides = [left, right] as const;
-  const run = (other: Instead, cells?: Cells) =>
-    sides[other.side].runWith(instead(other.step.node as BoundStep, other), `${other.trait}=${other.answer}`, cells);
-  const isOther = (other: Instead) => isEqual(run(other), sides[1 - other.side].value);
-  const told = (found: Instead) => {
-    const { side, step, trait, answer } = found;
-    return partingAlone(left, right, side, step, [trait, step.bound.answers[trait], answer], side, "as if", () => run(found));
-  };
-  for (const before of known.instead) {
-    const step = sides[before.side].steps.find(({ node, bound }) => node === before.step.node && bound === before.step.bound);
-    const again = step && { ...before, step };
-    if (again && isOther(again)) return told(again);
-  }
   if (known.missed >= mostMisses) return undefined;
-  const rows = [...left.around, ...probesOf(left, right)].map((cells) => ({
-    cells,
-    values: sides.map((side) => side.on(cells)),
-  }));
+  const sides = [left, right] as const;
+  const others = insteadOf(sides).filter((other) => isOther(sides, other));
+  const rows = others.length === 0 ? [] : [...left.around, ...probesOf(left, right)];
+  const values = rows.map((cells) => sides.map((side) => side.on(cells)));
   let best: Instead | undefined;
   let most = 0;
-  for (const other of insteadOf(sides).filter(isOther)) {
-    const brought = rows.map(({ cells, values }) => {
-      const [before, now] = [isEqual(values[0], values[1]), isEqual(run(other, cells), values[1 - other.side])];
+  for (const other of others) {
+    const brought = rows.map((cells, row) => {
+      const own = values[row];
+      const [before, now] = [isEqual(own[0], own[1]), isEqual(runOf(sides, other, cells), own[1 - other.side])];
       return now ? Number(!before) : before ? -Infinity : 0;
     });
     const sum = brought.reduce((total, each) => total + each, 0);
@@ -162,7 +202,7 @@ export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInste
     return undefined;
   }
   known.instead.push(best);
-  return told(best);
+  return toldInstead(sides, best);
 }
 
 /** Every behaviour of the steps of both sides with each other answer. */

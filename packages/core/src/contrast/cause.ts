@@ -1,8 +1,17 @@
 import type { TraitId } from "../traits/index.ts";
 import { Decimal, Double, type Value } from "../values/index.ts";
 import { chainOf, questionOf } from "./chain.ts";
-import { type KnownInstead, asIfParting, convertedParting, withoutParting } from "./alone.ts";
+import {
+  type KnownInstead,
+  asIfAgain,
+  asIfParting,
+  convertedParting,
+  withoutParting,
+  withoutTurning,
+  withoutTurningWhole,
+} from "./alone.ts";
 import { datePartsParting } from "./date-parts.ts";
+import { columnsParting, leafParting, writtenParting } from "./given.ts";
 import { fewParting, missingParting, ownParting } from "./special.ts";
 import { heedParting, rowsParting } from "./whole.ts";
 import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, reachOf, sameInputs } from "./parting.ts";
@@ -87,6 +96,7 @@ function causesOf(sides: readonly [Step, Step], { same, isTold }: Way, experimen
 
 /** What else may be a cause where no step alone makes up the difference, the nearest to what is written first. */
 const others = [
+  writtenParting,
   datePartsParting,
   chainOf,
   questionOf,
@@ -96,13 +106,18 @@ const others = [
   heedParting,
   fewParting,
   rowsParting,
+  withoutTurningWhole,
+  columnsParting,
 ];
 
-/** Where none of these finds any: what would come of another answer, and what only one side gives. */
-const lastAsked: readonly ((left: Evaluated, right: Evaluated, known: KnownInstead) => Parting | undefined)[] = [
-  asIfParting,
-  ownParting,
-];
+/** In one dialect it is what is written that makes the difference, before anything else. */
+const othersOfOne = [...new Set([withoutTurning, columnsParting, leafParting, ...others])];
+
+/** Where none of these finds any: what would come of another answer, and what only one side gives; each with what is tried again. */
+const lastAsked = [
+  { found: asIfParting, again: asIfAgain },
+  { found: ownParting, again: ownParting },
+] as const;
 
 /** Where a cause was found on some row, and which: what explains one row often explains more. */
 interface Known {
@@ -146,8 +161,11 @@ function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Pa
  * makes up the difference, the answers of several that do together. What explained another row is tried before all else.
  */
 export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
-  const again = knownParting(left, right, known) ?? known.other?.(left, right) ?? known.last?.(left, right, known);
+  const again = knownParting(left, right, known) ?? known.other?.(left, right) ?? known.last?.again(left, right, known);
   if (again) return again;
+  const isOne = left.dialect.id === right.dialect.id;
+  const written = isOne ? writtenParting(left, right) : undefined;
+  if (written) return written;
   const candidates = ways.flatMap((way) =>
     left.steps.flatMap((a) =>
       right.steps.flatMap((b) => {
@@ -168,16 +186,16 @@ export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses)
     }
     unexplained ??= parting;
   }
-  for (const found of others) {
+  for (const found of isOne ? othersOfOne : others) {
     const parting = found(left, right);
     if (!parting) continue;
     known.other = found;
     return parting;
   }
-  for (const found of lastAsked) {
-    const parting = found(left, right, known);
+  for (const asked of lastAsked) {
+    const parting = asked.found(left, right, known);
     if (!parting) continue;
-    known.last = found;
+    known.last = asked;
     return parting;
   }
   return unexplained;

@@ -37,18 +37,22 @@ function placeOf({ by, from }: Origin, { tree, dialect }: Program): TextRange {
 const followed = { most: 20_000, shown: 40 };
 
 /** The stretch of a text in which a place lies, or the last one, and where the place stands in the expression. */
-function stretchAt(
-  { program, value }: Outcome,
-  sample: Sample,
-  row: number,
-  at: number,
-): { start: number; text: string; from: TextRange } {
+interface Stretch {
+  readonly start: number;
+  readonly text: string;
+  readonly from: TextRange;
+  /** Whether a step made it, and not a column or a literal that stands there as it is: it counts as one. */
+  readonly isMade: boolean;
+}
+
+function stretchAt({ program, value }: Outcome, sample: Sample, row: number, at: number): Stretch {
   const whole = value as string;
-  if (whole.length > followed.most) return { start: at, text: whole.slice(at, at + followed.shown), from: program.tree.range };
+  const from = program.tree.range;
+  if (whole.length > followed.most) return { start: at, text: whole.slice(at, at + followed.shown), from, isMade: false };
   const { stretches } = program.origins(sample, row);
   const found = stretches.find(({ range }) => at < range.end) ?? stretches.at(-1);
-  if (!found) return { start: 0, text: "", from: program.tree.range };
-  return { start: found.range.start, text: found.text, from: placeOf(found, program) };
+  if (!found) return { start: 0, text: "", from, isMade: true };
+  return { start: found.range.start, text: found.text, from: placeOf(found, program), isMade: found.by !== undefined };
 }
 
 function firstDifference(left: string, right: string): number {
@@ -88,7 +92,7 @@ export function effectOf(left: Outcome, right: Outcome, sample: Sample, row: num
   if (typeof a === "string" && typeof b === "string") {
     const at = firstDifference(a, b);
     const [x, y] = [left, right].map((side) => stretchAt(side, sample, row, at));
-    const start = x.start === y.start && x.start <= at ? x.start : at;
+    const start = x.start === y.start && x.start <= at && (x.isMade || y.isMade) ? x.start : at;
     // What is the same again at the end is no part of it.
     const tail = commonEnd(a.slice(at), b.slice(at));
     const shown = ({ start: begin, text }: typeof x, whole: string) =>

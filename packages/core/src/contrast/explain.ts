@@ -4,7 +4,7 @@ import type { Program } from "../evaluate/index.ts";
 import { operationOf } from "../text/index.ts";
 import { describeTrait } from "../traits/index.ts";
 import type { Failure } from "../values/index.ts";
-import type { Parting } from "./parting.ts";
+import type { Given, Parting } from "./parting.ts";
 import type { Difference } from "./swap.ts";
 import type { Effect } from "./effect.ts";
 import { quoted, showValue } from "./shown.ts";
@@ -52,6 +52,18 @@ export function explainDifference(
   return { question, sides: [side(0), side(1)] };
 }
 
+/** What two steps that do the same are given. */
+const explainGiven = (given: readonly Given[], titles: readonly [string, string]): ExplainedDifference[] => {
+  const { question } = describeTrait("isGiven");
+  return given.map(({ name, values }) => {
+    const side = (i: 0 | 1) => {
+      const value = values[i];
+      return `${titles[i]}: ${name === "" ? "" : `${name} `}${value === undefined ? "not said" : showValue(value)}`;
+    };
+    return { question, sides: [side(0), side(1)] };
+  });
+};
+
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
   const { causes, reaches, further, experiment, alone } = parting;
@@ -59,7 +71,10 @@ export function explainParting(parting: Parting, titles: readonly [string, strin
   return {
     happened: happenedText(parting, titles),
     does: doesText(parting, titles),
-    causes: causes.map((cause) => cause.map((difference) => explainDifference(difference, titles, asIf))),
+    causes:
+      experiment?.is === "given"
+        ? [explainGiven(experiment.given, titles)]
+        : causes.map((cause) => cause.map((difference) => explainDifference(difference, titles, asIf))),
     ...(further && { further: further.map((other) => explainParting(other, titles)) }),
     ...(causes.length > 0 && further === undefined && reaches === "whole" && { tried: triedText(parting, titles) }),
   };
@@ -101,6 +116,8 @@ function triedText(parting: Parting, titles: readonly [string, string]): string 
       return `Tried: on this row alone ${given}.`;
     case "changed":
       return `Tried: with ${showValue(experiment.value)} in ${experiment.column} ${given}.`;
+    case "given":
+      return `Tried: with what the other is given ${given}.`;
     case "usual":
       return `Tried: with ${experiment.values.slice(0, 3).map(showValue).join(", ")} in ${experiment.column} both give the same.`;
   }
@@ -112,7 +129,7 @@ function triedText(parting: Parting, titles: readonly [string, string]): string 
 
 /** Where two results differ first, and what stands there. */
 export function explainEffect({ of, at, left, right }: Effect, titles: readonly [string, string]): string {
-  const shown = (text: string) => (of !== "texts" ? text : text === "" ? "nothing more" : quoted(text));
+  const shown = (text: string) => (of !== "texts" ? text : text === "" ? "nothing there" : quoted(text));
   const place = { texts: `at character ${at + 1}`, lists: `at item ${at + 1}`, values: "as values" }[of];
   return `The results differ ${place}: ${titles[0]} has ${shown(left)}, ${titles[1]} ${shown(right)}.`;
 }

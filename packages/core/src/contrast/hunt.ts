@@ -3,6 +3,7 @@ import {
   type DeclaredType,
   type Program,
   type Sample,
+  allPartsOf,
   compile,
   defaultLimits,
   isImplicit,
@@ -10,10 +11,11 @@ import {
 } from "../evaluate/index.ts";
 import { walk } from "../syntax/index.ts";
 import { type Value, isFailure } from "../values/index.ts";
+import { behavioursOf, instead } from "./answers.ts";
 import { type Switch, agree, agreeBy, isUnknown } from "./equal.ts";
 import { type RowDifference, type Side, contrast, toldOf } from "./contrast.ts";
 import { lettersOf, poolOf, textsOver, writtenIn } from "./pool.ts";
-import { type RowOf, programFor, randomRows, rowSize, rowsOf, rowsToTry, shrunk } from "./rows.ts";
+import { type RowOf, programFor, randomRows, bySize, rowsOf, rowsToTry, shrunk } from "./rows.ts";
 
 /** What is hunted for: a row on which two sides differ, or one on which a side gives an error, nothing, empty text, or a part of a text. */
 export const quarries = ["difference", "error", "nothing", "empty", "cut"] as const;
@@ -235,25 +237,54 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
       row,
     );
   };
-  const caught = smallest(sides, found, columns, most, options, isWantedAlone, end + milliseconds / 2);
+  found.sort(bySize);
+  const telling = quarry === "difference" ? rowsTelling(programs, found, columns) : new Set<RowOf>();
+  const caught = smallest(sides, found, telling, columns, most, options, isWantedAlone, end + milliseconds / 2);
   return { programs, columns, caught, reach: { rows: tried, unknown, isProved: false, ...(exhausted && { exhausted }) } };
+}
+
+/** Questions that two sides answer otherwise for which a row is looked for. */
+const mostAsked = 40;
+
+/** Of rows, the first for each question about steps that stand for each other, on which one side's answer is not the other's. */
+function rowsTelling(
+  [left, right]: readonly Program[],
+  rows: readonly RowOf[],
+  columns: Readonly<Record<string, DeclaredType>>,
+): ReadonlySet<RowOf> {
+  const steps = ({ bound }: Program) => allPartsOf(bound).filter((part) => part.kind === "operation");
+  const asked = steps(left).flatMap((step) =>
+    steps(right).flatMap((other) =>
+      step.operation === other.operation
+        ? behavioursOf(step)
+            .filter((trait) => step.answers[trait] !== other.answers[trait])
+            .map((trait) => instead(step, { trait, answer: other.answers[trait] }))
+        : [],
+    ),
+  );
+  const sample = sampleOf(rows, columns);
+  const own = left.run(sample);
+  const telling = asked.slice(0, mostAsked).map((changes) => {
+    const tried = left.experiment(changes);
+    return rows.find((_, row) => !agree(tried(sample, row), own[row]));
+  });
+  return new Set(telling.filter((row) => row !== undefined));
 }
 
 /** Milliseconds that are left for the cause of a row that was found, however late. */
 const leastForCause = 300;
 
-/** The smallest of the rows that were found for each cause. */
+/** The smallest of the rows that were found for each cause; they come by their size. */
 function smallest(
   sides: readonly Side[],
   found: readonly RowOf[],
+  telling: ReadonlySet<RowOf>,
   columns: Readonly<Record<string, DeclaredType>>,
   most: number,
   { agreement = [] }: HuntOptions,
   isWanted: (row: RowOf) => boolean,
   end: number,
 ): Caught[] {
-  const sizes = new Map(found.map((row) => [row, rowSize(row)]));
-  const bySize = [...found].sort((a, b) => sizes.get(a)! - sizes.get(b)!);
   const explained = (row: RowOf): Caught => {
     const [{ values, differences }] = contrast(sides, sampleOf([row], columns), {
       agreement,
@@ -263,17 +294,17 @@ function smallest(
   };
   const keyOf = ({ difference, values }: Caught): string =>
     difference ? JSON.stringify(toldOf(difference)) : values.map((value) => (isFailure(value) ? value.code : "")).join();
-  // The smallest of each kind of row and of values, and some of each size: a cause that few rows show is met, too.
+  // The smallest of each kind of row and of values, for each question, and some of each size: a cause that few rows show is met, too.
   const signature = (row: RowOf) =>
     Object.values(row)
       .map((value) => (value === null || value === "" ? String(value) : ""))
       .join();
   const met = new Map<string, number>();
-  const step = Math.max(1, Math.floor(bySize.length / mostExplained));
-  const chosen = bySize.filter((row, i) => {
+  const step = Math.max(1, Math.floor(found.length / mostExplained));
+  const chosen = found.filter((row, i) => {
     const key = signature(row);
     met.set(key, (met.get(key) ?? 0) + 1);
-    return i < mostExplained / 2 || i % step === 0 || met.get(key)! <= 4;
+    return i < mostExplained / 2 || i % step === 0 || met.get(key)! <= 4 || telling.has(row);
   });
   const first = new Map<string, Caught>();
   for (const row of chosen) {
@@ -289,5 +320,5 @@ function smallest(
     const kept = keyOf(less) === keyOf(one) || !first.has(keyOf(less)) ? less : one;
     if (!result.has(keyOf(kept))) result.set(keyOf(kept), kept);
   }
-  return [...result.values()].sort((a, b) => rowSize(a.row) - rowSize(b.row));
+  return [...result.values()].sort((a, b) => bySize(a.row, b.row));
 }

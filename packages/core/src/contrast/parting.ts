@@ -8,12 +8,20 @@ import { type Difference, type Evaluated, type Step, answering, nameOfAnswering,
 /**
  * What was tried on a side, other than a step with the other's answers: the whole without the step, or with what the other's step
  * makes of a value; the step with an answer of its own kind, or with parts as the other writes them; the row alone, without the others of the sample; another value in a
- * column; other values, on which both agree.
+ * column; other values, on which both agree; the step with what the other's is given.
  */
 export type Experiment =
   | { readonly is: "without" | "converted" | "as if" | "alone" | "parts" }
   | { readonly is: "changed"; readonly column: string; readonly value: Value }
-  | { readonly is: "usual"; readonly column: string; readonly values: readonly Value[] };
+  | { readonly is: "usual"; readonly column: string; readonly values: readonly Value[] }
+  | { readonly is: "given"; readonly given: readonly Given[] };
+
+/** What two steps are given in a slot; undefined where it is left out. */
+export interface Given {
+  readonly name: string;
+  readonly place: number;
+  readonly values: readonly [Value | undefined, Value | undefined];
+}
 
 /** The place where two evaluations part: the same operation on the same inputs, with other outputs. */
 export interface Parting {

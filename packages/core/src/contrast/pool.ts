@@ -1,4 +1,5 @@
-import { type Bound, type DeclaredType, allPartsOf } from "../evaluate/index.ts";
+import { type Bound, type DeclaredType, allPartsOf, writtenPattern } from "../evaluate/index.ts";
+import { textsToTry } from "../patterns/index.ts";
 import { Decimal, Double, type Value } from "../values/index.ts";
 
 /** Texts on which languages differ, and which authors forget. */
@@ -23,7 +24,14 @@ const mostLength = 400;
 export interface Written {
   readonly texts: readonly string[];
   readonly numbers: readonly number[];
+  /** Texts that the patterns among them are likely to fit, and some that they nearly do. */
+  readonly fitting: readonly string[];
 }
+
+export const nothingWritten: Written = { texts: [], numbers: [], fitting: [] };
+
+/** Texts of all patterns together, of which each has its share. */
+const mostFitting = 240;
 
 const numberOf = (value: Value): number | undefined =>
   typeof value === "number" || typeof value === "bigint"
@@ -41,11 +49,23 @@ export function writtenIn(roots: readonly Bound[]): Written {
   const values = parts.flatMap((part) => (part.kind === "constant" && !settings.has(part) ? [part.value] : []));
   const texts = values.filter((value) => typeof value === "string" && value !== "") as string[];
   const numbers = values.flatMap((value) => numberOf(value) ?? []).filter((value) => Number.isFinite(value));
-  return { texts: [...new Set(texts)].slice(0, 12), numbers: [...new Set(numbers)].slice(0, 12) };
+  const patterns = new Map(parts.flatMap((part) => writtenPattern(part) ?? []).map((each) => [JSON.stringify(each), each]));
+  const share = Math.floor(mostFitting / patterns.size);
+  const fitting = [...patterns.values()].flatMap(({ flavour, source, flags }) =>
+    textsToTry(flavour, source, flags).slice(0, share),
+  );
+  return {
+    texts: [...new Set(texts)].slice(0, 12),
+    numbers: [...new Set(numbers)].slice(0, 12),
+    fitting: [...new Set(fitting)],
+  };
 }
 
 /** Letters, a digit, a space and a capital one, as long as is wanted. */
 const ofLength = (length: number): string => "ab1 Cd".repeat(Math.ceil(length / 6)).slice(0, length);
+
+/** The first vowel with an accent, which some comparisons do not heed. */
+const accented = (text: string): string => text.replace(/[aeiou]/i, (vowel) => `${vowel}\u0301`.normalize("NFC"));
 
 const swapped = (text: string): string => (text === text.toUpperCase() ? text.toLowerCase() : text.toUpperCase());
 
@@ -64,15 +84,17 @@ function textsWith(text: string): string[] {
     ` ${text}`,
     swapped(text),
     `a${swapped(text)}b`,
+    accented(text),
     text.slice(1),
     text.slice(0, -1),
     `Ab 1${text}2 cd`,
+    `${text}-1234 Ab cd`,
     `é${text}é`,
   ];
 }
 
-/** Values for a column of a kind, the simplest first. */
-export function poolOf(kind: DeclaredType, { texts, numbers }: Written): Value[] {
+/** Values for a column of a kind that are made from what is written. */
+export function madeOf(kind: DeclaredType, { texts, numbers, fitting }: Written): Value[] {
   const whole = numbers.filter(Number.isInteger);
   const near = whole.flatMap((number) => [number, number + 1, number - 1, -number, 2 * number]);
   switch (kind) {
@@ -80,17 +102,32 @@ export function poolOf(kind: DeclaredType, { texts, numbers }: Written): Value[]
       const lengths = whole.filter((number) => Math.abs(number) <= mostLength).map(Math.abs);
       const sized = lengths.flatMap((length) => [length, length + 1, length - 1].filter((size) => size > 0).map(ofLength));
       const both = texts.slice(0, 5).flatMap((a) => texts.slice(0, 5).map((b) => `x${a}y${b}z`));
-      return [...new Set<Value>([...texts.flatMap(textsWith), ...trapTexts, ...sized, ...both, ...near.map(String)]), null];
+      return [...texts.flatMap(textsWith), ...sized, ...both, ...near.map(String), ...fitting];
     }
     case "integer":
-      return [...new Set<Value>([...trapNumbers, ...near]), null];
+      return near;
     case "decimal":
-      return [...new Set<Value>([...trapNumbers, ...trapDecimals, ...numbers, ...near, ...numbers.map((n) => n + 0.5)]), null];
+      return [...numbers, ...near, ...numbers.map((number) => number + 0.5)];
     case "boolean":
-      return [true, false, null];
+      return [];
     case "date":
-      return [...new Set<Value>([...texts.filter((text) => /^\d{4}-\d\d-\d\d$/.test(text)), ...trapDates]), null];
+      return texts.filter((text) => /^\d{4}-\d\d-\d\d$/.test(text));
   }
+}
+
+const traps: Readonly<Record<DeclaredType, readonly Value[]>> = {
+  text: trapTexts,
+  integer: trapNumbers,
+  decimal: [...trapNumbers, ...trapDecimals],
+  boolean: [true, false],
+  date: trapDates,
+};
+
+/** Values for a column of a kind, the simplest first. */
+export function poolOf(kind: DeclaredType, written: Written): Value[] {
+  const made = madeOf(kind, written);
+  const isText = kind === "text" || kind === "date";
+  return [...new Set<Value>(isText ? [...made, ...traps[kind]] : [...traps[kind], ...made]), null];
 }
 
 /** The letters that matter: those of what is written, and one of each kind. */

@@ -24,6 +24,7 @@ export type Cells = ReadonlyMap<number, Value>;
 
 /** One side on a row: its value, its steps innermost first, and what it gives otherwise. */
 export interface Evaluated {
+  readonly dialect: Dialect;
   readonly value: Value;
   readonly steps: readonly Step[];
   /** Those of them that are carried out as they stand, and no jobs that others come to: known without looking for such. */
@@ -140,7 +141,7 @@ export const differing = (a: Step, b: Step): readonly TraitId[] =>
   operationOf(a.bound.operation).traits.filter((trait) => a.bound.answers[trait] !== b.bound.answers[trait]);
 
 /** A value of another dialect as one of the kind that stands in its place. */
-function inKindOf(value: Value, like: Value): Value {
+export function inKindOf(value: Value, like: Value): Value {
   if (typeof like === "boolean" && (value === 0 || value === 1)) return value === 1;
   if (typeof value === "boolean" && like !== null && typeof like !== "boolean" && typeof like !== "string") return Number(value);
   const plain = plainNumber(value);

@@ -62,6 +62,7 @@ export class Workbench {
     let all: readonly Step[] | undefined;
     const allSteps = () => (all ??= [...plainSteps, ...this.#jobs(nodes, row).filter(isOnce)]);
     return {
+      dialect: program.dialect,
       value,
       get steps() {
         return allSteps();
@@ -238,8 +239,9 @@ export function triedOf<T>(
       if (!isOver) go();
       return value;
     };
-    const { value, plainSteps, parts, root, valueOf, nameOf, around } = side;
+    const { dialect, value, plainSteps, parts, root, valueOf, nameOf, around } = side;
     return {
+      dialect,
       value,
       plainSteps,
       parts,

@@ -23,6 +23,7 @@ export { kernelOf } from "./emit.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";
 export type { Dropped, Origin, Origins, Source } from "./stretches.ts";
 export type { Change, Taken, TraceStep } from "./trace.ts";
+export { type WrittenPattern, writtenPattern } from "./written-pattern.ts";
 
 /** A named column of a sample; every column has as many values as the sample has rows. */
 export interface Column {

@@ -16,4 +16,5 @@ export {
   usualEscape,
 } from "./compile.ts";
 export { type ExplainedPattern, type PatternPart, explainPattern } from "./explain.ts";
+export { textsToTry } from "./samples.ts";
 export { type BuiltPattern, patternFromWords } from "./words.ts";

@@ -1,4 +1,5 @@
-import { type CharSet, type PatternNode, membership } from "./ast.ts";
+import { type CharSet, PatternError, type PatternNode, membership } from "./ast.ts";
+import { type Flavour, parsePattern } from "./compile.ts";
 
 /** UTF-16 units beyond which no text is tried. */
 const longestText = 400;
@@ -79,4 +80,14 @@ export function likelyTexts(root: PatternNode): string[] {
       `${text}_`,
     ]);
   return [...new Set([...fitting, ...changed, "", "a\nb", "é", "٣", "Ångström 12"])].filter((text) => text.length < longestText);
+}
+
+/** Texts to try a written pattern on; none where its flavour does not allow it. */
+export function textsToTry(flavour: Flavour, source: string, flags: string): string[] {
+  try {
+    return likelyTexts(parsePattern(flavour, source, flags).node);
+  } catch (error) {
+    if (error instanceof PatternError) return [];
+    throw error;
+  }
 }

@@ -58,6 +58,7 @@ export const wholes = {
     "as it stands": "Nothing of the date: what stands in the format stands for itself.",
   }),
   isDone: trait("Is this done at all?", { done: "It is.", "not done": "It is not." }),
+  isGiven: trait("What is it given?", { one: "One value.", another: "Another." }),
   ofMissing: trait("What comes back for a missing value?", results),
   ofEmptyText: trait("What comes back for empty text?", results),
   ofBlank: trait("What comes back for a text that is nothing but spaces?", results),
