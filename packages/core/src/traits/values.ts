@@ -23,6 +23,8 @@ export const values = {
   }),
   evaluates: trait("When is the second of two conditions evaluated?", {
     "left first": "Where the first does not settle it.",
+    "left first, not promised":
+      "Where the first does not settle it; which comes first is not promised, and a planner may change it.",
     both: "Always; an error of either is that of the whole.",
     "rows left open": "Where both may still hold: after true for AND, after what is not true for OR.",
   }),

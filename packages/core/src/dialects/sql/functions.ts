@@ -180,7 +180,7 @@ export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] =>
     truth: "true or false",
     result: "boolean",
     condition: "condition",
-    evaluates: "left first",
+    evaluates: "left first, not promised",
     hasUnknown: true,
     evidence: [iso("6.39 <boolean value expression>"), iso("8.8 <null predicate>"), iso("6.39 <boolean test>")],
   }),
