@@ -21,6 +21,7 @@ const partings: readonly (readonly [SideText, SideText, Record<string, Value>, s
   [["openformula", "TRIM(label)"], ["postgresql", "btrim(label)"], { label: "a  b" }, "trim", [["inner"]]],
   [["openformula", "TRIM(label)"], ["xpath", "normalize-space($label)"], { label: "a\tb" }, "trim", [["characters"]]],
   [["openformula", "LEFT(label;n)"], ["postgresql", "left(label, n)"], { label: "Alnus", n: -2 }, "slice", [["negativeLength"]]],
+  [["xpath", "string-join(for $p in tokenize($label, ' ') return upper-case($p), '-')"], ["duckdb", "array_to_string(list_transform(string_split(label, ' '), lambda x: upper(x)), '-')"], { label: "straße ab" }, "recase", [["mapping"]]],
   [["openformula", "MID(label;0;3)"], ["postgresql", "substring(label, 0, 3)"], { label: "Alnus" }, "slice", [["startBelow"]]],
   [["postgresql", "substring(label, 1, -1)"], ["xpath", "substring($label, 1, -1)"], { label: "Alnus" }, "slice", [["negativeLength"]]],
   [["openformula", "MID(label;1.5;2)"], ["xpath", "substring($label, 1.5, 2)"], { label: "Alnus" }, "slice", [["fraction"]]],

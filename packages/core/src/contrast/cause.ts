@@ -137,6 +137,22 @@ export interface KnownCauses extends KnownInstead {
 
 export const nothingKnown = (): KnownCauses => ({ found: [], instead: [], missed: 0 });
 
+/** Turns of a step that are looked at. */
+const mostTurns = 20;
+
+/** Steps of loops that do the same with other outputs on some turn; what comes of that is tried on the whole only. */
+function turnsApart(left: Evaluated, right: Evaluated, way: Way): { a: Step; b: Step; way: Way; reach: "turns" }[] {
+  return left.repeated.flatMap((turns) =>
+    right.repeated.flatMap((others) => {
+      if (turns[0].bound.operation !== others[0].bound.operation) return [];
+      for (const a of turns.slice(0, mostTurns))
+        for (const b of others.slice(0, mostTurns))
+          if (!way.same(a.value, b.value) && sameInputs(a, b)) return [{ a, b, way, reach: "turns" }];
+      return [];
+    }),
+  );
+}
+
 /** Whether two steps part in a way that makes one whole result the other. */
 const partBy = (left: Evaluated, right: Evaluated, a: Step, b: Step, { same }: Way) =>
   a.bound.operation === b.bound.operation && !same(a.value, b.value) && sameInputs(a, b) ? reachOf(left, right, a, b) : undefined;
@@ -166,25 +182,27 @@ export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses)
   const isOne = left.dialect.id === right.dialect.id;
   const written = isOne ? writtenParting(left, right) : undefined;
   if (written) return written;
-  const candidates = ways.flatMap((way) =>
-    left.steps.flatMap((a) =>
+  const candidates = ways.flatMap((way) => [
+    ...left.steps.flatMap((a) =>
       right.steps.flatMap((b) => {
         const reach = partBy(left, right, a, b, way);
         return reach ? [{ a, b, way, reach }] : [];
       }),
     ),
-  );
+    ...turnsApart(left, right, way),
+  ]);
   // What holds from both sides comes before what may do so by chance; what a function is for last of all.
   const rank = ({ way, reach }: (typeof candidates)[number]) => (way.isOfPurpose ? 2 : reach === "both" ? 0 : 1);
   let unexplained: Parting | undefined;
-  for (const { a, b, way } of candidates.sort((x, y) => rank(x) - rank(y))) {
+  for (const { a, b, way, reach } of candidates.sort((x, y) => rank(x) - rank(y))) {
     const experiment = experimentAt(left, right, a, b);
     const parting = experiment.told(causesOf([a, b], way, experiment));
     if (parting.causes.length > 0) {
-      known.found.push({ a, b, way, sets: parting.causes.map((cause) => cause.map(({ trait }) => trait)) });
+      if (reach !== "turns")
+        known.found.push({ a, b, way, sets: parting.causes.map((cause) => cause.map(({ trait }) => trait)) });
       return parting;
     }
-    unexplained ??= parting;
+    if (reach !== "turns") unexplained ??= parting;
   }
   for (const found of isOne ? othersOfOne : others) {
     const parting = found(left, right);

@@ -29,6 +29,8 @@ export interface Evaluated {
   readonly steps: readonly Step[];
   /** Those of them that are carried out as they stand, and no jobs that others come to: known without looking for such. */
   readonly plainSteps: readonly Step[];
+  /** Those that are carried out several times on the row, as in a loop: the turns of each. */
+  readonly repeated: readonly (readonly Step[])[];
   /** Every part that was worked out, with its value. */
   readonly parts: readonly { readonly node: Bound; readonly value: Value }[];
   /** What the whole was bound to. */

@@ -59,6 +59,7 @@ export class Workbench {
     // What is carried out several times has no one value that another could stand for.
     const isOnce = ({ node }: Step) => turns.get(node) === 1;
     const plainSteps = steps.filter(isOnce);
+    const repeated = [...turns].flatMap(([node, count]) => (count > 1 ? [steps.filter((step) => step.node === node)] : []));
     let all: readonly Step[] | undefined;
     const allSteps = () => (all ??= [...plainSteps, ...this.#jobs(nodes, row).filter(isOnce)]);
     return {
@@ -68,6 +69,7 @@ export class Workbench {
         return allSteps();
       },
       plainSteps,
+      repeated: repeated.filter((each) => each.length > 0),
       parts: nodes,
       root: program.bound,
       valueOf: (column) => sample.columns[column].values[row],
@@ -239,11 +241,12 @@ export function triedOf<T>(
       if (!isOver) go();
       return value;
     };
-    const { dialect, value, plainSteps, parts, root, valueOf, nameOf, around } = side;
+    const { dialect, value, plainSteps, repeated, parts, root, valueOf, nameOf, around } = side;
     return {
       dialect,
       value,
       plainSteps,
+      repeated,
       parts,
       root,
       valueOf,
