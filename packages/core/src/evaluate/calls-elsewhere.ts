@@ -52,6 +52,20 @@ const lateArguments: Rule = (source) => {
     : [];
 };
 
+/** A bracket that closes one argument too early, or too late: UPPER(LEFT(x);1), LEFT(UPPER(x;1)) */
+const misplacedBracket: Rule = (source) => {
+  const mask = masked(source);
+  const places = [/\)\s*[,;][^(),;]+/g, /[,;][^(),;]+\)/g].flatMap((at) => [...mask.matchAll(at)]).slice(0, mostPlaces);
+  return places.flatMap(({ index, 0: found }) => {
+    const part = source.slice(index, index + found.length);
+    const turned = part.startsWith(")") ? `${part.slice(1)})` : `)${part.slice(0, -1)}`;
+    const depth = [...mask.slice(0, index)].reduce((sum, sign) => sum + (sign === "(" ? 1 : sign === ")" ? -1 : 0), 0);
+    // Outside all brackets it would be no argument.
+    if (depth < 2) return [];
+    return habit(source, source.slice(0, index) + turned + source.slice(index + found.length), "a ) stands in another place");
+  });
+};
+
 /** Places where a bracket that is lacking is tried, at most. */
 const mostPlaces = 12;
 
@@ -60,7 +74,7 @@ const lackingBracket: Rule = (source) => {
   const mask = masked(source);
   const lacking = [...mask].reduce((count, sign) => count + (sign === "(" ? 1 : sign === ")" ? -1 : 0), 0);
   if (lacking < 1 || lacking > 2) return [];
-  const places = [...mask.matchAll(/[,;]|\s*(?:[<>=&+]|\|\|)/g)].map(({ index }) => index).slice(0, mostPlaces);
+  const places = [...mask.matchAll(/[,;]|\s*(?:[<>=&+]|\|\|)|$/g)].map(({ index }) => index).slice(0, mostPlaces);
   return places.flatMap((at) =>
     habit(source, `${source.slice(0, at)})${source.slice(at)}${")".repeat(lacking - 1)}`, "a ) is lacking"),
   );
@@ -86,27 +100,34 @@ const members: Rule = (source, dialect) => {
   );
 };
 
-/** a % b, where the remainder is a function. */
-const remainders: Rule = (source, dialect) => {
-  let text = source;
-  for (let i = 0; i < mostChanges; i++) {
-    const mask = masked(text);
-    const found = /\s*%\s*(\$?[\p{L}_][\p{L}\p{N}_]*(?!\()|\d+(?:\.\d+)?)/u.exec(mask);
-    const start = found ? operandStart(mask, found.index) : undefined;
-    const written =
-      start === undefined ? undefined : done(dialect, "remainder", { a: text.slice(start, found!.index), b: found![1] });
-    if (!found || !written?.includes("(")) break;
-    text = text.slice(0, start) + written + text.slice(found.index + found[0].length);
-  }
-  return habit(source, text, "the remainder is a function here");
-};
+/** A sign or a word between two numbers that is another here, or a function: a % b, a // b, a div b. */
+const betweenNumbers =
+  (sign: string, task: TaskId, said: string): Rule =>
+  (source, dialect) => {
+    const between = new RegExp(`\\s*${sign}\\s*(\\$?[\\p{L}_][\\p{L}\\p{N}_]*(?!\\()|\\d+(?:\\.\\d+)?)`, "iu");
+    let text = source;
+    for (let i = 0; i < mostChanges; i++) {
+      const mask = masked(text);
+      const found = between.exec(mask);
+      const start = found ? operandStart(mask, found.index) : undefined;
+      const written = start === undefined ? undefined : done(dialect, task, { a: text.slice(start, found!.index), b: found![1] });
+      const next = written && text.slice(0, start) + written + text.slice(found!.index + found![0].length);
+      if (next === undefined || next === text) break;
+      text = next;
+    }
+    return habit(source, text, said);
+  };
 
 /** Two values without anything between them, which can only be joined. */
 const besideEachOther: Rule = (source, dialect) => {
-  const [, sign] = /^\{a\}(\s*[&|]+\s*)\{b\}$/.exec(templateOf("join", dialect.id) ?? "") ?? [];
+  const joined = /^\{a\}(\s*[&|]+\s*)\{b\}$/.exec(templateOf("join", dialect.id) ?? "");
+  const sign =
+    joined?.[1] ?? (dialect.rows.some(({ name, notation }) => name === "||" && notation === "operator") ? " || " : undefined);
   if (sign === undefined) return [];
   const mask = masked(source);
   const at = /(?<=[)\0])\s*(?=[$\p{L}])|(?<=[\p{L}\p{N}_)])\s*(?=\0)/u.exec(mask);
+  // Among arguments it is rather a separator that is lacking.
+  if (at && mask.slice(0, at.index).lastIndexOf("(") > mask.slice(0, at.index).lastIndexOf(")")) return [];
   const words = new Set(dialect.rows.flatMap((row) => (row.notation === "operator" ? namesOf(row) : [])));
   const [next = ""] = /^\p{L}+/u.exec(mask.slice((at?.index ?? 0) + (at?.[0].length ?? 0))) ?? [];
   if (!at || words.has(next.toLowerCase())) return [];
@@ -116,6 +137,14 @@ const besideEachOther: Rule = (source, dialect) => {
     `${sign.trim()} is lacking between two texts`,
   );
 };
+
+/** What stands for a value: pairs of one and what it gives, and perhaps what all others give. */
+function decoded(dialect: Dialect, value: string, [given, then, ...rest]: readonly string[]): string | undefined {
+  if (then === undefined) return given;
+  const condition = done(dialect, "sameText", { a: value, b: given });
+  const otherwise = rest.length === 0 ? "null" : decoded(dialect, value, rest);
+  return condition && otherwise && done(dialect, "choose", { condition, then, else: otherwise });
+}
 
 /** DATE_ADD with a number of days, ARRAY_LENGTH without a dimension, LTRIM with the zeros that go. */
 const calls: Rule = (source, dialect) => {
@@ -138,13 +167,59 @@ const calls: Rule = (source, dialect) => {
       "days are added otherwise here",
     ),
     ...rewritten(
+      "datepart|date_part|extract",
+      ([field, date, more]) => {
+        const [, part] = /^'?(year|month|day)'?$/i.exec(field) ?? [];
+        return part === undefined || date === undefined || more !== undefined
+          ? undefined
+          : done(dialect, part.toLowerCase() as TaskId, { date });
+      },
+      "a part of a date is taken otherwise here",
+    ),
+    ...rewritten(
+      "nvl2",
+      ([value, then, otherwise, more]) => {
+        const condition = more === undefined && otherwise !== undefined ? done(dialect, "isMissing", { value }) : undefined;
+        return condition && done(dialect, "choose", { condition, then: otherwise, else: then });
+      },
+      "a choice by whether a value is missing is written otherwise here",
+    ),
+    ...rewritten(
+      "decode",
+      ([value, ...pairs]) => decoded(dialect, value, pairs),
+      "a choice by a value is written otherwise here",
+    ),
+    ...["string_agg", "group_concat", "listagg"].flatMap((here) =>
+      rewritten(
+        "string_agg|group_concat|listagg",
+        (args) => `${here}(${args.join(", ")})`,
+        `the texts of rows are joined with ${here} here`,
+      ),
+    ),
+    ...rewritten(
+      "convert",
+      ([first, second, more]) => {
+        const isType = (text: string) =>
+          /^(?:text|varchar|char|string|int|integer|bigint|decimal|numeric|float|double|date)\b/i.test(text);
+        if (second === undefined || more !== undefined || isType(first) === isType(second)) return undefined;
+        return isType(second) ? `cast(${first} as ${second})` : `cast(${second} as ${first})`;
+      },
+      "a cast is written with as here",
+    ),
+    ...rewritten(
       "array_length|array_size|list_length",
       ([list, more]) => (more === undefined ? `cardinality(${list})` : undefined),
       "the number of items is cardinality here",
     ),
     ...rewritten(
       "string-join",
-      (args) => (args.length < 3 ? undefined : `string-join((${args.slice(0, -1).join(", ")}), ${args.at(-1)})`),
+      (args) => {
+        if (args.length < 3) return undefined;
+        // A separator is written, what is joined is not; otherwise it stands last.
+        const literals = args.filter((arg) => /^['"]/.test(arg));
+        const separator = literals.length === 1 ? literals[0] : args.at(-1)!;
+        return `string-join((${args.filter((arg) => arg !== separator).join(", ")}), ${separator})`;
+      },
       "what is joined stands in brackets of its own",
     ),
     ...rewritten(
@@ -165,7 +240,9 @@ export const callsElsewhere: readonly Rule[] = [
   emptyArguments,
   lateArguments,
   lackingBracket,
+  misplacedBracket,
   members,
-  remainders,
+  betweenNumbers("%", "remainder", "the remainder is written otherwise here"),
+  betweenNumbers("(?:\\bdiv\\b|//)", "wholeQuotient", "a whole quotient is written otherwise here"),
   besideEachOther,
 ];

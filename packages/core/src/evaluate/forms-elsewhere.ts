@@ -28,7 +28,7 @@ const methods: Rule = (source, { separator }) => {
   let text = source;
   for (let i = 0; i < mostChanges; i++) {
     const mask = masked(text);
-    const found = /(?<=[\p{L}\p{N}_)\0])\s*\.\s*(?:(\p{L}[\p{L}\p{N}_]*)\s*\(|(len|length)\b)/iu.exec(mask);
+    const found = /(?<=[\p{L}\p{N}_)\0])\s*\.\s*(?:(\p{L}[\p{L}\p{N}_]*)\s*\(|(len|length|year|month|day)\b)/iu.exec(mask);
     const start = found ? operandStart(mask, found.index) : undefined;
     if (!found || start === undefined || counting.has(found[1]?.toLowerCase())) break;
     const open = found[1] === undefined ? undefined : found.index + found[0].length - 1;
@@ -220,7 +220,13 @@ const nulls: Rule = (source, dialect) => {
 /** a < b < c */
 const chained: Rule = (source, dialect) => {
   const [left, low, middle, high, right, more] = source.split(/\s*([<>]=?)\s*/);
-  if (right === undefined || more !== undefined || stretches(source).some(({ isQuoted }) => isQuoted)) return [];
+  if (
+    right === undefined ||
+    more !== undefined ||
+    /[&|]|\b(?:and|or)\b/i.test(source) ||
+    stretches(source).some(({ isQuoted }) => isQuoted)
+  )
+    return [];
   const both = done(dialect, "both", { a: `${left} ${low} ${middle}`, b: `${middle} ${high} ${right}` });
   return both === undefined ? [] : habit(source, both, "two comparisons are joined here, each with both of its sides");
 };
@@ -299,6 +305,17 @@ const backquoted: Rule = (source, dialect, columns) =>
     "backquotes are no signs of a column here",
   );
 
+/** A pattern between slashes. */
+const slashed: Rule = (source, dialect) =>
+  habit(
+    source,
+    source.replace(
+      /([(,;~]\s*|\b(?:regexp|rlike|like|matches)\s+)\/((?:\\.|[^/\n\\])+)\/(?=\s*(?:[,;)]|$))/gi,
+      (_, before: string, pattern: string) => before + dialect.textLiteral(pattern.replaceAll("\\/", "/")),
+    ),
+    "a pattern stands in quotes",
+  );
+
 const replaced =
   (wrong: RegExp, right: string, said: string): Rule =>
   (source) =>
@@ -344,10 +361,13 @@ export const formsElsewhere: readonly Rule[] = [
     "$1 '$2'",
     "a pattern stands in quotes",
   ),
-  replaced(/('[^']*')\s+(?=')/g, "$1, ", "texts have a comma between them"),
+  replaced(/('[^']*')\s+(?:(?:with|by|to|into)\s+)?(?=')/gi, "$1, ", "texts have a comma between them"),
+  replaced(/\s+(?:is\s*n['’]?t|(?<!\bis\s+)not)\s+null\b/gi, " is not null", "what is there is asked for with is not null"),
+  slashed,
   replaced(/\[\s*last\s*\]/gi, "[last()]", "last is a function here"),
   replaced(/\blet\s+(\$[\w-]+)\s*=\s*/gi, "let $1 := ", "let has := behind the variable"),
   replaced(/\s+mod\s+/gi, " % ", "mod is written % here"),
+  replaced(/!(?![=~(])\s*(\$?[\p{L}_][\w.-]*(?:\([^()]*\))?)/gu, "not($1)", "not is a function here"),
   replaced(/\bis\s+not\s+empty\b/gi, "<> ''", "an empty text is written ''"),
   replaced(/\bis\s+empty\b/gi, "= ''", "an empty text is written ''"),
   replaced(/\bis\s+not\s+(?=['\d])/gi, "<> ", "another value is asked for with <>"),

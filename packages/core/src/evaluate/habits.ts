@@ -138,7 +138,9 @@ const habits: readonly Rule[] = [
   sign(/[–—−]/g, "a dash", "-"),
   sign(/\s*&&\s*/g, "&&", " and "),
   sign(/\s*\|\|\s*/g, "||", " or ", "&"),
-  sign(/(?<!&)&(?!&)/g, "&", "||"),
+  sign(/\s*(?<!&)&(?!&)\s*/g, "&", " || ", " and "),
+  sign(/\s*(?<!\|)\|(?!\|)\s*/g, "|", " or "),
+  sign(/\s+\.\s+/g, ".", "&", " || "),
   sign(/!(?![=~])\s*/g, "!", "not "),
   sign(/\s*%\s*/g, "%", " mod "),
   sign(/\s*\/\/\s*/g, "//", " idiv ", " div "),
@@ -278,8 +280,12 @@ function wordWanted(text: string, problems: readonly Diagnostic[], separator: st
   const given = text.slice(start, end);
   const [before, after] = [text.slice(0, start).trimEnd(), text.slice(given === "," ? end : start).trimStart()];
   if (word === ")")
-    return /^['"$\p{L}]/u.test(given) ? [{ text: `${before}${separator} ${after}`, said: `a ${separator} is lacking` }] : [];
-  return [{ text: `${before} ${word} ${after}`, said: given === "," ? `"," is written "${word}" here` : `"${word}" is lacking` }];
+    return /^['"$\p{L}\p{N}]/u.test(given) ? [{ text: `${before}${separator} ${after}`, said: `a ${separator} is lacking` }] : [];
+  const rest = text.slice(end).trimStart();
+  return [
+    { text: `${before} ${word} ${after}`, said: given === "," ? `"," is written "${word}" here` : `"${word}" is lacking` },
+    ...(/^\p{L}+$/u.test(given) ? [{ text: `${before} ${word} ${rest}`, said: `"${given}" is written "${word}" here` }] : []),
+  ];
 }
 
 /** A function of another language, as it is said here, or a text in quotes that are those of a column. */

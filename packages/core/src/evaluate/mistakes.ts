@@ -27,7 +27,8 @@ const replacedBy = (range: TextRange, text: string): Fix => ({ title: `Write ${t
 
 /** A name that is no column: the nearest columns, or a text that lacks its quotes. */
 export function unknownColumn(node: Name, dialect: Dialect, columns: readonly string[]): Diagnostic {
-  const reason = dialect.uncovered.get(node.name);
+  // A name of a letter or two is rather that of a column than a function without its brackets.
+  const reason = node.name.length > 2 ? dialect.uncovered.get(node.name) : undefined;
   if (reason !== undefined) return mistake("not-covered", node.range, { what: `${node.name} (${reason})` });
   const name = dialect.columnText(node.name);
   const names = columns.map((column) => dialect.columnText(column));
@@ -167,6 +168,8 @@ const takenForText: Readonly<Record<string, readonly string[]>> = {
   substitute: ["old"],
   split: ["delimiter"],
   slice: ["length", "start"],
+  pad: ["fill"],
+  trim: ["characters"],
 };
 
 /** `FIND(label; "x")`: a literal where the text goes and a column where the needle goes; a warning. */

@@ -76,7 +76,8 @@ const messages = {
   "group-not-there": (f: Facts) =>
     `There is no group ${String(f.group)} in "${String(f.pattern)}": it has ${f.count === 0 ? "none" : String(f.count)}.`,
   "repeats-sign": (f: Facts) => `"${String(f.text)}" is a pattern here, in which * repeats the sign before it; any signs are .*.`,
-  "foreign-format": (f: Facts) => `"${String(f.text)}" is a date format of another language; here it is "${String(f.wanted)}".`,
+  "foreign-format": (f: Facts) =>
+    `"${String(f.text)}" is a ${String(f.of)} format of another language; here it is "${String(f.wanted)}".`,
   "whole-quotient": () => "The quotient of whole numbers is cut to a whole one before it is rounded.",
   "sum-of-joined": (f: Facts) => `${String(f.sign)} comes first here: what is joined is calculated with.`,
   "chained-comparison": () => "The outcome of the first comparison, true or false, is compared with what follows.",
@@ -88,6 +89,10 @@ const messages = {
     `"${String(f.text)}" fits no row, as patterns are written here; "${String(f.wanted)}" fits ${String(f.rows)}.`,
   "never-holds": (f: Facts) => `This holds on none of ${String(f.rows)} rows.`,
   "delimiter-taken": (f: Facts) => `The result ${String(f.verb)} with the "${String(f.text)}" that is searched for.`,
+  "sign-alone": (f: Facts) =>
+    `"${String(f.text)}" means something else than itself in a pattern; the sign is written "${String(f.wanted)}".`,
+  "counts-from-the-start": () => "A position counted from the start says how many are taken from the end here.",
+  "counts-what-follows": () => "So many as stand behind what is searched for are taken from the start here.",
   "never-reached": (f: Facts) =>
     `This branch is never reached: on each of the ${String(f.rows)} rows on which its condition holds an earlier one does.`,
   "false-otherwise": () => "Where the condition does not hold this gives false, as nothing is written for it.",

@@ -6,7 +6,8 @@ import { comparedWithNull, nullAmong, orderedAsTexts, otherText, textAsCondition
 import { falseOtherwise, neverReached } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
 import { nothingReplaced, sameEverywhere } from "./outcomes.ts";
-import { itemZero, separatorLast, startingAtZero } from "./places.ts";
+import { foreignNumberFormat } from "./formats.ts";
+import { countedFromOtherEnd, itemZero, separatorLast, startingAtZero } from "./places.ts";
 import { delimiterTaken, neverEqual, neverHolds, replacedInText, searchedInText } from "./searches.ts";
 import {
   bytesCounted,
@@ -19,6 +20,7 @@ import {
   negativeLength,
   negativeStart,
   roundedQuotients,
+  signAlone,
   signPlace,
   sumOfJoined,
   trimsLetters,
@@ -57,8 +59,18 @@ const ofOperations = [
   replacedInText,
   trimsLetters,
   firstReplaced,
+  countedFromOtherEnd,
+  signAlone,
 ];
-const ofParts = [foreignDateFormat, monthBesideHour, chainedComparison, neverReached, falseOtherwise, signPlace];
+const ofParts = [
+  foreignDateFormat,
+  foreignNumberFormat,
+  monthBesideHour,
+  chainedComparison,
+  neverReached,
+  falseOtherwise,
+  signPlace,
+];
 const ofWholes = [
   comparedWithNull,
   nullAmong,

@@ -1,8 +1,9 @@
 /** Notes on positions, and on what stands in the place of something else. */
 import type { Diagnostic } from "../../diagnostics/index.ts";
-import { allPartsOf, unconverted } from "../../evaluate/index.ts";
+import { type TaskId, filled, templateOf } from "../../dialects/tasks/index.ts";
+import { type Bound, type Program, allPartsOf, unconverted } from "../../evaluate/index.ts";
 import { kindOfOutcome } from "../../contrast/index.ts";
-import { type Asked, type Operation, constantOf, note, slotOf, textOf, writing } from "./asked.ts";
+import { type Asked, type Operation, constantOf, inner, note, slotOf, textOf, writing } from "./asked.ts";
 
 /** The slots that hold a position or an ordinal, by operation. */
 const positions: Readonly<Partial<Record<string, string>>> = { slice: "start", locate: "start", segment: "n", item: "position" };
@@ -42,4 +43,49 @@ export function separatorLast(operation: Operation, { program }: Asked): Diagnos
   const range = { start: source.args[0].range.start, end: source.args.at(-1)!.range.end };
   const fix = writing(range, ordered.join(`${program.dialect.separator} `));
   return [note("separator-first", last.part.source.range, { text: last.value }, [fix])];
+}
+
+/** What is searched for in a text, where a part is the place of that, with a number more or less. */
+function placeIn(part: Bound | undefined, text: string, program: Program): Operation | undefined {
+  const isSum = part?.kind === "operation" && part.operation === "calculate" && constantOf(slotOf(part, "b"));
+  const found = isSum ? inner(slotOf(part, "a")) : part;
+  const isPlace = found?.kind === "operation" && found.operation === "locate";
+  const within = isPlace ? inner(slotOf(found, "text")) : undefined;
+  return isPlace && within && textOf(program, within.source) === text ? found : undefined;
+}
+
+/** The length of a text less the place of something in it: how many characters stand behind that. */
+function placeOfRest(part: Bound | undefined, text: string, program: Program): Operation | undefined {
+  if (part?.kind !== "operation" || part.operation !== "calculate" || part.fixed.sign !== "-") return undefined;
+  const [whole, place] = [inner(slotOf(part, "a")), inner(slotOf(part, "b"))];
+  const measured = whole?.kind === "operation" && whole.operation === "measure" ? inner(slotOf(whole, "text")) : undefined;
+  return measured && textOf(program, measured.source) === text ? placeIn(place, text, program) : undefined;
+}
+
+/** RIGHT(x; FIND(" "; x)), and LEFT(x; LEN(x) - FIND(" "; x)): counted from one end, and taken from the other. */
+export function countedFromOtherEnd(operation: Operation, { program }: Asked): Diagnostic[] {
+  const { dialect } = program;
+  const [given, length] = [inner(slotOf(operation, "text")), inner(slotOf(operation, "length"))];
+  if (operation.operation !== "slice" || !given || !length) return [];
+  const text = textOf(program, given.source);
+  const part = (source: Bound["source"] | string) =>
+    typeof source === "string"
+      ? { text: source, isOpen: true }
+      : { text: textOf(program, source), isOpen: source.kind === "call" };
+  const said = (task: TaskId, parts: Parameters<typeof filled>[1]) => {
+    const template = templateOf(task, dialect.id);
+    return template && filled(template, parts);
+  };
+  if (operation.answers.from === "end") {
+    const place = placeIn(length, text, program);
+    const whole = place && said("length", { text: part(given.source) });
+    const fix = place && writing(length.source.range, `${whole} - ${textOf(program, place.source)}`);
+    return fix ? [note("counts-from-the-start", length.source.range, {}, [fix])] : [];
+  }
+  const start = constantOf(slotOf(operation, "start"));
+  const place = start && Number(start.value) === 1 ? placeOfRest(length, text, program) : undefined;
+  const rest = place && said("last", { text: part(given.source), count: part(textOf(program, length.source)) });
+  return rest === undefined
+    ? []
+    : [note("counts-what-follows", length.source.range, {}, [writing(operation.source.range, rest)])];
 }

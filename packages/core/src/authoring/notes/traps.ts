@@ -1,7 +1,7 @@
 /** Notes on what is known to be taken for something else: ends counted from, bytes, groups, formats, whole quotients. */
 import { filled, foreignFormat, templateOf } from "../../dialects/tasks/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
-import { type Bound, allPartsOf, jobsOf } from "../../evaluate/index.ts";
+import { type Bound, allPartsOf, jobsOf, writtenPattern } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { AnswerOf, Answers } from "../../traits/index.ts";
@@ -122,6 +122,19 @@ function numbersIn(found: ReturnType<typeof constantOf>, signs?: RegExp): { numb
   return written.map(([, number]) => ({ number: Number(number), part: found!.part }));
 }
 
+/** Operations that put something in the place of what they find, or cut there. */
+const cutting: ReadonlySet<string> = new Set(["substitute", "split", "segment", "split-position"]);
+
+/** A sign that means something in patterns and is all that is written: `.` is any character. */
+export function signAlone(operation: Operation, { program: { dialect } }: Asked): Diagnostic[] {
+  const written = cutting.has(operation.operation) ? writtenPattern(operation) : undefined;
+  if (!written || /^(?:like|glob|wildcards)/.test(written.flavour) || !/^[.|^$*+?()[{\\]$/.test(written.source)) return [];
+  const wanted = `\\${written.source}`;
+  return [
+    note("sign-alone", written.range, { text: written.source, wanted }, [writing(written.range, dialect.textLiteral(wanted))]),
+  ];
+}
+
 /** A wildcard where a pattern is wanted: `Alnus*`. */
 export function wildcardInPattern(operation: Operation, { program }: Asked): Diagnostic[] {
   if (operation.operation !== "test" || !/^(?!literal|like|glob|similar)/.test(operation.answers.pattern ?? "literal")) return [];
@@ -146,7 +159,7 @@ export function foreignDateFormat(part: Bound, { program }: Asked): Diagnostic[]
     return format === undefined
       ? []
       : [
-          note("foreign-format", range, { text: found.value, wanted: format }, [
+          note("foreign-format", range, { of: "date", text: found.value, wanted: format }, [
             writing(range, program.dialect.textLiteral(format)),
           ]),
         ];

@@ -1,16 +1,16 @@
 import { type Part, filled } from "./said.ts";
 
-/** How formats of dates name a part: with % (C), so without names (SQLite), in MariaDB, in the words of TO_CHAR, and in letters as others have them. */
-const languagesOfParts = ["percent", "sqlite", "mariadb", "words", "letters"] as const;
+/** How formats of dates name a part: with % (C), so without names (SQLite), in MariaDB, in the words of TO_CHAR, in letters as others have them, in XPath's pictures. */
+const languagesOfParts = ["percent", "sqlite", "mariadb", "words", "letters", "picture"] as const;
 type Language = (typeof languagesOfParts)[number];
 
 /** Parts of dates by their tokens in each language, in that order; empty where there is none. A test writes dates by all of them. */
 // prettier-ignore
 const parts: readonly (readonly string[])[] = [
-  ["%Y", "%Y", "%Y", "YYYY", "yyyy"], ["%y", "", "%y", "YY", "yy"], ["%B", "", "%M", "FMMonth", "MMMM"], ["%b", "", "%b", "Mon", "MMM"],
-  ["%m", "%m", "%m", "MM", "MM"], ["%d", "%d", "%d", "DD", "dd"], ["%H", "%H", "%H", "HH24", "HH"], ["%I", "%I", "%h", "HH12", "hh"],
-  ["%M", "%M", "%i", "MI", "mm"], ["%S", "%S", "%s", "SS", "ss"], ["%p", "%p", "%p", "AM", "tt"], ["%A", "", "%W", "FMDay", "dddd"],
-  ["%a", "", "%a", "Dy", "ddd"], ["%j", "%j", "%j", "DDD", "DDD"],
+  ["%Y", "%Y", "%Y", "YYYY", "yyyy", "[Y0001]"], ["%y", "", "%y", "YY", "yy", "[Y01]"], ["%B", "", "%M", "FMMonth", "MMMM", "[MNn]"], ["%b", "", "%b", "Mon", "MMM", "[MNn,3-3]"],
+  ["%m", "%m", "%m", "MM", "MM", "[M01]"], ["%d", "%d", "%d", "DD", "dd", "[D01]"], ["%H", "%H", "%H", "HH24", "HH", "[H01]"], ["%I", "%I", "%h", "HH12", "hh", "[h01]"],
+  ["%M", "%M", "%i", "MI", "mm", "[m01]"], ["%S", "%S", "%s", "SS", "ss", "[s01]"], ["%p", "%p", "%p", "AM", "tt", "[PN]"], ["%A", "", "%W", "FMDay", "dddd", "[FNn]"],
+  ["%a", "", "%a", "Dy", "ddd", "[FNn,3-3]"], ["%j", "%j", "%j", "DDD", "DDD", "[d001]"],
 ];
 /** Other ways to write a part, to the one that is told. */
 const alike: Readonly<Partial<Record<Language, Readonly<Record<string, string>>>>> = {
@@ -24,6 +24,7 @@ const languages: Readonly<Record<string, Language>> = {
   mariadb: "mariadb",
   duckdb: "percent",
   sqlite: "sqlite",
+  xpath: "picture",
 };
 
 const tokenOf = (part: readonly string[], language: Language): string => part[languagesOfParts.indexOf(language)];
@@ -61,12 +62,12 @@ const monthsTold = (format: string): string =>
 /**
  * A format of dates as it is written here, from what it is taken to be: with % or in letters.
  *
- * @param to the dialect, or "words" for formats like those of TO_CHAR
+ * @param to the dialect, "words" for formats like those of TO_CHAR, or "letters"
  * @param of the dialect whose function it was written for, where that is known
  */
 export function dateFormatFor(format: string, to: string, of?: string): string | undefined {
   const isPercent = /%[A-Za-z]/.test(format);
-  const own = to === "words" ? to : languages[to];
+  const own = to === "words" || to === "letters" ? to : languages[to];
   if (own === undefined || !(isPercent || /y{2}|m{2}|d{2}|h{2}/i.test(format))) return undefined;
   if (!isPercent) return rewritten(monthsTold(format), "letters", own);
   return rewritten(format, languages[of ?? ""] === "mariadb" || /%i/.test(format) ? "mariadb" : "percent", own);
@@ -74,8 +75,11 @@ export function dateFormatFor(format: string, to: string, of?: string): string |
 
 /** A format of dates in another language than that of here, as it is written here; undefined where it may be of here. */
 export function foreignFormat(format: string, to: string): string | undefined {
+  const own = to === "words" ? to : languages[to];
   const isPercent = /%[A-Za-z]/.test(format);
-  return isPercent === (to === "words" || languages[to] === "words") ? dateFormatFor(format, to) : undefined;
+  // Letters and words are alike; a picture has brackets.
+  const isForeign = own === "picture" ? !format.includes("[") : isPercent === (own === "words");
+  return isForeign ? dateFormatFor(format, to) : undefined;
 }
 
 /** Functions that write a date by a format, and such that read one, with the dialect that has them. */

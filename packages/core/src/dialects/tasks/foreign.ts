@@ -17,7 +17,7 @@ const table: Readonly<Record<string, readonly string[]>> = {
   position: ["position needle text"],
   substitute: ["remove text old", "replace text old new", "replaceFirst text old new 1"],
   replace: ["replace text old new", "replaceSpan text start count new", "remove text old"],
-  "regexp_replace regex_replace": ["replacePattern text pattern new"],
+  "regexp_replace regex_replace": ["replacePattern text pattern new", "replacePattern text pattern new="],
   "regexp_extract regexp_substr": ["extractPattern text pattern"],
   "regexp_like regexp_matches regexp_match matches regex regexp rlike": ["matches text pattern"],
   remove: ["remove text old"],
@@ -25,6 +25,8 @@ const table: Readonly<Record<string, readonly string[]>> = {
   insert: ["replaceSpan text start count new"],
   "substring-before strbefore": ["before text delimiter"],
   "substring-after strafter": ["after text delimiter"],
+  "substring-after-last": ["lastPiece text delimiter"],
+  "substring-before-last": [],
   substring_index: ["firstPiece text delimiter 1", "lastPiece text delimiter -1", "firstPieces text delimiter n"],
   split_part: ["firstPiece text delimiter 1", "lastPiece text delimiter -1", "piece text delimiter n"],
   "split tokenize string_to_array string_split str_split": ["split text delimiter"],
@@ -57,15 +59,16 @@ const table: Readonly<Record<string, readonly string[]>> = {
   isnull: ["isMissing value", "fallback value other"],
   "isblank empty is_null isempty": ["isMissing value"],
   nullif: ["nothingFor value given"],
-  "iferror iserror": ["onError value other"],
+  "iferror iserror": ["onError value other", "onError value other="],
   "isnumber isnumeric": ["isNumber text"],
   "value number to_number tonumber": ["toNumber text"],
-  "string tostring str to_string to_char": ["toText number"],
+  "string tostring str to_string to_char text": ["toText number"],
   round: ["round number digits"],
   "ceil ceiling": ["roundUp number"],
   "int floor": ["roundDown number"],
   abs: ["absolute number"],
   mod: ["remainder a b"],
+  "quotient div intdiv": ["wholeQuotient a b"],
   "max greatest": ["larger a b"],
   "min least": ["smaller a b"],
   "unicode code ascii ord": ["codeOf text"],
@@ -135,13 +138,16 @@ export function meantBy(
 /** What is searched for. */
 const sought: ReadonlySet<string> = new Set(["needle", "delimiter"]);
 
+/** What is no number. */
+const never: ReadonlySet<string> = new Set([...sought, "old"]);
+
 /** Whether what is written for a slot may be what a task takes there: no text for a number, no number is searched for, and pieces are counted from the first. */
 function isOfKinds(parts: Readonly<Record<string, Part>>, task: TaskId, quote: string): boolean {
   const takes: Readonly<Record<string, unknown>> = tasks[task].takes;
   return Object.entries(parts).every(([slot, { text }]) =>
     typeof takes[slot] === "number"
       ? !text.startsWith(quote) && !(slot === "n" && text.startsWith("-"))
-      : !(sought.has(slot) && /^-?\d+$/.test(text)),
+      : !(never.has(slot) && /^-?\d+$/.test(text)),
   );
 }
 
