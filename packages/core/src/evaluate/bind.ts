@@ -21,7 +21,16 @@ import { Calls } from "./calls.ts";
 import { Choices } from "./choices.ts";
 import { Collations } from "./collations.ts";
 import { castBound } from "./conversions.ts";
-import { mistake, swappedArguments, textWithNumber, unknownColumn, unknownFunction, wrongCount, wrongTypes } from "./mistakes.ts";
+import {
+  mistake,
+  swappedArguments,
+  textWithNumber,
+  unknownColumn,
+  unknownFunction,
+  unknownType,
+  wrongCount,
+  wrongTypes,
+} from "./mistakes.ts";
 import { Overloads, isOfOneType, isWrittenAs } from "./overloads.ts";
 import { constantValue } from "./constants.ts";
 import { Queries } from "./queries.ts";
@@ -107,7 +116,7 @@ export class Binder {
       case "cast": {
         const operand = this.bind(node.operand);
         const cast = this.dialect.types.cast(operand.type, node.type);
-        if (!cast) return this.#broken(node, mistake("unknown-type", node.typeRange, { name: node.type }));
+        if (!cast) return this.#broken(node, unknownType(node, operand.type, this.dialect, this.source));
         const { type, convert = [], tries } = cast;
         if (operand.kind === "constant" && operand.type === "unknown" && !this.dialect.types.dynamic && !isBroken(operand))
           return { ...this.#together.converted(operand, { cost: 0, convert }, type), source: node };

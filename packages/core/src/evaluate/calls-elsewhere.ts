@@ -177,6 +177,22 @@ const calls: Rule = (source, dialect) => {
       "a part of a date is taken otherwise here",
     ),
     ...rewritten(
+      "datediff|date_diff|timestampdiff",
+      ([unit, from, to, more]) =>
+        /^'?days?'?$/i.test(unit) && to !== undefined && more === undefined
+          ? done(dialect, "daysBetween", { from, to })
+          : undefined,
+      "the days between two dates are written otherwise here",
+    ),
+    ...rewritten(
+      "list_transform|list_apply|array_transform|array_apply",
+      ([list, name, more]) =>
+        /^'?[a-z_]\w*'?$/i.test(name ?? "") && more === undefined
+          ? `list_transform(${list}, x -> ${name.replaceAll("'", "")}(x))`
+          : undefined,
+      "what is done to each item is written with its name here",
+    ),
+    ...rewritten(
       "nvl2",
       ([value, then, otherwise, more]) => {
         const condition = more === undefined && otherwise !== undefined ? done(dialect, "isMissing", { value }) : undefined;
@@ -192,7 +208,8 @@ const calls: Rule = (source, dialect) => {
     ...["string_agg", "group_concat", "listagg"].flatMap((here) =>
       rewritten(
         "string_agg|group_concat|listagg",
-        (args) => `${here}(${args.join(", ")})`,
+        // MariaDB joins all that stands there, and has a word before the separator.
+        (args) => (dialect.id === "mariadb" && args.length > 1 ? undefined : `${here}(${args.join(", ")})`),
         `the texts of rows are joined with ${here} here`,
       ),
     ),
@@ -223,11 +240,11 @@ const calls: Rule = (source, dialect) => {
       "what is joined stands in brackets of its own",
     ),
     ...rewritten(
-      "[lr]trim",
+      "[lr]?trim",
       ([text, characters, more], name) =>
         !/^'.'$/u.test(characters ?? "") || more !== undefined
           ? undefined
-          : `trim(${name === "ltrim" ? "leading" : "trailing"} ${characters} from ${text})`,
+          : `trim(${{ ltrim: "leading", rtrim: "trailing" }[name] ?? "both"} ${characters} from ${text})`,
       "what is taken away stands before from here",
     ),
   ];

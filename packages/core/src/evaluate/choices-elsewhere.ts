@@ -41,15 +41,18 @@ function fromWords(text: string, dialect: Dialect): string {
 
 /** CASE [subject] WHEN … THEN … [WHEN …] [ELSE …] END */
 function fromCase(text: string, dialect: Dialect): string {
+  if (templateOf("choose", dialect.id)?.startsWith("case")) return text;
   const [, inner] = /^case\b\s*([^]+?)\s*(?:\bend)?$/i.exec(text) ?? [];
   if (inner === undefined) return text;
   const [branches, otherwise] = halves(inner, "\\belse\\b");
   const [subject, ...whens] = splitOutside(branches, /\bwhen\b/).map((part) => part.trim());
   const pairs = whens.map((when) => halves(when, "\\bthen\\b"));
+  const isWhole = (pair: readonly [string, string | undefined]): pair is readonly [string, string] => pair[1] !== undefined;
+  if (!pairs.every(isWhole)) return text;
   const equals = subject === "" ? "" : `${subject} = `;
   return (
     pairs.reduceRight<string | undefined>(
-      (rest, [condition, then]) => (then === undefined ? undefined : chosen(dialect, equals + condition, then, rest)),
+      (rest, [condition, then]) => chosen(dialect, equals + condition, then, rest),
       otherwise,
     ) ?? text
   );

@@ -1,6 +1,6 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { type TaskId, filled, templateOf } from "../dialects/tasks/index.ts";
-import { namesOf } from "../dialects/row.ts";
+import { isPure, namesOf } from "../dialects/row.ts";
 import { callsElsewhere, done } from "./calls-elsewhere.ts";
 import { choicesElsewhere } from "./choices-elsewhere.ts";
 import { type Rule, habit } from "./habit.ts";
@@ -316,6 +316,15 @@ const slashed: Rule = (source, dialect) =>
     "a pattern stands in quotes",
   );
 
+/** ILIKE, where LIKE does not heed the case. */
+const caseBlind: Rule = (source, { rows }) => {
+  const like = rows.find(({ name }) => name === "like");
+  const heeds = !like || !isPure(like) || (like.answers as { case?: string }).case === "minded";
+  return heeds
+    ? []
+    : habit(source, source.replace(/\bilike\b/gi, "like"), "like is the same for upper and lower case letters here");
+};
+
 const replaced =
   (wrong: RegExp, right: string, said: string): Rule =>
   (source) =>
@@ -344,6 +353,7 @@ export const formsElsewhere: readonly Rule[] = [
     "each side of and, and of or, is a whole condition",
   ),
   replaced(/,\s*(?=(?:else|when|end)\b)/gi, " ", "nothing stands between the branches of CASE"),
+  replaced(/\bwhen\s+('[^']*'|[\d.]+)\s+end\b/gi, "else $1 end", "what comes otherwise stands behind else"),
   replaced(/(\bwhen\b[^':]*):\s*/gi, "$1 then ", "then stands behind a condition of CASE"),
   replaced(/\bbetween\s*\(\s*([^(),]+),\s*([^(),]+)\)/gi, "between $1 and $2", "between has and between its limits"),
   replaced(/\bbetween\s+(\S+?)\s*(?:\bor\b|\bto\b|,)\s*/gi, "between $1 and ", "between has and between its limits"),
@@ -364,6 +374,7 @@ export const formsElsewhere: readonly Rule[] = [
   replaced(/('[^']*')\s+(?:(?:with|by|to|into)\s+)?(?=')/gi, "$1, ", "texts have a comma between them"),
   replaced(/\s+(?:is\s*n['’]?t|(?<!\bis\s+)not)\s+null\b/gi, " is not null", "what is there is asked for with is not null"),
   slashed,
+  caseBlind,
   replaced(/\[\s*last\s*\]/gi, "[last()]", "last is a function here"),
   replaced(/\blet\s+(\$[\w-]+)\s*=\s*/gi, "let $1 := ", "let has := behind the variable"),
   replaced(/\s+mod\s+/gi, " % ", "mod is written % here"),

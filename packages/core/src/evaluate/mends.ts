@@ -66,7 +66,11 @@ function* otherwise({ args, notation }: Call, dialect: Dialect, source: string):
       const text = filled(template, { [slot]: { text: written[i], isOpen } });
       return notation === "operator" && !isClosed(template) ? `(${text})` : text;
     };
-    const places = args.flatMap((_, i) => (task !== "toText" && isLiteral[i] ? [] : [i]));
+    // A list, or what is missing, is not meant as a text.
+    const isNoText = args.map(
+      (arg) => arg.kind === "list" || (isLiteral[args.indexOf(arg)] && arg.kind === "literal" && arg.value === null),
+    );
+    const places = args.flatMap((_, i) => ((task === "toText" ? isNoText[i] : isLiteral[i]) ? [] : [i]));
     for (const i of places) yield rewritten(args, new Map([[i, read(i)]]), `Write ${read(i)}`);
     if (places.length > 1)
       yield rewritten(args, new Map(places.map((i) => [i, read(i)])), `Write ${places.map(read).join(", ")}`);

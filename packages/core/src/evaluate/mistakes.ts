@@ -8,10 +8,11 @@ import {
   isForeign,
   isSetOff,
   meantBy,
+  numberFormatted,
   tasks,
   templateOf,
 } from "../dialects/tasks/index.ts";
-import { type Call, type Expression, type Name, ungrouped } from "../syntax/index.ts";
+import { type Call, type Cast, type Expression, type Name, ungrouped } from "../syntax/index.ts";
 import type { Facts, TextRange } from "../values/index.ts";
 
 /** A problem found while binding. */
@@ -38,6 +39,24 @@ export function unknownColumn(node: Name, dialect: Dialect, columns: readonly st
   if (!node.name.startsWith("$"))
     fixes.push({ title: `Write the text ${literal}`, edits: [{ range: node.range, text: literal }] });
   return mistake("unknown-column", node.range, { name, nearest: near, columns: names }, fixes);
+}
+
+/** Names of types that are tried as what a type that is not there may be meant by. */
+const typeNames =
+  "text varchar char character integer int bigint smallint tinyint decimal numeric real double float boolean bool date time timestamp datetime interval blob binary bytea signed unsigned xs:string xs:integer xs:decimal xs:double xs:boolean xs:date xs:time xs:dateTime".split(
+    " ",
+  );
+
+/** A type that is not there: the nearest to which what is cast can be. */
+export function unknownType(node: Cast, from: string, dialect: Dialect, source: string): Diagnostic {
+  const name = source.slice(node.typeRange.start, node.typeRange.end);
+  const near = nearest(name.toLowerCase(), typeNames).filter((type) => dialect.types.cast(from, type) !== undefined);
+  return mistake(
+    "unknown-type",
+    node.typeRange,
+    { name },
+    near.map((type) => replacedBy(node.typeRange, type)),
+  );
 }
 
 /** A function that is not there: not covered, or what it is for elsewhere as it is said here, or the nearest names. */
@@ -74,9 +93,12 @@ function meantHere({ name, args, range }: Call, dialect: Dialect, source: string
     const isClosed = arg.kind === "call" ? arg.notation === "function" : closed.has(arg.kind);
     return { text: source.slice(arg.range.start, arg.range.end), isOpen: !isClosed };
   });
-  const dates = dateFormatted(name, written, dialect.id, (text) => dialect.textLiteral(text));
+  const literal = (text: string) => dialect.textLiteral(text);
+  const dates = dateFormatted(name, written, dialect.id, literal);
   if (dates !== undefined) return { facts: { does: "a date by a format", said: dates }, fixes: [replacedBy(range, dates)] };
-  const meant = meantBy(name, written, dialect.id, (text) => dialect.textLiteral(text));
+  const number = numberFormatted(name, written, dialect.id, literal);
+  if (number !== undefined) return { facts: { does: "a number by a format", said: number }, fixes: [replacedBy(range, number)] };
+  const meant = meantBy(name, written, dialect.id, literal);
   if (!meant) return undefined;
   const { does } = tasks[meant.task];
   if (meant.text === undefined) return { facts: { does }, fixes: [] };
@@ -168,7 +190,6 @@ const takenForText: Readonly<Record<string, readonly string[]>> = {
   substitute: ["old"],
   split: ["delimiter"],
   slice: ["length", "start"],
-  pad: ["fill"],
   trim: ["characters"],
 };
 

@@ -89,6 +89,13 @@ const messages = {
     `"${String(f.text)}" fits no row, as patterns are written here; "${String(f.wanted)}" fits ${String(f.rows)}.`,
   "never-holds": (f: Facts) => `This holds on none of ${String(f.rows)} rows.`,
   "delimiter-taken": (f: Facts) => `The result ${String(f.verb)} with the "${String(f.text)}" that is searched for.`,
+  "text-column-as-condition": (f: Facts) =>
+    `${String(f.column)} is a text, and taken for a condition: it holds where the text begins with a number other than 0.`,
+  "text-calculated": (f: Facts) =>
+    `"${String(f.text)}" is read as ${String(f.number)} here: what stands behind its digits is left out.`,
+  "empty-range": () => "Nothing lies between these: the smaller comes first.",
+  "power-as-bits": () => "^ sets bits against each other here; it is no power.",
+  "texts-beside": (f: Facts) => `Texts beside each other are one here: "${String(f.text)}".`,
   "sign-alone": (f: Facts) =>
     `"${String(f.text)}" means something else than itself in a pattern; the sign is written "${String(f.wanted)}".`,
   "counts-from-the-start": () => "A position counted from the start says how many are taken from the end here.",

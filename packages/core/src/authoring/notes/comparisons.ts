@@ -1,18 +1,22 @@
 /** Notes on comparisons and conditions. */
 import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
-import { alternatives } from "../../evaluate/index.ts";
+import { showValue } from "../../contrast/index.ts";
+import { type Sample, alternatives, unconverted } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
-import type { TextRange } from "../../values/index.ts";
+import { type TextRange, isFailure } from "../../values/index.ts";
 import {
   type Asked,
   type Operation,
   constantOf,
+  inner,
   isNumberText,
   note,
   signOf,
+  slotOf,
   textBesideColumn,
   textOf,
+  valuesOn,
   writing,
 } from "./asked.ts";
 
@@ -63,6 +67,61 @@ export function textAsCondition(operation: Operation, { program }: Asked): Diagn
     if (!found || !isText) return [];
     const fixes = alternatives(program.source, program.dialect, []).map(({ text }) => writing(program.tree.range, text));
     return [note("text-as-condition", found.part.source.range, {}, fixes)];
+  });
+}
+
+/** A column of texts where a condition belongs, none of which is a number: only the digits at the beginning of a text count. */
+export function columnAsCondition(operation: Operation, { sample, program }: Asked): Diagnostic[] {
+  const isRead = operation.operation === "truth-of" && operation.answers.textTruth === "the number it begins with";
+  const column = isRead ? textColumn(operation, "value", sample) : undefined;
+  return column
+    ? [note("text-column-as-condition", column.part.source.range, { column: textOf(program, column.part.source) })]
+    : [];
+}
+
+/** A column of texts, none of which is a number, that is calculated with as the digits at the beginning of each. */
+export function textCalculated(operation: Operation, asked: Asked): Diagnostic[] {
+  const { sample, program } = asked;
+  const inputs = operation.operation === "calculate" ? operation.inputs.flat() : [];
+  return inputs.flatMap((input) => {
+    const isRead = input?.kind === "operation" && input.operation === "number-of" && input.implicit;
+    const column = isRead ? textColumn(input, "value", sample) : undefined;
+    // Two texts are told otherwise: a sign that does not join.
+    const isBeside = inputs.some((other) => other && other !== input && !/^text/.test(unconverted(other).type));
+    if (!column || !isBeside) return [];
+    const name = textOf(program, column.part.source);
+    const number = valuesOn(asked, `${name} + 0`)[column.row] ?? null;
+    const shown = number === null || isFailure(number) ? undefined : showValue(number);
+    // A date may be read as the number of its day.
+    return shown !== undefined && (shown === "0" || column.text.trim().startsWith(shown))
+      ? [note("text-calculated", column.part.source.range, { text: column.text, number: shown })]
+      : [];
+  });
+}
+
+/** A column of texts in a slot, and its first text, where none is a number. */
+function textColumn(operation: Operation, slot: string, sample: Sample) {
+  const part = inner(slotOf(operation, slot));
+  const values = part?.kind === "column" ? sample.columns[part.column].values : [];
+  const row = values.findIndex((value) => typeof value === "string" && value.trim() !== "");
+  const text = values[row];
+  const isNone = values.every((value) => value === null || (typeof value === "string" && !isNumberText(value)));
+  return part && typeof text === "string" && isNone ? { part, row, text } : undefined;
+}
+
+/** BETWEEN with the larger of two literals first: nothing lies between them. */
+export function emptyRange({ program }: Asked): Diagnostic[] {
+  return [...walk(program.tree)].flatMap(({ written }) => {
+    const [, low, high] = written?.form === "between" ? written.parts.map(ungrouped) : [];
+    if (low?.kind !== "literal" || high?.kind !== "literal") return [];
+    const [a, b] = [low, high].map((literal) => {
+      const text = textOf(program, literal);
+      return isNumberText(text) ? Number(text) : literal.value;
+    });
+    const isTurned =
+      (typeof a === "number" && typeof b === "number" && a > b) || (typeof a === "string" && typeof b === "string" && a > b);
+    const edits = [low, high].map(({ range }, i) => ({ range, text: textOf(program, [high, low][i]) }));
+    return isTurned ? [note("empty-range", low.range, {}, [{ title: "Swap them", edits }])] : [];
   });
 }
 

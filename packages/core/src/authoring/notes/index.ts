@@ -2,11 +2,21 @@ import type { Diagnostic } from "../../diagnostics/index.ts";
 import { type Program, type Sample, allPartsOf } from "../../evaluate/index.ts";
 import type { Value } from "../../values/index.ts";
 import { askedOf } from "./asked.ts";
-import { comparedWithNull, nullAmong, orderedAsTexts, otherText, textAsCondition, wildcardsCompared } from "./comparisons.ts";
+import {
+  columnAsCondition,
+  comparedWithNull,
+  emptyRange,
+  nullAmong,
+  orderedAsTexts,
+  otherText,
+  textAsCondition,
+  textCalculated,
+  wildcardsCompared,
+} from "./comparisons.ts";
 import { falseOtherwise, neverReached } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
 import { nothingReplaced, sameEverywhere } from "./outcomes.ts";
-import { foreignNumberFormat } from "./formats.ts";
+import { foreignFormats } from "./formats.ts";
 import { countedFromOtherEnd, itemZero, separatorLast, startingAtZero } from "./places.ts";
 import { delimiterTaken, neverEqual, neverHolds, replacedInText, searchedInText } from "./searches.ts";
 import {
@@ -19,6 +29,7 @@ import {
   monthBesideHour,
   negativeLength,
   negativeStart,
+  powerAsBits,
   roundedQuotients,
   signAlone,
   signPlace,
@@ -35,10 +46,13 @@ import {
   otherCase,
   patternAsText,
   quotedColumns,
+  textsBeside,
 } from "./texts.ts";
 
 const ofOperations = [
   textAsCondition,
+  columnAsCondition,
+  textCalculated,
   startingAtZero,
   foreignWildcards,
   foreignGroups,
@@ -62,18 +76,13 @@ const ofOperations = [
   countedFromOtherEnd,
   signAlone,
 ];
-const ofParts = [
-  foreignDateFormat,
-  foreignNumberFormat,
-  monthBesideHour,
-  chainedComparison,
-  neverReached,
-  falseOtherwise,
-  signPlace,
-];
+const ofParts = [foreignDateFormat, foreignFormats, monthBesideHour, chainedComparison, neverReached, falseOtherwise, signPlace];
 const ofWholes = [
   comparedWithNull,
   nullAmong,
+  emptyRange,
+  powerAsBits,
+  textsBeside,
   itemZero,
   quotedColumns,
   namesAsTexts,

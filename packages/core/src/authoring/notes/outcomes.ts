@@ -22,7 +22,7 @@ export function sameEverywhere({ program, sample, values }: Asked): Diagnostic[]
   const [first] = told;
   // What a choice gives depends on which rows there are.
   const isChosen = program.bound.kind === "control" && program.bound.control.form !== "filter";
-  if (read.length === 0 || program.readsWholeColumns || isChosen || told.length < fewestRows) return [];
+  if (read.length === 0 || program.readsWholeColumns || told.length < fewestRows || (isChosen && !isFailure(first))) return [];
   const isFirst = (value: Value) => agree(value, first) && !(isFailure(value) && isFailure(first) && value.code !== first.code);
   if (!told.every(isFirst)) return [];
   const inputs = new Set(values.map((_, row) => JSON.stringify(read.map((i) => String(sample.columns[i].values[row])))));

@@ -28,21 +28,23 @@ export const itemZero = ({ program }: Asked): Diagnostic[] =>
     part.kind === "control" && part.control.form === "filter" ? zeroIn(part.children[1]) : [],
   );
 
-/** A separator that stands last, with a column in its place: it comes first, and the column is joined. */
+/** A separator among what is joined, with a column in its place: it comes first, and the column is joined. */
 export function separatorLast(operation: Operation, { program }: Asked): Diagnostic[] {
   const [separator, items] = [slotOf(operation, "separator"), slotOf(operation, "items")];
   const { row, source } = operation;
   if (operation.operation !== "join" || !separator || !("kind" in separator) || !items || "kind" in items) return [];
-  const last = constantOf(items.at(-1));
-  const isMark = typeof last?.value === "string" && /^[^\p{L}\p{N}]+$/u.test(last.value);
-  if (!isMark || unconverted(separator).kind !== "column" || source.kind !== "call") return [];
+  const marks = items.map(constantOf);
+  const isMark = (each: (typeof marks)[number]) => typeof each?.value === "string" && /^[^\p{L}\p{N}]+$/u.test(each.value);
+  const mark = marks.find(isMark);
+  if (!mark || marks.filter(isMark).length > 1 || unconverted(separator).kind !== "column" || source.kind !== "call") return [];
   const [start, end] = ["separator", "items"].map((slot) => row?.parameters.findIndex((each) => each.slot === slot) ?? -1);
   if (start < 0 || end <= start) return [];
   const texts = source.args.map((arg) => textOf(program, arg));
-  const ordered = [...texts.slice(0, end).with(start, texts.at(-1)!), texts[start], ...texts.slice(end, -1)];
+  const at = end + marks.indexOf(mark);
+  const ordered = [...texts.slice(0, end).with(start, texts[at]), texts[start], ...texts.slice(end).toSpliced(at - end, 1)];
   const range = { start: source.args[0].range.start, end: source.args.at(-1)!.range.end };
   const fix = writing(range, ordered.join(`${program.dialect.separator} `));
-  return [note("separator-first", last.part.source.range, { text: last.value }, [fix])];
+  return [note("separator-first", mark.part.source.range, { text: String(mark.value) }, [fix])];
 }
 
 /** What is searched for in a text, where a part is the place of that, with a number more or less. */

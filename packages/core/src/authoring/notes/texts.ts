@@ -2,7 +2,7 @@
 import { joinedAs, templateOf } from "../../dialects/tasks/index.ts";
 import { type Diagnostic, nearest } from "../../diagnostics/index.ts";
 import { type Bound, type Program, allPartsOf, columnsUsed, unconverted } from "../../evaluate/index.ts";
-import { type Expression, ungrouped } from "../../syntax/index.ts";
+import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import { isFailure } from "../../values/index.ts";
 import {
   type Asked,
@@ -162,7 +162,9 @@ export function joinedOtherwise(asked: Asked): Diagnostic[] {
       sign !== undefined &&
       joining.has(sign) &&
       (part.kind === "operation" ? notJoining.has(part.operation) : part.kind === "constant" && isFailure(part.value));
-    if (template === undefined || !isWrong) continue;
+    const isOfDates =
+      part.kind === "operation" && part.inputs.flat().some((input) => /^(?:date|timestamp)/.test(input?.type ?? ""));
+    if (template === undefined || !isWrong || isOfDates) continue;
     const parts = chainOf(part.source, sign, program.source);
     const literals = parts
       .map(ungrouped)
@@ -176,3 +178,15 @@ export function joinedOtherwise(asked: Asked): Diagnostic[] {
   }
   return [];
 }
+
+/** Texts beside each other, which are one: `in ('a' 'b')`. */
+export const textsBeside = ({ program }: Asked): Diagnostic[] =>
+  [...walk(program.tree)].flatMap((node) => {
+    if (node.kind !== "literal" || typeof node.value !== "string") return [];
+    const parts = textOf(program, node).match(/'(?:[^']|'')*'/g) ?? [];
+    const between = textOf(program, node).replace(/'(?:[^']|'')*'/g, "");
+    // On several lines a long text is meant.
+    if (parts.length < 2 || !/^[ \t]+$/.test(between)) return [];
+    const text = parts.join(`${program.dialect.separator} `);
+    return [note("texts-beside", node.range, { text: node.value }, [writing(node.range, text)])];
+  });

@@ -1,11 +1,12 @@
 /** Notes on what is known to be taken for something else: ends counted from, bytes, groups, formats, whole quotients. */
 import { filled, foreignFormat, templateOf } from "../../dialects/tasks/index.ts";
+import { agree } from "../../contrast/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
 import { type Bound, allPartsOf, jobsOf, writtenPattern } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
 import type { AnswerOf, Answers } from "../../traits/index.ts";
-import type { Value } from "../../values/index.ts";
+import { type Value, isFailure } from "../../values/index.ts";
 import { separatorLast } from "./places.ts";
 import {
   type Asked,
@@ -220,6 +221,18 @@ export function roundedQuotients({ program }: Asked): Diagnostic[] {
     if (!source || !divisor || !/int|number|none/.test(type ?? "")) return [];
     const isWhole = divisor.kind === "literal" && /^\d+$/.test(textOf(program, divisor));
     return isWhole ? [note("whole-quotient", source.range, {}, [writing(divisor.range, `${textOf(program, divisor)}.0`)])] : [];
+  });
+}
+
+/** A power by a sign that sets bits against each other. */
+export function powerAsBits(asked: Asked): Diagnostic[] {
+  const { program } = asked;
+  return [...walk(program.tree)].flatMap((node) => {
+    if (node.kind !== "call" || signOf(node, program.source) !== "^") return [];
+    const [eight] = valuesOn(asked, "2 ^ 3");
+    if (eight === undefined || isFailure(eight) || agree(eight, 8)) return [];
+    const power = `power(${node.args.map((arg) => textOf(program, arg)).join(", ")})`;
+    return [note("power-as-bits", node.range, {}, valuesOn(asked, power).length > 0 ? [writing(node.range, power)] : [])];
   });
 }
 

@@ -214,7 +214,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   substr: substringForm(() => "substring"),
   position: worded(calls.position, { inner: power.like }),
   overlay: worded(calls.overlay, { plain: true }),
-  trim: trimForm("trim", "ltrim", "rtrim"),
+  trim: trimForm({ both: "trim", leading: "ltrim", trailing: "rtrim" }, "loose"),
   extract: worded(calls.extract),
   nullif: nullifForm("null"),
   if: ifForm,

@@ -233,7 +233,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   substr: substringForm(() => "substring"),
   mid: substringForm(() => "substring"),
   position: worded(calls.position, { inner: power.predicate }),
-  trim: trimForm("trim", "trim leading", "trim trailing"),
+  trim: trimForm({ both: "trim", leading: "trim leading", trailing: "trim trailing" }),
   extract: worded(calls.extract),
   nullif: nullifForm("null"),
   if: ifForm,

@@ -237,7 +237,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   }),
   position: worded(calls.position, { inner: power.like }),
   overlay: worded(calls.overlay, { plain: true }),
-  trim: trimForm("btrim", "ltrim", "rtrim"),
+  trim: trimForm({ both: "btrim", leading: "ltrim", trailing: "rtrim" }, "loose"),
   normalize: worded(calls.normalize, { words: normalForms }),
   extract: worded(calls.extract),
   row: rowForm,

@@ -166,19 +166,20 @@ export function fromFor(parser: Parser): { from?: Expression; count?: Expression
   return { ...(from && { from }), ...(count && { count }) };
 }
 
-/** TRIM([LEADING | TRAILING | BOTH] [characters] FROM s), TRIM(s [, characters]): the call of one of three names. */
-export const trimForm = (both: string, leading: string, trailing: string): Special =>
+/**
+ * TRIM([[LEADING | TRAILING | BOTH] [characters] FROM] s): the call of one of three names. Where it is `loose`, FROM may be left out
+ * after one of the words, and the characters may stand behind a comma.
+ */
+export const trimForm = (names: Readonly<Record<"both" | "leading" | "trailing", string>>, loose?: "loose"): Special =>
   form((parser, open, token) => {
-    const name = parser.takeWords("leading")
-      ? leading
-      : parser.takeWords("trailing")
-        ? trailing
-        : (parser.takeWords("both"), both);
+    const end = (["leading", "trailing", "both"] as const).find((word) => parser.takeWords(word));
+    const name = names[end ?? "both"];
     let characters = parser.atWords("from") ? undefined : parser.expression();
     let operand: Expression | undefined;
-    if (parser.takeWords("from")) operand = parser.expression();
+    if (end && !loose) parser.expect("from");
+    if ((end && !loose) || parser.takeWords("from")) operand = parser.expression();
     else [operand, characters] = [characters, undefined];
-    if (parser.take(",")) characters = parser.expression();
+    if (loose && parser.take(",")) characters = parser.expression();
     return closed(parser, open, token, name, [operand ?? parser.missing(), ...(characters ? [characters] : [])]);
   });
 

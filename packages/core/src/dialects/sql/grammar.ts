@@ -152,7 +152,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
   }),
   position: worded(calls.position, { inner: power.comparison }),
   overlay: worded(calls.overlay),
-  trim: trimForm("trim", "trim leading", "trim trailing"),
+  trim: trimForm({ both: "trim", leading: "trim leading", trailing: "trim trailing" }),
   extract: worded(calls.extract),
   normalize: worded(calls.normalize, { words: normalForms }),
   substring_regex: regexForm("substring_regex", ["from", "occurrence", "group"]),
