@@ -226,6 +226,9 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["duckdb", "try_cast(label as intger)", "unknown-type", "intger", "try_cast(label as integer)"],
   ["duckdb", "replace(label, ['a', 'b'], '')", "argument-type", "replace(label, ['a', 'b'], '')"],
   ["xpath", "substring($label, 1, 3, 4)", "argument-count", "4"],
+  ["sqlite", "n ^ 2", "habit", "n ^ 2", "power(n, 2)"],
+  ["sqlite", "date_add(label, interval 1 day)", "habit", "_add(label, interval 1 day", "date(label, 1 || ' days')"],
+  ["sqlite", "substr(label from 1 for 3)", "habit", " from 1 for", "substr(label, 1, 3)"],
   ["openformula", 'CONCAT_WS(", ";label;n;"x")', "unknown-function", "CONCAT_WS", 'TEXTJOIN(", ";TRUE();TEXTJOIN(", ";TRUE();label;n);"x")'],
 ];
 

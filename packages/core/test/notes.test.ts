@@ -82,6 +82,9 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["postgresql", "label not in ('a', null)", "null-among", "label not in ('a')"], ["mariadb", "label in (null, 'a')", "null-among", "label in ('a')"], ["sqlite", "not label in ('a', null, 'b')", "null-among", "not label in ('a', 'b')"],
   ["postgresql", "to_char(cast(day as timestamp), 'HH24:MM')", "month-beside-hour", "to_char(cast(day as timestamp), 'HH24:MI')"], ["mariadb", "date_format(day, '%H:%M:%S')", "month-beside-hour", "date_format(day, '%H:%i:%S')"], ["sqlite", "strftime('%H:%m', day)", "month-beside-hour", "strftime('%H:%M', day)"],
   ["xpath", "format-dateTime(xs:dateTime(concat($day, 'T10:20:30')), '[H]:[M01]')", "month-beside-hour", "format-dateTime(xs:dateTime(concat($day, 'T10:20:30')), '[H]:[m01]')"], ["postgresql", "regexp_replace(label, '[aeiou]', '')", "first-replaced", "regexp_replace(label, '[aeiou]', '', 'g')"],
+  ["sqlite", "strftime('%Y-%M', day)", "minutes-beside-year", "strftime('%Y-%m', day)"],
+  ["sqlite", "cast(shelf as string)", "string-as-number", "cast(shelf as text)"],
+  ["sqlite", "date(day) + 1", "text-calculated"],
   ["postgresql", "ltrim(label, 'Alnus')", "trims-letters"], ["mariadb", "format(qty, '%d') || 'x'", "joins-not", "concat(format(qty, '%d'), 'x')"],
   ["postgresql", "case label when null then 'x' else label end", "null-compared"],
   ["mariadb", "label + shelf", "joins-not", "concat(label, shelf)"],
@@ -117,6 +120,8 @@ const right: readonly (readonly [string, string])[] = [
   ["postgresql", "regexp_replace(label, '^[A-Z]', 'x')"], ["duckdb", "regexp_replace(label, '[aeiou]', '', 'g')"], ["duckdb", "strftime(cast(day as timestamp), '%Y-%m-%d %H:%M')"], ["postgresql", "label in ('a', 'b')"],
   ["postgresql", "strpos('Betula pendula, Acer campestre', label)"], ["postgresql", "rtrim(label, '., L')"], ["sqlite", "ltrim(shelf, 'ABC')"], ["openformula", 'LEFT(shelf;FIND("#";shelf)-1)&"#"'],
   ["duckdb", "case when altitude > 100 then 'a' when altitude > 1 then 'b' end"], ["openformula", "IF(altitude>100;altitude>110)"], ["postgresql", "to_char(altitude, 'S000')"], ["sqlite", "label like 'Zz%'"], ["postgresql", "label not like 'betula%'"],
+  ["duckdb", "cast(shelf as string)"],
+  ["mariadb", "date_format(day, '%Y %M')"],
   ["openformula", "MAX(altitude)"], ["postgresql", "'constant'"], ["xpath", "contains($label, 'zzz')"], ["postgresql", "case when altitude > 1000 then 'high' else 'low' end"], ["mariadb", "if(label like '%x%', 'x', 'y')"],
 ];
 

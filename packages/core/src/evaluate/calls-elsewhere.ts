@@ -100,9 +100,9 @@ const members: Rule = (source, dialect) => {
   );
 };
 
-/** A sign or a word between two numbers that is another here, or a function: a % b, a // b, a div b. */
+/** A sign or a word between two numbers that is another here, or a function: a % b, a // b, a div b, a ^ b. */
 const betweenNumbers =
-  (sign: string, task: TaskId, said: string): Rule =>
+  (sign: string, write: (dialect: Dialect, a: string, b: string) => string | undefined, said: string): Rule =>
   (source, dialect) => {
     const between = new RegExp(`\\s*${sign}\\s*(\\$?[\\p{L}_][\\p{L}\\p{N}_]*(?!\\()|\\d+(?:\\.\\d+)?)`, "iu");
     let text = source;
@@ -110,7 +110,7 @@ const betweenNumbers =
       const mask = masked(text);
       const found = between.exec(mask);
       const start = found ? operandStart(mask, found.index) : undefined;
-      const written = start === undefined ? undefined : done(dialect, task, { a: text.slice(start, found!.index), b: found![1] });
+      const written = start === undefined ? undefined : write(dialect, text.slice(start, found!.index), found![1]);
       const next = written && text.slice(0, start) + written + text.slice(found!.index + found![0].length);
       if (next === undefined || next === text) break;
       text = next;
@@ -162,8 +162,10 @@ const calls: Rule = (source, dialect) => {
   return [
     ...rewritten(
       "date_add|dateadd|adddate",
-      ([date, days, more]) =>
-        more === undefined && /^\d+$/.test(days ?? "") ? done(dialect, "addDays", { date, days }) : undefined,
+      ([date, given, more]) => {
+        const [, days] = /^(?:interval\s+'?)?(\d+)(?:'?\s+days?'?)?$/i.exec(given ?? "") ?? [];
+        return more === undefined && days !== undefined ? done(dialect, "addDays", { date, days }) : undefined;
+      },
       "days are added otherwise here",
     ),
     ...rewritten(
@@ -259,7 +261,16 @@ export const callsElsewhere: readonly Rule[] = [
   lackingBracket,
   misplacedBracket,
   members,
-  betweenNumbers("%", "remainder", "the remainder is written otherwise here"),
-  betweenNumbers("(?:\\bdiv\\b|//)", "wholeQuotient", "a whole quotient is written otherwise here"),
+  betweenNumbers(
+    "(?:\\^|\\*\\*)",
+    ({ rows }, a, b) => (rows.some(({ name }) => name === "power") ? `power(${a}, ${b})` : undefined),
+    "a power is written otherwise here",
+  ),
+  betweenNumbers("%", (dialect, a, b) => done(dialect, "remainder", { a, b }), "the remainder is written otherwise here"),
+  betweenNumbers(
+    "(?:\\bdiv\\b|//)",
+    (dialect, a, b) => done(dialect, "wholeQuotient", { a, b }),
+    "a whole quotient is written otherwise here",
+  ),
   besideEachOther,
 ];

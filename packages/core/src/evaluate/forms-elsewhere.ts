@@ -89,7 +89,7 @@ const trims: Readonly<Record<string, string>> = { both: "trim", leading: "ltrim"
 /** The forms of SQL with words between their arguments, as calls with nothing but arguments. */
 const words: Rule = (source, { separator }) => {
   const call = (name: string, ...args: readonly string[]) => `${name}(${args.map((arg) => arg.trim()).join(`${separator} `)})`;
-  const text = rewrittenCalls(source, "substring|position|overlay|trim|extract", (name, inside) => {
+  const text = rewrittenCalls(source, "substring|substr|position|overlay|trim|extract", (name, inside) => {
     if (name === "trim") {
       const [, side = "both", characters = "", of] =
         /^\s*(both|leading|trailing)?\s*([^]*?)\s*\bfrom\s+([^]+)$/i.exec(inside) ?? [];
@@ -98,7 +98,9 @@ const words: Rule = (source, { separator }) => {
     const parts = splitOutside(inside, name === "position" ? /\bin\b/ : /\b(?:placing|from|for)\b/);
     if (parts.length < 2) return undefined;
     if (name === "extract") return call(parts[0].trim().toLowerCase(), parts[1]);
-    return name === "substring" && parts.length === 2 && /\bfor\b/i.test(inside) ? call("left", ...parts) : call(name, ...parts);
+    return name.startsWith("subst") && parts.length === 2 && /\bfor\b/i.test(inside)
+      ? call("left", ...parts)
+      : call(name, ...parts);
   });
   return habit(source, text, "arguments have nothing but a separator between them here");
 };

@@ -78,6 +78,7 @@ const messages = {
   "repeats-sign": (f: Facts) => `"${String(f.text)}" is a pattern here, in which * repeats the sign before it; any signs are .*.`,
   "foreign-format": (f: Facts) =>
     `"${String(f.text)}" is a ${String(f.of)} format of another language; here it is "${String(f.wanted)}".`,
+  "minutes-beside-year": (f: Facts) => `"${String(f.text)}" has minutes beside the year; the month is "${String(f.wanted)}".`,
   "whole-quotient": () => "The quotient of whole numbers is cut to a whole one before it is rounded.",
   "sum-of-joined": (f: Facts) => `${String(f.sign)} comes first here: what is joined is calculated with.`,
   "chained-comparison": () => "The outcome of the first comparison, true or false, is compared with what follows.",
@@ -93,6 +94,7 @@ const messages = {
     `${String(f.column)} is a text, and taken for a condition: it holds where the text begins with a number other than 0.`,
   "text-calculated": (f: Facts) =>
     `"${String(f.text)}" is read as ${String(f.number)} here: what stands behind its digits is left out.`,
+  "string-as-number": () => "A type of this name reads numbers here, and 07 becomes 7; that of texts is text.",
   "empty-range": () => "Nothing lies between these: the smaller comes first.",
   "power-as-bits": () => "^ sets bits against each other here; it is no power.",
   "texts-beside": (f: Facts) => `Texts beside each other are one here: "${String(f.text)}".`,

@@ -2,7 +2,7 @@
 import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
 import { showValue } from "../../contrast/index.ts";
-import { type Sample, alternatives, unconverted } from "../../evaluate/index.ts";
+import { alternatives, unconverted } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import { type TextRange, isFailure } from "../../values/index.ts";
 import {
@@ -71,21 +71,21 @@ export function textAsCondition(operation: Operation, { program }: Asked): Diagn
 }
 
 /** A column of texts where a condition belongs, none of which is a number: only the digits at the beginning of a text count. */
-export function columnAsCondition(operation: Operation, { sample, program }: Asked): Diagnostic[] {
+export function columnAsCondition(operation: Operation, asked: Asked): Diagnostic[] {
   const isRead = operation.operation === "truth-of" && operation.answers.textTruth === "the number it begins with";
-  const column = isRead ? textColumn(operation, "value", sample) : undefined;
-  return column
-    ? [note("text-column-as-condition", column.part.source.range, { column: textOf(program, column.part.source) })]
+  const found = isRead ? textPart(operation, "value", asked) : undefined;
+  return found?.part.kind === "column"
+    ? [note("text-column-as-condition", found.part.source.range, { column: textOf(asked.program, found.part.source) })]
     : [];
 }
 
-/** A column of texts, none of which is a number, that is calculated with as the digits at the beginning of each. */
+/** Texts, none of which is a number, that are calculated with as the digits at the beginning of each. */
 export function textCalculated(operation: Operation, asked: Asked): Diagnostic[] {
-  const { sample, program } = asked;
+  const { program } = asked;
   const inputs = operation.operation === "calculate" ? operation.inputs.flat() : [];
   return inputs.flatMap((input) => {
     const isRead = input?.kind === "operation" && input.operation === "number-of" && input.implicit;
-    const column = isRead ? textColumn(input, "value", sample) : undefined;
+    const column = isRead ? textPart(input, "value", asked) : undefined;
     // Two texts are told otherwise: a sign that does not join.
     const isBeside = inputs.some((other) => other && other !== input && !/^text/.test(unconverted(other).type));
     if (!column || !isBeside) return [];
@@ -99,14 +99,16 @@ export function textCalculated(operation: Operation, asked: Asked): Diagnostic[]
   });
 }
 
-/** A column of texts in a slot, and its first text, where none is a number. */
-function textColumn(operation: Operation, slot: string, sample: Sample) {
+/** A column in a slot, or a call, that gives texts, and the first of them, where none is a number. */
+function textPart(operation: Operation, slot: string, asked: Asked) {
   const part = inner(slotOf(operation, slot));
-  const values = part?.kind === "column" ? sample.columns[part.column].values : [];
+  const isCalled = part?.source.kind === "call" && part.source.notation === "function";
+  if (!part || (part.kind !== "column" && !isCalled)) return undefined;
+  const values = valuesOn(asked, textOf(asked.program, part.source));
   const row = values.findIndex((value) => typeof value === "string" && value.trim() !== "");
   const text = values[row];
   const isNone = values.every((value) => value === null || (typeof value === "string" && !isNumberText(value)));
-  return part && typeof text === "string" && isNone ? { part, row, text } : undefined;
+  return typeof text === "string" && isNone ? { part, row, text } : undefined;
 }
 
 /** BETWEEN with the larger of two literals first: nothing lies between them. */

@@ -46,6 +46,7 @@ import {
   otherCase,
   patternAsText,
   quotedColumns,
+  stringAsNumber,
   textsBeside,
 } from "./texts.ts";
 
@@ -83,6 +84,7 @@ const ofWholes = [
   emptyRange,
   powerAsBits,
   textsBeside,
+  stringAsNumber,
   itemZero,
   quotedColumns,
   namesAsTexts,

@@ -190,3 +190,13 @@ export const textsBeside = ({ program }: Asked): Diagnostic[] =>
     const text = parts.join(`${program.dialect.separator} `);
     return [note("texts-beside", node.range, { text: node.value }, [writing(node.range, text)])];
   });
+
+/** A cast to a type of no texts, though its name says so: in SQLite `string` has the affinity of numbers. */
+export const stringAsNumber = (asked: Asked): Diagnostic[] =>
+  [...walk(asked.program.tree)].flatMap((node) => {
+    if (node.kind !== "cast" || !/^str(?:ing)?$/i.test(node.type)) return [];
+    const [seven] = valuesOn(asked, textOf(asked.program, node).replace(/^[^(]*\([^]*?(\s+as\s)/i, "cast('07'$1"));
+    return seven === undefined || seven === "07"
+      ? []
+      : [note("string-as-number", node.typeRange, {}, [writing(node.typeRange, "text")])];
+  });

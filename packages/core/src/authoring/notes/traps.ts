@@ -175,19 +175,32 @@ const monthsBesideHours = {
   picture: [/(\[[Hh][^\]]*\]:)\[M/g, "$1[m"],
 } as const;
 
+/** Minutes beside a year, where the month is meant. */
+const minutesBesideYears: Readonly<Record<keyof typeof monthsBesideHours, readonly [RegExp, string]>> = {
+  words: [/(YYYY[-./ ]?)MI/gi, "$1MM"],
+  mariadb: [/(%[Yy][-./ ]?)%i/g, "$1%m"],
+  percent: [/(%[Yy][-./ ]?)%M/g, "$1%m"],
+  picture: [/(\[Y[^\]]*\][-./ ]?)\[m/g, "$1[M"],
+};
+
 const ofDates = /^(to_char|to_timestamp|to_date|date_format|time_format|str_to_date|strftime|strptime|format-(?:date)?time)$/i;
 
-/** A month beside an hour in a date format. */
+/** A month beside an hour in a date format, or minutes beside a year. */
 export function monthBesideHour({ source }: Bound, { program: { dialect } }: Asked): Diagnostic[] {
   if (source.kind !== "call" || !ofDates.test(source.name)) return [];
   const isOf = (start: string) => source.name.toLowerCase().startsWith(start);
   const language = isOf("to_") ? "words" : isOf("format-") ? "picture" : dialect.id === "mariadb" ? "mariadb" : "percent";
-  const [wrong, right] = monthsBesideHours[language];
+  const mixed = [
+    ["month-beside-hour", monthsBesideHours[language]],
+    ["minutes-beside-year", minutesBesideYears[language]],
+  ] as const;
   return source.args.map(ungrouped).flatMap((arg) => {
     if (arg.kind !== "literal" || typeof arg.value !== "string") return [];
-    const wanted = arg.value.replace(wrong, right);
-    if (wanted === arg.value) return [];
-    return [note("month-beside-hour", arg.range, { text: arg.value, wanted }, [writing(arg.range, dialect.textLiteral(wanted))])];
+    const { value: text, range } = arg;
+    return mixed.flatMap(([code, [wrong, right]]) => {
+      const wanted = text.replace(wrong, right);
+      return wanted === text ? [] : [note(code, range, { text, wanted }, [writing(range, dialect.textLiteral(wanted))])];
+    });
   });
 }
 
