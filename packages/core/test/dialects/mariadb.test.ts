@@ -275,6 +275,7 @@ const recorded: readonly ExpressionCase[] = [
   ["datediff('2019-04-03','2019-04-01')", 2],
   ["date_add('2019-04-03',interval 1 day)", "2019-04-04"],
   ["'2019-04-03' + interval 1 month", "2019-05-03"],
+  ["'2020-02-29' - interval 2020 year", "0000-02-28"], ["last_day('0000-02-01')", "0000-02-28"], ["date('0000-02-29')", null],
   ["last_day('2019-02-03')", "2019-02-28"],
   ["extract(year from '2019-04-03')", 2019],
   ["space(-1)", ""],

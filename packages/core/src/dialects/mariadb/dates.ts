@@ -2,7 +2,7 @@ import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isFailure, lo
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
 import { marked } from "../../text/index.ts";
-import { dayOf, epochDays, momentAt, momentOf, weekOf, weekRule } from "./moments.ts";
+import { dayOf, epochDays, lastDayOf, momentAt, momentOf, weekOf, weekRule } from "./moments.ts";
 import { formatMoment, toCharLike, writeWords } from "./formats.ts";
 import { microsOf, secondsOf, shift, shiftBy, timestampDiff, zeroPart } from "./date-shifts.ts";
 import { cutTo, fractionDigits, fractionOf, microIn, numericDigits, withDigits } from "./second-digits.ts";
@@ -191,9 +191,7 @@ function partsOf(span: number): marked.Moment {
 export const dateCode: Readonly<Record<string, Code>> = lookup({
   to_days: onMoment((m) => dayOf(m) + epochDays),
   to_seconds: onMoment((m) => (dayOf(m) + epochDays) * 86_400 + secondsOf(m)),
-  last_day: onMoment((m) =>
-    marked.dateText({ ...m, day: daysFromDate(m.year, m.month + 1, 1) - daysFromDate(m.year, m.month, 1) }),
-  ),
+  last_day: onMoment((m) => marked.dateText({ ...m, day: lastDayOf(m.year, m.month) })),
   date: onMoment((m) => marked.dateText(m)),
   hour: onTime((span) => Math.floor(span / 3600e6)),
   minute: onTime((span) => Math.floor(span / 60e6) % 60),

@@ -112,6 +112,10 @@ export function amountOf(amount: string, unit: string): Change | undefined {
   return changeOf(sign * sum(0), sign * sum(1));
 }
 
+/** The last day of a month; the year 0 is no leap year here. */
+export const lastDayOf = (year: number, month: number): number =>
+  year === 0 && month === 2 ? 28 : daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
+
 /** The moment an amount of a unit later (`direction` 1) or earlier; undefined where there is none. */
 export function shifted(from: marked.Moment, amount: string, unit: string, direction: 1 | -1): marked.Moment | undefined {
   const change = amountOf(amount, unit);
@@ -119,8 +123,7 @@ export function shifted(from: marked.Moment, amount: string, unit: string, direc
   const total = from.year * 12 + from.month - 1 + direction * change.months;
   const [year, month] = [Math.floor(total / 12), (total % 12) + 1];
   if (total < 0 || year > 9999) return undefined;
-  const last = daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
-  const day = Math.min(from.day, last);
+  const day = Math.min(from.day, lastDayOf(year, month));
   if (change.days === 0 && change.micro === 0) return { ...from, year, month, day };
   return momentAt(daysFromDate(year, month, day) + direction * change.days, microOf(from) + direction * change.micro);
 }

@@ -20,7 +20,8 @@ function numbersOf([first, ...others]: readonly string[]): readonly number[] | u
 
 function moment(parts: readonly string[], fraction: string): Moment | undefined {
   const [year, month, day, hour, minute, second] = numbersOf(parts) ?? [0, 0, 0];
-  if (month === 0 || day === 0 || !isDate(year || 4, month, day)) return undefined;
+  // The year 0 is no leap year here.
+  if (month === 0 || day === 0 || !isDate(year || 1, month, day)) return undefined;
   return { year, month, day, hour, minute, second, micro: microOfDigits(fraction) };
 }
 
