@@ -11,8 +11,8 @@ const asTruth = (value: Value): Value => (typeof value === "boolean" ? Number(va
 function said(id: keyof typeof tasks, dialect: (typeof all)[number]): Value {
   const takes = tasks[id].takes as Readonly<Record<string, Value>>;
   const parts = Object.fromEntries(Object.keys(takes).map((name) => [name, { text: dialect.columnText(name), isOpen: false }]));
-  // What a dialect wants written, DuckDB the digits of round, is written.
-  if (id === "round") parts.digits = { text: "1", isOpen: false };
+  // What a dialect wants written, as DuckDB the digits of round, is written.
+  if (id === "round" || id === "decimals") parts.digits = { text: id === "round" ? "1" : "2", isOpen: false };
   const program = compile(dialect, filled(templateOf(id, dialect.id)!, parts), sampleOf([takes]));
   expect(program.diagnostics).toEqual([]);
   return program.runRow(sampleOf([takes]), 0);

@@ -1,9 +1,9 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Part, type Task, type TaskId, filled, isClosed, joinedAs, tasks, templateOf } from "../dialects/tasks/index.ts";
 import { type Sample, compile } from "../evaluate/index.ts";
-import { type Value, isFailure } from "../values/index.ts";
+import { type Value, calendarParts, isFailure } from "../values/index.ts";
 import { agree } from "../contrast/index.ts";
-import { extractions, letterStyles, marks, numberForms, otherStyles } from "./ways.ts";
+import { countings, dateParts, extractions, letterStyles, marks, numberForms, otherStyles } from "./ways.ts";
 
 /** What an expression may be made of. */
 type Node =
@@ -85,6 +85,8 @@ const workedOut = (text: string): string =>
     .replace(/\b(?:char_length|string-length|length|LEN)\((?:'([^']*)'|"([^"]*)")\)/g, (_, a?: string, b?: string) =>
       String([...(a ?? b)!].length),
     )
+    .replace(/ ?(?:\/\/?|\bdiv\b) ?1(?![\d.])/g, "")
+    .replace(/\((\d+) ?- ?1\)(?= ?\*)/g, (_, n: string) => String(Number(n) - 1))
     .replace(/(?<=[,;(] ?)(\d+) ?\+ ?(\d+)(?=[),;])/g, (_, a: string, b: string) => String(Number(a) + Number(b)));
 
 /** Tasks that are meant less often than others that give the same. */
@@ -102,6 +104,10 @@ const rarer: Readonly<Partial<Record<TaskId, number>>> = {
   keepLetters: 0.4,
   removeDigits: 0.4,
   reverse: 0.5,
+  length: 0.6,
+  words: 0.8,
+  pieceCount: 0.6,
+  occurrences: 0.8,
 };
 
 /** A task on a fragment, with what else it takes; what it is made of is found out where it is asked for, as most are dropped. */
@@ -171,6 +177,32 @@ function* styledOf(of: Fragment, goal: Goal, areOthersTried: boolean): Generator
   }
 }
 
+/** A number as it may be written. */
+function* numbersOf(of: Fragment, goal: Goal, wanted: readonly string[]): Generator<Fragment> {
+  for (const { task, run, rest } of numberForms(wanted)) {
+    const values = of.values.map((value) => run(Number(value)));
+    if (goal.has(values)) yield doing(task, of, values, ...rest);
+  }
+}
+
+/** Parts of dates that do not stand in the text as they are. */
+function* datePartsOf(of: Fragment, goal: Goal): Generator<Fragment> {
+  const parts = of.values.map((text) => (/^\d{4}-\d\d-\d\d$/.test(text) ? calendarParts(text) : undefined));
+  for (const [task, run] of dateParts) {
+    const values = parts.map((date) => (date ? run(date) : ""));
+    if (goal.has(values)) yield doing(task, of, values);
+  }
+}
+
+/** How much there is in texts. */
+function* countsOf(of: Fragment, goal: Goal): Generator<Fragment> {
+  for (const { task, run, rest } of countings(of.values)) {
+    const values = of.values.map(run);
+    // What is the same in all examples shows no count.
+    if (goal.has(values) && (values.length < 2 || new Set(values).size > 1)) yield doing(task, of, values, ...rest);
+  }
+}
+
 /** What columns can give, on the rows of the examples, that stands in each of the wanted texts. */
 function usableFragments(dialect: Dialect, sample: Sample, rows: readonly number[], wanted: readonly string[]): Fragment[] {
   const goal = new Goal(wanted);
@@ -180,13 +212,17 @@ function usableFragments(dialect: Dialect, sample: Sample, rows: readonly number
     if (cells.some((cell) => cell === null || typeof cell === "object")) continue;
     const column: Fragment = { node: { column: name }, values: cells.map(String), cost: 1 };
     if (goal.has(column.values)) found.push(column);
-    if (cells.every((cell) => typeof cell === "number"))
-      for (const { task, run, rest } of numberForms(wanted)) {
-        const values = cells.map((cell) => run(cell));
-        if (goal.has(values)) found.push(doing(task, column, values, ...rest));
-      }
+    if (cells.every((cell) => typeof cell === "number")) {
+      found.push(...numbersOf(column, goal, wanted));
+      const percents = cells.map((cell) => String(Number((cell * 100).toPrecision(15))));
+      if (wanted.every((text) => text.includes("%")))
+        found.push(...numbersOf(doing("hundredfold", column, percents), goal, wanted));
+    }
     if (cells.every((cell) => typeof cell === "string")) {
-      found.push(...filledOf(column, goal), ...styledOf(column, goal, true), ...fragmentsOf(column, goal, 2));
+      const tidy = cells.map((text) => text.trim().replace(/ +/g, " "));
+      const bases = [column, ...(tidy.some((text, i) => text !== cells[i]) ? [doing("singleSpaces", column, tidy)] : [])];
+      for (const base of bases) found.push(...filledOf(base, goal), ...styledOf(base, goal, true), ...fragmentsOf(base, goal, 2));
+      found.push(...datePartsOf(column, goal), ...countsOf(column, goal));
     }
   }
   const seen = new Map<string, number>();
@@ -292,7 +328,9 @@ function choicesOf(dialect: Dialect, sample: Sample, rows: readonly number[], te
         // What is made with much ado of columns that have nothing to do with the test, or written as it is, is made to fit.
         const written = [one, other].filter((each) => "constant" in each.node).length;
         const isFitted = written === 1 || Math.max(one.cost, other.cost) > most.unrelated;
-        return isFitted && !isRead ? [] : [{ node, cost: one.cost + other.cost + (isRead ? 0 : 1) }];
+        // Two texts of two examples are those examples again.
+        const isLearnt = written < 2 || rows.length > 2;
+        return !isLearnt || (isFitted && !isRead) ? [] : [{ node, cost: one.cost + other.cost + (isRead ? 0 : 1) }];
       }),
     );
   });

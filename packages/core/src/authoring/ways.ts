@@ -1,4 +1,5 @@
 import type { TaskId } from "../dialects/tasks/index.ts";
+import { type CalendarParts, dayNames, monthNames } from "../values/index.ts";
 
 /** A task with what it takes beside the text, and what it gives; what a dialect makes of it is tried afterwards. */
 interface Way<T> {
@@ -125,7 +126,8 @@ export function extractions(texts: readonly string[]): Way<string>[] {
 /** How a number may be written, by the lengths and decimals of what is wanted. */
 export function numberForms(wanted: readonly string[]): Way<string | number | boolean | bigint>[] {
   const lengths = [...new Set(wanted.flatMap((text) => (text.match(/[0-9]+/g) ?? []).map((digits) => digits.length)))];
-  const places = [...new Set(wanted.flatMap((text) => (text.match(/\.([0-9]+)/g) ?? []).map((digits) => digits.length - 1)))];
+  const own = [...new Set(wanted.flatMap((text) => (text.match(/\.([0-9]+)/g) ?? []).map((digits) => digits.length - 1)))];
+  const places = own.length > 0 ? own : [0];
   return [
     ...lengths.map((length) => ({
       task: "zeroFilled" as const,
@@ -151,5 +153,26 @@ export function numberForms(wanted: readonly string[]): Way<string | number | bo
       rest: [digits],
       run: (value: string | number | boolean | bigint) => String(Number(Number(value).toFixed(digits))),
     })),
+  ];
+}
+
+/** What of a date is written otherwise than it stands in the text: names, and numbers without zeros. */
+export const dateParts: readonly (readonly [TaskId, (date: CalendarParts) => string])[] = [
+  ["monthName", ({ month }) => monthNames[month - 1]],
+  ["weekday", ({ weekday }) => dayNames[weekday]],
+  ["month", ({ month }) => String(month)],
+  ["day", ({ day }) => String(day)],
+];
+
+/** What may be counted in texts. */
+export function countings(texts: readonly string[]): Way<string>[] {
+  const own = marks.filter((mark) => texts.some((text) => text.includes(mark)));
+  return [
+    { task: "length", rest: [], run: (text) => String([...text].length) },
+    { task: "words", rest: [], run: (text) => String(text.trim().split(/ +/).length) },
+    ...own.flatMap((mark): Way<string>[] => [
+      { task: "pieceCount", rest: [mark], run: (text) => String(text.split(mark).length) },
+      { task: "occurrences", rest: [mark], run: (text) => String(text.split(mark).length - 1) },
+    ]),
   ];
 }

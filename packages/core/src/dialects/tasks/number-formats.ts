@@ -39,7 +39,7 @@ const digitsRead: Language["read"] = (text) => {
   }: Partial<Record<string, string>> = /^(?<grouped>#,##|#*)(?<whole>0+)(?:\.(?<decimals>0+))?$/.exec(text)?.groups ?? {};
   return whole === undefined
     ? undefined
-    : { digits: whole.length, decimals: decimals.length, isGrouped: grouped?.includes(",") === true };
+    : { digits: whole.length, decimals: decimals.length, isGrouped: String(grouped).includes(",") };
 };
 
 const languages = {
