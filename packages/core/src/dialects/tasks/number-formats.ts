@@ -37,9 +37,7 @@ const digitsRead: Language["read"] = (text) => {
     whole,
     decimals = "",
   }: Partial<Record<string, string>> = /^(?<grouped>#,##|#*)(?<whole>0+)(?:\.(?<decimals>0+))?$/.exec(text)?.groups ?? {};
-  return whole === undefined
-    ? undefined
-    : { digits: whole.length, decimals: decimals.length, isGrouped: String(grouped).includes(",") };
+  return whole === undefined ? undefined : { digits: whole.length, decimals: decimals.length, isGrouped: grouped.includes(",") };
 };
 
 const languages = {
