@@ -37,12 +37,66 @@ function stemOf(word: string): string {
   return bare.replace(/([^aeiouls])\1$/, "$1").replace(/e$/, "");
 }
 
+/** Words that authors use for each other. */
+const synonyms: readonly string[] = [
+  "big large capital upper uppercase caps majuscule",
+  "small lower lowercase minuscule",
+  "digit number numeral numeric",
+  "null nothing missing blank empty nil none absent",
+  "remove delete strip drop erase eliminate rid without discard clear",
+  "split divide separate break chop tokenize",
+  "join combine merge concatenate glue stick append",
+  "piece part segment item element token chunk",
+  "replace substitute change exchange turn swap",
+  "begin start prefix front head",
+  "end suffix tail back last final trailing",
+  "first initial leading",
+  "larger bigger greater max maximum largest biggest greatest highest most",
+  "smaller less lesser min minimum smallest least lowest",
+  "character char letter sign symbol mark",
+  "space whitespace blank",
+  "find search locate look where",
+  "test check whether verify valid",
+  "all every everything each entire",
+  "only just except keep solely",
+  "between inside within around enclosed surrounding",
+  "count many much often",
+  "shorten truncate cut crop trim abbreviate",
+  "middle mid second",
+  "missing lost gone dropped disappeared vanished",
+  "text string",
+  "error fail failure wrong",
+  "add plus insert put",
+  "date day",
+  "repeat duplicate multiply times",
+  "reverse backwards mirror flip",
+  "accent diacritic umlaut",
+  "case if condition when ternary switch choose",
+  "default fallback instead otherwise",
+  "list array several multiple",
+  "round nearest",
+  "year month day",
+  "compare equal same match identical",
+  "convert cast parse transform turn",
+  "bracket parenthesis parentheses parenthese",
+];
+
+/** How much a word tells for which another is meant. */
+const alike = 0.55;
+
+const synonymsOf = new Map<string, Set<string>>();
+
 const wordsOf = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}_]+(?:[-:][\p{L}_]+)*/gu) ?? [];
 const stemsOf = (text: string): string[] =>
   wordsOf(text)
     .flatMap((word) => (word.includes("-") ? [word, ...word.split("-")] : [word]))
     .filter((word) => !empty.has(word))
     .map(stemOf);
+
+for (const group of synonyms) {
+  const stems = stemsOf(group);
+  for (const stem of stems) synonymsOf.set(stem, new Set([...(synonymsOf.get(stem) ?? []), ...stems]));
+}
 
 /** Weighs words: what something does says more of it than the words by which it may be looked for. */
 function weighed(...texts: readonly (readonly [text: string, weight: number])[]): ReadonlyMap<string, number> {
@@ -90,7 +144,8 @@ function scoreOf({ words, task }: Entry, stems: readonly string[], weightOf: (st
     const exact = words.get(stem);
     const part =
       exact ?? Math.max(0, ...[...words].map(([word, weight]) => (stem.length > 3 && word.startsWith(stem) ? weight / 2 : 0)));
-    score += part * weightOf(stem);
+    const others = [...(synonymsOf.get(stem) ?? [])].map((other) => (words.get(other) ?? 0) * alike * weightOf(other));
+    score += Math.max(part * weightOf(stem), ...others);
   }
   // Of two that answer as well, the one of which less was left unsaid; what authors do is explained better than a name.
   return score === 0 ? 0 : (score * (task ? 1.3 : 1)) / Math.sqrt(8 + words.size);
