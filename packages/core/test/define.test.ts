@@ -5,6 +5,7 @@ import { type Dialect, compile, sampleOf } from "indigo-quill";
 import { contrast } from "indigo-quill/contrast";
 import { openformula } from "indigo-quill/dialects/openformula";
 import { defineDialect, dialectSchema } from "indigo-quill/dialects/define";
+import { stepsIn } from "../src/dialects/step.ts";
 import { outcome } from "./cases.ts";
 
 const press = JSON.parse(readFileSync(new URL("../../../demo/labelpress.json", import.meta.url), "utf8")) as {
@@ -87,6 +88,20 @@ describe("a definition", () => {
     expect(outcome(defined(own), "size('e\u0301')")).toBe(1);
   });
 
+  test("may change what is done on the way to a type, and nowhere else", () => {
+    const conversions = [{ to: "condition", operation: "truth-of", answers: { textTruth: "not empty" } }];
+    const own = { ...least, on: "openformula", keeps: ["IF", "NOT"], functions: [{ ...size, result: "number" }], conversions };
+    expect(fits(own)).toBe(true);
+    const dialect = defined(own);
+    expect(outcome(dialect, 'IF("x";1;0)')).toBe(1);
+    expect(outcome(dialect, 'IF("";1;0)')).toBe(0);
+    expect(outcome(openformula(), 'IF("x";1;0)')).not.toBe(1);
+    const answers = dialect.types.conversions.flatMap(([, to, , work = []]) =>
+      to === "condition" ? stepsIn(work).flatMap((step) => ("textTruth" in step.answers ? [step.answers.textTruth] : [])) : [],
+    );
+    expect(new Set(answers)).toEqual(new Set(["not empty"]));
+  });
+
   test("may write dates by tokens of its own", () => {
     const tokens = `d day, D =%d. %M, M month name short, h "o'clock", H hour _2`;
     const own = { ...least, functions: [{ ...stamp, fixed: { tokens } }] };
@@ -122,6 +137,9 @@ describe("a definition", () => {
     [{ ...least, functions: [{ ...stamp, fixed: { tokens: "T =%T" } }] }, "functions.0.fixed.tokens", 'short for a format with "%T"'],
     [{ ...least, functions: [{ ...stamp, fixed: { tokens: "d" } }] }, "functions.0.fixed.tokens", '"d" is no token'],
     [{ ...least, functions: [size], steps: { txt: {} } }, "steps.txt", 'no step "txt"; did you mean "text"?'],
+    [{ ...least, functions: [size], conversions: [{ to: "integr", operation: "number-of", answers: {} }] }, "conversions.0.to", 'nothing becomes "integr" in PostgreSQL; did you mean "integer"?'],
+    [{ ...least, functions: [size], conversions: [{ to: "condition", operation: "trim", answers: {} }] }, "conversions.0.operation", '"trim" is not done on the way to condition'],
+    [{ ...least, functions: [size], conversions: [{ to: "condition", operation: "truth-of", answers: { textTruth: "bananas" } }] }, "conversions.0.answers.textTruth", 'not "bananas"'],
     [{ ...least, functions: [size], steps: { text: { digits: "all" } } }, "steps.text.digits", 'not "all"'],
     [[], "", "a dialect must have $schema, dialect, id"],
   ])("with a fault is refused with its place: %#", (json, place, words) => {

@@ -4,7 +4,8 @@ import type { TraitId } from "../../traits/index.ts";
 import type { Dialect } from "../dialect.ts";
 import { dialects } from "../index.ts";
 import { type FunctionRow, type Parameter, params } from "../row.ts";
-import { type Step, type Work, withSteps } from "../step.ts";
+import { type Step, type Work, stepsIn, withSteps } from "../step.ts";
+import { nameOf } from "../types.ts";
 import { type Definition, type LikeFunction, type OwnFunction, answersOf } from "./shapes.ts";
 
 /** Functions that are like one another in turn, at most. */
@@ -209,6 +210,28 @@ export class DefinitionReader {
     return new Map(changed);
   }
 
+  /** What is done otherwise on the way to a type, by its name and the operation. */
+  #conversions(): ReadonlyMap<string, Readonly<Record<string, string>>> {
+    const lines = this.#base.types.conversions.flatMap(([, to, , work = []]) =>
+      to.split("|").flatMap((type) => stepsIn(work).map((step) => ({ type, step }))),
+    );
+    const types = new Set(lines.map(({ type }) => type));
+    const changed = (this.#definition.conversions ?? []).map(({ to, operation, answers }, i) => {
+      const path = ["conversions", i];
+      const there = lines.filter(({ type }) => type === to).map(({ step }) => step);
+      const same = there.filter((step) => step.operation === operation);
+      if (!types.has(to)) this.#tell([...path, "to"], `nothing becomes "${to}" in ${this.#base.title}${mend(to, types)}`);
+      else if (same.length === 0)
+        this.#tell(
+          [...path, "operation"],
+          `"${operation}" is not done on the way to ${to}; done ${there.length === 0 ? "is nothing" : `are ${[...new Set(there.map((step) => step.operation))].join(", ")}`}`,
+        );
+      else this.#answered(same, answers, [...path, "answers"]);
+      return [`${to} ${operation}`, answers] as const;
+    });
+    return new Map(changed);
+  }
+
   /** The dialect, where nothing is wrong. */
   read(): Dialect | undefined {
     const { id, title, source } = this.#definition;
@@ -217,10 +240,16 @@ export class DefinitionReader {
       this.#tell(["id"], `"${id}" must be small letters, digits and hyphens, and none of our dialects`);
     const rows = [...this.#functions(), ...this.#kept()];
     const changes = this.#steps();
+    const onTheWay = this.#conversions();
     if (this.problems.length > 0) return undefined;
-    const replaced = (work: Work): Work => withSteps(work, (step) => changes.get(step) ?? step);
-    const changed = <C extends { readonly convert?: Work }>(found: C | undefined): C | undefined =>
-      found?.convert ? { ...found, convert: replaced(found.convert) } : found;
+    const replaced = (work: Work, to: string): Work =>
+      withSteps(work, (step) => {
+        const own = changes.get(step) ?? step;
+        const answers = onTheWay.get(`${nameOf(to)} ${step.operation}`);
+        return answers ? ({ ...own, answers: { ...own.answers, ...answers } } as Step) : own;
+      });
+    const changed = <C extends { readonly convert?: Work }>(found: C | undefined, to: string): C | undefined =>
+      found?.convert ? { ...found, convert: replaced(found.convert, to) } : found;
     return {
       ...base,
       id,
@@ -231,8 +260,15 @@ export class DefinitionReader {
       steps: Object.fromEntries(Object.entries(base.steps).map(([name, step]) => [name, changes.get(step) ?? step])),
       types: {
         ...base.types,
-        conversion: (from, to) => changed(base.types.conversion(from, to)),
-        cast: (from, to) => changed(base.types.cast(from, to)),
+        conversions: base.types.conversions.map(([from, to, cost, work, told]) => [
+          from,
+          to,
+          cost,
+          work && replaced(work, to),
+          told,
+        ]),
+        conversion: (from, to) => changed(base.types.conversion(from, to), to),
+        cast: (from, to) => changed(base.types.cast(from, to), to),
       },
     };
   }

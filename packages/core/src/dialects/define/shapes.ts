@@ -39,6 +39,14 @@ export interface Definition {
   readonly keeps?: readonly string[];
   readonly functions: readonly (OwnFunction | LikeFunction)[];
   readonly steps?: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  readonly conversions?: readonly ChangedConversion[];
+}
+
+/** How values become a type, and what an operation on the way there answers otherwise. */
+export interface ChangedConversion {
+  readonly to: string;
+  readonly operation: OperationId;
+  readonly answers: Readonly<Record<string, string>>;
 }
 
 export const answersOf = (trait: TraitId): Shape => {
@@ -111,6 +119,14 @@ const shapeWith = (ofFunction: Shape): Shape =>
       about: "Conversions that answer otherwise, by their names.",
       of: { kind: "map", about: "Answers, by traits.", of: text("An answer.") },
     },
+    conversions: list(
+      "What is done otherwise to values that become a type.",
+      record("An operation on the way to a type.", ["to", "operation", "answers"], {
+        to: text("The type that values become."),
+        operation: oneOf("What is done on the way.", ...operationIds),
+        answers: { kind: "map", about: "What it answers otherwise, by traits.", of: text("An answer.") },
+      }),
+    ),
   });
 const anyFunction: Shape = { kind: "any", about: "A function." };
 export const outerShape = shapeWith(anyFunction);
