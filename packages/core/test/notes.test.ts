@@ -107,6 +107,7 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["duckdb", "concat_ws(label, ' - ', shelf)", "separator-first", "concat_ws(' - ', label, shelf)"],
   ["duckdb", "case when label then 1 end", "same-everywhere"],
   ["xpath", "tokenize($label)[-1]", "same-everywhere"],
+  ["openformula", "OR(altitude=5;90)", "text-as-condition", "OR(altitude=5;altitude=90)"],
   ["postgresql", "ltrim(label, 'Alnus')", "trims-letters"], ["mariadb", "format(qty, '%d') || 'x'", "joins-not", "concat(format(qty, '%d'), 'x')"],
   ["postgresql", "case label when null then 'x' else label end", "null-compared"],
   ["mariadb", "label + shelf", "joins-not", "concat(label, shelf)"],

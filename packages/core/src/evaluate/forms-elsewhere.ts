@@ -233,9 +233,18 @@ const chained: Rule = (source, dialect) => {
   return both === undefined ? [] : habit(source, both, "two comparisons are joined here, each with both of its sides");
 };
 
-/** x = 'a' or 'b' */
+/** x = 'a' or 'b', OR(x = "a"; "b") */
 export const alternatives: Rule = (source, dialect) => {
   const literal = "(?:'[^']*'|\"[^\"]*\"|\\d+(?:\\.\\d+)?)";
+  const called = new RegExp(
+    `\\b(or)\\(\\s*([^=<>;,()]+?)\\s*=\\s*(${literal}(?:\\s*${dialect.separator}\\s*${literal})+)\\s*\\)`,
+    "gi",
+  );
+  const whole = source.replace(called, (_, or: string, value: string, all: string) => {
+    const each = splitOutside(all, new RegExp(dialect.separator)).map((part) => `${value}=${part.trim()}`);
+    return `${or}(${each.join(dialect.separator)})`;
+  });
+  if (whole !== source) return habit(source, whole, "each side of or is a whole condition");
   const list = new RegExp(`([^\\s=<>!(),;]+)\\s*=\\s*(${literal}(?:\\s+or\\s+${literal})+)(?!\\s*[=<>])`, "gi");
   const template = templateOf("oneOf", dialect.id);
   if (!template?.includes("({first}")) return [];

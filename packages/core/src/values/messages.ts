@@ -57,7 +57,7 @@ const messages = {
   "lost-escape": (f: Facts) => `The text loses the backslash of ${String(f.sign)}; it is written twice.`,
   "column-in-quotes": (f: Facts) => `"${String(f.text)}" is a text here; the column is written ${String(f.column)}.`,
   "joins-not": (f: Facts) => `${String(f.name)} does not join texts here.`,
-  "text-as-condition": () => "This text is taken for a condition; each side of AND and OR is a whole condition.",
+  "text-as-condition": () => "This is taken for a condition; each side of AND and OR is a whole condition.",
   "name-as-text": (f: Facts) =>
     `There is no column ${String(f.name)}, so it is read as a text.${hint(f.nearest, "Did you mean")}`,
   "pattern-as-text": (f: Facts) => `"${String(f.text)}" is searched for as it stands here, not as a pattern.`,

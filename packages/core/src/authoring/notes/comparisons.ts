@@ -79,6 +79,18 @@ export function columnAsCondition(operation: Operation, asked: Asked): Diagnosti
     : [];
 }
 
+/** A literal among the conditions of OR as a function: `OR(x = "a"; "b")`. */
+export const literalAmongConditions = ({ program }: Asked): Diagnostic[] =>
+  [...walk(program.tree)].flatMap((node) => {
+    if (node.kind !== "call" || node.notation !== "function" || !/^(?:and|or)$/i.test(node.name)) return [];
+    const stray = node.args.find((arg) => {
+      const inner = ungrouped(arg);
+      return inner.kind === "literal" && inner.value !== null && typeof inner.value !== "boolean";
+    });
+    const fixes = alternatives(program.source, program.dialect, []).map(({ text }) => writing(program.tree.range, text));
+    return stray ? [note("text-as-condition", stray.range, {}, fixes)] : [];
+  });
+
 /** Texts, none of which is a number, that are calculated with as the digits at the beginning of each. */
 export function textCalculated(operation: Operation, asked: Asked): Diagnostic[] {
   const { program } = asked;
