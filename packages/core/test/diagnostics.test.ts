@@ -246,6 +246,21 @@ describe("problems have a code, a place and a mend", () => {
   });
 });
 
+test("the same slip all over a long text is tried so many times, and told", () => {
+  const dialect = dialects.duckdb();
+  let parsed = 0;
+  const counting = {
+    ...dialect,
+    parse(...given: Parameters<typeof dialect.parse>) {
+      parsed++;
+      return dialect.parse(...given);
+    },
+  };
+  const { ok, diagnostics } = compile(counting, Array(60).fill('label = "a"').join(" || "), sample);
+  expect([ok, diagnostics.length >= 60]).toEqual([false, true]);
+  expect(parsed).toBeLessThan(700);
+});
+
 test("a word is no column that there is not", () => {
   expect(program("mariadb", "if n > 1").diagnostics.flatMap(({ fixes }) => fixes)).toEqual([]);
   expect(program("xpath", "where $n").diagnostics.flatMap(({ fixes }) => fixes)).toMatchObject([{ title: "Write $n" }]);

@@ -144,6 +144,7 @@ const right: readonly (readonly [string, string])[] = [
   ["postgresql", "strpos('Betula pendula, Acer campestre', label)"], ["postgresql", "rtrim(label, '., L')"], ["sqlite", "ltrim(shelf, 'ABC')"], ["openformula", 'LEFT(shelf;FIND("#";shelf)-1)&"#"'],
   ["duckdb", "case when altitude > 100 then 'a' when altitude > 1 then 'b' end"], ["openformula", "IF(altitude>100;altitude>110)"], ["postgresql", "to_char(altitude, 'S000')"], ["sqlite", "label like 'Zz%'"], ["postgresql", "label not like 'betula%'"],
   ["duckdb", "cast(shelf as string)"],
+  ["xpath", "$altitude cast as xs:string"],
   ["mariadb", "date_format(day, '%Y %M')"],
   ["postgresql", "altitude ^ 2"],
   ["openformula", "day+1"],

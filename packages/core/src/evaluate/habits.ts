@@ -209,10 +209,13 @@ export interface Trial {
   /** Whether it could be read at all, so that names and types were looked at. */
   readonly isRead: boolean;
   readonly diagnostics: readonly Diagnostic[];
+  /** Whether it was not compiled, as enough texts have been. */
+  readonly isUntried?: true;
 }
 
 /** How far from right a text is: what cannot be read is farthest, by what is left of it; then the more is wrong. */
-function wrongness(text: string, { isRead, diagnostics }: Trial): number {
+function wrongness(text: string, { isRead, diagnostics, isUntried }: Trial): number {
+  if (isUntried) return Infinity;
   const errors = diagnostics.filter((d) => d.severity === "error");
   return isRead ? errors.length : longest + text.length - Math.min(...errors.map(({ range }) => range.start));
 }

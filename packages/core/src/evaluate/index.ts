@@ -188,6 +188,15 @@ export function otherReading(
   return readOtherwise(tree, range, dialect, source, attemptsOn(dialect, sample, defaultLimits));
 }
 
+/** Texts that are tried as what one that is refused may mean; a slip takes a dozen, the same slip all over a long text would take thousands. */
+const mostTried = 300;
+
+/** So many answers of a function, and then always the same. */
+function upTo<T>(most: number, ask: (text: string) => T, then: T): (text: string) => T {
+  let left = most;
+  return (text) => (left-- > 0 ? ask(text) : then);
+}
+
 /** What is wrong with a text, with what may be meant by it. */
 function mended(
   dialect: Dialect,
@@ -198,10 +207,18 @@ function mended(
   found: Trial,
   columns: readonly string[],
 ): readonly Diagnostic[] {
-  const habit = habitIn(source, found, dialect, columns, (text) => tried(dialect, text, sample, limits));
+  const trial = upTo(mostTried, (text) => tried(dialect, text, sample, limits), { ...found, isUntried: true });
+  const habit = habitIn(source, found, dialect, columns, trial);
   // What else is wrong comes of it.
   if (habit) return [habit];
-  return withMends({ tree, diagnostics: found.diagnostics }, dialect, source, attemptsOn(dialect, sample, limits));
+  const { diagnostics } = found;
+  const attempt = upTo<Attempt>(mostTried, attemptsOn(dialect, sample, limits), {
+    ok: false,
+    tree,
+    diagnostics,
+    hasValues: () => false,
+  });
+  return withMends({ tree, diagnostics }, dialect, source, attempt);
 }
 
 /** `isTrial`: how else the text might be meant is not asked. */

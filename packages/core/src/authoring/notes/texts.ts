@@ -195,7 +195,7 @@ export const textsBeside = ({ program }: Asked): Diagnostic[] =>
 export const stringAsNumber = (asked: Asked): Diagnostic[] =>
   [...walk(asked.program.tree)].flatMap((node) => {
     if (node.kind !== "cast" || !/^str(?:ing)?$/i.test(node.type)) return [];
-    const [seven] = valuesOn(asked, textOf(asked.program, node).replace(/^[^(]*\([^]*?(\s+as\s)/i, "cast('07'$1"));
+    const [seven] = valuesOn(asked, `cast('07' as ${node.type})`);
     return seven === undefined || seven === "07"
       ? []
       : [note("string-as-number", node.typeRange, {}, [writing(node.typeRange, "text")])];
