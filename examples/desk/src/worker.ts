@@ -16,6 +16,7 @@ import {
 import { expressionsFor, format, notesOf, patternsOn, rulerOf, visibleText } from "indigo-quill/authoring";
 import {
   type Contrast,
+  type Parting,
   type RowDifference,
   type Untold,
   apartOn,
@@ -25,6 +26,7 @@ import {
   explainFailure,
   explainParting,
   hunt,
+  showValue,
   titlesOf,
 } from "indigo-quill/contrast";
 import { dialectLoaders } from "indigo-quill/dialects/load";
@@ -162,6 +164,21 @@ function traceFindings(program: Program, sample: Sample, row: number): TraceFind
   return { title: dialect.title, source, steps };
 }
 
+/** The first cause in a few words: the question and both answers, or what each side is given. */
+function inShort({ causes: [first = []], experiment }: Parting) {
+  const told = experiment?.is === "given" ? experiment.given : undefined;
+  return first.flatMap(({ trait, answers }) => {
+    const { question } = describeTrait(trait);
+    return told
+      ? told.map(({ name, values }) => ({
+          trait: name || "written",
+          question,
+          answers: values.map((value) => (value === undefined ? "none" : showValue(value))).join(" / "),
+        }))
+      : [{ trait, question, answers: answers.join(" / ") }];
+  });
+}
+
 function contrastFindings({ rows, unknown, groups, programs, more }: Contrast, { selected, page }: Question): ContrastFindings {
   const titles = titlesOf(programs);
   const onPage = rows.slice(page * pageSize, (page + 1) * pageSize).filter(({ agree }) => !agree);
@@ -176,13 +193,7 @@ function contrastFindings({ rows, unknown, groups, programs, more }: Contrast, {
     causes: new Map(
       onPage.map(({ row, differences: [difference] }) => [
         row,
-        difference.isUnsought
-          ? undefined
-          : (difference.parting?.causes[0] ?? []).map(({ trait, answers }) => ({
-              trait,
-              question: describeTrait(trait).question,
-              answers: `${answers[0]} / ${answers[1]}`,
-            })),
+        difference.isUnsought ? undefined : difference.parting ? inShort(difference.parting) : [],
       ]),
     ),
     isUnfinished: more !== undefined,

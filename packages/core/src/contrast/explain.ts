@@ -52,17 +52,17 @@ export function explainDifference(
   return { question, sides: [side(0), side(1)] };
 }
 
-/** What two steps that do the same are given. */
-const explainGiven = (given: readonly Given[], titles: readonly [string, string]): ExplainedDifference[] => {
-  const { question } = describeTrait("isGiven");
-  return given.map(({ name, values }) => {
-    const side = (i: 0 | 1) => {
-      const value = values[i];
-      return `${titles[i]}: ${name === "" ? "" : `${name} `}${value === undefined ? "not said" : showValue(value)}`;
-    };
-    return { question, sides: [side(0), side(1)] };
-  });
-};
+/** What two steps that do the same are given, where it is not the same. */
+function explainGiven(given: readonly Given[], titles: readonly [string, string]): ExplainedDifference {
+  const side = (i: 0 | 1) => {
+    const all = given.map(({ name, values }) => {
+      const value = values[i] === undefined ? "not said" : showValue(values[i]);
+      return name === "" ? value : `${name} ${value}`;
+    });
+    return `${titles[i]}: ${all.join(", ")}`;
+  };
+  return { question: describeTrait("isGiven").question, sides: [side(0), side(1)] };
+}
 
 /** Says where two evaluations part, on what inputs, with what outputs, and why. */
 export function explainParting(parting: Parting, titles: readonly [string, string]): ExplainedParting {
@@ -73,7 +73,7 @@ export function explainParting(parting: Parting, titles: readonly [string, strin
     does: doesText(parting, titles),
     causes:
       experiment?.is === "given"
-        ? [explainGiven(experiment.given, titles)]
+        ? [[explainGiven(experiment.given, titles)]]
         : causes.map((cause) => cause.map((difference) => explainDifference(difference, titles, asIf))),
     ...(further && { further: further.map((other) => explainParting(other, titles)) }),
     ...(causes.length > 0 && further === undefined && reaches === "whole" && { tried: triedText(parting, titles) }),
