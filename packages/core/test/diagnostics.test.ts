@@ -199,7 +199,7 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["postgresql", "nvl2(label, 1, 2)", "habit", "nvl2(label, 1, 2)", "case when label is null then 2 else 1 end"],
   ["postgresql", "decode(label, 'a', 1, 2)", "habit", "decode(label, 'a', 1, 2)", "case when label = 'a' then 1 else 2 end"],
   ["postgresql", "group_concat(label, ',')", "habit", "group_concat", "string_agg(label, ',')"],
-  ["mariadb", "string_agg(label, ',')", "unknown-function", "string_agg"],
+  ["mariadb", "string_agg(label, ',')", "habit", "string_agg(label,", "group_concat(label separator ',')"],
   ["postgresql", "n div 7", "habit", "n div 7", "div(n, 7)"],
   ["openformula", "n // 7", "habit", "n // 7", "QUOTIENT(n;7)"],
   ["openformula", "n % 7", "habit", "n % 7", "MOD(n;7)"],

@@ -108,6 +108,7 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["duckdb", "case when label then 1 end", "same-everywhere"],
   ["xpath", "tokenize($label)[-1]", "same-everywhere"],
   ["openformula", "OR(altitude=5;90)", "text-as-condition", "OR(altitude=5;altitude=90)"],
+  ["mariadb", "group_concat(label, ', ')", "separator-of-rows", "group_concat(label separator ', ')"],
   ["postgresql", "ltrim(label, 'Alnus')", "trims-letters"], ["mariadb", "format(qty, '%d') || 'x'", "joins-not", "concat(format(qty, '%d'), 'x')"],
   ["postgresql", "case label when null then 'x' else label end", "null-compared"],
   ["mariadb", "label + shelf", "joins-not", "concat(label, shelf)"],

@@ -211,7 +211,7 @@ const calls: Rule = (source, dialect) => {
       rewritten(
         "string_agg|group_concat|listagg",
         // MariaDB joins all that stands there, and has a word before the separator.
-        (args) => (dialect.id === "mariadb" && args.length > 1 ? undefined : `${here}(${args.join(", ")})`),
+        (args) => `${here}(${args.join(dialect.id === "mariadb" ? " separator " : ", ")})`,
         `the texts of rows are joined with ${here} here`,
       ),
     ),

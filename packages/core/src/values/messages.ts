@@ -98,6 +98,8 @@ const messages = {
   "empty-range": () => "Nothing lies between these: the smaller comes first.",
   "power-as-bits": () => "^ sets bits against each other here; it is no power.",
   "texts-beside": (f: Facts) => `Texts beside each other are one here: "${String(f.text)}".`,
+  "separator-of-rows": (f: Facts) =>
+    `"${String(f.text)}" is joined to each text here; a separator stands behind the word separator.`,
   "sign-alone": (f: Facts) =>
     `"${String(f.text)}" means something else than itself in a pattern; the sign is written "${String(f.wanted)}".`,
   "counts-from-the-start": () => "A position counted from the start says how many are taken from the end here.",

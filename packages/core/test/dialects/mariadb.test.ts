@@ -1094,6 +1094,7 @@ const recorded: readonly ExpressionCase[] = [
   ["sum(3) + count(*)", 4],
   ["group_concat('Acer campestre')", "Acer campestre"],
   ["group_concat('Acer campestre', '; ')", "Acer campestre; "],
+  ["group_concat('Acer campestre' separator '; ')", "Acer campestre"], ["group_concat(null separator '; ')", null],
   ["group_concat(distinct 'Acer campestre')", "Acer campestre"],
   ["std(3)", 0],
   ["stddev_pop(3)", 0],

@@ -47,6 +47,7 @@ import {
   otherCase,
   patternAsText,
   quotedColumns,
+  separatorOfRows,
   stringAsNumber,
   textsBeside,
 } from "./texts.ts";
@@ -87,6 +88,7 @@ const ofWholes = [
   powerAsBits,
   textsBeside,
   stringAsNumber,
+  separatorOfRows,
   itemZero,
   quotedColumns,
   namesAsTexts,

@@ -200,3 +200,14 @@ export const stringAsNumber = (asked: Asked): Diagnostic[] =>
       ? []
       : [note("string-as-number", node.typeRange, {}, [writing(node.typeRange, "text")])];
   });
+
+/** A separator among what is joined of all rows, where it stands behind a word. */
+export const separatorOfRows = ({ program }: Asked): Diagnostic[] =>
+  [...walk(program.tree)].flatMap((node) => {
+    const isOurs = program.dialect.id === "mariadb" && node.kind === "call" && node.name.toLowerCase() === "group_concat";
+    if (!isOurs || node.args.length !== 2) return [];
+    const [text, mark] = node.args;
+    if (mark.kind !== "literal" || typeof mark.value !== "string" || !/^[^\p{L}\p{N}]+$/u.test(mark.value)) return [];
+    const range = { start: text.range.end, end: mark.range.start };
+    return [note("separator-of-rows", mark.range, { text: mark.value }, [writing(range, " separator ")])];
+  });

@@ -10,6 +10,7 @@ export const aggregates = aggregateRows(
     ["sum", "floating", "double, most"],
     ["avg", "floating", "double, four more"],
     ["group_concat", "values* text > items", "text", "joined"],
+    ["group_concat separator", "value text, separator text", "text"],
     ...["std", "stddev", "stddev_pop", "variance", "var_pop"].map((name): Aggregate => [name, "floating", "double", "zero"]),
     ...["stddev_samp", "var_samp"].map((name): Aggregate => [name, "floating", "double", "nothing"]),
   ],

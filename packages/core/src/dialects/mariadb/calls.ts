@@ -9,6 +9,8 @@ export const calls = {
   trim: "trim({both $2 from }$1)",
   "trim leading": "trim(leading{ $2} from $1)",
   "trim trailing": "trim(trailing{ $2} from $1)",
+  "group_concat separator": "group_concat($1 separator $2)",
+  "group_concat separator distinct": "group_concat(distinct $1 separator $2)",
   get_format: "get_format($1w, $2)",
   date_add: shifted("date_add"),
   adddate: shifted("adddate"),

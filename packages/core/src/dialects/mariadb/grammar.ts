@@ -23,7 +23,7 @@ import {
   textOfBytes,
   textOfUtf8,
 } from "../../values/index.ts";
-import { rowForm } from "../shared/queries.ts";
+import { aggregated, rowForm } from "../shared/queries.ts";
 import {
   type Special,
   castForm,
@@ -235,6 +235,19 @@ const specials: Readonly<Record<string, Special>> = lookup({
   position: worded(calls.position, { inner: power.predicate }),
   trim: trimForm({ both: "trim", leading: "trim leading", trailing: "trim trailing" }),
   extract: worded(calls.extract),
+  group_concat: form((parser, open, token) => {
+    const distinct = parser.takeWords("distinct") ? " distinct" : "";
+    const args: Expression[] = [];
+    do args.push(parser.expression());
+    while (parser.take(","));
+    if (parser.atWords("order")) parser.uncovered("an order within an aggregate");
+    if (!parser.takeWords("separator")) return aggregated(parser, closed(parser, open, token, `group_concat${distinct}`, args));
+    if (args.length > 1) parser.uncovered("a separator behind several values");
+    const separator = parser.expression();
+    if (separator.kind !== "literal" || typeof separator.value !== "string")
+      parser.report("expected", separator.range, { expected: "a text", found: "another value" });
+    return aggregated(parser, closed(parser, open, token, `group_concat separator${distinct}`, [args[0], separator]));
+  }),
   nullif: nullifForm("null"),
   if: ifForm,
   char: form((parser, open, token) => {
