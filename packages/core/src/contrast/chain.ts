@@ -109,7 +109,11 @@ export function truthParting(left: Evaluated, right: Evaluated): Parting | undef
   const [a, b] = [telling(left), telling(right)];
   if (!a || !b || a.bound.answers.truth === b.bound.answers.truth) return undefined;
   const cause: Difference = { trait: "truth", answers: [a.bound.answers.truth, b.bound.answers.truth] };
-  return experimentAt(left, right, a, b).told({ causes: [[cause]] });
+  const told = experimentAt(left, right, a, b).told({ causes: [[cause]] });
+  if (a.bound.operation === b.bound.operation) return told;
+  // What each side does last is another thing: only their results are compared.
+  const ranges = [left.root.source.range, right.root.source.range] as const;
+  return { ...told, operation: "whole", ranges, functions: ["the whole", "the whole"], inputs: {} };
 }
 
 /** Where both sides call something by one name that is another operation on each, and that makes up the difference: what it is. */
