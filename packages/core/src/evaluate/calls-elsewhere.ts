@@ -52,6 +52,9 @@ const lateArguments: Rule = (source) => {
     : [];
 };
 
+/** Places where a bracket is tried, at most. */
+const mostPlaces = 12;
+
 /** A bracket that closes one argument too early, or too late: UPPER(LEFT(x);1), LEFT(UPPER(x;1)) */
 const misplacedBracket: Rule = (source) => {
   const mask = masked(source);
@@ -65,9 +68,6 @@ const misplacedBracket: Rule = (source) => {
     return habit(source, source.slice(0, index) + turned + source.slice(index + found.length), "a ) stands in another place");
   });
 };
-
-/** Places where a bracket that is lacking is tried, at most. */
-const mostPlaces = 12;
 
 /** Brackets that are not closed: one of them before a separator or a sign, any other at the end. */
 const lackingBracket: Rule = (source) => {

@@ -1,3 +1,4 @@
+import { lookup } from "../../values/index.ts";
 import { type Part, filled, templateOf } from "./said.ts";
 
 /** How a number is written: zeros fill up so many digits before the point, so many stand behind it, and thousands are set apart. */
@@ -64,18 +65,24 @@ const languages = {
   },
 } satisfies Record<string, Language>;
 
-/** The functions that write numbers by a format, by dialect, with the language of their formats. */
-const functions: Readonly<Record<string, Readonly<Record<string, keyof typeof languages>>>> = {
-  openformula: { text: "digits" },
-  xpath: { "format-number": "digits" },
-  postgresql: { to_char: "words" },
-  sqlite: { printf: "percent", format: "percent" },
-  duckdb: { printf: "percent", format: "braces" },
-};
+/** The functions that write numbers by a format, by dialect, with the language of their formats; the usual one first. */
+const functions = lookup<readonly (readonly [call: string, language: keyof typeof languages])[]>({
+  openformula: [["TEXT({number};{format})", "digits"]],
+  xpath: [["format-number({number}, {format})", "digits"]],
+  postgresql: [["to_char({number}, {format})", "words"]],
+  sqlite: [
+    ["printf({format}, {number})", "percent"],
+    ["format({format}, {number})", "percent"],
+  ],
+  duckdb: [
+    ["printf({format}, {number})", "percent"],
+    ["format({format}, {number})", "braces"],
+  ],
+});
 
 /** A format of numbers that is not one in the language of a function, as it is written there; undefined for any other text. */
 export function foreignNumberFormat(format: string, dialect: string, name: string): string | undefined {
-  const own = functions[dialect]?.[name.toLowerCase()];
+  const [, own] = functions[dialect]?.find(([call]) => call.toLowerCase().startsWith(`${name.toLowerCase()}(`)) ?? [];
   if (own === undefined || languages[own].read(format)) return undefined;
   const read = readAny(format);
   return read && languages[own].write(read);
@@ -104,13 +111,9 @@ export function numberFormatted(
   if (!formatting.test(name) || args.length !== 2 || at < 0) return undefined;
   const [number, read] = [args[1 - at], readAny(args[at].text.slice(1, -1))];
   if (!read) return undefined;
-  const [own, language] = Object.entries(functions[dialect] ?? {})[0] ?? [];
-  if (own !== undefined && language !== undefined) {
-    const format = literal(languages[language].write(read));
-    const call = own === own.toLowerCase() && dialect === "openformula" ? own.toUpperCase() : own;
-    const [first, second] = language === "percent" || language === "braces" ? [format, number.text] : [number.text, format];
-    return `${call}(${first}${dialect === "openformula" ? ";" : ", "}${second})`;
-  }
+  const [call, language] = functions[dialect]?.[0] ?? [];
+  if (call !== undefined && language !== undefined)
+    return filled(call, { number, format: { text: literal(languages[language].write(read)), isOpen: false } });
   const { digits, decimals, isGrouped } = read;
   if (isGrouped) return undefined;
   const [task, count] = decimals > 0 ? (["decimals", decimals] as const) : (["zeroFilled", digits] as const);
