@@ -6,7 +6,7 @@ import { contrast } from "indigo-quill/contrast";
 import { openformula } from "indigo-quill/dialects/openformula";
 import { defineDialect, dialectSchema } from "indigo-quill/dialects/define";
 import { stepsIn } from "../src/dialects/step.ts";
-import { outcome } from "./cases.ts";
+import { error, outcome } from "./cases.ts";
 
 const press = JSON.parse(readFileSync(new URL("../../../demo/labelpress.json", import.meta.url), "utf8")) as {
   readonly functions: readonly object[];
@@ -89,13 +89,17 @@ describe("a definition", () => {
   });
 
   test("may change what is done on the way to a type, and nowhere else", () => {
-    const conversions = [{ to: "condition", operation: "truth-of", answers: { textTruth: "not empty" } }];
+    // Two lines of one conversion count together.
+    const conversions = ["textTruth not empty", "truthOfNaN false"].map((each) => {
+      const [trait, ...answer] = each.split(" ");
+      return { to: "condition", operation: "truth-of", answers: { [trait]: answer.join(" ") } };
+    });
     const own = { ...least, on: "openformula", keeps: ["IF", "NOT"], functions: [{ ...size, result: "number" }], conversions };
     expect(fits(own)).toBe(true);
     const dialect = defined(own);
     expect(outcome(dialect, 'IF("x";1;0)')).toBe(1);
     expect(outcome(dialect, 'IF("";1;0)')).toBe(0);
-    expect(outcome(openformula(), 'IF("x";1;0)')).not.toBe(1);
+    expect(outcome(openformula(), 'IF("x";1;0)')).toBe(error);
     const answers = dialect.types.conversions.flatMap(([, to, , work = []]) =>
       to === "condition" ? stepsIn(work).flatMap((step) => ("textTruth" in step.answers ? [step.answers.textTruth] : [])) : [],
     );

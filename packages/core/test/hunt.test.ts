@@ -85,7 +85,7 @@ describe("planted differences are found", () => {
     const [{ row, values, difference }] = caught;
     expect(agree(values[0], values[1])).toBe(false);
     expect(difference?.effect).toBeDefined();
-    expect(difference?.parting?.causes).not.toEqual([]);
+    expect(difference?.parting?.causes.length).toBeGreaterThan(0);
     // It is a row: both give there what is said.
     const sample = sampleOf([row], Object.fromEntries(Object.keys(row).map((name) => [name, columns[name]])));
     expect([meant, wrong].map((text) => compile(dialects[dialect](), text, sample).run(sample)[0])).toEqual(values);

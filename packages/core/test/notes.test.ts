@@ -88,6 +88,7 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["openformula", "RIGHT(label;FIND(\" \";label))", "counts-from-the-start", "RIGHT(label;LEN(label) - FIND(\" \";label))"],
   ["mariadb", "right(label, locate(' ', label) - 1)", "counts-from-the-start", "right(label, char_length(label) - locate(' ', label))"],
   ["openformula", "LEFT(label;LEN(label)-FIND(\" \";label))", "counts-what-follows", "RIGHT(label;LEN(label)-FIND(\" \";label))"],
+  ["mariadb", "regexp_replace(label, '.', '')", "sign-alone", "regexp_replace(label, '\\\\.', '')"],
   ["xpath", "tokenize($label, '.')[1]", "sign-alone", "tokenize($label, '\\.')[1]"],
   ["duckdb", "regexp_replace(label, '.', '-', 'g')", "sign-alone", "regexp_replace(label, '\\.', '-', 'g')"],
   ["openformula", "TEXT(altitude;\"%04d\")", "foreign-format", "TEXT(altitude;\"0000\")"],

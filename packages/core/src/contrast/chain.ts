@@ -113,7 +113,8 @@ export function truthParting(left: Evaluated, right: Evaluated): Parting | undef
   if (a.bound.operation === b.bound.operation) return told;
   // What each side does last is another thing: only their results are compared.
   const ranges = [left.root.source.range, right.root.source.range] as const;
-  return { ...told, operation: "whole", ranges, functions: ["the whole", "the whole"], inputs: {} };
+  const outputs = [left.value, right.value] as const;
+  return { ...told, operation: "whole", ranges, functions: ["the whole", "the whole"], inputs: {}, outputs };
 }
 
 /** Where both sides call something by one name that is another operation on each, and that makes up the difference: what it is. */

@@ -238,7 +238,7 @@ export function hunt(sides: readonly Side[], options: HuntOptions = {}): Hunt {
     );
   };
   found.sort(bySize);
-  const telling = quarry === "difference" ? rowsTelling(programs, found, columns) : new Set<RowOf>();
+  const telling = quarry === "difference" ? rowsTelling(programs, found, columns, end + milliseconds / 2) : new Set<RowOf>();
   const caught = smallest(sides, found, telling, columns, most, options, isWantedAlone, end + milliseconds / 2);
   return { programs, columns, caught, reach: { rows: tried, unknown, isProved: false, ...(exhausted && { exhausted }) } };
 }
@@ -251,6 +251,7 @@ function rowsTelling(
   [left, right]: readonly Program[],
   rows: readonly RowOf[],
   columns: Readonly<Record<string, DeclaredType>>,
+  end: number,
 ): ReadonlySet<RowOf> {
   const steps = ({ bound }: Program) => allPartsOf(bound).filter((part) => part.kind === "operation");
   const asked = steps(left).flatMap((step) =>
@@ -263,10 +264,10 @@ function rowsTelling(
     ),
   );
   const sample = sampleOf(rows, columns);
-  const own = left.run(sample);
+  const own = left.run(sample, { milliseconds: end - Date.now() });
   const telling = asked.slice(0, mostAsked).map((changes) => {
     const tried = left.experiment(changes);
-    return rows.find((_, row) => !agree(tried(sample, row), own[row]));
+    return rows.find((_, row) => Date.now() < end && !isUnknown(own[row]) && !agree(tried(sample, row), own[row]));
   });
   return new Set(telling.filter((row) => row !== undefined));
 }

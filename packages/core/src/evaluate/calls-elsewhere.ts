@@ -210,8 +210,8 @@ const calls: Rule = (source, dialect) => {
     ...["string_agg", "group_concat", "listagg"].flatMap((here) =>
       rewritten(
         "string_agg|group_concat|listagg",
-        // MariaDB joins all that stands there, and has a word before the separator.
-        (args) => `${here}(${args.join(dialect.id === "mariadb" ? " separator " : ", ")})`,
+        // Where a word stands before the separator, all that stands between commas is joined.
+        (args) => `${here}(${args.join(dialect.rows.some(({ name }) => name === `${here} separator`) ? " separator " : ", ")})`,
         `the texts of rows are joined with ${here} here`,
       ),
     ),

@@ -67,9 +67,7 @@ function* otherwise({ args, notation }: Call, dialect: Dialect, source: string):
       return notation === "operator" && !isClosed(template) ? `(${text})` : text;
     };
     // A list, or what is missing, is not meant as a text.
-    const isNoText = args.map(
-      (arg) => arg.kind === "list" || (isLiteral[args.indexOf(arg)] && arg.kind === "literal" && arg.value === null),
-    );
+    const isNoText = args.map(ungrouped).map((arg) => arg.kind === "list" || (arg.kind === "literal" && arg.value === null));
     const places = args.flatMap((_, i) => ((task === "toText" ? isNoText[i] : isLiteral[i]) ? [] : [i]));
     for (const i of places) yield rewritten(args, new Map([[i, read(i)]]), `Write ${read(i)}`);
     if (places.length > 1)

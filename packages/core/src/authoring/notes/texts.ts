@@ -204,8 +204,9 @@ export const stringAsNumber = (asked: Asked): Diagnostic[] =>
 /** A separator among what is joined of all rows, where it stands behind a word. */
 export const separatorOfRows = ({ program }: Asked): Diagnostic[] =>
   [...walk(program.tree)].flatMap((node) => {
-    const isOurs = program.dialect.id === "mariadb" && node.kind === "call" && node.name.toLowerCase() === "group_concat";
-    if (!isOurs || node.args.length !== 2) return [];
+    if (node.kind !== "call" || node.args.length !== 2) return [];
+    const worded = `${node.name.toLowerCase()} separator`;
+    if (!program.dialect.rows.some(({ name }) => name === worded)) return [];
     const [text, mark] = node.args;
     if (mark.kind !== "literal" || typeof mark.value !== "string" || !/^[^\p{L}\p{N}]+$/u.test(mark.value)) return [];
     const range = { start: text.range.end, end: mark.range.start };

@@ -5,6 +5,7 @@ import type { Diagnostic } from "../../diagnostics/index.ts";
 import { type Bound, allPartsOf, jobsOf, writtenPattern } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import { PatternError, cachedPattern } from "../../patterns/index.ts";
+import type { OperationId } from "../../text/index.ts";
 import type { AnswerOf, Answers } from "../../traits/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
 import { separatorLast } from "./places.ts";
@@ -124,7 +125,7 @@ function numbersIn(found: ReturnType<typeof constantOf>, signs?: RegExp): { numb
 }
 
 /** Operations that put something in the place of what they find, or cut there. */
-const cutting: ReadonlySet<string> = new Set(["substitute", "split", "segment", "split-position"]);
+const cutting: ReadonlySet<OperationId> = new Set<OperationId>(["substitute", "split", "segment"]);
 
 /** A sign that means something in patterns and is all that is written: `.` is any character. */
 export function signAlone(operation: Operation, { program: { dialect } }: Asked): Diagnostic[] {

@@ -216,7 +216,8 @@ export class DefinitionReader {
       to.split("|").flatMap((type) => stepsIn(work).map((step) => ({ type, step }))),
     );
     const types = new Set(lines.map(({ type }) => type));
-    const changed = (this.#definition.conversions ?? []).map(({ to, operation, answers }, i) => {
+    const changed = new Map<string, Readonly<Record<string, string>>>();
+    (this.#definition.conversions ?? []).forEach(({ to, operation, answers }, i) => {
       const path = ["conversions", i];
       const there = lines.filter(({ type }) => type === to).map(({ step }) => step);
       const same = there.filter((step) => step.operation === operation);
@@ -227,9 +228,10 @@ export class DefinitionReader {
           `"${operation}" is not done on the way to ${to}; done ${there.length === 0 ? "is nothing" : `are ${[...new Set(there.map((step) => step.operation))].join(", ")}`}`,
         );
       else this.#answered(same, answers, [...path, "answers"]);
-      return [`${to} ${operation}`, answers] as const;
+      const key = `${to} ${operation}`;
+      changed.set(key, { ...changed.get(key), ...answers });
     });
-    return new Map(changed);
+    return changed;
   }
 
   /** The dialect, where nothing is wrong. */
