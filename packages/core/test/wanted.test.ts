@@ -59,6 +59,13 @@ test.each(["postgresql", "openformula", "mariadb", "duckdb", "xpath", "sqlite"])
   },
 );
 
+test("a division by one is left out of what is written, not of a text", () => {
+  const found = (...texts: readonly string[]) =>
+    expressionsFor(dialects.sqlite(), others, new Map(texts.map((text, row) => [row, text]))).candidates[0];
+  expect(found("3", "2").expression).toBe("(length(list) - length(replace(list, ',', ''))) + 1");
+  expect(found("red,green,blue/1", "black,white/1").values[2]).toBe("one/1");
+});
+
 test("two texts of two examples are not learnt by heart", () => {
   const { candidates } = expressionsFor(dialects.postgresql(), sample, new Map([[0, "oak"], [1, "elm"]])); // prettier-ignore
   expect(candidates).toEqual([]);

@@ -85,7 +85,7 @@ const workedOut = (text: string): string =>
     .replace(/\b(?:char_length|string-length|length|LEN)\((?:'([^']*)'|"([^"]*)")\)/g, (_, a?: string, b?: string) =>
       String([...(a ?? b)!].length),
     )
-    .replace(/ ?(?:\/\/?|\bdiv\b) ?1(?![\d.])/g, "")
+    .replace(/(?<=\)) ?(?:\/\/?|\bdiv\b) ?1(?![\d.])/g, "")
     .replace(/\((\d+) ?- ?1\)(?= ?\*)/g, (_, n: string) => String(Number(n) - 1))
     .replace(/(?<=[,;(] ?)(\d+) ?\+ ?(\d+)(?=[),;])/g, (_, a: string, b: string) => String(Number(a) + Number(b)));
 
