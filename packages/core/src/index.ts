@@ -35,6 +35,7 @@ export {
   Failure,
   FunctionItem,
   MapItem,
+  Interval,
   Moment,
   isFailure,
   isList,

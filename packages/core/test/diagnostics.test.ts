@@ -21,7 +21,7 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["openformula", "VLOOKUP(label;2)", "not-covered", "VLOOKUP"],
   ["openformula", "A1:B2", "not-covered", ":B2"],
   ["postgresql", "to_ascii(label)", "not-covered", "to_ascii"],
-  ["postgresql", "label::interval", "not-covered", "interval"],
+  ["postgresql", "label::jsonb", "not-covered", "jsonb"],
   ["mariadb", "label like 'x' escape label", "constant-wanted", "label"],
   ["mariadb", "date_add(label, interval 1 fortnight)", "expected", "fortnight"],
   ["mariadb", "label collate utf8mb4_swedish_ci", "not-covered", "collate utf8mb4_swedish_ci"],

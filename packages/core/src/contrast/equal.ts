@@ -1,6 +1,7 @@
 import {
   Decimal,
   Failure,
+  Interval,
   type MessageCode,
   Moment,
   type Value,
@@ -8,6 +9,7 @@ import {
   isFailure,
   isList,
   isNumeric,
+  microsOf,
 } from "../values/index.ts";
 
 /** The kinds that are told apart when values of two dialects are compared. */
@@ -22,7 +24,12 @@ export function kindOfOutcome(value: Value): OutcomeKind {
   return isList(value) ? "list" : "other";
 }
 
-const textOf = (value: Value): Value => (value instanceof Moment ? value.text : value);
+/** How a stretch of time is written is a matter of the system that shows it, not of the value. */
+function textOf(value: Value): Value {
+  if (!(value instanceof Interval)) return value instanceof Moment ? value.text : value;
+  const { months, days, micros } = value.stretch;
+  return `${months} months and ${BigInt(days) * microsOf.day + micros}`;
+}
 
 /**
  * Whether two numbers are the same value, up to what a calculation in another order changes (relative tolerance 1e-12). NaN is

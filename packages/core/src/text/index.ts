@@ -23,6 +23,8 @@ import { bytesOf } from "./bytes-of.ts";
 import { checkEscape, checkKind, checkNumber, checkPattern, checkText, instead } from "./checks.ts";
 import { typedMoment } from "./dates/typed.ts";
 import { checkFormat, dateFromText } from "./dates/date-from-text.ts";
+import { addIntervals, intervalField, intervalFromText, intervalOf, scaleInterval } from "./dates/intervals.ts";
+import { addToDate, intervalBetween } from "./dates/moved-dates.ts";
 import { digitsOfMoment, fitSecond, momentOf } from "./dates/moment-of.ts";
 import { listOfText } from "./list-of-text.ts";
 import { itemsIn, oneItem } from "./sequences.ts";
@@ -61,6 +63,7 @@ export {
   writeByWords,
   writeDate,
 } from "./dates/text-from-date.ts";
+export { roomFor } from "./dates/intervals.ts";
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { type Piece, watched } from "./pieces.ts";
 
@@ -147,6 +150,13 @@ export const operations = {
   "text-from-date": textFromDate,
   "date-from-text": dateFromText,
   "check-format": checkFormat,
+  "interval-from-text": intervalFromText,
+  "interval-of": intervalOf,
+  "add-intervals": addIntervals,
+  "scale-interval": scaleInterval,
+  "interval-field": intervalField,
+  "interval-between": intervalBetween,
+  "add-to-date": addToDate,
 } as const;
 
 export type OperationId = keyof typeof operations;

@@ -9,6 +9,7 @@ import {
   Moment,
   type Value,
   hexOf,
+  Interval,
   isList,
   latinOfBytes,
   plainDigits,
@@ -135,8 +136,8 @@ export const textOf = operation({
   family: "convert",
   summary: "writes a value as a text",
   slots: [any("value")],
-  traits: ["missing", "numbers", ...ofDoubles, "decimalZeros", "truthText", "bytesText", "listText"],
-  prepare({ numbers, decimalZeros, truthText, bytesText, listText, ...ofDouble }) {
+  traits: ["missing", "numbers", ...ofDoubles, "decimalZeros", "truthText", "bytesText", "listText", "intervalText"],
+  prepare({ numbers, decimalZeros, truthText, bytesText, listText, intervalText, ...ofDouble }) {
     const doubleText = doubleTextBy(ofDouble);
     const isExact = numbers === "exact";
     const write: Writer = (value) => {
@@ -156,6 +157,10 @@ export const textOf = operation({
       if (value instanceof Decimal)
         return isExact ? (decimalZeros === "kept" ? value : value.trimmed()).toString() : doubleText(value.toNumber());
       if (value instanceof Bytes) return bytesBy[bytesText](value);
+      if (value instanceof Interval)
+        return intervalText === "there is none"
+          ? new Failure("wrong-kind", { expected: "a text", given: "a stretch of time" })
+          : new Interval(intervalText, value.stretch, value.type).text;
       if (value instanceof Moment) return value.text;
       if (value instanceof Failure) return value;
       if (isList(value)) return listsBy[listText](write)(value);

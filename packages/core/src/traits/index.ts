@@ -1,3 +1,4 @@
+import { intervals } from "./intervals.ts";
 import { lists } from "./lists.ts";
 import { numbers } from "./numbers.ts";
 import { texts } from "./texts.ts";
@@ -8,7 +9,7 @@ import { wholes } from "./wholes.ts";
 export type { Trait };
 
 /** Every trait, by its identifier. */
-export const traits = { ...texts, ...lists, ...numbers, ...values, ...wholes } as const;
+export const traits = { ...texts, ...lists, ...numbers, ...values, ...intervals, ...wholes } as const;
 
 export type TraitId = keyof typeof traits;
 

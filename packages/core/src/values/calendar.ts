@@ -1,5 +1,6 @@
 import { dateFromDays, daysFromDate } from "./dates.ts";
 import { Decimal } from "./decimal.ts";
+import { Interval } from "./intervals.ts";
 import { partsOf } from "./moments.ts";
 import { Moment } from "./value.ts";
 
@@ -36,6 +37,7 @@ function partsOfMoment(moment: Moment): CalendarParts {
 
 /** The parts of an ISO 8601 text, the time of day after a space or T or left out, or of a moment; undefined where it is none. */
 export function calendarParts(given: string | Moment): CalendarParts | undefined {
+  if (given instanceof Interval) return undefined;
   if (given instanceof Moment) return partsOfMoment(given);
   const found = shape.exec(given);
   if (!found) return undefined;

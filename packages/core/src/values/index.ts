@@ -2,6 +2,7 @@ export * from "./bytes.ts";
 export * from "./calendar.ts";
 export * from "./deadline.ts";
 export * from "./decimal.ts";
+export * from "./intervals.ts";
 export * from "./letters.ts";
 export * from "./lookup.ts";
 export * from "./messages.ts";

@@ -1,5 +1,6 @@
 import { daysFromDate } from "./dates.ts";
 import { Decimal } from "./decimal.ts";
+import { Interval, lengthOf } from "./intervals.ts";
 import { lookup } from "./lookup.ts";
 import type { Moment } from "./value.ts";
 
@@ -51,5 +52,9 @@ function secondsOf(moment: Moment): Decimal {
 }
 
 /** −1, 0 or 1; undefined where the types differ. */
-export const compareMoments = (a: Moment, b: Moment): number | undefined =>
-  a.type === b.type ? secondsOf(a).compare(secondsOf(b)) : undefined;
+export function compareMoments(a: Moment, b: Moment): number | undefined {
+  if (a.type !== b.type) return undefined;
+  if (!(a instanceof Interval && b instanceof Interval)) return secondsOf(a).compare(secondsOf(b));
+  const [x, y] = [lengthOf(a.stretch), lengthOf(b.stretch)];
+  return x < y ? -1 : Number(x > y);
+}

@@ -9,6 +9,7 @@ const words: Readonly<Record<string, string>> = {
   any: "any value",
   atomic: "any value",
   condition: "true or false",
+  midnight: "date",
 };
 
 /**

@@ -35,7 +35,7 @@ export const sessionSettings: readonly string[] = [
 
 const numberTypes = [20, 21, 23, 700, 701, 1700];
 const numberLists = [1005, 1007, 1016, 1021, 1022, 1231];
-const otherLists = [1000, 1002, 1009, 1014, 1015, 1115, 1182];
+const otherLists = [1000, 1002, 1009, 1014, 1015, 1115, 1182, 1185, 1187];
 const same = (text: string): unknown => text;
 
 /** Reads a value from its text form, by the type's number. */

@@ -1,5 +1,5 @@
 import type { OperationId, TraitsOf } from "../../text/index.ts";
-import { Bytes, Decimal, Double, Failure, type Value } from "../../values/index.ts";
+import { Bytes, Decimal, Double, Failure, Interval, type Value } from "../../values/index.ts";
 
 export type Slots = readonly (Value | undefined)[];
 
@@ -28,6 +28,9 @@ const read = {
   bases: "ten",
   tooSmall: "zero",
 };
+
+const month = new Interval("1 month", { months: 1, days: 0, micros: 0n });
+const hours = new Interval("1 month", { months: 0, days: 0, micros: 36_000_000_000n });
 
 /** The tokens by which dates are read. */
 const readTokens = { tokens: "Y year 4, m month 2, d day 2, B month name, H hour 2, p half" };
@@ -366,6 +369,7 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
     truthText: { slots: [true] },
     bytesText: { slots: [new Bytes(Uint8Array.of(97))], more: [[new Bytes(Uint8Array.of(195, 169))]] },
     listText: { slots: [["a", true]] },
+    intervalText: { slots: [month] },
   },
   "number-of": {
     missing: { slots: [null] },
@@ -442,5 +446,35 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
     missing: { slots: [null, 0, _] },
     tooLarge: { slots: [1000, 0, 2] },
     digitsLeft: { slots: [Decimal.parse("1.25")!, 1, _] },
+  },
+  "interval-from-text": {
+    missing: { slots: [null, _, _], fixed: { unit: "second", form: "1 mon" } },
+    intervalForms: { slots: ["1-2", _, _], fixed: { unit: "second", form: "1 mon" } },
+  },
+  "interval-of": {
+    missing: { slots: [null, "month", _], fixed: { form: "1 mon" } },
+    fractionOfUnit: { slots: [1.5, "month", _], fixed: { form: "1 mon" } },
+  },
+  "add-intervals": { missing: { slots: [null, month, _], fixed: { direction: "later" } } },
+  "scale-interval": {
+    missing: { slots: [null, 2, _], fixed: { does: "times" } },
+    partsOfMonths: { slots: [month, 1.5, _], fixed: { does: "times" } },
+    byZero: { slots: [month, 0, _], fixed: { does: "by" } },
+  },
+  "interval-field": { missing: { slots: [null, "month", _], fixed: { seconds: "whole" } } },
+  "interval-between": {
+    missing: {
+      slots: [null, "2019-04-03", _, _, _],
+      fixed: { parts: "days and time", type: "interval", form: "1 mon" },
+    },
+  },
+  "add-to-date": {
+    missing: { slots: [null, month, _], fixed: { direction: "later" } },
+    dayBeyond: { slots: ["2019-01-31", month, _], fixed: { direction: "later" } },
+    timeAdded: { slots: ["2019-01-31", hours, _], fixed: { direction: "later" } },
+    noSuchDate: {
+      slots: ["2019-01-31", new Interval("1 month", { months: 2e9, days: 0, micros: 0n }), _],
+      fixed: { direction: "later" },
+    },
   },
 };

@@ -5,7 +5,7 @@ import { showValue } from "../../contrast/index.ts";
 import { compile } from "../../evaluate/index.ts";
 import { type OperationId, applyKernel, operationOf, operations } from "../../text/index.ts";
 import { type Answers, type TraitId, describeTrait } from "../../traits/index.ts";
-import { Bytes, Double, type Value, hexOf, isFailure, isList } from "../../values/index.ts";
+import { Bytes, Double, Moment, type Value, hexOf, isFailure, isList } from "../../values/index.ts";
 import { type Case, type Slots, cases } from "./cases.ts";
 
 /** A value that shows what follows from an answer. */
@@ -20,6 +20,7 @@ export interface AnswerExample {
 function told(value: Value): string {
   if (value instanceof Double)
     return Number.isFinite(value.value) ? `${value.value}e0`.replace(/(e.*)e0$/, "$1") : String(value.value);
+  if (value instanceof Moment) return value.text;
   if (value instanceof Bytes) return `the bytes ${hexOf(value.bytes)}`;
   if (isList(value)) return `[${value.map(told).join(", ")}]`;
   return typeof value === "object" && value !== null && !isFailure(value) ? String(value) : showValue(value);

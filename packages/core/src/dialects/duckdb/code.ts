@@ -20,16 +20,6 @@ import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatt
 import { arithmeticCode } from "./arithmetic.ts";
 import { listCode } from "./lists.ts";
 import { borders, datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated } from "./moments.ts";
-import {
-  addIntervals,
-  between,
-  intervalValue,
-  shifted,
-  shiftedTime,
-  timesInterval,
-  unitFunctions,
-  unitNamed,
-} from "./intervals.ts";
 import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
 import { nameOf } from "../types.ts";
@@ -247,30 +237,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
   "add days": strict((date: string, days: number) => dayAt(dayNumber(date) + days)),
   "subtract days": strict((date: string, days: number) => dayAt(dayNumber(date) - days)),
-  interval: strict((count: Value, unit: string) => {
-    const number = (count as Double).value;
-    return intervalValue(/second$/.test(unit) ? number : Math.trunc(number), unit);
-  }),
-  ...Object.fromEntries(
-    Object.keys(unitFunctions).map((name) => [
-      name,
-      strict((count: Value) =>
-        intervalValue(count instanceof Double ? count.value : BigInt(count as number | bigint), unitNamed(name.slice(3))!),
-      ),
-    ]),
-  ),
-  "add interval": strict((date: string, span: Value) => shifted(date, span, 1)),
-  "interval added": strict((span: Value, date: string) => shifted(date, span, 1)),
-  "subtract interval": strict((date: string, span: Value) => shifted(date, span, -1)),
-  "add interval to time": strict((time: string, span: Value) => shiftedTime(time, span, 1)),
-  "interval added to time": strict((span: Value, time: string) => shiftedTime(time, span, 1)),
-  "subtract interval from time": strict((time: string, span: Value) => shiftedTime(time, span, -1)),
-  "add intervals": strict((a: Value, b: Value) => addIntervals(a, b, 1)),
-  "subtract intervals": strict((a: Value, b: Value) => addIntervals(a, b, -1)),
-  "times interval": strict(timesInterval),
-  "interval times": strict((count: Value, span: Value) => timesInterval(span, count)),
-  "negate interval": strict((span: Value) => timesInterval(span, -1)),
-  "interval between": strict(between),
   datediff: strict(borders),
   date_trunc: strict(truncated),
 };

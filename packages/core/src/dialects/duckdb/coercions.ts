@@ -8,7 +8,6 @@ import { type FunctionRow, parameterAt, relations } from "../row.ts";
 import { extended, fitted } from "../shared/sizes.ts";
 import { type Step, type Work, partsOfWork, step } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
-import { readIntervalText } from "./intervals.ts";
 import { type Integer, steps, toText } from "./steps.ts";
 import { isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
 import { decimalOf, isListType, itemOf, knownOf, listOf, nameOf, scaleOf } from "../types.ts";
@@ -26,7 +25,11 @@ function fromText(type: string): Work {
     case "blob":
       return bytesOf("escapes in base 16");
     case "interval":
-      return { named: "interval of a text", run: (value) => (typeof value === "string" ? readIntervalText(value) : value) };
+      return step(
+        "interval-from-text",
+        { missing: "null", intervalForms: "units and clocks" },
+        { unit: "second", form: "1 month" },
+      );
   }
   const item = itemOf(type);
   return item === undefined ? [] : listFromText(item);

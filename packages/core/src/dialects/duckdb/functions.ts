@@ -1,4 +1,5 @@
 import { calendarRows } from "../shared/calendar.ts";
+import { intervalRows } from "../shared/intervals.ts";
 import { dateFields, strftime, strptime, weekdays } from "./fields.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
 import { type Step, step } from "../step.ts";
@@ -8,7 +9,6 @@ import { logicRows } from "../shared/logic.ts";
 import { mathRows, piRow } from "../shared/math.ts";
 import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
-import { unitFunctions } from "./intervals.ts";
 import { rangeOf, roundedTypes, unsignedTypes, wholeTypes } from "./numbers.ts";
 import { type Refused, refusing } from "../refusals.ts";
 import { type FunctionRow, type Refusal } from "../row.ts";
@@ -149,22 +149,6 @@ const coded = codedRows(
     ["datediff(part text, left timestamp, right timestamp): bigint", "convert", "How many borders of a part lie between two dates.", dates],
     ["date_diff(part text, left timestamp, right timestamp): bigint", "convert",
       "How many borders of a part lie between two dates.", dates, "datediff"],
-    ["interval(count double, unit text): interval", "convert", "So many of a unit of time.", dates],
-    ...Object.entries(unitFunctions).map(([name, type]): Coded => [`${name}(count ${type}): interval`, "convert",
-      "So many of a unit of time.", dates]),
-    ["+(date timestamp, span interval): timestamp", "convert", "A moment so much later.", dates, "add interval"],
-    ["+(span interval, date timestamp): timestamp", "convert", "A moment so much later.", dates, "interval added"],
-    ["-(date timestamp, span interval): timestamp", "convert", "A moment so much earlier.", dates, "subtract interval"],
-    ["date_add(date timestamp, span interval): timestamp", "convert", "A moment so much later.", dates, "add interval"],
-    ["+(time time, span interval): time", "convert", "A time of day so much later.", dates, "add interval to time"],
-    ["+(span interval, time time): time", "convert", "A time of day so much later.", dates, "interval added to time"],
-    ["-(time time, span interval): time", "convert", "A time of day so much earlier.", dates, "subtract interval from time"],
-    ["+(left interval, right interval): interval", "convert", "Two stretches of time together.", dates, "add intervals"],
-    ["-(left interval, right interval): interval", "convert", "One stretch of time less another.", dates, "subtract intervals"],
-    ["*(span interval, count bigint): interval", "convert", "A stretch of time several times over.", dates, "times interval"],
-    ["*(count bigint, span interval): interval", "convert", "A stretch of time several times over.", dates, "interval times"],
-    ["-(span interval): interval", "convert", "A stretch of time backwards.", dates, "negate interval"],
-    ["-(later timestamp, earlier timestamp): interval", "convert", "The days and the time between two moments.", dates, "interval between"],
     ["date_trunc(part text, date timestamp): timestamp", "convert", "The start of a part.", dates],
   ],
 );
@@ -214,6 +198,35 @@ const datesRead = (
     ],
   ]),
 );
+
+const units = step("interval-of", { missing, fractionOfUnit: "kept of seconds" }, { form: "1 month" });
+const partOfSpan = step("interval-field", { missing }, { seconds: "whole" });
+
+/** The functions that give so many of a unit, by the type of the number that they take. */
+const unitFunctions = {
+  integer: "millennia centuries decades years quarters months weeks days",
+  bigint: "hours minutes microseconds",
+  double: "seconds milliseconds",
+};
+
+const spans = intervalRows({
+  moments: { timestamp: "timestamp", time: "time" },
+  factors: ["bigint", "double"],
+  answers: { missing, byZero: "null" },
+  form: "1 month",
+  evidence: dates,
+});
+
+// prettier-ignore
+const intervals = steppedRows([
+  ["interval(count double, unit text): interval", "convert", "So many of a unit of time.", dates, units],
+  ...Object.entries(unitFunctions).flatMap(([type, names]) => names.split(" ").map((name): Stepped =>
+    [`to_${name}(count ${type}): interval`, "convert", "So many of a unit of time.", dates, { ...units, fixed: { ...units.fixed, unit: name } }])),
+  ...spans,
+  ...spans.filter(([signature]) => signature.startsWith("+(date timestamp")).map(([signature, ...row]): Stepped =>
+    [signature.replace("+", "date_add"), ...row]),
+  ["extract, date_part, datepart(field text, span interval > interval): bigint", "convert", "A part of a stretch of time.", dates, partOfSpan],
+]);
 
 // prettier-ignore
 const plainLists = steppedRows([
@@ -325,6 +338,7 @@ const rows: readonly FunctionRow[] = [
   ...text,
   ...operators,
   ...datesRead,
+  ...intervals,
   ...plainLists,
   ...["date", "timestamp"].flatMap((type) =>
     calendarRows(dateFields, weekdays, { type, result: "bigint", text: "text", evidence: dates, missing }),

@@ -21,7 +21,6 @@ import { between, sqlGrammar } from "../shared/sql-grammar.ts";
 import { aggregates } from "./aggregates.ts";
 import { calls } from "./calls.ts";
 import { columnText, reserved, duckdbRules } from "./lexis.ts";
-import { unitNamed } from "./intervals.ts";
 import { numberLiteral } from "./numbers.ts";
 
 /** How tightly operators bind. */
@@ -227,7 +226,7 @@ const specials: Readonly<Record<string, Special>> = lookup({
     const amount = parser.expression(power["::"]);
     if (!isUnit(parser.token)) return parser.missing("a unit of time");
     const { value, range } = parser.next();
-    return parser.call("interval", token.range, [amount, literal(unitNamed(value)!, "literal", range)], "function");
+    return parser.call("interval", token.range, [amount, literal(value, "literal", range)], "function");
   },
   struct_pack: form((parser) => parser.uncovered("structs and maps")),
   row: rowForm,

@@ -18,6 +18,7 @@ export const compared = [
   "date",
   "timestamp",
   "time",
+  "interval",
   "blob",
   "list",
 ];

@@ -7,6 +7,7 @@ const missing = "null" as const;
 
 const text = {
   ...written,
+  intervalText: "1 month",
   powerFrom: "1e16",
   power: "1e+20",
   wholeDouble: "with .0",

@@ -62,6 +62,7 @@ export const stepsBy = (textRule: string) => ({
     truthText: "TRUE",
     bytesText: "utf-8",
     listText: "item by item",
+    intervalText: "there is none",
   }),
 });
 

@@ -23,6 +23,7 @@ import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";
 
 import { readDate, readTimestamp } from "./date-reading.ts";
+import { intervalCode } from "./intervals.ts";
 import { sizeOf, sizeText, timestampOf, withBackslash } from "./sizes.ts";
 import { formatNumber, readNumberBy } from "./number-formats.ts";
 import { outputText, steps } from "./steps.ts";
@@ -304,6 +305,7 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
     quotient(value instanceof Decimal ? value : Decimal.of(value), Decimal.of(1)),
   ),
   ...bytesCode,
+  ...intervalCode(version),
   ...arithmeticCode(version),
   quote_nullable: { run: ([text]) => (text === null ? "NULL" : quote("sql literal", text as string)) },
   format: { run: format },

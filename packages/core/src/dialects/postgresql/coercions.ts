@@ -44,6 +44,7 @@ export const names: Readonly<Record<string, string>> = lookup({
   date: "date",
   timestamp: "timestamp",
   timestamptz: "timestamptz",
+  interval: "interval",
   bytea: "bytea",
 });
 
@@ -56,6 +57,10 @@ const moment = (to: string, from: string) =>
     { wanted: to === "timestamptz" ? "timestamp in UTC" : to, from: from === "timestamptz" ? "timestamp" : from },
   );
 
+/** A stretch of time by how it is written (8.5.4); a number alone counts `unit`. */
+const interval = (unit = "second") =>
+  step("interval-from-text", { missing: "null", intervalForms: "units, a clock, 1-2 or P1Y2M" }, { unit, form: "1 mon" });
+
 /** Bytes as they are written (8.4): `\\x` and two base-16 digits for each, or escapes. */
 const bytes = step("bytes-of", { bytesWritten: "base 16, or escapes" });
 
@@ -65,6 +70,7 @@ function fromText(type: string): Work {
   if (type === "boolean") return steps.truth;
   if (isMoment(type)) return moment(type, "text");
   if (type === "bytea") return bytes;
+  if (type === "interval") return interval();
   if (type === "anyarray") return arrayOf([]);
   const item = itemOf(type);
   return item === undefined ? [] : arrayOf(fromText(item));
@@ -138,11 +144,12 @@ const conversions: readonly ConversionLine[] = [
   ["unknown", "double", 1.9, steps.double],
   ...(["smallint", "integer", "bigint", "decimal"] as const).map((to): ConversionLine => ["unknown", to, 2, steps[to]]),
   ["unknown", "boolean", 2, steps.truth],
-  ...[...moments, "bytea"].map((to): ConversionLine => ["unknown", to, 2, fromText(to)]),
+  ...[...moments, "interval", "bytea"].map((to): ConversionLine => ["unknown", to, 2, fromText(to)]),
   ["unknown", "anyarray", 4, fromText("anyarray")],
   ["…[]", "anyarray", 0],
   ["bpchar", "text", 1, trimBlanks],
   ["date", "timestamp", 1, [moment("timestamp", "date"), withinYears]],
+  ["date", "midnight", 0, [moment("timestamp", "date"), withinYears]],
   // Of dates and timestamps the one with a time zone is preferred (10.3).
   ["date|timestamp", "timestamptz", 0.9, [moment("timestamptz", "timestamp"), withinYears]],
   ...promotions,
@@ -257,6 +264,8 @@ export const typeRules: TypeRules = {
   dates: "date",
   cast(given, to) {
     const from = plainText(given);
+    const [, unit] = /^interval (?:\w+ to )?(\w+)$/.exec(to) ?? [];
+    if (unit && (isText(from) || from === "unknown")) return { type: "interval", convert: interval(unit) };
     const named = typeNamed(to);
     if (!named) return undefined;
     const { type, size, scale } = named;

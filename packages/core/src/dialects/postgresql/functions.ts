@@ -1,6 +1,7 @@
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
 import { step } from "../step.ts";
 import { itselfRows } from "../shared/itself.ts";
+import { intervalRows } from "../shared/intervals.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows, piRow } from "../shared/math.ts";
 import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
@@ -11,6 +12,7 @@ import { toChar } from "./date-tokens.ts";
 import { collations } from "./lexis.ts";
 import { doc, numbers } from "./evidence.ts";
 import { operators } from "./operators.ts";
+import { steps } from "./steps.ts";
 import { exact, ilikeInC, missing, padded, ranges, recasing, signs, text } from "./text-functions.ts";
 
 // prettier-ignore
@@ -115,6 +117,13 @@ const coded = codedRows(
     ["extract(field text, date timestamptz): decimal", "convert", "A field of a date.", "9.9"],
     ["date_part(field text, date timestamp): double", "convert", "A field of a date.", "9.9"],
     ["date_part(field text, date timestamptz): double", "convert", "A field of a date.", "9.9"],
+    ["justify_hours, justify_days, justify_interval(span interval): interval", "convert",
+      "A stretch of time with as many hours, days or both as make a larger unit moved there.", "9.9"],
+    ["make_interval(years? integer, months? integer, weeks? integer, days? integer, hours? integer, mins? integer, secs? double): interval",
+      "convert", "A stretch of time from its parts.", "9.9"],
+    ["to_char(span interval, format text): text", "convert", "A stretch of time in a format.", "9.8", "to_char interval"],
+    ["date_trunc(field text, span interval): interval", "convert", "A stretch of time without what is smaller than a field.", "9.9",
+      "date_trunc interval"],
     ["make_date(year integer, month integer, day integer): date", "convert", "A date from its parts.", "9.9"],
     ["-(left date, right date): integer", "convert", "The days between two dates.", "9.9", "days between"],
     ["+(date date, days integer): date", "convert", "A date some days later.", "9.9", "add days"],
@@ -205,6 +214,26 @@ const replaced = (how: "replaced" | "left out") => step("replace-items", { missi
 const extreme = (wanted: "greatest" | "least", missingValue: "skipped" | "null") =>
   step("extreme", { missingValue, amongEqual: "first", ...sameness, mixed: "error" }, { wanted });
 
+const partOfSpan = step("interval-field", { missing }, { seconds: "with their fraction" });
+
+// prettier-ignore
+const intervals = steppedRows(
+  [
+    ...intervalRows({
+      moments: { midnight: "timestamp", timestamp: "timestamp", timestamptz: "timestamptz" },
+      factors: ["double"],
+      answers: { missing, byZero: "error" },
+      form: "1 mon",
+      evidence: "9.9",
+    }),
+    ["extract(field text, span interval > interval): decimal", "convert", "A part of a stretch of time.", "9.9",
+      { ...partOfSpan, then: steps.decimal }],
+    ["date_part(field text, span interval > interval): double", "convert", "A part of a stretch of time.", "9.9",
+      { ...partOfSpan, then: steps.double }],
+  ],
+  doc,
+);
+
 // prettier-ignore
 const arrays = steppedRows(
   [
@@ -235,7 +264,7 @@ const arrays = steppedRows(
     ["slice of list(list anyarray, first subscript > start, last subscript > until): same", "list",
       "The items from one position to another.", "8.15.3", step("slice-items", { missing, until: "position",
         outsideList: "passed", fraction: "refused" })],
-    ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "char"].flatMap((type): Stepped[] => [
+    ...["text", "integer", "bigint", "decimal", "double", "boolean", "date", "interval", "char"].flatMap((type): Stepped[] => [
       [`greatest(values* ${type}): ${type === "char" ? "bpchar" : type}`, "logic",
         "The largest value.", "9.18.4", extreme("greatest", "skipped")],
       [`least(values* ${type}): ${type === "char" ? "bpchar" : type}`, "logic",
@@ -256,6 +285,8 @@ export const refused: readonly Refused[] = [
   ["- ~", "unknown", "ambiguous-call"],
   ["to_char trunc to_hex to_bin to_oct bit_count array_fill", "unknown, …", "ambiguous-call"],
   ["extract date_part date_trunc", "*, unknown", "ambiguous-call"],
+  ["+", "date, unknown", "ambiguous-call"],
+  ["+", "unknown, date", "ambiguous-call"],
   ["pg_size_pretty", "unknown|smallint|integer", "ambiguous-call"],
   ["to_hex to_bin to_oct", "smallint", "ambiguous-call"],
 ];
@@ -335,6 +366,7 @@ const rowsOf = (version: string, library: string): readonly FunctionRow[] => [
   }),
   ...written,
   ...coded,
+  ...intervals,
   ...aggregates,
   ...named,
   ...(version === "15" ? [] : since16),

@@ -106,9 +106,21 @@ function typedText(parser: Parser, token: Token): Expression | undefined {
   if (typeWords.has(token.value) && isTypedLiteral(parser)) {
     const { type, typeRange } = typeName(parser);
     const operand = text(parser);
-    return { kind: "cast", operand, type, typeRange, range: span(parser, token.range.start) };
+    const fields = type === "interval" ? intervalFields(parser) : "";
+    return { kind: "cast", operand, type: type + fields, typeRange, range: span(parser, token.range.start) };
   }
   return parser.ahead(1).kind === "text" && /^[bx]$/i.test(token.source) ? parser.uncovered("bit strings") : undefined;
+}
+
+/** Which fields an interval has (8.5.4): `day`, `day to hour`; the last one is what a number alone counts. */
+function intervalFields(parser: Parser): string {
+  const { start } = parser.token.range;
+  const isField = () => parser.token.kind === "name" && /^(?:year|month|day|hour|minute|second)$/.test(parser.token.value);
+  if (!isField()) return "";
+  const first = parser.next().value;
+  const last = parser.takeWords("to") && isField() ? parser.next().value : undefined;
+  if (parser.at("(") || (first === "minute" && last)) parser.uncovered("intervals of such fields", start);
+  return ` ${first}${last ? ` to ${last}` : ""}`;
 }
 
 /** A type as a function of one argument. */
@@ -162,7 +174,6 @@ const typeWords = new Set([
   "double",
   "real",
   "float4",
-  "interval",
   "time",
   "timetz",
   "json",
@@ -181,7 +192,7 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
   parser.next();
   if (type === "double" && parser.takeWords("precision")) type = "double precision";
   if (type === "character" && parser.takeWords("varying")) type = "varchar";
-  type += typeSizes(parser);
+  type += type === "interval" ? intervalFields(parser) : typeSizes(parser);
   for (const zone of ["with", "without"]) if (parser.takeWords(zone, "time", "zone")) type += zone === "with" ? "tz" : "";
   // The size of an array type says nothing (8.15.1).
   while (parser.at("[") && (parser.ahead(1).value === "]" || parser.ahead(2).value === "]")) {
@@ -191,7 +202,7 @@ function typeName(parser: Parser): { type: string; typeRange: TextRange } {
     type += "[]";
   }
   if (
-    /^(?:"char"|time|timetz|interval|json|jsonb|xml|uuid|inet|cidr|macaddr|money|bit|varbit|oid|regclass|tsvector|tsquery|int2vector|oidvector|regproc|regtype|real|float4|point|box)(?:\(|\[|$)/i.test(
+    /^(?:"char"|time|timetz|json|jsonb|xml|uuid|inet|cidr|macaddr|money|bit|varbit|oid|regclass|tsvector|tsquery|int2vector|oidvector|regproc|regtype|real|float4|point|box)(?:\(|\[|$)/i.test(
       type,
     )
   )

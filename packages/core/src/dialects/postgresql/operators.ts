@@ -15,6 +15,7 @@ const comparable = [
   "date",
   "timestamp",
   "timestamptz",
+  "interval",
   "bytea",
   "anyarray",
 ];

@@ -7,6 +7,7 @@ const missing = "null" as const;
 
 const text = {
   ...written,
+  intervalText: "1 mon",
   powerFrom: "1e15",
   power: "1e+20",
   negativeZero: "kept",

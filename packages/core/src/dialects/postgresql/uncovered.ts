@@ -149,8 +149,8 @@ export const postgresqlUncovered = byName({
     tsvector_update_trigger_column tsvectorin tsvectorout tsvectorrecv tsvectorsend unnest websearch_to_tsquery`,
   geometry: `area bound_box box center circle diagonal diameter height isclosed ishorizontal isopen isparallel isperp
     isvertical line lseg npoints path pclose point polygon popen radius slope width`,
-  "intervals, times of day and zones": `date date_add date_bin date_subtract generate_series interval justify_days justify_hours justify_interval
-    make_interval make_time make_timestamptz overlaps pg_conf_load_time pg_last_xact_replay_timestamp
+  "intervals, times of day and zones": `date date_add date_bin date_subtract generate_series interval
+    make_time make_timestamptz overlaps pg_conf_load_time pg_last_xact_replay_timestamp
     pg_postmaster_start_time pg_replication_origin_xact_setup pg_sleep_for pg_sleep_until
     pg_stat_get_backend_activity_start pg_stat_get_backend_start pg_stat_get_backend_xact_start
     pg_stat_get_bgwriter_stat_reset_time pg_stat_get_db_checksum_last_failure pg_stat_get_db_stat_reset_time

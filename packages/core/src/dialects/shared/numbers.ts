@@ -13,6 +13,7 @@ export const written = {
   decimalZeros: "kept",
   bytesText: "utf-8",
   listText: "item by item",
+  intervalText: "there is none",
 } as const;
 
 const read = {

@@ -14,6 +14,7 @@ const double = { ...read, exponent: "read", numberWords: "INF and NaN" } as cons
 
 const text = {
   ...written,
+  intervalText: "P1M",
   powerFrom: "1e6",
   powerBelow: "1e-6",
   power: "1.0E20",

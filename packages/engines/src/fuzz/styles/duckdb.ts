@@ -125,6 +125,7 @@ export const duckdb: Style = {
     timestamp: ["timestamp '2019-04-03 07:08:09'", "date '2020-02-29'", "timestamp '2018-12-31 23:59:59.5'"],
     "side.date": ["date '2019-04-03'", "'2020-02-29'"],
     "side.timestamp": ["timestamp '2019-04-03 07:08:09'", "date '2020-02-29'"],
+    "side.interval": ["interval '1 month'", "interval '30 days'", "to_hours(n)"],
     "side.time": ["time '07:08:09'", "'10:00:00'"],
     lambda: ["lambda x: x", "lambda x: x is null", "lambda x: x = 'a'", "lambda x, y: x || y"],
     ...Object.fromEntries(
