@@ -128,6 +128,8 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   partsOfMonths: "(interval '1 month' * 1.55)::text",
   dayBeyond: "(date '2019-01-31' + interval '1 month')::text",
   timeAdded: "(date '2019-01-31' + interval '10 hours')::text",
+  unitsBetween:
+    "date_diff('month', date '2019-01-31', date '2019-02-28') * 10 + date_sub('month', date '2019-01-31', date '2019-02-28')",
   noSuchDate: "(date '2019-01-31' + interval '3000000 years')::text",
   textTruth: "not '1x'",
   evaluates: "1 = 2 and 1 / 0 = 1",

@@ -70,16 +70,25 @@ function causesAmong(
   { holds, takesApart }: Tried,
 ): Found {
   const [a, b] = sides;
-  const told = (found: readonly { set: readonly TraitId[] }[]) =>
-    found.map(({ set }) =>
-      set.map((trait): Difference => ({ trait, answers: [a.bound.answers[trait], b.bound.answers[trait]] })),
+  /** What the whole needs of a set: what else a step gives otherwise may not reach it. */
+  const needed = (set: readonly TraitId[], on: readonly (0 | 1)[]) =>
+    set.reduce((kept, trait) => {
+      const rest = kept.filter((each) => each !== trait);
+      return rest.length > 0 && on.every((side) => holds(side, rest)) ? rest : kept;
+    }, set);
+  const told = (found: readonly { set: readonly TraitId[]; ways: readonly (0 | 1)[] }[], on?: 0 | 1) =>
+    found.map(({ set, ways }) =>
+      needed(set, on === undefined ? ways : [on]).map((trait): Difference => ({
+        trait,
+        answers: [a.bound.answers[trait], b.bound.answers[trait]],
+      })),
     );
   const tried = sets.map((set) => ({ set, ways: ([0, 1] as const).filter((side) => follows(sides, side, set, same, holds)) }));
   const both = tried.filter(({ ways }) => ways.length === 2);
   if (both.length > 0) return { causes: told(both) };
   for (const side of [0, 1] as const) {
     const single = tried.filter(({ set, ways }) => ways[0] === side && !takesApart(side, set));
-    if (single.length > 0) return { causes: told(single), oneWay: side };
+    if (single.length > 0) return { causes: told(single, side), oneWay: side };
   }
   return { causes: [] };
 }

@@ -80,8 +80,11 @@ export type Code = (
   | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell; readonly strict?: undefined }
 ) & {
   /** The operation that it comes to on most rows; whoever uses it compares what both give on the row. */
-  readonly like?: Step & { readonly slots: readonly string[] };
+  readonly like?: Likeness;
 };
+
+/** An operation that code comes to, with the slots that its arguments fill, or what some of them are made into for one. */
+export type Likeness = Step & { readonly slots: readonly (string | (Likeness & { readonly slot: string }))[] };
 
 /** Where rows of values may stand, and how they compare. */
 export interface RowRules {

@@ -189,7 +189,7 @@ export function signatureWithPlaces(
       parameters.map((parameter) => parameter.name),
     );
   if (row.notation === "operator") {
-    const [left, ...others] = parameters.map((p) => p.type.replace("side.", ""));
+    const [left, ...others] = parameters.map((p) => p.type.replace(/^side\.|[?!]+$/g, ""));
     return { text: others.length === 0 ? `${name} ${left}` : [left, name, others.join(" ")].join(" "), places: [] };
   }
   // An aggregate of no values counts the rows.

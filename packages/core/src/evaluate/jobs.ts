@@ -1,4 +1,5 @@
 import { isOfMany, operationOf, type OperationId } from "../text/index.ts";
+import type { Likeness } from "../dialects/dialect.ts";
 import type { Value } from "../values/index.ts";
 import { type Bound, type BoundOperation, dependsOn, unconverted } from "./bound.ts";
 
@@ -305,15 +306,22 @@ const dividedToWhole: Job = (bound) => {
   return isWhole && a && b ? comesTo(bound, "whole-quotient", { wholeQuotient: cut }, { a, b }) : undefined;
 };
 
+/** What an operation makes of arguments, the next ones in their order. */
+function likened(at: Bound, { operation, slots, answers, fixed = {} }: Likeness, args: Bound[]): Bound & BoundOperation {
+  const given = slots.map((slot): [string, Bound | readonly Bound[]] => {
+    if (typeof slot !== "string") return [slot.slot, likened(at, slot, args)];
+    const filled = operationOf(operation).slots.find((each) => each.name === slot)!;
+    return [slot, isOfMany(filled) ? args.splice(0) : args.shift()!];
+  });
+  return { ...comesTo(at, operation, answers, Object.fromEntries(given)), fixed };
+}
+
 /** Code of a dialect's own, by the operation that it comes to on most rows. */
 const ofCode: Job = (bound) => {
   if (bound.kind !== "code" || !bound.code.like) return undefined;
-  const { operation, slots, answers, fixed = {} } = bound.code.like;
-  const given = slots.map((name, i): [string, Bound | readonly Bound[]] => {
-    const slot = operationOf(operation).slots.find((each) => each.name === name)!;
-    return [name, isOfMany(slot) ? bound.children.slice(i) : bound.children[i]];
-  });
-  return { ...comesTo(bound, operation, answers, Object.fromEntries(given)), fixed };
+  const args = [...bound.children];
+  const made = likened(bound, bound.code.like, args);
+  return args.length === 0 ? made : undefined;
 };
 
 const jobs: readonly Job[] = [

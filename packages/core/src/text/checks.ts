@@ -5,6 +5,7 @@ import {
   Double,
   Failure,
   FunctionItem,
+  Interval,
   MapItem,
   type MessageCode,
   Moment,
@@ -85,6 +86,8 @@ const kinds: Readonly<Record<string, (item: Value) => boolean>> = {
   date: ofType("date"),
   time: ofType("time"),
   dateTime: ofType("dateTime"),
+  moment: (item) => item instanceof Moment && !(item instanceof Interval),
+  duration: (item) => item instanceof Interval,
 };
 
 /** A value of a kind; `type` is the name of what is wanted, which ends in `?` where there may be none and in `*` where several. */

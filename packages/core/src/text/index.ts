@@ -23,8 +23,8 @@ import { bytesOf } from "./bytes-of.ts";
 import { checkEscape, checkKind, checkNumber, checkPattern, checkText, instead } from "./checks.ts";
 import { typedMoment } from "./dates/typed.ts";
 import { checkFormat, dateFromText } from "./dates/date-from-text.ts";
-import { addIntervals, intervalField, intervalFromText, intervalOf, scaleInterval } from "./dates/intervals.ts";
-import { addToDate, intervalBetween } from "./dates/moved-dates.ts";
+import { addIntervals, intervalField, intervalFromText, intervalOf, intervalRatio, scaleInterval } from "./dates/intervals.ts";
+import { addToDate, intervalBetween, unitsBetween } from "./dates/moved-dates.ts";
 import { digitsOfMoment, fitSecond, momentOf } from "./dates/moment-of.ts";
 import { listOfText } from "./list-of-text.ts";
 import { itemsIn, oneItem } from "./sequences.ts";
@@ -154,9 +154,11 @@ export const operations = {
   "interval-of": intervalOf,
   "add-intervals": addIntervals,
   "scale-interval": scaleInterval,
+  "interval-ratio": intervalRatio,
   "interval-field": intervalField,
   "interval-between": intervalBetween,
   "add-to-date": addToDate,
+  "units-between": unitsBetween,
 } as const;
 
 export type OperationId = keyof typeof operations;

@@ -25,9 +25,15 @@ export const intervals = {
     "the last day": "The last one of that month: 31 January and 1 month is 28 or 29 February.",
     "days of the next month": "The days that are too many are those of the next month: 31 January and 1 month is 2 or 3 March.",
   }),
-  timeAdded: trait("What is a date without a time when hours are added?", {
-    "a date and time": "A date with a time.",
-    "a date": "A date; a whole day is reached, or none.",
+  timeAdded: trait("What is a date without a time, some time on?", {
+    "a date and time": "A date with a time, midnight where no hours are added.",
+    "a date, with hours a time": "A date; with a time where hours are added.",
+    "a date": "A date, whatever the hours that are added make of a day.",
+  }),
+  unitsBetween: trait("What is counted between two moments?", {
+    borders: "The borders of the unit: from 31 January to 1 February one month, of years none.",
+    "whole ones": "Whole units: a month is over on the same day of the next one.",
+    "whole ones, or to the last day": "Whole units: a month is over on the same day of the next one, or on its last.",
   }),
   noSuchDate: trait("What if the date lies beyond those that there are?", {
     error: "It is an error.",

@@ -56,6 +56,46 @@ function asDuration({ months, days, micros }: Stretch, type: string): string {
   return `${isBelow ? "-" : ""}P${date}${time && `T${time}`}`;
 }
 
+/** A duration knows days and time only together: 36 hours are a day and 12 hours. */
+function inDays({ months, days, micros }: Stretch): Stretch {
+  const time = BigInt(days) * microsOf.day + micros;
+  return { months, days: Number(time / microsOf.day), micros: time % microsOf.day };
+}
+
+/** The types of durations (XPath 3.1 data model, 2.7), with the parts that each has. */
+const durationShapes: Readonly<Record<string, RegExp>> = {
+  duration: /^-?P(?=.)(?!.*T$)(?:(\d+)Y)?(?:(\d+)M)?(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$/,
+  yearMonthDuration: /^-?P(?=.)(?:(\d+)Y)?(?:(\d+)M)?$/,
+  dayTimeDuration: /^-?P(?=.)(?!.*T$)()()(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:\.\d+)?)S)?)?$/,
+};
+
+export const durationTypes: readonly string[] = Object.keys(durationShapes);
+
+/** A text in the lexical form of a type of duration; undefined where it is not. Digits beyond a millionth are cut off. */
+export function durationOf(type: string, text: string): Interval | undefined {
+  const found = durationShapes[type].exec(text);
+  if (!found) return undefined;
+  const sign = text.startsWith("-") ? -1 : 1;
+  const [years, months, days, hours, minutes] = [1, 2, 3, 4, 5].map((at) => BigInt(found[at] || 0));
+  const [seconds, fraction = ""] = (found[6] ?? "0").split(".");
+  const micros =
+    days * microsOf.day +
+    hours * microsOf.hour +
+    minutes * microsOf.minute +
+    BigInt(seconds) * microsOf.second +
+    BigInt(fraction.slice(0, 6).padEnd(6, "0"));
+  return new Interval("P1M", { months: sign * Number(years * 12n + months), days: 0, micros: BigInt(sign) * micros }, type);
+}
+
+/** A duration as one of another type, which has not all of its parts. */
+export function durationAs(type: string, { stretch: { months, days, micros } }: Interval): Interval {
+  const kept = {
+    months: type === "dayTimeDuration" ? 0 : months,
+    ...(type === "yearMonthDuration" ? { days: 0, micros: 0n } : { days, micros }),
+  };
+  return new Interval("P1M", kept, type);
+}
+
 /** How a stretch is written, named by what one month is there. */
 const forms = {
   "1 mon": (stretch: Stretch) => inWords(stretch, "mon", (count) => count === 1, "+"),
@@ -76,12 +116,15 @@ export const intervalForms = Object.keys(forms) as readonly IntervalForm[];
  * [span instanceof Interval, span.stretch.months, span.stretch.days, span.text]; // [true, 1, 15, "1 mon 15 days"]
  */
 export class Interval extends Moment {
+  readonly stretch: Stretch;
+
   constructor(
     readonly form: IntervalForm,
-    readonly stretch: Stretch,
+    stretch: Stretch,
     type = "interval",
   ) {
     super(type, forms[form](stretch, type));
+    this.stretch = form === "P1M" ? inDays(stretch) : stretch;
   }
 
   /** Another one, of the same type and written in the same way. */

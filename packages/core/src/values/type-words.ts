@@ -9,7 +9,6 @@ const words: Readonly<Record<string, string>> = {
   any: "any value",
   atomic: "any value",
   condition: "true or false",
-  midnight: "date",
 };
 
 /**

@@ -461,6 +461,7 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
     partsOfMonths: { slots: [month, 1.5, _], fixed: { does: "times" } },
     byZero: { slots: [month, 0, _], fixed: { does: "by" } },
   },
+  "interval-ratio": { missing: { slots: [null, month] } },
   "interval-field": { missing: { slots: [null, "month", _], fixed: { seconds: "whole" } } },
   "interval-between": {
     missing: {
@@ -471,10 +472,18 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
   "add-to-date": {
     missing: { slots: [null, month, _], fixed: { direction: "later" } },
     dayBeyond: { slots: ["2019-01-31", month, _], fixed: { direction: "later" } },
-    timeAdded: { slots: ["2019-01-31", hours, _], fixed: { direction: "later" } },
+    timeAdded: {
+      slots: ["2019-01-31", hours, _],
+      more: [["2019-01-31", month, _]],
+      fixed: { direction: "later" },
+    },
     noSuchDate: {
       slots: ["2019-01-31", new Interval("1 month", { months: 2e9, days: 0, micros: 0n }), _],
       fixed: { direction: "later" },
     },
+  },
+  "units-between": {
+    missing: { slots: ["month", null, "2019-02-01"] },
+    unitsBetween: { slots: ["month", "2019-01-31", "2019-02-28"], more: [["month", "2019-01-31", "2019-02-01"]] },
   },
 };

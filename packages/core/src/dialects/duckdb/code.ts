@@ -19,7 +19,7 @@ import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { listCode } from "./lists.ts";
-import { borders, datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated } from "./moments.ts";
+import { datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated } from "./moments.ts";
 import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
 import { nameOf } from "../types.ts";
@@ -237,6 +237,5 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
   "add days": strict((date: string, days: number) => dayAt(dayNumber(date) + days)),
   "subtract days": strict((date: string, days: number) => dayAt(dayNumber(date) - days)),
-  datediff: strict(borders),
   date_trunc: strict(truncated),
 };

@@ -1,3 +1,4 @@
+import type { AnswerOf } from "../../traits/index.ts";
 import { calendarRows } from "../shared/calendar.ts";
 import { intervalRows } from "../shared/intervals.ts";
 import { dateFields, strftime, strptime, weekdays } from "./fields.ts";
@@ -146,9 +147,6 @@ const coded = codedRows(
     ["-(left date, right date): bigint", "convert", "The days between two dates.", dates, "days between"],
     ["+(date date, days integer): date", "convert", "A date some days later.", dates, "add days"],
     ["-(date date, days integer): date", "convert", "A date some days earlier.", dates, "subtract days"],
-    ["datediff(part text, left timestamp, right timestamp): bigint", "convert", "How many borders of a part lie between two dates.", dates],
-    ["date_diff(part text, left timestamp, right timestamp): bigint", "convert",
-      "How many borders of a part lie between two dates.", dates, "datediff"],
     ["date_trunc(part text, date timestamp): timestamp", "convert", "The start of a part.", dates],
   ],
 );
@@ -200,6 +198,7 @@ const datesRead = (
 );
 
 const units = step("interval-of", { missing, fractionOfUnit: "kept of seconds" }, { form: "1 month" });
+const counted = (unitsBetween: AnswerOf<"unitsBetween">) => step("units-between", { missing, unitsBetween });
 const partOfSpan = step("interval-field", { missing }, { seconds: "whole" });
 
 /** The functions that give so many of a unit, by the type of the number that they take. */
@@ -210,7 +209,7 @@ const unitFunctions = {
 };
 
 const spans = intervalRows({
-  moments: { timestamp: "timestamp", time: "time" },
+  moments: { date: "timestamp", timestamp: "timestamp", time: "time" },
   factors: ["bigint", "double"],
   answers: { missing, byZero: "null" },
   form: "1 month",
@@ -223,8 +222,12 @@ const intervals = steppedRows([
   ...Object.entries(unitFunctions).flatMap(([type, names]) => names.split(" ").map((name): Stepped =>
     [`to_${name}(count ${type}): interval`, "convert", "So many of a unit of time.", dates, { ...units, fixed: { ...units.fixed, unit: name } }])),
   ...spans,
-  ...spans.filter(([signature]) => signature.startsWith("+(date timestamp")).map(([signature, ...row]): Stepped =>
+  ...spans.filter(([signature]) => /^\+\(date (?!time,)/.test(signature)).map(([signature, ...row]): Stepped =>
     [signature.replace("+", "date_add"), ...row]),
+  ["datediff, date_diff(part text > unit, left timestamp > from, right timestamp > to): bigint", "convert",
+    "How many borders of a part lie between two dates.", dates, counted("borders")],
+  ["datesub, date_sub(part text > unit, left timestamp > from, right timestamp > to): bigint", "convert",
+    "How many whole parts lie between two dates.", dates, counted("whole ones, or to the last day")],
   ["extract, date_part, datepart(field text, span interval > interval): bigint", "convert", "A part of a stretch of time.", dates, partOfSpan],
 ]);
 
@@ -303,6 +306,10 @@ export const refused: readonly Refused[] = [
   // beside a whole number also a date, while from a number only a number is subtracted,
   ["+ -", "literal, literal|tinyint|smallint|integer", "ambiguous-call"],
   ["+", "tinyint|smallint|integer, literal", "ambiguous-call"],
+  ["+ -", "date|time, literal", "ambiguous-call"],
+  ["-", "timestamp, literal", "ambiguous-call"],
+  ["+ *", "interval, literal", "ambiguous-call"],
+  ["+ *", "literal, date|time|interval", "ambiguous-call"],
   // an interval, which is multiplied by larger numbers, or the names of groups.
   ["*", "literal, bigint|double|decimal", "ambiguous-call"],
   ["*", "bigint|double|decimal, literal", "ambiguous-call"],

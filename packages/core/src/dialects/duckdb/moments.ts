@@ -110,30 +110,6 @@ export function truncated(name: string, text: string): Value {
   return new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
 }
 
-/** How many borders of a part lie between two dates. */
-export function borders(name: string, from: string, to: string): Value {
-  const [a, b] = [partsOf(from), partsOf(to)];
-  const between = (unit: (parts: CalendarParts) => number): number => unit(b) - unit(a);
-  const units: Readonly<Record<string, (parts: CalendarParts) => number>> = lookup({
-    year: ({ year }) => year,
-    quarter: ({ year, month }) => year * 4 + Math.floor((month - 1) / 3),
-    month: ({ year, month }) => year * 12 + month,
-    day: ({ days }) => days,
-    hour: (p) => Math.floor(secondsOf(p) / 3600),
-    minute: (p) => Math.floor(secondsOf(p) / 60),
-    second: secondsOf,
-    decade: ({ year }) => Math.floor(year / 10),
-    century: ({ year }) => Math.floor(year / 100),
-    millennium: ({ year }) => Math.floor(year / 1000),
-    millisecond: (p) => secondsOf(p) * 1000 + Math.floor(p.micro / 1000),
-    microsecond: (p) => secondsOf(p) * 1e6 + p.micro,
-  });
-  // Weeks are not counted by their borders: seven days make one.
-  if (/^(?:week|yearweek)$/.test(singular(name))) return Math.trunc((b.days - a.days) / 7);
-  const unit = units[singular(name)];
-  return unit ? between(unit) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
-}
-
 function daysInMonth(text: string): number {
   const { year, month } = partsOf(text);
   return daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);

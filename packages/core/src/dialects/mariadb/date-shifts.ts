@@ -1,6 +1,7 @@
 import { Decimal, Double, Failure, type Value, lookup } from "../../values/index.ts";
 import { marked } from "../../text/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
+import { step } from "../step.ts";
 import { amountOf, dayOf, isTimeUnit, isUnit, momentOf, shifted } from "./moments.ts";
 import { fractionDigits, numericDigits, withDigits } from "./second-digits.ts";
 import { toInteger, toText } from "./steps.ts";
@@ -15,6 +16,21 @@ export const microsOf = (moment: marked.Moment): number => dayOf(moment) * 86_40
 /** date_add() and date_sub(): of a date a date unless the unit is one of time, of a text a text. */
 export const shift = (direction: 1 | -1): Code => ({
   strict: true,
+  like: {
+    ...step(
+      "add-to-date",
+      { missing: "null", dayBeyond: "the last day", timeAdded: "a date, with hours a time", noSuchDate: "null" },
+      { direction: direction === 1 ? "later" : "earlier" },
+    ),
+    slots: [
+      "date",
+      {
+        ...step("interval-of", { missing: "null", fractionOfUnit: "kept of seconds" }, { form: "1 month" }),
+        slot: "interval",
+        slots: ["count", "unit"],
+      },
+    ],
+  },
   run: ([value, amount, unitName], context) => shiftBy(value, amount, unitName as string, direction, context, [0, 1]),
 });
 

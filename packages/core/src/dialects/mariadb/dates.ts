@@ -1,6 +1,7 @@
 import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isFailure, lookup } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
+import { step } from "../step.ts";
 import { marked } from "../../text/index.ts";
 import { dayOf, epochDays, lastDayOf, momentAt, momentOf, weekOf, weekRule } from "./moments.ts";
 import { formatMoment, toCharLike, writeWords } from "./formats.ts";
@@ -306,7 +307,10 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   date_add: shift(1),
   date_sub: shift(-1),
   datediff: strict((a: string, b: string) => dayOf(momentOf(a)) - dayOf(momentOf(b))),
-  timestampdiff: strict(timestampDiff),
+  timestampdiff: {
+    ...strict(timestampDiff),
+    like: { ...step("units-between", { missing: "null", unitsBetween: "whole ones" }), slots: ["unit", "from", "to"] },
+  },
   timestampadd: {
     strict: true,
     run: ([unitName, amount, value], context) => shiftBy(value, amount, unitName as string, 1, context, [2, 1]),

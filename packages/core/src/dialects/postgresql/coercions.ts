@@ -149,7 +149,6 @@ const conversions: readonly ConversionLine[] = [
   ["…[]", "anyarray", 0],
   ["bpchar", "text", 1, trimBlanks],
   ["date", "timestamp", 1, [moment("timestamp", "date"), withinYears]],
-  ["date", "midnight", 0, [moment("timestamp", "date"), withinYears]],
   // Of dates and timestamps the one with a time zone is preferred (10.3).
   ["date|timestamp", "timestamptz", 0.9, [moment("timestamptz", "timestamp"), withinYears]],
   ...promotions,

@@ -220,7 +220,7 @@ const partOfSpan = step("interval-field", { missing }, { seconds: "with their fr
 const intervals = steppedRows(
   [
     ...intervalRows({
-      moments: { midnight: "timestamp", timestamp: "timestamp", timestamptz: "timestamptz" },
+      moments: { date: "timestamp", timestamp: "timestamp", timestamptz: "timestamptz" },
       factors: ["double"],
       answers: { missing, byZero: "error" },
       form: "1 mon",

@@ -13,7 +13,7 @@ import {
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, roundingLike, strict } from "../shared/code.ts";
-import { dateFunctions, strftime, strftimeLike, timediff } from "./moments.ts";
+import { dateFunctions, shiftLike, strftime, strftimeLike, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
 import { fitInteger } from "./numbers.ts";
@@ -118,6 +118,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   "aggregate total": { run: ([value]) => (value === null ? new Double(0) : toDouble(value)) },
   "aggregate mean": { strict: true, run: ([value]) => toDouble(value) },
   ...Object.fromEntries(Object.entries(dateFunctions).map(([name, run]): [string, Code] => [name, { run: (args) => run(args) }])),
+  date: { run: dateFunctions.date, like: shiftLike },
   strftime: { run: (args) => strftime(args), like: strftimeLike },
   timediff: { run: timediff },
   printf: { run: (args) => printf(args) },

@@ -1,5 +1,6 @@
 import { dateTokens, tokenTable, writeDate } from "../../text/index.ts";
 import { Bytes, Double, Failure, type Value, dateFromDays, daysFromDate, isFailure } from "../../values/index.ts";
+import type { Likeness } from "../dialect.ts";
 import { step } from "../step.ts";
 import { textUntilNul, toText, toDouble } from "./steps.ts";
 import { printf } from "./printf.ts";
@@ -266,6 +267,27 @@ export const strftimeLike = {
   ),
   slots: ["format", "date"],
 };
+
+/** What date() comes to with one modifier that is a number of units. */
+export const shiftLike = {
+  ...step(
+    "add-to-date",
+    { missing: "null", dayBeyond: "days of the next month", timeAdded: "a date", noSuchDate: "null" },
+    { direction: "later" },
+  ),
+  slots: [
+    "date",
+    {
+      ...step(
+        "interval-from-text",
+        { missing: "null", intervalForms: "units, a clock, 1-2 or P1Y2M" },
+        { unit: "second", form: "1 month" },
+      ),
+      slot: "interval",
+      slots: ["text"],
+    },
+  ],
+} satisfies Likeness;
 
 /** strftime(format, time, modifier, …); null for a letter that stands for nothing. */
 export function strftime(values: readonly Value[]): Value {

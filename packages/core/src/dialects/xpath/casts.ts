@@ -1,4 +1,4 @@
-import { lookup, momentTypes } from "../../values/index.ts";
+import { durationTypes, lookup, momentTypes } from "../../values/index.ts";
 import { type Work, step } from "../step.ts";
 import { steps } from "./steps.ts";
 
@@ -25,7 +25,7 @@ const finite = step("check-number", {}, { refused: "not-finite" });
 export function castAtom(type: string): Work | undefined {
   const name = type.replace(/^xs:/, "");
   if (name in integers) return [finite, steps.integer, step("check-number", {}, { ...integers[name], refused: "not-a-number" })];
-  if (momentTypes.includes(name)) return step("typed-moment", {}, { type: name });
+  if (momentTypes.includes(name) || durationTypes.includes(name)) return step("typed-moment", {}, { type: name });
   switch (name) {
     case "integer":
     case "decimal":

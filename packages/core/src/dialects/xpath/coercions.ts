@@ -7,12 +7,14 @@ import {
   type Value,
   asDouble,
   atomOf,
+  durationTypes,
   integer,
   isFailure,
   isNumeric,
   isWholeNumber,
   itemType,
   itemsOf,
+  momentTypes,
   sequenceOf,
   wrongKind,
 } from "../../values/index.ts";
@@ -53,6 +55,7 @@ const converting: Readonly<Record<string, Work>> = {
   "date?": [one, ofKind("date", "xs:date?")],
   "time?": [one, ofKind("time", "xs:time?")],
   "dateTime?": [one, ofKind("dateTime", "xs:dateTime?")],
+  "duration?": [one, ofKind("duration", "xs:duration?")],
   "atomic*": itemsIn("atomic sequence"),
   function: ofKind("function", "a function"),
   map: ofKind("map", "a map"),
@@ -71,8 +74,17 @@ const unchanged: Readonly<Record<string, string>> = {
   "boolean?": "atomic?|atomic*",
 };
 
+/** A date, a time or both, of which type is known on the row only. */
+const openMoment: ConversionLine = ["any", "moment", 3, [one, ofKind("moment", "a date or time")]];
+
+const timed = [...momentTypes, ...durationTypes];
+
 const conversions: readonly ConversionLine[] = [
+  [timed.join("|"), "numeric|numeric?|double|integer|integer?", "never"],
   ...Object.entries(unchanged).map(([from, to]): ConversionLine => [from, to, 0]),
+  // What has such a type for certain has operators of its own.
+  ...timed.map((type): ConversionLine => [type, `${type}!|${type}?|atomic?|atomic*`, 0]),
+  openMoment,
   ...Object.entries(converting).map(([to, work]): ConversionLine => ["*", to, 1, work]),
   ["*", "any", 0],
 ];
@@ -99,7 +111,9 @@ export const typeRules: TypeRules = {
   cast(_from, written) {
     const isOptional = written.endsWith("?");
     const convert = castAtom(isOptional ? written.slice(0, -1) : written);
-    return convert && { type: "any", convert: [one, ofKind("atomic value", written), ...partsOfWork(convert)] };
+    const name = written.replace(/^xs:|\?$/g, "");
+    const type = timed.includes(name) ? name : "any";
+    return convert && { type, convert: [one, ofKind("atomic value", written), ...partsOfWork(convert)] };
   },
   unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : "any"),
   list(form, values) {

@@ -1,4 +1,4 @@
-import { codedRows, pure, steppedRows } from "../shared/rows.ts";
+import { type Stepped, codedRows, pure, steppedRows } from "../shared/rows.ts";
 import { steps } from "./steps.ts";
 import { type Step, step } from "../step.ts";
 import { type FunctionRow, params } from "../row.ts";
@@ -217,6 +217,53 @@ const to: FunctionRow = {
   notation: "operator",
   evidence: "XPath 3.1, 3.4.1",
 };
+const moved = (direction: "later" | "earlier") =>
+  step("add-to-date", { missing: "null", dayBeyond: "the last day", timeAdded: "a date", noSuchDate: "error" }, { direction });
+const together = (direction: "later" | "earlier") => step("add-intervals", { missing: "null" }, { direction });
+const scaled = (does: "times" | "by") =>
+  step("scale-interval", { missing: "null", partsOfMonths: "rounded", byZero: "error" }, { does });
+const between = step("interval-between", { missing: "null" }, { parts: "days and time", type: "dayTimeDuration", form: "P1M" });
+const partOf = (field: string, seconds: "whole" | "with their fraction" = "whole") =>
+  step("interval-field", { missing: "null" }, { field, seconds });
+
+/** Each type of moment with the durations that are added to it. */
+const movedBy = {
+  date: ["yearMonthDuration", "dayTimeDuration"],
+  dateTime: ["yearMonthDuration", "dayTimeDuration"],
+  time: ["dayTimeDuration"],
+};
+
+// prettier-ignore
+const durations = steppedRows(
+  [
+    ...Object.entries(movedBy).flatMap(([type, spans]): Stepped[] => [
+      ...spans.flatMap((span): Stepped[] => [
+        [`+(date ${type}!, span ${span}! > interval): ${type}`, "convert", "A moment so much later.", "9.7", moved("later")],
+        [`+(span ${span}! > interval, date ${type}!): ${type}`, "convert", "A moment so much later.", "9.7", moved("later")],
+        [`-(date ${type}!, span ${span}! > interval): ${type}`, "convert", "A moment so much earlier.", "9.7", moved("earlier")],
+      ]),
+      [`-(later ${type}!, earlier ${type}!): dayTimeDuration`, "convert", "The time between two moments.", "9.7", between],
+    ]),
+    ["-(later moment, earlier date!): dayTimeDuration", "convert", "The time between two moments.", "9.7", between],
+    ...["yearMonthDuration", "dayTimeDuration"].flatMap((type): Stepped[] => [
+      [`+(date moment, span ${type}! > interval): any`, "convert", "A moment so much later.", "9.7", moved("later")],
+      [`-(date moment, span ${type}! > interval): any`, "convert", "A moment so much earlier.", "9.7", moved("earlier")],
+      [`+(left ${type}! > a, right ${type}! > b): ${type}`, "convert", "Two durations together.", "8.4", together("later")],
+      [`-(left ${type}! > a, right ${type}! > b): ${type}`, "convert", "One duration less another.", "8.4", together("earlier")],
+      [`*(span ${type}! > interval, factor numeric?): ${type}`, "convert", "A duration several times over.", "8.4", scaled("times")],
+      [`*(factor numeric?, span ${type}! > interval): ${type}`, "convert", "A duration several times over.", "8.4", scaled("times")],
+      [`div(span ${type}! > interval, factor numeric?): ${type}`, "convert", "A part of a duration.", "8.4", scaled("by")],
+      [`div(left ${type}! > a, right ${type}! > b): any`, "convert", "How often one duration goes into another.", "8.4",
+        step("interval-ratio", { missing: "null" })],
+    ]),
+    ...Object.entries({ years: "year", months: "month", days: "day", hours: "hour", minutes: "minute" }).map(([name, field]): Stepped =>
+      [`${name}-from-duration(span duration? > interval): integer?`, "convert", `The ${name} of a duration.`, "8.3", partOf(field)]),
+    ["seconds-from-duration(span duration? > interval): any", "convert", "The seconds of a duration.", "8.3",
+      partOf("second", "with their fraction")],
+  ],
+  fo,
+);
+
 const dated = { result: "any", text: "text", missing: "null", evidence: fo("9.5") } as const;
 const days = { year: "year", month: "month", day: "day" };
 const clock = { hours: "hour", minutes: "minute", seconds: "second and fraction" };
@@ -294,6 +341,7 @@ export const xpathRows: readonly FunctionRow[] = [
   ...lists,
   ...comparisons,
   to,
+  ...durations,
   ...partsOf("date", days),
   ...partsOf("time", clock),
   ...partsOf("dateTime", { ...days, ...clock }),

@@ -6,8 +6,10 @@ import {
   ArrayItem,
   Moment,
   type Value,
+  Interval,
   asDouble,
   compareMoments,
+  durationTypes,
   isNumeric,
   itemType,
 } from "../../values/index.ts";
@@ -66,5 +68,7 @@ export function isOfType(item: Value, type: string): boolean | Failure {
   if (type === "xs:numeric") return isNumeric(item);
   if (["xs:string", "xs:boolean", "xs:integer", "xs:double", "xs:date", "xs:time", "xs:dateTime"].includes(type))
     return own === type;
+  if (durationTypes.some((name) => type === `xs:${name}`))
+    return item instanceof Interval && (own === type || type === "xs:duration");
   return new Failure("not-covered", { what: `the type ${type}` });
 }

@@ -5,10 +5,8 @@ export const xpathUncovered = byName({
   JSON: `json-doc json-to-xml parse-json xml-to-json`,
   chance: `random-number-generator`,
   collations: `collation-key default-collation`,
-  "durations and zones": `adjust-date-to-timezone adjust-datetime-to-timezone adjust-time-to-timezone current-date current-datetime
-    current-time days-from-duration hours-from-duration implicit-timezone minutes-from-duration months-from-duration
-    parse-ietf-date seconds-from-duration timezone-from-date timezone-from-datetime timezone-from-time
-    years-from-duration`,
+  zones: `adjust-date-to-timezone adjust-datetime-to-timezone adjust-time-to-timezone current-date current-datetime
+    current-time implicit-timezone parse-ietf-date timezone-from-date timezone-from-datetime timezone-from-time`,
   "functions of arrays, maps and functions": `array:fold-left array:fold-right array:for-each-pair array:insert-before array:put array:remove array:sort
     function-lookup function-name map:find`,
   "nodes, documents and the environment": `analyze-string available-environment-variables base-uri collection default-language doc doc-available

@@ -7,6 +7,7 @@ import {
   type Value,
   asDouble,
   intervalForms,
+  lengthOf,
   lookup,
   microsOf,
 } from "../../values/index.ts";
@@ -137,6 +138,22 @@ export const scaleInterval = operation({
       if (!Number.isFinite(by)) return new Failure("number-out-of-range");
       const made = change(stretch, does === "by" ? (part) => part / by : (part) => part * by);
       return roomFor(made, (each) => interval.with(each));
+    };
+  },
+});
+
+/** How often one stretch of time goes into another. */
+export const intervalRatio = operation({
+  id: "interval-ratio",
+  family: "convert",
+  summary: "divides a stretch of time by another",
+  slots: [any("a"), any("b")],
+  traits: ["missing"],
+  prepare() {
+    return (a: Value, b: Value): Value => {
+      if (!(a instanceof Interval && b instanceof Interval)) return wrongKind();
+      const divisor = Decimal.of(lengthOf(b.stretch));
+      return divisor.isZero ? new Failure("division-by-zero") : Decimal.of(lengthOf(a.stretch)).over(divisor, 20).trimmed();
     };
   },
 });

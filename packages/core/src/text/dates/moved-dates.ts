@@ -10,13 +10,17 @@ import {
   clockAt,
   dateFromDays,
   daysFromDate,
+  integer,
   intervalForms,
   isoDate,
+  lookup,
   microsOf,
+  partsOf,
 } from "../../values/index.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { notADate } from "../calendar.ts";
 import { any, operation, settled, text } from "../operation.ts";
+import { unitNamed, units } from "./interval-text.ts";
 
 /** The last year of which systems have all moments. */
 const lastYear = 294_246;
@@ -49,18 +53,15 @@ function moved({ days, micros }: Place, by: Stretch, sign: 1 | -1, dayBeyond: An
   return { days: start + Number((time - rest) / microsOf.day), micros: rest };
 }
 
-/** What follows the parts of a moment as text: its zone. */
-const zone = /(?:\+00|Z|(?<=:.*)[+-]\d\d:\d\d)$/;
+/** What stands behind a moment as text: its zone. */
+const zone = /(?:(?<=\d)\+00|Z|(?<=\d)[+-]\d\d:\d\d)$/;
 
 const clockOnly = /^(\d\d):(\d\d):(\d\d)(?:\.(\d{1,6}))?$/;
 
 /** A time of day so much later or earlier, on whatever day. */
-function movedTime(found: RegExpExecArray, by: Stretch, sign: 1 | -1): string {
-  const [hour, minute, second] = found.slice(1, 4).map(Number);
-  const place = {
-    days: 0,
-    micros: BigInt(hour * 3600 + minute * 60 + second) * microsOf.second + BigInt((found[4] ?? "").padEnd(6, "0")),
-  };
+function movedTime([, hour, minute, second, fraction = ""]: readonly string[], by: Stretch, sign: 1 | -1): string {
+  const whole = BigInt(Number(hour) * 3600 + Number(minute) * 60 + Number(second));
+  const place = { days: 0, micros: whole * microsOf.second + BigInt(fraction.padEnd(6, "0")) };
   return clockAt(Number(moved(place, { ...by, months: 0 }, sign, "the last day").micros));
 }
 
@@ -73,6 +74,11 @@ export const addToDate = operation({
   traits: ["missing", "dayBeyond", "timeAdded", "noSuchDate"],
   prepare({ dayBeyond, timeAdded, noSuchDate }, { direction }) {
     const sign = direction === "earlier" ? -1 : 1;
+    const timed = {
+      "a date and time": () => true,
+      "a date, with hours a time": ({ micros }: Stretch) => micros !== 0n,
+      "a date": () => false,
+    }[timeAdded];
     const none = (): Value => (noSuchDate === "null" ? null : new Failure("number-out-of-range"));
 
     return (date: string | Moment, interval: Value): Value => {
@@ -80,8 +86,11 @@ export const addToDate = operation({
         return new Failure("wrong-kind", { expected: "a stretch of time", given: "another kind of value" });
       const { stretch } = interval;
       const written = date instanceof Moment ? date.text : date;
-      const time = clockOnly.exec(written);
-      if (time) return movedTime(time, stretch, sign);
+      if (/\.\d{7}/.test(written)) return new Failure("not-covered", { what: "parts of a millionth of a second" });
+      const [mark = ""] = zone.exec(written) ?? [];
+      const like = (text: string) => (date instanceof Moment ? new Moment(date.type, text + mark) : text + mark);
+      const time = clockOnly.exec(written.slice(0, written.length - mark.length));
+      if (time) return like(movedTime(time, stretch, sign));
       const parts = calendarParts(date);
       if (!parts) return notADate(date);
       if (Math.abs(stretch.months) > lastYear * 12) return none();
@@ -89,11 +98,8 @@ export const addToDate = operation({
       const { year, month, day } = dateFromDays(days);
       if (Math.abs(year) > lastYear) return none();
       if (year < 1) return new Failure("not-covered", { what: "dates before the year 1" });
-      const mark = /\d([T ])\d/.exec(written)?.[1];
-      const isMoment = mark !== undefined || (timeAdded === "a date and time" && stretch.micros !== 0n);
-      const shown = isoDate(year, month, day) + (isMoment ? (mark ?? " ") + clockAt(Number(micros)) : "");
-      const text = shown + (zone.exec(written)?.[0] ?? "");
-      return date instanceof Moment ? new Moment(date.type, text) : text;
+      const between = /\d([T ])\d/.exec(written)?.[1] ?? (timed(stretch) ? " " : undefined);
+      return like(isoDate(year, month, day) + (between === undefined ? "" : between + clockAt(Number(micros))));
     };
   },
 });
@@ -121,6 +127,13 @@ function byCalendar(later: Place, earlier: Place): Stretch {
 const isBefore = (a: Place, b: Place): boolean => a.days < b.days || (a.days === b.days && a.micros < b.micros);
 const opposite = ({ months, days, micros }: Stretch): Stretch => ({ months: -months + 0, days: -days + 0, micros: -micros });
 
+/** Where a moment lies on one line of time; without a zone it is in UTC. */
+function placeOn(value: string | Moment): Place | undefined {
+  const parts = calendarParts(value);
+  const { zone: minutes = 0 } = value instanceof Moment && parts ? partsOf(value) : {};
+  return parts && moved(placeOf(parts), { months: 0, days: 0, micros: BigInt(minutes) * microsOf.minute }, -1, "the last day");
+}
+
 /** How much time lies between two moments. */
 export const intervalBetween = operation({
   id: "interval-between",
@@ -136,13 +149,74 @@ export const intervalBetween = operation({
   traits: ["missing"],
   prepare(_answers, { parts, type, form }) {
     return (later: string | Moment, earlier: string | Moment): Value => {
-      const [a, b] = [calendarParts(later), calendarParts(earlier)];
-      if (!a || !b) return notADate(a ? earlier : later);
-      const [x, y] = [placeOf(a), placeOf(b)];
+      const [x, y] = [placeOn(later), placeOn(earlier)];
+      if (!x || !y) return notADate(x ? earlier : later);
       const made = (stretch: Stretch) => new Interval(form as IntervalForm, stretch, type as string);
       if (parts !== "days and time") return made(isBefore(x, y) ? opposite(byCalendar(y, x)) : byCalendar(x, y));
       const micros = BigInt(x.days - y.days) * microsOf.day + x.micros - y.micros;
       return made({ months: 0, days: Number(micros / microsOf.day), micros: micros % microsOf.day });
+    };
+  },
+});
+
+/** The number of the unit of a calendar in which a place lies, by how many months it has. */
+const borderOf = (months: number, { days }: Place): number => {
+  const { year, month } = dateFromDays(days);
+  return Math.floor((year * 12 + month - 1) / months);
+};
+
+const lineOf = ({ days, micros }: Place): bigint => BigInt(days) * microsOf.day + micros;
+const floored = (value: bigint, size: bigint): bigint => (value - (((value % size) + size) % size)) / size;
+
+/** Whether a place is on the last day of a month, and another one on a later day of a longer one. */
+function isLastOf(place: Place, from: Place): boolean {
+  const [a, b] = [dateFromDays(from.days), dateFromDays(place.days)];
+  return dateFromDays(place.days + 1).day === 1 && a.day > b.day && place.micros >= from.micros;
+}
+
+/** Fields of a date whose changes are counted like those of a unit. */
+const likeUnits: Readonly<Record<string, string>> = lookup({
+  yearweek: "week",
+  weekofyear: "week",
+  dayofweek: "day",
+  weekday: "day",
+  dow: "day",
+  isodow: "day",
+  dayofyear: "day",
+  doy: "day",
+  julian: "day",
+  epoch: "second",
+});
+
+/** Counts units of time between two moments. */
+export const unitsBetween = operation({
+  id: "units-between",
+  family: "convert",
+  summary: "counts units of time between two moments",
+  slots: [text("unit"), text("from"), text("to")],
+  traits: ["missing", "unitsBetween"],
+  prepare({ unitsBetween: how }) {
+    function months(from: Place, to: Place, size: number): number {
+      if (how === "borders") return borderOf(size, to) - borderOf(size, from);
+      const isBack = isBefore(to, from);
+      const [low, high] = isBack ? [to, from] : [from, to];
+      const whole = wholeMonths(low, high) + Number(how === "whole ones, or to the last day" && isLastOf(high, low));
+      return Math.trunc((isBack ? -whole : whole) / size) + 0;
+    }
+
+    return (name: string, from: string | Moment, to: string | Moment): Value => {
+      const unit = unitNamed(name) ?? likeUnits[name.toLowerCase()];
+      if (unit === undefined) return new Failure("invalid-value", { problem: `"${name}" is no unit of time` });
+      const [x, y] = [placeOn(from), placeOn(to)];
+      if (!x || !y) return notADate(x ? to : from);
+      const { months: size, days = 0, micros = BigInt(days) * microsOf.day } = units[unit];
+      if (size !== undefined) return months(x, y, size);
+      // Weeks have no border: seven days make one.
+      if (how === "borders")
+        return days === 7
+          ? Math.trunc((y.days - x.days) / 7) + 0
+          : integer(floored(lineOf(y), micros) - floored(lineOf(x), micros));
+      return integer((lineOf(y) - lineOf(x)) / micros);
     };
   },
 });
