@@ -586,6 +586,52 @@ export const tasks = {
     sql: "label like '%,%,%'",
     xpath: "matches($label, ',.*,')",
   },
+  "a month later": {
+    openformula: 'TEXT(EDATE(DATEVALUE(day);1);"YYYY-MM-DD")',
+    ...all("(day::date + interval '1 month')::date", "postgresql", "duckdb"),
+    mariadb: "date_add(day, interval 1 month)",
+    sqlite: "date(day, '+1 month')",
+    xpath: "xs:date($day) + xs:yearMonthDuration('P1M')",
+  },
+  "a year earlier": {
+    ...all("(day::date - interval '1 year')::date", "postgresql", "duckdb"),
+    mariadb: "day - interval 1 year",
+    sqlite: "date(day, '-1 year')",
+    xpath: "xs:date($day) - xs:yearMonthDuration('P1Y')",
+  },
+  "n days later": {
+    openformula: 'TEXT(DATEVALUE(day)+n;"YYYY-MM-DD")',
+    ...all("day::date + n", "postgresql", "duckdb"),
+    mariadb: "date_add(day, interval n day)",
+    sqlite: "date(day, n || ' days')",
+    xpath: "xs:date($day) + $n * xs:dayTimeDuration('P1D')",
+  },
+  "36 hours later": {
+    ...all("day::timestamp + interval '36 hours'", "postgresql", "duckdb"),
+    mariadb: "day + interval 36 hour",
+    sqlite: "datetime(day, '+36 hours')",
+  },
+  "days since the new year": {
+    openformula: "DATEVALUE(day)-DATE(2019;1;1)",
+    postgresql: "day::date - date '2019-01-01'",
+    duckdb: "date_diff('day', date '2019-01-01', day::date)",
+    mariadb: "datediff(day, '2019-01-01')",
+    sqlite: "julianday(day) - julianday('2019-01-01')",
+    xpath: "days-from-duration(xs:date($day) - xs:date('2019-01-01'))",
+  },
+  "months to the end of 2020": {
+    postgresql:
+      "extract(year from age(date '2020-12-31', day::date)) * 12 + extract(month from age(date '2020-12-31', day::date))",
+    duckdb: "date_diff('month', day::date, date '2020-12-31')",
+    mariadb: "timestampdiff(month, day, '2020-12-31')",
+  },
+  "the last day of the month": {
+    openformula: 'TEXT(EOMONTH(DATEVALUE(day);0);"YYYY-MM-DD")',
+    postgresql: "(date_trunc('month', day::date) + interval '1 month' - interval '1 day')::date",
+    ...all("last_day(day)", "mariadb"),
+    duckdb: "last_day(day::date)",
+    sqlite: "date(day, 'start of month', '+1 month', '-1 day')",
+  },
 };
 
 /** One text for every dialect that takes it. */
@@ -673,6 +719,26 @@ export const pasted = [
 ];
 
 /** Rows on which languages differ. */
+/** Dates as they are found in columns of texts: ends of months, leap days, other forms, none. */
+const dates = [
+  "2019-04-03",
+  "2020-01-31",
+  "2020-02-29",
+  "2019-01-30",
+  "2018-12-31",
+  "2019-05-31",
+  "1899-12-31",
+  "2020-8-5",
+  "2019-04-03 10:30:00",
+  "03.04.2019",
+  "20190403",
+  "2019-02-30",
+  "3 Apr 2019",
+  "",
+  null,
+  "2000-10-30",
+];
+
 export const rows = [
   ["Alnus glutinosa, Gaertn.", "alnus", 2, 2.5],
   ["", "x", 0, -2.5],
@@ -726,4 +792,4 @@ export const rows = [
   ["Ὀδυσσεύς", "ΟΔΥΣΣΕΥΣ", 9, 9.99],
   ["abc(", "(", 3, 3],
   ["9999999999", "9999999999.0", 99, 99.99],
-].map(([label, other, n, x]) => ({ label, other, n, x }));
+].map(([label, other, n, x], i) => ({ label, other, n, x, day: dates[i % dates.length] }));

@@ -11,7 +11,7 @@ import { dialects } from "indigo-quill/dialects";
 import { pasted, rows, tasks } from "./cause-tasks.js";
 
 const { values } = parseArgs({ options: { missing: { type: "boolean", default: false } } });
-const types = { label: "text", other: "text", n: "integer", x: "decimal" };
+const types = { label: "text", other: "text", n: "integer", x: "decimal", day: "text" };
 const sample = sampleOf(rows, types);
 const made = Object.fromEntries(Object.entries(dialects).map(([id, make]) => [id, make()]));
 

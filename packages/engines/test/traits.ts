@@ -130,6 +130,8 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   timeAdded: "(date '2019-01-31' + interval '10 hours')::text",
   unitsBetween:
     "date_diff('month', date '2019-01-31', date '2019-02-28') * 10 + date_sub('month', date '2019-01-31', date '2019-02-28')",
+  clockDigits: "(timestamp '2019-01-31 10:00:00' + interval '1 hour')::text",
+  weeks: "week(date '2016-01-01')",
   noSuchDate: "(date '2019-01-31' + interval '3000000 years')::text",
   textTruth: "not '1x'",
   evaluates: "1 = 2 and 1 / 0 = 1",
@@ -167,6 +169,7 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   truthOfNaN: "not 0e0",
   bytesWritten: "hex('é')",
   dateForms: "concat(cast('2019/4/3' as date))",
+  clockOfDate: "concat(cast('2019-04-03 10:00' as date))",
   notADate: "coalesce(concat(cast('abc' as date)), 'nothing')",
 };
 type Probes = Partial<Record<TraitId, string>>;
@@ -259,6 +262,7 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "abs(-9223372036854775807 - 1) and 0",
   },
   mariadb: {
+    weeks: "weekofyear('2016-01-01')",
     formatLanguage: "concat(date_format('2019-04-03', '%m MM'), ' ', to_char('2019-04-03', 'mM MONTH|month'))",
     unknownToken: "date_format('2019-04-03', '%q')",
     emptyFormat: "coalesce(date_format('2019-04-03', ''), 'nothing')",

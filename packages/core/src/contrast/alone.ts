@@ -27,7 +27,15 @@ const changing: ReadonlySet<OperationId> = new Set<OperationId>([
 const turning: ReadonlySet<OperationId> = new Set<OperationId>(["calculate", "not"]);
 
 /** What is done to a value without being asked; a side that does not do so may refuse it. */
-const converting: ReadonlySet<OperationId> = new Set<OperationId>(["number-of", "text-of", "truth-of"]);
+const converting: ReadonlySet<OperationId> = new Set<OperationId>([
+  "number-of",
+  "text-of",
+  "truth-of",
+  "moment-of",
+  "typed-moment",
+]);
+
+const reading: ReadonlySet<OperationId> = new Set<OperationId>(["moment-of", "typed-moment"]);
 
 /** A step of one side, of which the other has no like, with what it does. */
 function partingAlone(
@@ -115,7 +123,9 @@ export function convertedParting(left: Evaluated, right: Evaluated): Parting | u
     for (const step of own.steps) {
       const [given] = step.slots;
       if (!converting.has(step.bound.operation) || given === undefined) continue;
-      if (kindOfOutcome(given) === kindOfOutcome(step.value)) continue;
+      // A date that is read is a text, too.
+      if (kindOfOutcome(given) === kindOfOutcome(step.value) && (alike(given, step.value) || !reading.has(step.bound.operation)))
+        continue;
       // What fails elsewhere may fail on any value.
       if (isFailure(own.value) && !isFailure(step.value)) continue;
       for (const { node, value } of other.parts) {

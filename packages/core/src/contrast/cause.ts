@@ -13,7 +13,7 @@ import {
 import { datePartsParting } from "./date-parts.ts";
 import { columnsParting, leafParting, writtenParting } from "./given.ts";
 import { fewParting, missingParting, ownParting } from "./special.ts";
-import { heedParting, rowsParting } from "./whole.ts";
+import { heedParting, kindParting, rowsParting } from "./whole.ts";
 import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, reachOf, sameInputs } from "./parting.ts";
 import { type Difference, type Evaluated, type Step, differing, outputWith } from "./swap.ts";
 
@@ -117,6 +117,7 @@ const others = [
   rowsParting,
   withoutTurningWhole,
   columnsParting,
+  kindParting,
 ];
 
 /** In one dialect it is what is written that makes the difference, before anything else. */

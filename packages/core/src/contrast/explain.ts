@@ -114,6 +114,8 @@ function triedText(parting: Parting, titles: readonly [string, string]): string 
       return `Tried: with this part as ${titles[1 - side]} writes it ${titles[side]} gives the other's result.`;
     case "alone":
       return `Tried: on this row alone ${given}.`;
+    case "as":
+      return `Tried: as ${experiment.kind} ${given}.`;
     case "changed":
       return `Tried: with ${showValue(experiment.value)} in ${experiment.column} ${given}.`;
     case "given":

@@ -1,7 +1,7 @@
 import type { Bound } from "../evaluate/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import { type TraitId, describeTrait } from "../traits/index.ts";
-import { type TextRange, type Value, isFailure } from "../values/index.ts";
+import { Moment, type TextRange, type Value, isFailure } from "../values/index.ts";
 import { agree, asTruth } from "./equal.ts";
 import { type Difference, type Evaluated, type Step, answering, nameOfAnswering, outputWith, standing } from "./swap.ts";
 
@@ -12,6 +12,7 @@ import { type Difference, type Evaluated, type Step, answering, nameOfAnswering,
  */
 export type Experiment =
   | { readonly is: "without" | "converted" | "as if" | "alone" | "parts" }
+  | { readonly is: "as"; readonly kind: string }
   | { readonly is: "changed"; readonly column: string; readonly value: Value }
   | { readonly is: "usual"; readonly column: string; readonly values: readonly Value[] }
   | { readonly is: "given"; readonly given: readonly Given[] };
@@ -77,8 +78,22 @@ export function sameInputs(a: Step, b: Step): boolean {
   return (
     a.bound.operation === b.bound.operation &&
     shared.length > 0 &&
-    shared.every(({ own, other, writtenBy }) => alike(own, other) || isOwn(writtenBy))
+    shared.every(
+      ({ name, own, other, writtenBy }) =>
+        alike(own, other) || isOwn(writtenBy) || isSameDay(a.bound.operation, name, own, other),
+    )
   );
+}
+
+/** What counts days, whatever the time. */
+const ofDays: ReadonlySet<OperationId> = new Set<OperationId>(["weekday", "week-of-year"]);
+
+/** Whether a slot for a date holds one on one side, and its midnight on the other; any time of it where only days count. */
+function isSameDay(operation: OperationId, slot: string, own: Value, other: Value): boolean {
+  if (slot !== "date" && slot !== "from" && slot !== "to") return false;
+  const [a, b] = [own, other].map((value) => (value instanceof Moment ? value.text : value));
+  const clock = ofDays.has(operation) ? /^(\d{4,}-\d\d-\d\d)[ T].*$/ : /^(\d{4,}-\d\d-\d\d)[ T]00:00:00(?:\+00|Z)?$/;
+  return typeof a === "string" && typeof b === "string" && a.replace(clock, "$1") === b.replace(clock, "$1");
 }
 
 /** What a step is called: the function's name, or that it is done without one. */

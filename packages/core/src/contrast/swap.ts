@@ -2,7 +2,7 @@ import type { Dialect } from "../dialects/dialect.ts";
 import { type Bound, type BoundOperation, kernelOf } from "../evaluate/index.ts";
 import { type Kernel, applyKernel, operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
-import { Decimal, Double, type TextRange, type Value } from "../values/index.ts";
+import { Decimal, Double, Interval, Moment, type TextRange, type Value, isMoment } from "../values/index.ts";
 
 /** One operation as it was carried out on a row. */
 export interface Step {
@@ -146,6 +146,8 @@ export const differing = (a: Step, b: Step): readonly TraitId[] =>
 export function inKindOf(value: Value, like: Value): Value {
   if (typeof like === "boolean" && (value === 0 || value === 1)) return value === 1;
   if (typeof value === "boolean" && like !== null && typeof like !== "boolean" && typeof like !== "string") return Number(value);
+  if (like instanceof Moment && !(like instanceof Interval) && typeof value === "string" && isMoment(like.type, value))
+    return new Moment(like.type, value);
   const plain = plainNumber(value);
   if (typeof plain !== "number" || plain === value) return value;
   if (like instanceof Decimal) return value instanceof Decimal ? value : Number.isFinite(plain) ? Decimal.of(plain) : value;

@@ -2,6 +2,7 @@ import { type Bound, allPartsOf } from "../evaluate/index.ts";
 import { operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
+import { kindOfOutcome } from "./equal.ts";
 import { type Experiment, type Parting, alike, isSameFailure } from "./parting.ts";
 import type { Evaluated } from "./swap.ts";
 
@@ -164,6 +165,29 @@ export function heedParting(left: Evaluated, right: Evaluated): Parting | undefi
           own.on(new Map([[column, bare]])),
         );
       }
+    }
+  }
+  return undefined;
+}
+
+/** What a result may be, and what it is beside one of another kind that stands for the same. */
+const kinds: readonly (readonly [own: string, other: string, as: (value: Value) => Value | undefined])[] = [
+  ["its text", "a number", (value) => (isText(value) && /^ *[+-]?\d+(?:\.\d+)? *$/.test(value) ? Number(value) : undefined)],
+  ["a date and time", "a date", (value) => (isText(value) ? /^(\d{4,}-\d\d-\d\d)[ T]00:00:00$/.exec(value)?.[1] : undefined)],
+  ["a text filled up", "a text", (value) => (isText(value) && value.endsWith(" ") ? value.replace(/ +$/, "") : undefined)],
+];
+const isText = (value: Value): value is string => typeof value === "string";
+
+/** Where both results stand for the same, and are of two kinds: what one is as a value of the other's. */
+export function kindParting(left: Evaluated, right: Evaluated): Parting | undefined {
+  const sides = [left, right] as const;
+  for (const side of [0, 1] as const) {
+    const [own, other] = [sides[side], sides[1 - side]];
+    for (const [given, wanted, as] of kinds) {
+      const made = as(own.value);
+      if (made === undefined || kindOfOutcome(made) !== kindOfOutcome(other.value) || !isEqual(made, other.value)) continue;
+      const answers = side === 0 ? ([given, wanted] as const) : ([wanted, given] as const);
+      return wholeParting(left, right, {}, "resultKind", answers, side, { is: "as", kind: wanted }, () => made);
     }
   }
   return undefined;

@@ -1,5 +1,6 @@
 import type { Variable } from "../dialects/dialect.ts";
 import { type Bound, type Program, type Sample, allPartsOf, defaultLimits, inputValues, jobsOf } from "../evaluate/index.ts";
+import { operationOf } from "../text/index.ts";
 import { Decimal, OverTime, type Value, isFailure, startClock, stopClock } from "../values/index.ts";
 import { type Cells, type Evaluated, type Step, withAnswers } from "./swap.ts";
 import { agree, asTruth } from "./equal.ts";
@@ -61,7 +62,7 @@ export class Workbench {
     const plainSteps = steps.filter(isOnce);
     const repeated = [...turns].flatMap(([node, count]) => (count > 1 ? [steps.filter((step) => step.node === node)] : []));
     let all: readonly Step[] | undefined;
-    const allSteps = () => (all ??= [...plainSteps, ...this.#jobs(nodes, row).filter(isOnce)]);
+    const allSteps = () => (all ??= [...plainSteps, ...this.#jobs(nodes, row, value).filter(isOnce)]);
     return {
       dialect: program.dialect,
       value,
@@ -113,7 +114,7 @@ export class Workbench {
   }
 
   /** The jobs that steps come to on a row, within the time of one. */
-  #jobs(nodes: readonly Omit<Step, "bound" | "slots">[], row: number): Step[] {
+  #jobs(nodes: readonly Omit<Step, "bound" | "slots">[], row: number, whole: Value): Step[] {
     const { program, sample } = this;
     const steps: Step[] = [];
     withinTime(() => {
@@ -127,9 +128,30 @@ export class Workbench {
           const isSame = !slots.some(isFailure) && agree(asTruth(withAnswers(bound, slots, bound.answers)), asTruth(step.value));
           if (isSame) steps.push({ ...step, bound, slots });
         }
+        steps.push(...this.#readings(step.node, nodes, row, whole));
       }
     });
     return steps;
+  }
+
+  /** How code of a dialect's own reads its arguments, where the whole is the same with what is read in their place. */
+  #readings(code: Bound, nodes: readonly Omit<Step, "bound" | "slots">[], row: number, whole: Value): Step[] {
+    if (code.kind !== "code" || !code.code.reads) return [];
+    return Object.entries(code.code.reads).flatMap(([place, { operation, answers, fixed = {} }]): Step[] => {
+      const node = code.children.at(Number(place));
+      const given = nodes.find((step) => step.node === node);
+      if (!node || !given || (given.value !== null && typeof given.value !== "string")) return [];
+      const { type, source } = node;
+      const bound = { type, source, kind: "operation", operation, answers, fixed, inputs: [node], implicit: true } as const;
+      const slots = operationOf(operation).slots.map((_, i) => (i === 0 ? given.value : undefined));
+      const read = withAnswers(bound, slots, answers);
+      const { range } = code.source;
+      // What cannot be read is the error of the whole only where that was born there.
+      const isBorn = isFailure(whole) && whole.range && range.start <= whole.range.start && whole.range.end <= range.end;
+      if (isFailure(read) && !isBorn) return [];
+      const value = isFailure(read) ? whole : read;
+      return agree(asTruth(this.#put(node, value, row)), asTruth(whole)) ? [{ ...given, bound, slots, value }] : [];
+    });
   }
 
   /** The whole with other values in some columns, and the row's in the rest, without other rows. */

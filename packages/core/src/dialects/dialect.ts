@@ -79,12 +79,17 @@ export type Code = (
   | { readonly one: (value: Value) => Value; readonly strict?: true }
   | { readonly lazy: (cells: readonly Cell[], context: CodeContext) => Cell; readonly strict?: undefined }
 ) & {
+  /** How it reads texts, by the places of its arguments: what the step gives may stand in the place of one. */
+  readonly reads?: Readonly<Record<number, Step>>;
   /** The operation that it comes to on most rows; whoever uses it compares what both give on the row. */
-  readonly like?: Likeness;
+  readonly like?: Likeness | ((constant: (index: number) => Value | undefined) => Likeness | undefined);
 };
 
-/** An operation that code comes to, with the slots that its arguments fill, or what some of them are made into for one. */
-export type Likeness = Step & { readonly slots: readonly (string | (Likeness & { readonly slot: string }))[] };
+/**
+ * An operation that code comes to, with the slots that its arguments fill in turn, or what some of them are made into for one;
+ * null stands for an argument that fills none.
+ */
+export type Likeness = Step & { readonly slots: readonly (string | null | (Likeness & { readonly slot: string }))[] };
 
 /** Where rows of values may stand, and how they compare. */
 export interface RowRules {

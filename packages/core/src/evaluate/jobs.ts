@@ -1,5 +1,6 @@
 import { isOfMany, operationOf, type OperationId } from "../text/index.ts";
 import type { Likeness } from "../dialects/dialect.ts";
+import { type Step, step } from "../dialects/step.ts";
 import type { Value } from "../values/index.ts";
 import { type Bound, type BoundOperation, dependsOn, unconverted } from "./bound.ts";
 
@@ -26,7 +27,7 @@ function partsBy(bound: Bound | readonly Bound[] | undefined, id: OperationId) {
     const input = slots[name];
     return input && !("kind" in input) ? input : [];
   };
-  return { answers: call.answers, one, many };
+  return { answers: call.answers, fixed: call.fixed, one, many };
 }
 
 const constantOf = (bound: Bound | undefined): Value | undefined => {
@@ -289,6 +290,60 @@ const joinedFilled: Job = (bound) => {
   return comesTo(bound, "join", { ...joined.answers, emptyItem: "skipped" }, given);
 };
 
+const years = step("units-between", { missing: "null", unitsBetween: "borders" });
+
+/** The year of one date less that of another. */
+const yearsApart: Job = (bound) => {
+  const less = partsBy(bound, "calculate");
+  const [later, earlier] = [less?.one("a"), less?.one("b")].map((part) => {
+    const field = partsBy(part, "calendar-field");
+    return field?.fixed.field === "year" ? field.one("date") : undefined;
+  });
+  if (!less || constantOf(less.one("sign")) !== "-" || !later || !earlier) return undefined;
+  return stepAt(bound, years, { unit: implied("year", "text", bound), from: earlier, to: later });
+};
+
+/** The whole years of what lies between two dates. */
+const wholeYears: Job = (bound) => {
+  const field = partsBy(bound, "interval-field");
+  const between = partsBy(field?.one("interval"), "interval-between");
+  const [later, earlier] = [between?.one("later"), between?.one("earlier")];
+  if (constantOf(field?.one("field")) !== "year" || between?.fixed.parts !== "years, months and days" || !later || !earlier)
+    return undefined;
+  const whole = step("units-between", { missing: "null", unitsBetween: "whole ones" });
+  return stepAt(bound, whole, { unit: implied("year", "text", bound), from: earlier, to: later });
+};
+
+/** As much the other way. */
+const opposite = step(
+  "scale-interval",
+  { missing: "null", partsOfMonths: "rounded", byZero: "error" },
+  { does: "times", factor: -1 },
+);
+
+/** What is moved earlier is moved later by as much the other way. */
+const movedLater: Job = (bound) => {
+  if (bound.kind !== "operation" || bound.operation !== "add-to-date" || bound.fixed.direction !== "earlier") return undefined;
+  const [date, interval] = bound.inputs;
+  if (!date || !interval || !("kind" in date && "kind" in interval)) return undefined;
+  const later = { ...comesTo(bound, "add-to-date", bound.answers, {}), fixed: { direction: "later" } };
+  return { ...later, inputs: [date, stepAt(interval, opposite, { interval }), undefined] };
+};
+
+const isoDate = step(
+  "moment-of",
+  { missing: "null", dateForms: "ISO 8601", clockOfDate: "left out", notADate: "error" },
+  { wanted: "date", from: "text" },
+);
+
+/** A date of a type of its own, read as the text that it is. */
+const typedDate: Job = (bound) => {
+  const read = partsBy(bound, "typed-moment");
+  const value = read?.one("value");
+  if (bound.kind !== "operation" || bound.fixed.type !== "date" || !value) return undefined;
+  return stepAt(bound, isoDate, { value });
+};
+
 /** Which way rounding cuts a quotient. */
 const cuts: Answered = { down: "down", up: "up", "toward zero": "toward zero" };
 
@@ -306,27 +361,49 @@ const dividedToWhole: Job = (bound) => {
   return isWhole && a && b ? comesTo(bound, "whole-quotient", { wholeQuotient: cut }, { a, b }) : undefined;
 };
 
+/** A step at a place, with what is in its slots; those that it sets itself have constants. */
+function stepAt(
+  at: Bound,
+  { operation, answers, fixed = {} }: Step,
+  given: Readonly<Record<string, Bound | readonly Bound[]>>,
+): Bound & BoundOperation {
+  const set = operationOf(operation).slots.flatMap(({ name, settled }) =>
+    settled || fixed[name] === undefined ? [] : [[name, implied(fixed[name], "any", at)] as const],
+  );
+  return { ...comesTo(at, operation, answers, { ...given, ...Object.fromEntries(set) }), fixed };
+}
+
+/** How many arguments it takes to be like something. */
+const argumentsOf = ({ slots }: Likeness): number =>
+  slots.reduce((sum, slot) => sum + (slot === null || typeof slot === "string" ? 1 : argumentsOf(slot)), 0);
+
 /** What an operation makes of arguments, the next ones in their order. */
-function likened(at: Bound, { operation, slots, answers, fixed = {} }: Likeness, args: Bound[]): Bound & BoundOperation {
-  const given = slots.map((slot): [string, Bound | readonly Bound[]] => {
-    if (typeof slot !== "string") return [slot.slot, likened(at, slot, args)];
-    const filled = operationOf(operation).slots.find((each) => each.name === slot)!;
-    return [slot, isOfMany(filled) ? args.splice(0) : args.shift()!];
+function likened(at: Bound, like: Likeness, args: Bound[]): Bound & BoundOperation {
+  const given = like.slots.flatMap((slot): [string, Bound | readonly Bound[]][] => {
+    if (slot !== null && typeof slot !== "string") return [[slot.slot, likened(at, slot, args)]];
+    const filled = operationOf(like.operation).slots.find((each) => each.name === slot);
+    const next = filled && isOfMany(filled) ? args.splice(0) : args.shift()!;
+    return slot === null ? [] : [[slot, next]];
   });
-  return { ...comesTo(at, operation, answers, Object.fromEntries(given)), fixed };
+  return stepAt(at, like, Object.fromEntries(given));
 }
 
 /** Code of a dialect's own, by the operation that it comes to on most rows. */
 const ofCode: Job = (bound) => {
   if (bound.kind !== "code" || !bound.code.like) return undefined;
   const args = [...bound.children];
-  const made = likened(bound, bound.code.like, args);
-  return args.length === 0 ? made : undefined;
+  const { like } = bound.code;
+  const known = typeof like === "function" ? like((i) => constantOf(bound.children.at(i))) : like;
+  return !known || args.length < argumentsOf(known) ? undefined : likened(bound, known, args);
 };
 
 const jobs: readonly Job[] = [
   dividedToWhole,
   ofCode,
+  typedDate,
+  movedLater,
+  yearsApart,
+  wholeYears,
   before,
   after,
   capitalised,

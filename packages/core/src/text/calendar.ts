@@ -5,6 +5,7 @@ import {
   Moment,
   type Value,
   calendarParts,
+  dateFromDays,
   dayNames,
   daysFromDate,
   isoWeekOf,
@@ -59,6 +60,37 @@ export const calendarField = operation({
     return (value: string | Moment): Value => {
       const parts = calendarParts(value);
       return parts ? give(parts) : notADate(value);
+    };
+  },
+});
+
+/** The week of a year that begins on a day of the week (0 Sunday); the days before its first such day are in week 0, or in 1 with `isCut`. */
+const weekFrom =
+  (first: number, isCut: boolean) =>
+  ({ days, year }: CalendarParts): number => {
+    const start = daysFromDate(year, 1, 1);
+    const before = (dateFromDays(start).weekday - first + 7) % 7;
+    return Math.floor((days - start + before) / 7) + (isCut || before === 0 ? 1 : 0);
+  };
+
+/** Numbers the weeks of a year. */
+export const weekOfYear = operation({
+  id: "week-of-year",
+  family: "convert",
+  summary: "gives the number of a date's week in the year",
+  slots: [text("date")],
+  traits: ["missing", "weeks"],
+  prepare({ weeks }) {
+    const numbered = {
+      "ISO 8601": ({ days }: CalendarParts) => isoWeekOf(days).week,
+      "Sundays from 0": weekFrom(0, false),
+      "Mondays from 0": weekFrom(1, false),
+      "Sundays from 1": weekFrom(0, true),
+      "Mondays from 1": weekFrom(1, true),
+    }[weeks];
+    return (value: string | Moment): Value => {
+      const parts = calendarParts(value);
+      return parts ? numbered(parts) : notADate(value);
     };
   },
 });

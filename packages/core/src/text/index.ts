@@ -18,7 +18,7 @@ import {
   sliceItems,
   spliceItems,
 } from "./lists.ts";
-import { calendarField, weekday } from "./calendar.ts";
+import { calendarField, weekOfYear, weekday } from "./calendar.ts";
 import { bytesOf } from "./bytes-of.ts";
 import { checkEscape, checkKind, checkNumber, checkPattern, checkText, instead } from "./checks.ts";
 import { typedMoment } from "./dates/typed.ts";
@@ -147,6 +147,7 @@ export const operations = {
   "compare-items": compareItems,
   "calendar-field": calendarField,
   weekday,
+  "week-of-year": weekOfYear,
   "text-from-date": textFromDate,
   "date-from-text": dateFromText,
   "check-format": checkFormat,

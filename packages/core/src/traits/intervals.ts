@@ -30,6 +30,10 @@ export const intervals = {
     "a date, with hours a time": "A date; with a time where hours are added.",
     "a date": "A date, whatever the hours that are added make of a day.",
   }),
+  clockDigits: trait("With how many digits of the second's fraction is a moment shown that was moved?", {
+    "as many as it has": "With those that it has: 12:00:00.5.",
+    six: "With six, whatever they are: 12:00:00.500000.",
+  }),
   unitsBetween: trait("What is counted between two moments?", {
     borders: "The borders of the unit: from 31 January to 1 February one month, of years none.",
     "whole ones": "Whole units: a month is over on the same day of the next one.",

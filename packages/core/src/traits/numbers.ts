@@ -95,6 +95,14 @@ export const numbers = {
     "as needed": "It has as many as it needs; zeros are put before fewer.",
     "as asked": "That is an error; zeros are put before fewer.",
   }),
+  weeks: trait("Which week of the year is a date in?", {
+    "ISO 8601":
+      "Weeks begin on Monday, and the first one is that of the year's first Thursday; days before it are in the last year's last.",
+    "Sundays from 0": "Weeks begin on Sunday; the days before the first Sunday are in week 0.",
+    "Mondays from 0": "Weeks begin on Monday; the days before the first Monday are in week 0.",
+    "Sundays from 1": "Weeks begin on Sunday; 1 January is in week 1.",
+    "Mondays from 1": "Weeks begin on Monday; 1 January is in week 1.",
+  }),
   weekdays: trait("How are the days of the week numbered?", {
     "Sunday 0": "From 0 for Sunday to 6 for Saturday.",
     "Sunday 1": "From 1 for Sunday to 7 for Saturday.",

@@ -234,9 +234,16 @@ export const values = {
   }),
   dateForms: trait("Which texts are dates, where no format is given?", {
     "ISO 8601": "2019-04-03 and nothing else.",
+    "ISO 8601, or with a time": "2019-04-03, or with a time of day behind it.",
+    "ISO 8601, 31 days a month": "2019-04-03, or with a time of day behind it; 2019-04-31 is one, too.",
     "year first": "2019-4-3, 2019/04/03 and the like, with or without a time of day.",
-    "numbers or names of months": "2019-04-03, 4/3/2019 (the month first), 20190403, Apr 3, 2019 or 3 Apr 2019, and more.",
+    "numbers or names of months":
+      "2019-04-03, 4/3/2019 or 4.3.2019 (the month first), 20190403, Apr 3, 2019 or 3 Apr 2019, and more.",
     "any marks": "2019.4.3, 19*04*03, 20190403 and the like: numbers with any marks, or digits side by side.",
+  }),
+  clockOfDate: trait("What of a time of day, where a date is read?", {
+    "left out": "Only the date stays.",
+    kept: "It stays behind the date.",
   }),
   notADate: trait("What does a text that is no date give?", {
     error: "It is an error.",

@@ -14,12 +14,13 @@ import {
   utf8Of,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
+import { extractLike } from "../shared/calendar.ts";
 import { bad, strict } from "../shared/code.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { listCode } from "./lists.ts";
-import { datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated } from "./moments.ts";
+import { datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated, singular } from "./moments.ts";
 import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
 import { nameOf } from "../types.ts";
@@ -210,7 +211,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },
   ...listCode,
-  extract: strict(datePart),
+  extract: { like: extractLike(singular), ...strict(datePart) },
   ...Object.fromEntries(Object.entries(sinceEpoch).map(([name, run]) => [name, strict(run)])),
   "timestamp of ms": strict((value: number | bigint) => momentAt(BigInt(value) * 1000n)),
   // The farthest ones stand for the moments without end.

@@ -40,7 +40,7 @@ const listFromText = (item: string): Work => [step("list-of-text", { listForm: "
 
 /** A date or time by how it is written; `from` says what it is. */
 const moment = (wanted: string, from: string) =>
-  step("moment-of", { dateForms: "year first", notADate: "error" }, { wanted, from });
+  step("moment-of", { missing: "null", dateForms: "year first", clockOfDate: "left out", notADate: "error" }, { wanted, from });
 
 const bytesOf = (bytesWritten: AnswerOf<"bytesWritten">) => step("bytes-of", { bytesWritten });
 

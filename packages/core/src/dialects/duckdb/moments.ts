@@ -62,7 +62,7 @@ export function momentAt(micros: bigint): Value {
 
 const microsOfDay = 86_400_000_000n;
 
-const singular = (name: string): string =>
+export const singular = (name: string): string =>
   name
     .toLowerCase()
     .replace(/^(years|months|days|quarters|weeks|hours|minutes|seconds|decades|milliseconds|microseconds)$/, (word) =>

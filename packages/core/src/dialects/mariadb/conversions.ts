@@ -34,7 +34,7 @@ const whole = (to: string, ...after: readonly Step[]): ConversionLine[] => [
 
 /** A date or time by how it is written; `from` says what it is. */
 const moment = (wanted: string, from: string, none: AnswerOf<"notADate"> = "null") =>
-  step("moment-of", { dateForms: "any marks", notADate: none }, { wanted, from });
+  step("moment-of", { missing: "null", dateForms: "any marks", clockOfDate: "left out", notADate: none }, { wanted, from });
 
 /** What is taken for a date by its text, or by its digits where it is a number. */
 const moments = (to: string, wanted: string): ConversionLine[] => [

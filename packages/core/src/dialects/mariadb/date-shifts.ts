@@ -13,23 +13,41 @@ export const zeroPart = (date: Value): Failure => new Failure("not-covered", { w
 export const secondsOf = ({ hour, minute, second }: marked.Moment): number => hour * 3600 + minute * 60 + second;
 export const microsOf = (moment: marked.Moment): number => dayOf(moment) * 86_400e6 + secondsOf(moment) * 1e6 + moment.micro;
 
+/** So many of a unit as a stretch of time. */
+const amountLike = {
+  ...step("interval-of", { missing: "null", fractionOfUnit: "kept of seconds" }, { form: "1 month" }),
+  slot: "interval",
+  slots: ["count", "unit"],
+};
+const opposite = step(
+  "scale-interval",
+  { missing: "null", partsOfMonths: "rounded", byZero: "error" },
+  { does: "times", factor: -1 },
+);
+
 /** date_add() and date_sub(): of a date a date unless the unit is one of time, of a text a text. */
 export const shift = (direction: 1 | -1): Code => ({
   strict: true,
+  reads: {
+    0: step(
+      "moment-of",
+      { missing: "null", dateForms: "any marks", clockOfDate: "kept", notADate: "null" },
+      { wanted: "date", from: "text" },
+    ),
+  },
   like: {
     ...step(
       "add-to-date",
-      { missing: "null", dayBeyond: "the last day", timeAdded: "a date, with hours a time", noSuchDate: "null" },
-      { direction: direction === 1 ? "later" : "earlier" },
-    ),
-    slots: [
-      "date",
       {
-        ...step("interval-of", { missing: "null", fractionOfUnit: "kept of seconds" }, { form: "1 month" }),
-        slot: "interval",
-        slots: ["count", "unit"],
+        missing: "null",
+        dayBeyond: "the last day",
+        timeAdded: "a date, with hours a time",
+        clockDigits: "six",
+        noSuchDate: "null",
       },
-    ],
+      { direction: "later" },
+    ),
+    slots: ["date", direction === 1 ? amountLike : { ...opposite, slot: "interval", slots: [amountLike] }],
   },
   run: ([value, amount, unitName], context) => shiftBy(value, amount, unitName as string, direction, context, [0, 1]),
 });

@@ -1,6 +1,8 @@
 import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isFailure, lookup } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, strict } from "../shared/code.ts";
+import type { AnswerOf } from "../../traits/index.ts";
+import { extractLike } from "../shared/calendar.ts";
 import { step } from "../step.ts";
 import { marked } from "../../text/index.ts";
 import { dayOf, epochDays, lastDayOf, momentAt, momentOf, weekOf, weekRule } from "./moments.ts";
@@ -18,6 +20,13 @@ const onTime = (read: (span: number) => number): Code => strict((text: string) =
 
 /** The three bits of the mode of a week that count. */
 const modeOf = (mode: Value | undefined): number => Number(BigInt((mode ?? 0) as number | bigint) & 7n);
+
+/** How the modes of week() number weeks that others number so, too (documentation, "WEEK"). */
+const weeksByMode: Readonly<Record<string, AnswerOf<"weeks"> | undefined>> = {
+  "0": "Sundays from 0",
+  "3": "ISO 8601",
+  "5": "Mondays from 0",
+};
 
 /** What extract() gives for each field. */
 const extracted: Readonly<Record<string, (moment: marked.Moment) => number>> = lookup({
@@ -219,6 +228,10 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   },
   // A mode that is null counts as 0.
   week: {
+    like: (constant) => {
+      const weeks = weeksByMode[String(constant(1) ?? 0)];
+      return weeks && { ...step("week-of-year", { missing: "null", weeks }), slots: ["date"] };
+    },
     run: ([text, mode]) => (text === null ? null : weekOf(momentOf(text as string), weekRule(modeOf(mode))).week),
   },
   yearweek: {
@@ -228,7 +241,13 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
       return year * 100 + week;
     },
   },
-  extract: { strict: true, run: ([field, value], { types }) => extract(field as string, value, types[1]) },
+  extract: {
+    like: extractLike((name) => name.toLowerCase(), {
+      week: step("week-of-year", { missing: "null", weeks: "Sundays from 0" }),
+    }),
+    strict: true,
+    run: ([field, value], { types }) => extract(field as string, value, types[1]),
+  },
   timestamp: {
     strict: true,
     run: ([text, time], context) => {

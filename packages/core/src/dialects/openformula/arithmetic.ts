@@ -1,5 +1,7 @@
 import { Failure, type Value, dateFromDays, daysFromDate, isoWeekOf, serialEpoch, serialOfText } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
+import type { AnswerOf } from "../../traits/index.ts";
+import { step } from "../step.ts";
 
 export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
 
@@ -80,6 +82,31 @@ function week(serial: number, kind: number): Value {
   return Math.floor((days - january + before) / 7) + 1;
 }
 
+/** A serial number as the date that it stands for. */
+const ofSerial = {
+  ...step(
+    "moment-of",
+    { missing: "blank", dateForms: "ISO 8601, or with a time", clockOfDate: "kept", notADate: "error" },
+    { wanted: "date", from: "serial" },
+  ),
+  slot: "date",
+  slots: ["value"],
+};
+
+/** A function of one date, by the field that it gives. */
+const fieldLike = (field: string) => ({ ...step("calendar-field", { missing: "blank" }, { field }), slots: [ofSerial] });
+
+const weekdaysByKind: Readonly<Record<string, AnswerOf<"weekdays"> | undefined>> = {
+  "1": "Sunday 1",
+  "2": "Monday 1",
+  "3": "Monday 0",
+};
+const weeksByKind: Readonly<Record<string, AnswerOf<"weeks"> | undefined>> = {
+  "1": "Sundays from 1",
+  "2": "Mondays from 1",
+  "21": "ISO 8601",
+};
+
 /** Functions of numbers and dates, by name. */
 export const arithmetic: Readonly<Record<string, Code>> = {
   ROMAN: onNumbers(roman),
@@ -90,7 +117,16 @@ export const arithmetic: Readonly<Record<string, Code>> = {
   EVEN: onNumbers((value) => Math.sign(value) * Math.ceil(Math.abs(value) / 2) * 2),
   ODD: onNumbers((value) => (value < 0 ? -1 : 1) * (Math.ceil((Math.abs(value) - 1) / 2) * 2 + 1)),
   DATE: onNumbers((year, month, day) => daysFromDate(Math.trunc(year), Math.trunc(month), Math.trunc(day)) + serialEpoch),
-  DATEVALUE: { run: ([text]) => floored(serialOfText((text as string) ?? ""), text) },
+  DATEVALUE: {
+    run: ([text]) => floored(serialOfText((text as string) ?? ""), text),
+    reads: {
+      0: step(
+        "moment-of",
+        { missing: "blank", dateForms: "ISO 8601, or with a time", clockOfDate: "left out", notADate: "error" },
+        { wanted: "date", from: "text" },
+      ),
+    },
+  },
   TIMEVALUE: {
     run: ([text]) => {
       const serial = serialOfText((text as string) ?? "");
@@ -98,22 +134,37 @@ export const arithmetic: Readonly<Record<string, Code>> = {
     },
   },
   TIME: onNumbers((hours, minutes, seconds) => (Math.trunc(hours) * 3600 + Math.trunc(minutes) * 60 + seconds) / 86400),
-  YEAR: onNumbers((serial) => dateOf(serial).year),
-  MONTH: onNumbers((serial) => dateOf(serial).month),
-  DAY: onNumbers((serial) => dateOf(serial).day),
+  YEAR: { like: fieldLike("year"), ...onNumbers((serial) => dateOf(serial).year) },
+  MONTH: { like: fieldLike("month"), ...onNumbers((serial) => dateOf(serial).month) },
+  DAY: { like: fieldLike("day"), ...onNumbers((serial) => dateOf(serial).day) },
   HOUR: timePart((seconds) => Math.floor(seconds / 3600) % 24),
   MINUTE: timePart((seconds) => Math.floor(seconds / 60) % 60),
   SECOND: timePart((seconds) => seconds % 60),
-  WEEKDAY: onNumbers((serial, kind) => {
-    const { weekday } = dateOf(serial);
-    if (kind === 1) return weekday + 1;
-    return kind === 2 ? ((weekday + 6) % 7) + 1 : kind === 3 ? (weekday + 6) % 7 : bad("the kind of week must be 1, 2 or 3");
-  }),
+  WEEKDAY: {
+    like: (constant) => {
+      const weekdays = weekdaysByKind[String(constant(1) ?? 1)];
+      return weekdays && { ...step("weekday", { missing: "blank", weekdays }), slots: [ofSerial] };
+    },
+    ...onNumbers((serial, kind) => {
+      const { weekday } = dateOf(serial);
+      if (kind === 1) return weekday + 1;
+      return kind === 2 ? ((weekday + 6) % 7) + 1 : kind === 3 ? (weekday + 6) % 7 : bad("the kind of week must be 1, 2 or 3");
+    }),
+  },
   DAYS: onNumbers((end, start) => Math.floor(end) - Math.floor(start)),
   EDATE: onNumbers((serial, months) => monthsLater(serial, months)),
   EOMONTH: onNumbers((serial, months) => monthsLater(serial, months, 31)),
-  WEEKNUM: onNumbers(week),
-  ISOWEEKNUM: onNumbers(isoWeek),
+  WEEKNUM: {
+    like: (constant) => {
+      const weeks = weeksByKind[String(constant(1) ?? 1)];
+      return weeks && { ...step("week-of-year", { missing: "blank", weeks }), slots: [ofSerial] };
+    },
+    ...onNumbers(week),
+  },
+  ISOWEEKNUM: {
+    like: { ...step("week-of-year", { missing: "blank", weeks: "ISO 8601" }), slots: [ofSerial] },
+    ...onNumbers(isoWeek),
+  },
   MROUND: onNumbers((value, multiple) =>
     multiple === 0
       ? 0

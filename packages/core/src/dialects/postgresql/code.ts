@@ -17,6 +17,7 @@ import {
   lookup,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
+import { extractLike } from "../shared/calendar.ts";
 import { bad, strict } from "../shared/code.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
@@ -366,16 +367,25 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   min_scale: strict((value: Decimal) => value.trimmed().scale),
   trim_scale: strict((value: Decimal) => value.trimmed()),
   to_number: strict(readNumberBy),
-  "extract date": strict((name: string, date: string) =>
-    /^(?:hour|minute|second|milliseconds|microseconds|timezone\w*)$/.test(fieldName(name))
-      ? bad(`a date has no "${name}"`)
-      : toDecimal(field(name, `${date} 00:00:00`)),
-  ),
-  extract: strict((name: string, timestamp: string) => toDecimal(field(name, timestamp))),
-  date_part: strict((name: string, timestamp: string) => {
-    const value = field(name, timestamp);
-    return isFailure(value) ? value : new Double(Number(outputText(value)));
-  }),
+  "extract date": {
+    like: extractLike(fieldName),
+    ...strict((name: string, date: string) =>
+      /^(?:hour|minute|second|milliseconds|microseconds|timezone\w*)$/.test(fieldName(name))
+        ? bad(`a date has no "${name}"`)
+        : toDecimal(field(name, `${date} 00:00:00`)),
+    ),
+  },
+  extract: {
+    like: extractLike(fieldName),
+    ...strict((name: string, timestamp: string) => toDecimal(field(name, timestamp))),
+  },
+  date_part: {
+    like: extractLike(fieldName),
+    ...strict((name: string, timestamp: string) => {
+      const value = field(name, timestamp);
+      return isFailure(value) ? value : new Double(Number(outputText(value)));
+    }),
+  },
   make_date: strict((year: number, month: number, day: number) => {
     if (year < 0) return new Failure("not-covered", { what: "dates before the year 1" });
     return year > 0 && year <= lastYear && isDate(year, month, day)

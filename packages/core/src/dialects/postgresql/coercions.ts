@@ -52,7 +52,7 @@ export const names: Readonly<Record<string, string>> = lookup({
 const moment = (to: string, from: string) =>
   step(
     "moment-of",
-    { dateForms: "numbers or names of months", notADate: "error" },
+    { missing: "null", dateForms: "numbers or names of months", clockOfDate: "left out", notADate: "error" },
     // The session's time zone is UTC here.
     { wanted: to === "timestamptz" ? "timestamp in UTC" : to, from: from === "timestamptz" ? "timestamp" : from },
   );

@@ -22,7 +22,7 @@ export function intervalRows({ moments, factors, answers, form, evidence }: Inte
   const moved = (sign: "+" | "-") =>
     step(
       "add-to-date",
-      { missing, dayBeyond: "the last day", timeAdded: "a date and time", noSuchDate: "error" },
+      { missing, dayBeyond: "the last day", timeAdded: "a date and time", clockDigits: "as many as it has", noSuchDate: "error" },
       { direction: directions[sign] },
     );
   const scaled = (fixed: Record<string, string | number>) =>

@@ -14,7 +14,11 @@ const read = {
 /** What SQL does to values without a function. */
 export const steps = {
   truth: step("truth-of", { missing, textTruth: "true, false or unknown", truthOfNaN: "there is none" }),
-  date: step("moment-of", { dateForms: "ISO 8601", notADate: "error" }, { wanted: "date", from: "text" }),
+  date: step(
+    "moment-of",
+    { missing: "null", dateForms: "ISO 8601", clockOfDate: "left out", notADate: "error" },
+    { wanted: "date", from: "text" },
+  ),
   text: step("text-of", { ...written, powerFrom: "always", power: "1E20", beyondNumbers: "NaN and Infinity", truthText: "TRUE" }),
   smallint: step("number-of", { ...read, numberKind: "integer", range: "16 bits" }),
   integer: step("number-of", { ...read, numberKind: "integer", range: "32 bits" }),

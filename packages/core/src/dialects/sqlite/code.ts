@@ -13,7 +13,7 @@ import {
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { bad, roundingLike, strict } from "../shared/code.ts";
-import { dateFunctions, shiftLike, strftime, strftimeLike, timediff } from "./moments.ts";
+import { dateFunctions, dateRead, shiftLike, strftime, strftimeLike, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
 import { fitInteger } from "./numbers.ts";
@@ -117,9 +117,15 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   "aggregate sum": { strict: true, run: ([value]) => (isWholeNumber(value) ? value : toDouble(value)) },
   "aggregate total": { run: ([value]) => (value === null ? new Double(0) : toDouble(value)) },
   "aggregate mean": { strict: true, run: ([value]) => toDouble(value) },
-  ...Object.fromEntries(Object.entries(dateFunctions).map(([name, run]): [string, Code] => [name, { run: (args) => run(args) }])),
-  date: { run: dateFunctions.date, like: shiftLike },
-  strftime: { run: (args) => strftime(args), like: strftimeLike },
+  ...Object.fromEntries(
+    Object.entries(dateFunctions).map(([name, run]): [string, Code] => [
+      name,
+      { run: (args) => run(args), reads: { 0: dateRead("kept") } },
+    ]),
+  ),
+  date: { run: dateFunctions.date, like: shiftLike("a date"), reads: { 0: dateRead("left out") } },
+  datetime: { run: dateFunctions.datetime, like: shiftLike("a date and time"), reads: { 0: dateRead("kept") } },
+  strftime: { run: (args) => strftime(args), like: strftimeLike, reads: { 1: dateRead("kept") } },
   timediff: { run: timediff },
   printf: { run: (args) => printf(args) },
   char: {

@@ -1,5 +1,6 @@
 import { dateTokens, tokenTable, writeDate } from "../../text/index.ts";
 import { Bytes, Double, Failure, type Value, dateFromDays, daysFromDate, isFailure } from "../../values/index.ts";
+import type { AnswerOf } from "../../traits/index.ts";
 import type { Likeness } from "../dialect.ts";
 import { step } from "../step.ts";
 import { textUntilNul, toText, toDouble } from "./steps.ts";
@@ -268,11 +269,19 @@ export const strftimeLike = {
   slots: ["format", "date"],
 };
 
-/** What date() comes to with one modifier that is a number of units. */
-export const shiftLike = {
+/** How a text is read as a date (documentation, "Date And Time Functions", 2). */
+export const dateRead = (clockOfDate: AnswerOf<"clockOfDate">) =>
+  step(
+    "moment-of",
+    { missing: "null", dateForms: "ISO 8601, 31 days a month", clockOfDate, notADate: "null" },
+    { wanted: "date", from: "text" },
+  );
+
+/** What date() and datetime() come to with one modifier that is a number of units. */
+export const shiftLike = (timeAdded: AnswerOf<"timeAdded">): Likeness => ({
   ...step(
     "add-to-date",
-    { missing: "null", dayBeyond: "days of the next month", timeAdded: "a date", noSuchDate: "null" },
+    { missing: "null", dayBeyond: "days of the next month", timeAdded, clockDigits: "as many as it has", noSuchDate: "null" },
     { direction: "later" },
   ),
   slots: [
@@ -287,7 +296,7 @@ export const shiftLike = {
       slots: ["text"],
     },
   ],
-} satisfies Likeness;
+});
 
 /** strftime(format, time, modifier, …); null for a letter that stands for nothing. */
 export function strftime(values: readonly Value[]): Value {

@@ -218,7 +218,11 @@ const to: FunctionRow = {
   evidence: "XPath 3.1, 3.4.1",
 };
 const moved = (direction: "later" | "earlier") =>
-  step("add-to-date", { missing: "null", dayBeyond: "the last day", timeAdded: "a date", noSuchDate: "error" }, { direction });
+  step(
+    "add-to-date",
+    { missing: "null", dayBeyond: "the last day", timeAdded: "a date", clockDigits: "as many as it has", noSuchDate: "error" },
+    { direction },
+  );
 const together = (direction: "later" | "earlier") => step("add-intervals", { missing: "null" }, { direction });
 const scaled = (does: "times" | "by") =>
   step("scale-interval", { missing: "null", partsOfMonths: "rounded", byZero: "error" }, { does });

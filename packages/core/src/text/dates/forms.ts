@@ -29,6 +29,18 @@ const iso: Reader = (text) => {
   return date !== undefined && isDate(Number(year), Number(month), Number(day)) ? { date } : undefined;
 };
 
+/** A date as ISO 8601 has it, perhaps with a time of day behind it; `isOne` says which numbers are one. */
+const isoWithTime =
+  (isOne: (year: number, month: number, day: number) => boolean): Reader =>
+  (text) => {
+    const [, year, month, day, rest] = /^(\d{4})-(\d{2})-(\d{2})((?:[ T].*)?)$/.exec(asciiTrimmed(text)) ?? [];
+    if (year === undefined || !isOne(Number(year), Number(month), Number(day))) return undefined;
+    const date = `${year}-${month}-${day}`;
+    if (rest === "") return { date };
+    const time = clockOf(rest.replace(/^[T ]+/, ""));
+    return time?.rest === "" ? { date, clock: time.clock } : undefined;
+  };
+
 /** A time of day and what stands after it. */
 function clockOf(text: string): { clock: string; rest: string } | undefined {
   const [, hour, minute, second = "00", rest] = /^(\d{1,2}):(\d{1,2})(?::(\d{1,2}(?:\.\d+)?))?(?!\d)([^]*)$/.exec(text) ?? [];
@@ -55,13 +67,16 @@ const yearFirst: Reader = (given, wanted) => {
 
 /** Forms in the order month, day, year: what each group of digits or letters is. */
 const forms: readonly (readonly [RegExp, string])[] = [
-  [/^(\d{4})-(\d{1,2})-(\d{1,2})$/, "ymd"],
-  [/^(\d{4})\/(\d{1,2})\/(\d{1,2})$/, "ymd"],
+  ...["-", "/", "\\.", " "].map((mark) => [new RegExp(`^(\\d{4})${mark}(\\d{1,2})${mark}(\\d{1,2})$`), "ymd"] as const),
   [/^(\d{4})(\d{2})(\d{2})$/, "ymd"],
-  [/^(\d{1,2})[/-](\d{1,2})[/-](\d{4})$/, "mdy"],
-  [/^([A-Za-z]{3,9}) (\d{1,2}),? (\d{4})$/, "mdy"],
-  [/^(\d{1,2})[ -]([A-Za-z]{3,9})[ -](\d{4})$/, "dmy"],
+  ...["-", "/", "\\."].map((mark) => [new RegExp(`^(\\d{1,2})${mark}(\\d{1,2})${mark}(\\d{4}|\\d{2})$`), "mdy"] as const),
+  [/^([A-Za-z]{3,9}) (\d{1,2}),? (\d{4}|\d{2})$/, "mdy"],
+  [/^([A-Za-z]{3,9})-(\d{1,2})-(\d{4}|\d{2})$/, "mdy"],
+  [/^(\d{1,2})[ -]([A-Za-z]{3,9})[ -](\d{4}|\d{2})$/, "dmy"],
 ];
+
+/** A year in two digits is one from 1970 to 2069. */
+const fullYear = (year: string): number => (year.length === 2 ? Number(year) + (Number(year) < 70 ? 2000 : 1900) : Number(year));
 
 /** The number of a month by its name, its first three letters, or "sept"; 0 for no month. */
 function monthNumber(written: string): number {
@@ -81,9 +96,9 @@ const named: Reader = (text) => {
       : undefined;
   const groups = shape.exec(written)!;
   const [year, month, day] = [..."ymd"].map((part) => groups[order.indexOf(part) + 1]);
-  if (Number(year) < 1 || !isDate(Number(year), monthNumber(month), Number(day))) return undefined;
+  if (fullYear(year) < 1 || !isDate(fullYear(year), monthNumber(month), Number(day))) return undefined;
   return {
-    date: `${year}-${two(monthNumber(month))}-${two(day)}`,
+    date: `${String(fullYear(year)).padStart(4, "0")}-${two(monthNumber(month))}-${two(day)}`,
     clock: `${two(hour ?? 0)}:${two(minute ?? 0)}:${secondText(second ?? "00")}`,
   };
 };
@@ -103,6 +118,8 @@ const anyMarks: Reader = (text, wanted) => {
 /** The readers of texts, by what they take for a date. */
 export const readersBy: Readonly<Record<AnswerOf<"dateForms">, Reader>> = {
   "ISO 8601": iso,
+  "ISO 8601, or with a time": isoWithTime(isDate),
+  "ISO 8601, 31 days a month": isoWithTime((_year, month, day) => month >= 1 && month <= 12 && day >= 1 && day <= 31),
   "year first": yearFirst,
   "numbers or names of months": named,
   "any marks": anyMarks,

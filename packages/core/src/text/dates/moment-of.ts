@@ -1,5 +1,17 @@
 import type { AnswerOf } from "../../traits/index.ts";
-import { Bytes, Decimal, Double, Failure, type Value, textOfBytes } from "../../values/index.ts";
+import {
+  Bytes,
+  Decimal,
+  Double,
+  Failure,
+  type Value,
+  asDouble,
+  clockAt,
+  dateFromDays,
+  isoDate,
+  serialEpoch,
+  textOfBytes,
+} from "../../values/index.ts";
 import { type SlotNumber, any, kept, number, operation, settled } from "../operation.ts";
 import { type MomentText, type Wanted, readersBy } from "./forms.ts";
 import { readTime, spanText, timeOfNumber, withSecondDigits } from "./marked.ts";
@@ -16,8 +28,8 @@ function writtenText(value: Value): string | undefined {
 /** A date, a date and time with or without its zone, or a time of day, as it stands in a value of that type. */
 const ofMoment = /^(?:(-?\d{4,}-\d\d-\d\d))?(?:(?:^| )(-?\d{2,3}:\d\d:\d\d(?:\.\d+)?)(?:\+00)?)?( BC)?$/;
 
-/** What is given may be a text, a number, or a value that has been read before, of a type. */
-const sources = ["text", "number", "date", "timestamp", "time"] as const;
+/** What is given may be a text, the digits of a date as a number, its days since 1899-12-30, or a value that has been read before, of a type. */
+const sources = ["text", "number", "serial", "date", "timestamp", "time"] as const;
 
 /** The ways to give a date or time. */
 const forms: Readonly<Record<string, (moment: MomentText, era: string) => Value | undefined>> = {
@@ -27,6 +39,10 @@ const forms: Readonly<Record<string, (moment: MomentText, era: string) => Value 
   time: ({ clock }) => clock,
   microseconds: ({ clock }) => (clock === undefined ? undefined : (readTime(clock) ?? 0)),
 };
+
+/** A date, with its time of day where that is not the start of the day. */
+const withClock = ({ date, clock = "00:00:00" }: MomentText): Value | undefined =>
+  clock === "00:00:00" ? date : date && `${date} ${clock}`;
 
 /** What stands for a text that is no date. */
 export const noneBy: Readonly<Record<AnswerOf<"notADate">, (text: string, format?: Value) => Value>> = {
@@ -41,13 +57,13 @@ export const momentOf = operation({
   id: "moment-of",
   family: "convert",
   summary: "reads a value as a date or time",
-  slots: [kept(any("value")), settled("wanted", Object.keys(forms)), settled("from", sources)],
-  traits: ["dateForms", "notADate"],
-  prepare({ dateForms, notADate }, { wanted, from }) {
+  slots: [any("value"), settled("wanted", Object.keys(forms)), settled("from", sources)],
+  traits: ["missing", "dateForms", "clockOfDate", "notADate"],
+  prepare({ missing, dateForms, clockOfDate, notADate }, { wanted, from }) {
     const read = readersBy[dateForms];
-    const form = forms[wanted as string];
+    const form = wanted === "date" && clockOfDate === "kept" ? withClock : forms[wanted as string];
     const isTime = wanted === "time" || wanted === "microseconds";
-    const part: Wanted = isTime ? "time" : wanted === "date" ? "date" : "both";
+    const part: Wanted = isTime ? "time" : form === forms.date ? "date" : "both";
     const none = noneBy[notADate];
 
     function fromText(text: string): Value {
@@ -68,12 +84,21 @@ export const momentOf = operation({
       return new Failure("not-covered", { what: `dates like ${text}, in which a part is missing or zero` });
     }
 
-    return (value: Value = null): Value => {
+    function fromSerial(serial: number): Value {
+      if (!Number.isFinite(serial)) return none(String(serial));
+      const { year, month, day } = dateFromDays(Math.floor(serial) - serialEpoch);
+      const micros = Math.round((serial - Math.floor(serial)) * 86_400e6);
+      return form({ date: isoDate(year, month, day), clock: clockAt(micros) }, "") ?? none(String(serial));
+    }
+
+    return (given: Value = null): Value => {
+      const value = given ?? (missing === "null" ? null : "");
       if (value === null) return null;
       const text = writtenText(value);
       if (text === undefined) return new Failure("wrong-kind", { expected: "a date", given: "another kind of value" });
       if (from === "text") return fromText(text);
       if (from === "number") return fromNumber(text);
+      if (from === "serial") return fromSerial(asDouble(value));
       const [, date, clock, era = ""] = ofMoment.exec(text) ?? [];
       if (date === undefined && clock === undefined) return none(text);
       if (date === undefined && !isTime) return new Failure("not-covered", { what: "the current date" });

@@ -71,14 +71,16 @@ export const addToDate = operation({
   family: "convert",
   summary: "gives the moment a stretch of time later or earlier",
   slots: [text("date"), any("interval"), settled("direction", ["later", "earlier"])],
-  traits: ["missing", "dayBeyond", "timeAdded", "noSuchDate"],
-  prepare({ dayBeyond, timeAdded, noSuchDate }, { direction }) {
+  traits: ["missing", "dayBeyond", "timeAdded", "clockDigits", "noSuchDate"],
+  prepare({ dayBeyond, timeAdded, clockDigits, noSuchDate }, { direction }) {
     const sign = direction === "earlier" ? -1 : 1;
     const timed = {
       "a date and time": () => true,
       "a date, with hours a time": ({ micros }: Stretch) => micros !== 0n,
       "a date": () => false,
     }[timeAdded];
+    const fitted = (clock: string) =>
+      clockDigits === "six" ? `${clock}${clock.includes(".") ? "" : "."}`.padEnd(15, "0") : clock;
     const none = (): Value => (noSuchDate === "null" ? null : new Failure("number-out-of-range"));
 
     return (date: string | Moment, interval: Value): Value => {
@@ -90,7 +92,7 @@ export const addToDate = operation({
       const [mark = ""] = zone.exec(written) ?? [];
       const like = (text: string) => (date instanceof Moment ? new Moment(date.type, text + mark) : text + mark);
       const time = clockOnly.exec(written.slice(0, written.length - mark.length));
-      if (time) return like(movedTime(time, stretch, sign));
+      if (time) return like(fitted(movedTime(time, stretch, sign)));
       const parts = calendarParts(date);
       if (!parts) return notADate(date);
       if (Math.abs(stretch.months) > lastYear * 12) return none();
@@ -99,7 +101,7 @@ export const addToDate = operation({
       if (Math.abs(year) > lastYear) return none();
       if (year < 1) return new Failure("not-covered", { what: "dates before the year 1" });
       const between = /\d([T ])\d/.exec(written)?.[1] ?? (timed(stretch) ? " " : undefined);
-      return like(isoDate(year, month, day) + (between === undefined ? "" : between + clockAt(Number(micros))));
+      return like(isoDate(year, month, day) + (between === undefined ? "" : between + fitted(clockAt(Number(micros)))));
     };
   },
 });
