@@ -40,9 +40,15 @@ export const itemOf = (type: string): string | undefined => typeOf(type).item;
 export const listOf = (item: string): string => `${item}[]`;
 
 /** How many decimals a decimal type has; NaN where that is not known. */
-export const scaleOf = (type: string): number => Number(knownOf(type) ?? NaN);
-/** A decimal type with so many decimals, NaN where their number is not known. */
-export const decimalOf = (scale: number): string => typed("decimal", Number.isNaN(scale) ? undefined : scale);
+export const scaleOf = (type: string): number => Number(knownOf(type)?.split(" ")[0] ?? NaN);
+/** How many digits a decimal type has in all; undefined where that is not known. */
+export function widthOf(type: string): number | undefined {
+  const width = knownOf(type)?.split(" ")[1];
+  return width === undefined ? undefined : Number(width);
+}
+/** A decimal type with so many decimals, NaN where their number is not known, and so many digits in all. */
+export const decimalOf = (scale: number, width?: number): string =>
+  typed("decimal", Number.isNaN(scale) ? undefined : width === undefined ? scale : `${scale} ${width}`);
 
 function isNamed(type: string, name: string): boolean {
   if (name === "*") return true;

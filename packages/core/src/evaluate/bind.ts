@@ -231,15 +231,17 @@ export class Binder {
     return controlled({ form: "query" }, node, type, items);
   }
 
-  /** The comparisons of a BETWEEN, by what all three parts are compared as. */
+  /** The comparisons of a BETWEEN, by what all three parts are compared as, and those of an IN; with the types of all parts. */
   readonly #within = new Map<Expression, { readonly type: string | undefined; readonly types: readonly string[] }>();
 
   #noteBetween(node: Call): void {
     const { types } = this.dialect;
-    if (!types.betweenType || node.written?.form !== "between") return;
+    const form = node.written?.form;
+    if (!types.betweenType || !node.written || (form !== "between" && form !== "in")) return;
     if (node.written.parts.some((part) => isRow(ungrouped(part)))) return;
-    const three = node.written.parts.map((part) => this.bind(part).type);
-    for (const comparison of node.args) this.#within.set(comparison, { type: types.betweenType(three), types: three });
+    const all = node.written.parts.map((part) => this.bind(part).type);
+    const type = form === "between" ? types.betweenType(all) : undefined;
+    for (const comparison of node.args) this.#within.set(comparison, { type, types: all });
   }
 
   #call(node: Call): Bound {

@@ -1,5 +1,6 @@
 import type { Conversion, TypeRules } from "../dialects/dialect.ts";
 import { type FunctionRow, parameterAt } from "../dialects/row.ts";
+import { nameOf } from "../dialects/types.ts";
 import type { Call } from "../syntax/index.ts";
 
 /** A row that takes the types of a call, with the conversion of each argument. */
@@ -31,7 +32,7 @@ export class Overloads {
     if (known) return known;
     const found = rows
       .flatMap((row): Fit[] => {
-        const conversions = types.map((type, i) => this.#types.conversion(type, wantedType(row, types, i)));
+        const conversions = types.map((type, i) => this.#types.conversion(type, this.#wanted(row, types, together, i)));
         if (conversions.some((c) => c === undefined)) return [];
         const all = conversions as readonly Conversion[];
         const preferred = this.#types.preference?.(row, together) ?? 0;
@@ -44,13 +45,22 @@ export class Overloads {
     this.#fits.set(key, found);
     return found;
   }
-}
 
-/** The type that is wanted of an argument: of `item.list` the type of `list`, as `item.integer[]`, say. */
-function wantedType(row: FunctionRow, types: readonly string[], index: number): string {
-  const { type } = parameterAt(row, index);
-  if (!type.startsWith("item.")) return type;
-  return `item.${types[row.parameters.findIndex(({ name }) => name === type.slice("item.".length))]}`;
+  /**
+   * The type that is wanted of an argument: of `item.list` the type of `list`, as `item.integer[]`, say, and of `side.decimal` the
+   * decimal that all those have together which stand beside it.
+   */
+  #wanted(row: FunctionRow, types: readonly string[], together: readonly string[], index: number): string {
+    const { type } = parameterAt(row, index);
+    const [kind, name] = type.split(".");
+    if (kind === "item" && name) return `item.${types[row.parameters.findIndex((each) => each.name === name)]}`;
+    if (kind !== "side" || !together.some((other) => nameOf(other) === name && other !== name)) return type;
+    const all = together.reduce<string | undefined>((common, other) => {
+      const both = common === undefined ? other : this.#types.unify([common, other]);
+      return both !== undefined && nameOf(both) === name ? both : common;
+    }, undefined);
+    return all === undefined || nameOf(all) !== name ? type : `side.${all}`;
+  }
 }
 
 /** Whether a function takes nothing but values of one type. */

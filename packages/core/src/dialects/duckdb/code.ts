@@ -23,7 +23,7 @@ import { listCode } from "./lists.ts";
 import { datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated, singular } from "./moments.ts";
 import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
-import { nameOf } from "../types.ts";
+import { nameOf, scaleOf, widthOf } from "../types.ts";
 
 const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));
 
@@ -118,6 +118,8 @@ const typeNames: Readonly<Record<string, string>> = { text: "VARCHAR", literal: 
 
 function typeOf({ types: [type] }: CodeContext): Value {
   const base = nameOf(type);
+  const width = base === "decimal" ? widthOf(type) : undefined;
+  if (width !== undefined) return `DECIMAL(${width},${scaleOf(type)})`;
   const item = base.replace(/(?:\[\])+$/, "");
   if (item === "decimal" || item === "any") return new Failure("not-covered", { what: "the size of a decimal type" });
   return (typeNames[item] ?? item.toUpperCase()) + base.slice(item.length);

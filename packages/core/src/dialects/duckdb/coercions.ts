@@ -10,7 +10,7 @@ import { type Step, type Work, partsOfWork, step } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
 import { type Integer, steps, toText } from "./steps.ts";
 import { isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
-import { decimalOf, isListType, itemOf, knownOf, listOf, nameOf, scaleOf } from "../types.ts";
+import { decimalOf, isListType, itemOf, listOf, nameOf, scaleOf, widthOf } from "../types.ts";
 
 /** A text as a value of a type. */
 function fromText(type: string): Work {
@@ -75,14 +75,22 @@ function itemConversion(given: string, listType: string): Conversion {
 const [least, most] = [-4294967296, 4294967295];
 const offset = (limits: Step["fixed"]) => step("check-number", {}, { ...limits, refused: "number-out-of-range" });
 
+/** What is cast to a decimal of a known size has that size. */
+function sized(given: Conversion, to: string): Conversion {
+  const size = widthOf(to);
+  if (nameOf(to) !== "decimal" || size === undefined) return given;
+  return { ...given, convert: [...partsOfWork(given.convert ?? []), fitted("error", scaleOf(to), size)] };
+}
+
 /** A side of a comparison: a text beside another type is read as that type. */
 function comparedAs(from: string, to: string): Conversion | undefined {
   if (from === to) return { cost: 0 };
-  if (from === "literal") return to === "text" ? { cost: 0.5 } : to === "list" ? undefined : { ...literalTo(to), cost: 3 };
-  if (to === "list") return isListType(from) ? { cost: 0 } : undefined;
-  if (from === "text") return { ...literalTo(to), cost: 8 };
-  if (from === "boolean" && isNumeric(to)) return { cost: isInteger(to) ? 4 : 6, convert: steps[to] };
-  return from === "any" ? { cost: 3 } : conversion(from, to);
+  if (to === "list") return from !== "literal" && isListType(from) ? { cost: 0 } : undefined;
+  if (from === "literal" && to === "text") return { cost: 0.5 };
+  if (from === "literal" || from === "text") return { ...sized(literalTo(nameOf(to)), to), cost: from === "text" ? 8 : 3 };
+  const name = nameOf(to);
+  if (from === "boolean" && isNumeric(name)) return { cost: isInteger(name) ? 4 : 6, convert: steps[name] };
+  return from === "any" ? { cost: 3 } : conversion(from, name);
 }
 
 /** Each number type as those that hold all its values. */
@@ -151,10 +159,12 @@ const plainConversion = conversionTable(conversions, derived);
 /** The same where a decimal of so many decimals is wanted, or what goes with the items of a list. */
 function conversion(given: string, to: string): Conversion | undefined {
   if (to.startsWith("item.")) return itemConversion(given, to.slice("item.".length));
-  const scale = nameOf(to) === "decimal" ? knownOf(to) : undefined;
-  if (scale === undefined) return plainConversion(given, to);
+  const scale = nameOf(to) === "decimal" ? scaleOf(to) : NaN;
+  if (Number.isNaN(scale)) return plainConversion(given, to);
   const exact = given === "boolean" ? { cost: 0, convert: steps.decimal } : plainConversion(given, "decimal");
-  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), extended(Number(scale))] };
+  // A text is cast to the type, size and all.
+  if (exact && widthOf(to) !== undefined && ["text", "literal"].includes(nameOf(given))) return sized(exact, to);
+  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), extended(scale)] };
 }
 
 /** What a type name in a cast means: its name here, and its sizes. */
@@ -230,7 +240,7 @@ export const typeRules: TypeRules = {
     const { type, sizes, depth } = named;
     const isDecimal = type === "decimal" && depth === 0;
     const target = isDecimal
-      ? decimalOf(sizes[1] ?? (sizes.length === 0 ? 3 : 0))
+      ? decimalOf(sizes[1] ?? (sizes.length === 0 ? 3 : 0), sizes[0] ?? 18)
       : Array.from({ length: depth }).reduce<string>(listOf, type);
     const kind = nameOf(from);
     if (target === kind && isCollated(from)) return { type: from, convert: [] };

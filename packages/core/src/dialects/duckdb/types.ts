@@ -1,6 +1,6 @@
 import { lookup } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
-import { decimalOf, isListType, itemOf, knownOf, listOf, nameOf, scaleOf } from "../types.ts";
+import { decimalOf, isListType, itemOf, knownOf, listOf, nameOf, scaleOf, widthOf } from "../types.ts";
 import { ranges } from "./numbers.ts";
 import type { Integer, Numeric } from "./steps.ts";
 
@@ -103,9 +103,26 @@ function unifyTwo(left: string, right: string): string | undefined {
   return item && listOf(item);
 }
 
-/** A decimal type with as many decimals as the widest of two, where all are known. */
-const decimalType = (types: readonly string[]): string =>
-  decimalOf(Math.max(...types.filter((type) => nameOf(type) === "decimal").map(scaleOf)));
+/** The most digits that whole numbers of a type have. */
+const digitsOf: Readonly<Record<string, number>> = {
+  boolean: 1,
+  tinyint: 3,
+  utinyint: 3,
+  smallint: 5,
+  usmallint: 5,
+  integer: 10,
+  uinteger: 10,
+  bigint: 19,
+  ubigint: 20,
+  hugeint: 38,
+};
+
+/** A decimal type with as many digits before and after the point as the widest of two, where all are known. */
+function decimalType(types: readonly string[]): string {
+  const scale = Math.max(...types.filter((type) => nameOf(type) === "decimal").map(scaleOf));
+  const whole = Math.max(...types.map((type) => digitsOf[nameOf(type)] ?? (widthOf(type) ?? NaN) - scaleOf(type)));
+  return decimalOf(scale, Number.isNaN(whole) ? undefined : Math.min(38, whole + scale));
+}
 
 /** The type of a decimal calculated from numbers, where how many decimals each has is known. */
 const calculatedDecimal =
