@@ -146,7 +146,7 @@ function decoded(dialect: Dialect, value: string, [given, then, ...rest]: readon
   return condition && otherwise && done(dialect, "choose", { condition, then, else: otherwise });
 }
 
-/** DATE_ADD with a number of days, ARRAY_LENGTH without a dimension, LTRIM with the zeros that go. */
+/** Parts of dates, ARRAY_LENGTH without a dimension, LTRIM with the zeros that go. */
 const calls: Rule = (source, dialect) => {
   const rewritten = (names: string, rewrite: (args: readonly string[], name: string) => string | undefined, said: string) =>
     habit(
@@ -161,14 +161,6 @@ const calls: Rule = (source, dialect) => {
     );
   return [
     ...rewritten(
-      "date_add|dateadd|adddate",
-      ([date, given, more]) => {
-        const [, days] = /^(?:interval\s+'?)?(\d+)(?:'?\s+days?'?)?$/i.exec(given ?? "") ?? [];
-        return more === undefined && days !== undefined ? done(dialect, "addDays", { date, days }) : undefined;
-      },
-      "days are added otherwise here",
-    ),
-    ...rewritten(
       "datepart|date_part|extract",
       ([field, date, more]) => {
         const [, part] = /^'?(year|month|day)'?$/i.exec(field) ?? [];
@@ -177,14 +169,6 @@ const calls: Rule = (source, dialect) => {
           : done(dialect, part.toLowerCase() as TaskId, { date });
       },
       "a part of a date is taken otherwise here",
-    ),
-    ...rewritten(
-      "datediff|date_diff|timestampdiff",
-      ([unit, from, to, more]) =>
-        /^'?days?'?$/i.test(unit) && to !== undefined && more === undefined
-          ? done(dialect, "daysBetween", { from, to })
-          : undefined,
-      "the days between two dates are written otherwise here",
     ),
     ...rewritten(
       "list_transform|list_apply|array_transform|array_apply",

@@ -2,6 +2,7 @@ import type { Dialect } from "../dialects/dialect.ts";
 import { type TaskId, filled, templateOf } from "../dialects/tasks/index.ts";
 import { isPure, namesOf } from "../dialects/row.ts";
 import { callsElsewhere, done } from "./calls-elsewhere.ts";
+import { datesElsewhere } from "./dates-elsewhere.ts";
 import { choicesElsewhere } from "./choices-elsewhere.ts";
 import { type Rule, habit } from "./habit.ts";
 import {
@@ -394,5 +395,6 @@ export const formsElsewhere: readonly Rule[] = [
   replaced(/\bis\s+empty\b/gi, "= ''", "an empty text is written ''"),
   replaced(/\bis\s+not\s+(?=['\d])/gi, "<> ", "another value is asked for with <>"),
   replaced(/\bis\s+(?=['\d])/gi, "= ", "a value is asked for with ="),
+  ...datesElsewhere,
   ...callsElsewhere,
 ];

@@ -193,7 +193,7 @@ const joinedByPlus = sign(/\s*\+\s*/g, "joining", " || ");
 
 /** Whether a + stands between texts only, or beside a text that is written and is no number. */
 const isJoinedByPlus = (source: string, found: readonly Diagnostic[]): boolean =>
-  /\+\s*'(?!\s*[-+\d.])|'[^'\d+-][^']*'\s*\+/.test(source) ||
+  /\+\s*'(?!\s*[-+\d.]|PT?\d)|'[^'\d+-][^']*'\s*\+/.test(source) ||
   found.some(
     ({ code, facts: { name, given } }) => code === "argument-type" && name === "+" && (given as readonly string[]).every(isText),
   );
