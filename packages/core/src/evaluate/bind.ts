@@ -183,7 +183,8 @@ export class Binder {
   #boundArguments(node: Call): readonly Bound[] {
     const outer = this.#inArray;
     this.#inArray ||= this.#takesArrays(node);
-    const args = node.args.map((arg) => this.bind(arg));
+    const args: Bound[] = [];
+    for (const arg of node.args) args.push(arg.kind === "lambda" ? this.#lambda(arg, this.#given(node, args)) : this.bind(arg));
     this.#inArray = outer;
     return args;
   }
@@ -374,8 +375,10 @@ export class Binder {
     return this.#choices.bind(node, isQuery);
   }
 
-  #declare<T>(names: readonly string[], type: string, body: (variables: Variable[]) => T): T {
-    const variables = names.map((name): Variable => ({ name, type, value: null }));
+  /** Binds with some variables; `types` says what each holds, or all of them. */
+  #declare<T>(names: readonly string[], types: string | readonly string[], body: (variables: Variable[]) => T): T {
+    const typeAt = (i: number): string => (typeof types === "string" ? types : (types[i] ?? "any"));
+    const variables = names.map((name, i): Variable => ({ name, type: typeAt(i), value: null }));
     this.#scope.push(...variables);
     try {
       return body(variables);
@@ -394,9 +397,14 @@ export class Binder {
     });
   }
 
-  #lambda(node: Lambda): Bound {
+  /** What a function that is an argument is called with, by the list before it. */
+  #given(node: Call, [list]: readonly Bound[]): readonly string[] {
+    return (list && this.dialect.types.lambdaTypes?.(node.name, list.type)) ?? [];
+  }
+
+  #lambda(node: Lambda, types: readonly string[] = []): Bound {
     const outer = [...this.#scope];
-    return this.#declare(node.parameters, "any", (variables) =>
+    return this.#declare(node.parameters, types, (variables) =>
       controlled({ form: "function", name: "", variables, outer }, node, "any", [this.bind(node.body)]),
     );
   }

@@ -9,6 +9,8 @@ const words: Readonly<Record<string, string>> = {
   any: "any value",
   atomic: "any value",
   condition: "true or false",
+  shownarray: "array",
+  shownlist: "list",
 };
 
 /**

@@ -110,6 +110,7 @@ const conversions: readonly ConversionLine[] = [
   ["null", "lambda", "never"],
   ["null", "text", 1],
   ["null", "*", 1.5],
+  ["any", "text|output|nonlist", 3, steps.text],
   ["any", "*", 3],
   ["> text", "bytetext", 0, [bytesOf("utf-8"), steps["text of bytes"]]],
   ["boolean", "position|upto|ordinal", "never"],
@@ -135,8 +136,12 @@ const conversions: readonly ConversionLine[] = [
   ["float", "output|nonlist", 1, steps["text of 32 bits"]],
   ["*", "output|nonlist", 1, steps.text],
   ["literal", "text", 0.5],
-  ["literal", "floating|fraction|anylist|lambda", "never"],
+  ["literal", "floating|fraction|anylist|shownlist|lambda", "never"],
   ["…[]", "anylist", 1],
+  // What becomes of each item where it is shown.
+  ["text…[]|literal…[]", "shownlist", 1],
+  ["float[]", "shownlist", 1, { each: steps["text of 32 bits"] }],
+  ["…[]", "shownlist", 1, { each: steps.text }],
   ["date", "timestamp", 1, moment("timestamp", "date")],
   ...numeric.filter(isInteger).map((to): ConversionLine => ["boolean", to, 50, steps[to]]),
   ...widenings,
@@ -265,6 +270,11 @@ export const typeRules: TypeRules = {
   betweenType(types) {
     const common = unify(types);
     return common && !isListType(common) && nameOf(common) !== "text" ? `side.${nameOf(common)}` : undefined;
+  },
+  lambdaTypes(name, list) {
+    const item = itemOf(list);
+    if (item === undefined || item === "null") return undefined;
+    return /reduce$/.test(name) ? ["any", item, "bigint"] : [item, "bigint"];
   },
   groups: true,
   simplifiesChoices: true,

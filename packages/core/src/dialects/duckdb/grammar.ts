@@ -264,6 +264,17 @@ function readSubscript(parser: Parser, left: Expression): Expression {
   return parser.call(args.length > 2 ? "array_slice" : "array_extract", open.range, args, "function", left.range.start);
 }
 
+/** (a, b) -> body; other arrows take a field out of JSON. */
+function readArrow(parser: Parser, left: Expression): Expression {
+  const names = left.kind === "list" && left.form === "row" ? left.items : left.kind === "group" ? [left.inner] : [];
+  if (names.length === 0 || !names.every((item) => item.kind === "name")) return json.read(parser);
+  return lambdaBody(
+    parser,
+    names.map(({ name }) => name),
+    left.range.start,
+  );
+}
+
 const json = { power: power.other, read: (parser: Parser) => parser.uncovered("JSON") };
 const escaped = { then: "escape" } as const;
 
@@ -313,7 +324,7 @@ const grammar = sqlGrammar({
             power: power.postfix,
             read: (p, left) => p.call("factorial", p.next().range, [left], "function", left.range.start),
           },
-    "->": () => json,
+    "->": () => ({ power: power.other, read: readArrow }),
     "->>": () => json,
   },
   nullTests: "not null",

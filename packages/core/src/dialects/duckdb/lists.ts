@@ -130,9 +130,11 @@ const reduce: Code = {
     if ((lambda as FunctionItem).arity < 2) return bad("the function of list_reduce takes two or three arguments");
     const items = initial === undefined ? (list as List) : [initial, ...(list as List)];
     if (items.length === 0) return bad("an empty list has nothing to reduce");
+    // The position is that in the list, to which a start does not belong.
+    const first = initial === undefined ? 1 : 0;
     let result = items[0];
     for (let i = 1; i < items.length; i++) {
-      result = called(lambda as FunctionItem, [result, items[i], i], context);
+      result = called(lambda as FunctionItem, [result, items[i], i + first], context);
       if (isFailure(result)) return result;
     }
     return result;

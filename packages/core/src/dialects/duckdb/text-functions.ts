@@ -171,5 +171,5 @@ export const text: FunctionRow[] = [
     "Splits at the matches of a pattern.",
     "split", { ...literalSplit, pattern: "re2", emptyMatch: "one character" },
     regexes, { aliases: ["str_split_regex", "regexp_split_to_array"] }),
-  pure("array_to_string(list anylist > items, separator! text): own text", "Joins the items of a list.", "join", joined, lists),
+  pure("array_to_string(list shownlist > items, separator! text): own text", "Joins the items of a list.", "join", joined, lists),
 ];

@@ -147,6 +147,9 @@ const conversions: readonly ConversionLine[] = [
   ...[...moments, "interval", "bytea"].map((to): ConversionLine => ["unknown", to, 2, fromText(to)]),
   ["unknown", "anyarray", 4, fromText("anyarray")],
   ["…[]", "anyarray", 0],
+  // What becomes of each item where it is shown.
+  ["text[]", "shownarray", 0],
+  ["…[]", "shownarray", 0, { each: steps.output }],
   ["bpchar", "text", 1, trimBlanks],
   ["date", "timestamp", 1, [moment("timestamp", "date"), withinYears]],
   // Of dates and timestamps the one with a time zone is preferred (10.3).

@@ -119,6 +119,9 @@ function intervalFields(parser: Parser): string {
   if (!isField()) return "";
   const first = parser.next().value;
   const last = parser.takeWords("to") && isField() ? parser.next().value : undefined;
+  const order = ["year", "month", "day", "hour", "minute", "second"];
+  const isRange = last === undefined || (order.indexOf(last) > order.indexOf(first) && (first === "year") === (last === "month"));
+  if (!isRange) parser.expected(`a field that ${first} goes on to`);
   if (parser.at("(") || (first === "minute" && last)) parser.uncovered("intervals of such fields", start);
   return ` ${first}${last ? ` to ${last}` : ""}`;
 }

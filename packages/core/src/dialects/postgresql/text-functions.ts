@@ -190,7 +190,7 @@ export const text: FunctionRow[] = [
     "join", { ...joined, missingItem: "null" }, strings),
   pure("||(left nonarray > items, right text > items): text", "Joins two texts; null with anything is null.",
     "join", { ...joined, missingItem: "null" }, strings),
-  pure("array_to_string(list anyarray > items, separator text, forNull? text > forMissing): text", "Joins the items of an array.",
+  pure("array_to_string(list shownarray > items, separator text, forNull? text > forMissing): text", "Joins the items of an array.",
     "join", joined, doc("9.19")),
   pure("string_to_array(text text, delimiter text, forNull? text > missingPiece): text[]",
     "Splits at a delimiter; null splits into characters.",

@@ -165,7 +165,7 @@ export const postgresqlUncovered = byName({
     int8range int8range_canonical isempty lower_inc lower_inf multirange multirange_intersect_agg_transfn
     nummultirange numrange range_intersect_agg_transfn range_merge tsmultirange tstzmultirange upper_inc upper_inf`,
   "sets of rows": `generate_subscripts regexp_matches regexp_split_to_table string_to_table`,
-  "the clock": `age clock_timestamp current_date current_time current_timestamp localtime localtimestamp now statement_timestamp
+  "the clock": `clock_timestamp current_date current_time current_timestamp localtime localtimestamp now statement_timestamp
     timeofday transaction_timestamp`,
   "the version of Unicode": `icu_unicode_version unicode_assigned unicode_version`,
   "what operators are made of": `aclitemeq anytextcat array_eq array_ge array_gt array_larger array_le array_lt array_ne array_smaller

@@ -6,6 +6,7 @@ import {
   Double,
   Failure,
   FunctionItem,
+  Interval,
   MapItem,
   Moment,
   type Value,
@@ -15,6 +16,7 @@ import {
   isFailure,
   isNumeric,
   itemsOf,
+  itemType,
   sequenceOf,
   wrongKind,
 } from "../../values/index.ts";
@@ -39,10 +41,21 @@ const calculation = (sign: "+" | "/") => kernelFor("calculate", calculated, { si
 const sumKernel = calculation("+");
 const divideKernel = calculation("/");
 
+const addDurations = kernelFor("add-intervals", { missing: "null" }, { direction: "later" });
+
+const divideDuration = kernelFor(
+  "scale-interval",
+  { missing: "null", partsOfMonths: "rounded", byZero: "error" },
+  { does: "by" },
+);
+
 function total(items: readonly Value[], zero: Value): Value {
-  const other = items.find((item) => !isNumeric(item));
-  if (other !== undefined) return invalid("err:FORG0006", "only numbers can be added");
-  return items.length === 0 ? zero : items.reduce((a, b) => sumKernel(a, b));
+  if (items.length === 0) return zero;
+  const [first] = items;
+  const isDuration = first instanceof Interval && first.type !== "duration";
+  const other = items.find((item) => (isDuration ? itemType(item) !== itemType(first) : !isNumeric(item)));
+  if (other !== undefined) return invalid("err:FORG0006", "only numbers, or durations of one type, can be added");
+  return items.reduce((a, b) => (isFailure(a) ? a : isDuration ? addDurations(a, b) : sumKernel(a, b)));
 }
 
 /** Calls a function for each of several argument lists, until one fails. */
@@ -206,7 +219,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
   avg: onItems((items) => {
     if (items.length === 0) return null;
     const sum = total(items, 0);
-    return isFailure(sum) ? sum : divideKernel(sum, items.length);
+    return isFailure(sum) ? sum : (sum instanceof Interval ? divideDuration : divideKernel)(sum, items.length);
   }),
   sum: onItems((items, [zero = 0]) => total(items, zero)),
   "for-each": onItems((items, [action]) =>

@@ -121,7 +121,15 @@ export const postgresql: Style = {
     "boolean[]!": ["array[true, n > 1]"],
     date: ["date '2019-04-03'", "date '2020-02-29'"],
     timestamp: ["timestamp '2019-04-03 07:08:09'", "date '2020-02-29'"],
-    midnight: ["date '2019-01-31'", "date '2020-02-29'"],
+    shownarray: [
+      "string_to_array(label, ',')",
+      "array[1.5::float8, 2e20]",
+      "array[n > 1, null]",
+      "array[interval '1 day', n * interval '1 hour']",
+      "array['\\x61'::bytea]",
+      "array['ab'::char(3)]",
+      "'{1,2}'",
+    ],
     interval: [
       "interval '1 day'",
       "interval '2 years -3 days 04:05'",
