@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, readdirSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, test } from "@jest/globals";
@@ -31,6 +31,18 @@ test("every function of the embedded engines is covered, or has a reason by its 
 
 test("size prints code lines, test lines and the ratio", () => {
   expect(node("scripts/size.js")).toMatch(/^code lines \d+, test lines \d+, ratio 0\.\d{3}\n$/);
+});
+
+test("every file that the guide for contributors names is there", () => {
+  const within = (folder: string) => readdirSync(join(root, folder), { recursive: true, encoding: "utf8" });
+  const files = ["packages", "examples", "scripts", "docs", "demo", "bench", "test"].flatMap((folder) =>
+    within(folder).map((file) => `${folder}/${file}`),
+  );
+  const named = [...readFileSync(join(root, "CONTRIBUTING.md"), "utf8").matchAll(/`([\w./-]+\/[\w./-]*|[\w-]+\.(?:ts|js))`/g)];
+  const paths = named.map(([, path]) => path.replace("NAME", "xpath")).filter((path) => !path.startsWith("/"));
+  const missing = paths.filter((path) => !files.some((file) => `/${file}/`.includes(`/${path}`)));
+  expect(paths.length).toBeGreaterThan(30);
+  expect(missing).toEqual([]);
 });
 
 describe("what the README shows works as printed", () => {
