@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { Bytes, Decimal, Double, Failure, type Value, message } from "indigo-quill";
+import { Bytes, Decimal, Double, Failure, Interval, Moment, type Value, message } from "indigo-quill";
 import { type OperationId, applyKernel, operationOf, operations, watched } from "indigo-quill/text";
 import { type Answers, describeTrait } from "indigo-quill/traits";
 import { pick, random } from "./random.ts";
@@ -27,6 +27,11 @@ const texts = [
   "a".repeat(300),
   "constructor",
   "2019-04-03 12:30:00.5",
+  "2020-01-31",
+  "23:59:59.5",
+  "-1 month 2 days 03:04:05 ago",
+  "P1Y2M3DT4H",
+  "month",
   "%T %m",
   'T FMmth "m',
 ];
@@ -56,6 +61,10 @@ const others: Value[] = [
   new Double(-Infinity),
   Decimal.parse("12.50")!,
   new Bytes(Uint8Array.of(255, 0)),
+  new Moment("date", "2020-02-29"),
+  new Moment("time", "10:30:00.5+02:00"),
+  new Interval("1 month", { months: 1, days: -1, micros: 3_600_000_001n }),
+  new Interval("P1M", { months: 2 ** 31 - 1, days: 2 ** 31 - 1, micros: 2n ** 63n - 1n }, "duration"),
 ];
 const byKind: Readonly<Record<string, readonly Value[]>> = {
   text: texts,

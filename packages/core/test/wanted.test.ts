@@ -139,3 +139,42 @@ test.each<[string, Map<number, string>]>([
 ])("%s: there is no candidate", (_, examples) => {
   expect(expressionsFor(dialects.postgresql(), sample, examples).candidates).toEqual([]);
 });
+
+const days = sampleOf(["1903-06-05", "1911-11-23", "1899-01-30", "1920-12-31"].map((day) => ({ day })));
+/** What is wanted of two dates, and what is meant by it on the others; the dialects that have no such task. */
+const moved: readonly (readonly [wanted: readonly string[], notSaid: readonly string[]])[] = [
+  [["1903-07-05", "1911-12-23", "1899-02-28", "1921-01-31"], ["sql"]],
+  [["1902-06-05", "1910-11-23", "1898-01-30", "1919-12-31"], ["sql"]],
+  [["due 1903-06-19", "due 1911-12-07", "due 1899-02-13", "due 1921-01-14"], ["sql"]],
+  [
+    ["1903-06-30", "1911-11-30", "1899-01-31", "1920-12-31"],
+    ["sql", "xpath"],
+  ],
+  [["1903-06-01", "1911-11-01", "1899-01-01", "1920-12-01"], []],
+  [["1903-Q2", "1911-Q4", "1899-Q1", "1920-Q4"], ["sql"]],
+  [
+    ["23", "47", "5", "53"],
+    ["sql", "xpath"],
+  ],
+];
+
+test.each(moved)("dates that are moved: %j", ([first, second, ...others], notSaid) => {
+  for (const [id, make] of Object.entries(dialects).filter(([name]) => !notSaid.includes(name))) {
+    const { candidates } = expressionsFor(
+      make(),
+      days,
+      new Map([
+        [0, first],
+        [1, second],
+      ]),
+      3,
+    );
+    const shown = candidates.map(({ values }) =>
+      values
+        .slice(2)
+        .map((value) => make().plain(value))
+        .map(String),
+    );
+    expect([id, shown]).toEqual([id, expect.arrayContaining([others])]);
+  }
+});

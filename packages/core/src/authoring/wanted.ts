@@ -3,7 +3,7 @@ import { type Part, type Task, type TaskId, filled, isClosed, joinedAs, tasks, t
 import { type Sample, compile } from "../evaluate/index.ts";
 import { type Value, calendarParts, isFailure } from "../values/index.ts";
 import { agree } from "../contrast/index.ts";
-import { countings, dateParts, extractions, letterStyles, marks, numberForms, otherStyles } from "./ways.ts";
+import { countings, dateMoves, dateParts, extractions, letterStyles, marks, numberForms, otherStyles } from "./ways.ts";
 
 /** What an expression may be made of. */
 type Node =
@@ -185,13 +185,17 @@ function* numbersOf(of: Fragment, goal: Goal, wanted: readonly string[]): Genera
   }
 }
 
-/** Parts of dates that do not stand in the text as they are. */
+/** Parts of dates that do not stand in the text as they are, and dates that are moved. */
 function* datePartsOf(of: Fragment, goal: Goal): Generator<Fragment> {
   const parts = of.values.map((text) => (/^\d{4}-\d\d-\d\d$/.test(text) ? calendarParts(text) : undefined));
   for (const [task, run] of dateParts) {
     const values = parts.map((date) => (date ? run(date) : ""));
     if (goal.has(values)) yield doing(task, of, values);
   }
+  const wanted = goal.texts.map((text) => /\d{4}-\d\d-\d\d/.exec(text)?.[0]);
+  const dates = wanted.map((text) => (text === undefined ? undefined : calendarParts(text)));
+  if (!parts.every((date) => date !== undefined) || !dates.every((date) => date !== undefined)) return;
+  for (const [task, count] of dateMoves(parts, dates)) yield doing(task, of, wanted as string[], count);
 }
 
 /** How much there is in texts. */

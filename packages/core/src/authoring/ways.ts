@@ -1,5 +1,5 @@
 import type { TaskId } from "../dialects/tasks/index.ts";
-import { type CalendarParts, dayNames, monthNames } from "../values/index.ts";
+import { type CalendarParts, dayNames, daysFromDate, isoDate, isoWeekOf, monthNames } from "../values/index.ts";
 
 /** A task with what it takes beside the text, and what it gives; what a dialect makes of it is tried afterwards. */
 interface Way<T> {
@@ -162,7 +162,26 @@ export const dateParts: readonly (readonly [TaskId, (date: CalendarParts) => str
   ["weekday", ({ weekday }) => dayNames[weekday]],
   ["month", ({ month }) => String(month)],
   ["day", ({ day }) => String(day)],
+  ["quarter", ({ month }) => String(Math.ceil(month / 3))],
+  ["week", ({ days }) => String(isoWeekOf(days).week)],
+  ["monthStart", ({ year, month }) => isoDate(year, month, 1)],
+  ["monthEnd", ({ year, month }) => isoDate(year, month, lastDay(year, month))],
 ];
+
+const lastDay = (year: number, month: number): number => daysFromDate(year, month + 1, 1) - daysFromDate(year, month, 1);
+
+/** By how many days or months dates are moved to give others; nothing where they stay, or each is moved otherwise. */
+export function dateMoves(from: readonly CalendarParts[], to: readonly CalendarParts[]): (readonly [TaskId, number])[] {
+  const monthOf = ({ year, month }: CalendarParts) => year * 12 + month;
+  const days = to.map((date, i) => date.days - from[i].days);
+  const months = to.map((date, i) => monthOf(date) - monthOf(from[i]));
+  const isKept = to.every(({ year, month, day }, i) => day === Math.min(from[i].day, lastDay(year, month)));
+  const found: (readonly [TaskId, number, boolean])[] = [
+    ["monthsLater", months[0], isKept && months.every((count) => count === months[0])],
+    ["addDays", days[0], days.every((count) => count === days[0])],
+  ];
+  return found.flatMap(([task, count, holds]) => (holds && count !== 0 ? [[task, count] as const] : []));
+}
 
 /** What may be counted in texts. */
 export function countings(texts: readonly string[]): Way<string>[] {
