@@ -60,6 +60,29 @@ function moved(dialect: Dialect, date: string, { count, unit }: Amount, sign: 1 
 
 const said = "a date is moved otherwise here";
 
+const hasIntervals = ({ rows }: Dialect): boolean =>
+  rows.some(({ parameters }) => parameters.some(({ type }) => type === "interval"));
+
+/** A stretch of time that is written as a text behind a sign. */
+export const stretchText = new RegExp(`([+-]\\s*)(?='([+-]?\\d+)\\s*(${units})s?')`, "i");
+
+/** d + '1 day', where such a text is no stretch of time by itself. */
+const movedByText: Rule = (source, dialect) => {
+  const found = stretchText.exec(source);
+  if (!found) return [];
+  const end = source.slice(0, found.index).trimEnd().length;
+  const start = operandStart(masked(source), end);
+  const amount = { count: found[2].replace("+", ""), unit: found[3].toLowerCase() };
+  const meant = start === undefined ? undefined : moved(dialect, source.slice(start, end), amount, found[1][0] === "-" ? -1 : 1);
+  const behind = source.slice(source.indexOf("'", source.indexOf("'", found.index) + 1) + 1);
+  return [
+    ...(hasIntervals(dialect)
+      ? habit(source, source.replace(stretchText, "$1interval "), "interval stands before a stretch of time")
+      : []),
+    ...(meant === undefined ? [] : habit(source, source.slice(0, start) + meant + behind, said)),
+  ];
+};
+
 /** DATE_ADD(d, INTERVAL n MONTH), DATEADD(month, n, d) and their like. */
 const movedByCall: Rule = (source, dialect) =>
   habit(
@@ -98,8 +121,7 @@ const movedBySign: Rule = (source, dialect) => {
   const behind = source.slice(found.index + found[0].length);
   const sign = found[1] === "-" ? -1 : 1;
   // Where there are such values, a date is all that may lack.
-  const hasIntervals = dialect.rows.some(({ parameters }) => parameters.some(({ type }) => type === "interval"));
-  const meant = hasIntervals ? undefined : moved(dialect, source.slice(start, end), amount, sign);
+  const meant = hasIntervals(dialect) ? undefined : moved(dialect, source.slice(start, end), amount, sign);
   return [
     ...asWritten.flatMap((write) =>
       habit(source, `${before}${found[1]} ${write(amount)}${behind}`, "a stretch of time is written otherwise here"),
@@ -155,4 +177,4 @@ const durations: Rule = (source, { rows }) => {
 };
 
 /** Dates that are moved, compared and cut in the words of other languages. */
-export const datesElsewhere: readonly Rule[] = [movedByCall, movedBySign, unitsBetween, truncated, durations];
+export const datesElsewhere: readonly Rule[] = [movedByCall, movedByText, movedBySign, unitsBetween, truncated, durations];

@@ -1,5 +1,6 @@
 import { type Diagnostic, applyFix } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
+import { stretchText } from "./dates-elsewhere.ts";
 import { formsElsewhere } from "./forms-elsewhere.ts";
 import { type Habit, type Rule, habit } from "./habit.ts";
 import { isText, mistake } from "./mistakes.ts";
@@ -193,10 +194,12 @@ const joinedByPlus = sign(/\s*\+\s*/g, "joining", " || ");
 
 /** Whether a + stands between texts only, or beside a text that is written and is no number. */
 const isJoinedByPlus = (source: string, found: readonly Diagnostic[]): boolean =>
-  /\+\s*'(?!\s*[-+\d.]|PT?\d)|'[^'\d+-][^']*'\s*\+/.test(source) ||
-  found.some(
-    ({ code, facts: { name, given } }) => code === "argument-type" && name === "+" && (given as readonly string[]).every(isText),
-  );
+  !stretchText.test(source) &&
+  (/\+\s*'(?!\s*[-+\d.]|PT?\d)|'[^'\d+-][^']*'\s*\+/.test(source) ||
+    found.some(
+      ({ code, facts: { name, given } }) =>
+        code === "argument-type" && name === "+" && (given as readonly string[]).every(isText),
+    ));
 
 /** The longest text, in UTF-16 units, for which other ways to write it are tried. */
 export const longest = 1000;

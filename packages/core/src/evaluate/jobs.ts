@@ -290,7 +290,8 @@ const joinedFilled: Job = (bound) => {
   return comesTo(bound, "join", { ...joined.answers, emptyItem: "skipped" }, given);
 };
 
-const years = step("units-between", { missing: "null", unitsBetween: "borders" });
+const borders = step("units-between", { missing: "null", unitsBetween: "borders" });
+const wholeOnes = step("units-between", { missing: "null", unitsBetween: "whole ones" });
 
 /** The year of one date less that of another. */
 const yearsApart: Job = (bound) => {
@@ -300,7 +301,7 @@ const yearsApart: Job = (bound) => {
     return field?.fixed.field === "year" ? field.one("date") : undefined;
   });
   if (!less || constantOf(less.one("sign")) !== "-" || !later || !earlier) return undefined;
-  return stepAt(bound, years, { unit: implied("year", "text", bound), from: earlier, to: later });
+  return stepAt(bound, borders, { unit: implied("year", "text", bound), from: earlier, to: later });
 };
 
 /** The whole years of what lies between two dates. */
@@ -310,8 +311,7 @@ const wholeYears: Job = (bound) => {
   const [later, earlier] = [between?.one("later"), between?.one("earlier")];
   if (constantOf(field?.one("field")) !== "year" || between?.fixed.parts !== "years, months and days" || !later || !earlier)
     return undefined;
-  const whole = step("units-between", { missing: "null", unitsBetween: "whole ones" });
-  return stepAt(bound, whole, { unit: implied("year", "text", bound), from: earlier, to: later });
+  return stepAt(bound, wholeOnes, { unit: implied("year", "text", bound), from: earlier, to: later });
 };
 
 /** As much the other way. */

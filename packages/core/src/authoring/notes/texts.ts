@@ -169,6 +169,8 @@ export function joinedOtherwise(asked: Asked): Diagnostic[] {
     const literals = parts
       .map(ungrouped)
       .flatMap((each) => (each.kind === "literal" && typeof each.value === "string" ? [each.value] : []));
+    // A day more is rather meant for a date.
+    if (literals.some((text) => /^[+-]?\d+ *(?:year|month|week|day|hour)s?$/i.test(text))) continue;
     if (!literals.some((text) => !isNumberText(text)) && !parts.map(ungrouped).every(isTexts)) continue;
     const text = joinedAs(
       template,
