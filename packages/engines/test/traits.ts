@@ -124,7 +124,6 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   listText: "concat('a')",
   intervalText: "concat('a')",
   intervalForms: "(interval '1-2')::text",
-  fractionOfUnit: "(interval (1.5) month)::text",
   partsOfMonths: "(interval '1 month' * 1.55)::text",
   dayBeyond: "(date '2019-01-31' + interval '1 month')::text",
   timeAdded: "(date '2019-01-31' + interval '10 hours')::text",

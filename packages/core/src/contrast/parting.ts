@@ -1,5 +1,5 @@
 import type { Bound } from "../evaluate/index.ts";
-import { type OperationId, operationOf } from "../text/index.ts";
+import { type OperationId, type Slot, operationOf } from "../text/index.ts";
 import { type TraitId, describeTrait } from "../traits/index.ts";
 import { Moment, type TextRange, type Value, isFailure } from "../values/index.ts";
 import { agree, asTruth } from "./equal.ts";
@@ -78,21 +78,15 @@ export function sameInputs(a: Step, b: Step): boolean {
   return (
     a.bound.operation === b.bound.operation &&
     shared.length > 0 &&
-    shared.every(
-      ({ name, own, other, writtenBy }) =>
-        alike(own, other) || isOwn(writtenBy) || isSameDay(a.bound.operation, name, own, other),
-    )
+    shared.every(({ own, other, writtenBy, dated }) => alike(own, other) || isOwn(writtenBy) || isSameDate(dated, own, other))
   );
 }
 
-/** What counts days, whatever the time. */
-const ofDays: ReadonlySet<OperationId> = new Set<OperationId>(["weekday", "week-of-year"]);
-
-/** Whether a slot for a date holds one on one side, and its midnight on the other; any time of it where only days count. */
-function isSameDay(operation: OperationId, slot: string, own: Value, other: Value): boolean {
-  if (slot !== "date" && slot !== "from" && slot !== "to") return false;
+/** Whether a slot for a date holds one on one side, and its midnight on the other; any time of it where only the day counts. */
+function isSameDate(dated: Slot["dated"], own: Value, other: Value): boolean {
+  if (dated === undefined) return false;
   const [a, b] = [own, other].map((value) => (value instanceof Moment ? value.text : value));
-  const clock = ofDays.has(operation) ? /^(\d{4,}-\d\d-\d\d)[ T].*$/ : /^(\d{4,}-\d\d-\d\d)[ T]00:00:00(?:\+00|Z)?$/;
+  const clock = dated === "day" ? /^(\d{4,}-\d\d-\d\d)[ T].*$/ : /^(\d{4,}-\d\d-\d\d)[ T]00:00:00(?:\+00|Z)?$/;
   return typeof a === "string" && typeof b === "string" && a.replace(clock, "$1") === b.replace(clock, "$1");
 }
 
@@ -106,9 +100,9 @@ export function nameOf({ bound, node, written }: Step): string {
 }
 
 function sharedSlots(a: Step, b: Step) {
-  return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy, settled }, i) => {
+  return operationOf(a.bound.operation).slots.flatMap(({ name, writtenBy, settled, dated }, i) => {
     const [own, other] = [a.slots[i], b.slots[i]];
-    return own === undefined || other === undefined ? [] : [{ name, own, other, writtenBy, settled }];
+    return own === undefined || other === undefined ? [] : [{ name, own, other, writtenBy, settled, dated }];
   });
 }
 

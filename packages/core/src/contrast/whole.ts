@@ -170,14 +170,14 @@ export function heedParting(left: Evaluated, right: Evaluated): Parting | undefi
   return undefined;
 }
 
+const isText = (value: Value): value is string => typeof value === "string";
+
 /** What a result may be, and what it is beside one of another kind that stands for the same. */
 const kinds: readonly (readonly [own: string, other: string, as: (value: Value) => Value | undefined])[] = [
   ["its text", "a number", (value) => (isText(value) && /^ *[+-]?\d+(?:\.\d+)? *$/.test(value) ? Number(value) : undefined)],
   ["a date and time", "a date", (value) => (isText(value) ? /^(\d{4,}-\d\d-\d\d)[ T]00:00:00$/.exec(value)?.[1] : undefined)],
   ["a text filled up", "a text", (value) => (isText(value) && value.endsWith(" ") ? value.replace(/ +$/, "") : undefined)],
 ];
-const isText = (value: Value): value is string => typeof value === "string";
-
 /** Where both results stand for the same, and are of two kinds: what one is as a value of the other's. */
 export function kindParting(left: Evaluated, right: Evaluated): Parting | undefined {
   const sides = [left, right] as const;

@@ -178,8 +178,8 @@ export interface TypeRules {
   items?(value: Value): readonly Value[];
   /** The value made of items. */
   sequence?(items: readonly Value[]): Value;
-  /** The types of what a function of lists calls another one with, by its name and the type of the list; undefined where that is open. */
-  lambdaTypes?(name: string, list: string): readonly string[] | undefined;
+  /** The types of what a function that is an argument is called with, by its parameter's type and the list before it; undefined where that is open. */
+  lambdaTypes?(parameter: string, list: string): readonly string[] | undefined;
   /** What a function given as a value does with arguments. */
   apply?(callee: Value, args: readonly Value[]): Value;
   /** Whether a function that gives null for null is not called where an argument is written as null, whatever the others are. */

@@ -241,8 +241,10 @@ export class Binder {
     if (!types.betweenType || !node.written || (form !== "between" && form !== "in")) return;
     if (node.written.parts.some((part) => isRow(ungrouped(part)))) return;
     const all = node.written.parts.map((part) => this.bind(part).type);
-    const type = form === "between" ? types.betweenType(all) : undefined;
-    for (const comparison of node.args) this.#within.set(comparison, { type, types: all });
+    // Of a long list each type is looked at once.
+    const within =
+      form === "between" ? { type: types.betweenType(all), types: all } : { type: undefined, types: [...new Set(all)] };
+    for (const comparison of node.args) this.#within.set(comparison, within);
   }
 
   #call(node: Call): Bound {
@@ -399,7 +401,8 @@ export class Binder {
 
   /** What a function that is an argument is called with, by the list before it. */
   #given(node: Call, [list]: readonly Bound[]): readonly string[] {
-    return (list && this.dialect.types.lambdaTypes?.(node.name, list.type)) ?? [];
+    const [row] = this.rowsNamed(node.name);
+    return (list && row && this.dialect.types.lambdaTypes?.(parameterAt(row, 1).type, list.type)) ?? [];
   }
 
   #lambda(node: Lambda, types: readonly string[] = []): Bound {

@@ -12,7 +12,7 @@ import {
   lookup,
   monthNames,
 } from "../values/index.ts";
-import { operation, settled, text } from "./operation.ts";
+import { day, moment, operation, settled } from "./operation.ts";
 
 /** The fields of a date and time, by the proleptic Gregorian calendar and ISO 8601's weeks. */
 export const calendarFields: Readonly<Record<string, (parts: CalendarParts) => Value>> = lookup({
@@ -53,7 +53,7 @@ export const calendarField = operation({
   id: "calendar-field",
   family: "convert",
   summary: "gives a field of a date and time",
-  slots: [text("date"), settled("field", Object.keys(calendarFields))],
+  slots: [moment("date"), settled("field", Object.keys(calendarFields))],
   traits: ["missing"],
   prepare(_answers, { field }) {
     const give = calendarFields[field as string];
@@ -78,7 +78,7 @@ export const weekOfYear = operation({
   id: "week-of-year",
   family: "convert",
   summary: "gives the number of a date's week in the year",
-  slots: [text("date")],
+  slots: [day("date")],
   traits: ["missing", "weeks"],
   prepare({ weeks }) {
     const numbered = {
@@ -100,7 +100,7 @@ export const weekday = operation({
   id: "weekday",
   family: "convert",
   summary: "gives the number of a date's day of the week",
-  slots: [text("date")],
+  slots: [day("date")],
   traits: ["missing", "weekdays"],
   prepare({ weekdays }) {
     const numbered = {

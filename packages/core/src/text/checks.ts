@@ -111,7 +111,8 @@ export const checkKind = operation({
     const isNumber = fixed.kind === "number";
     return (value: Value = null): Value => {
       if (value === null ? mayMiss : fits(value)) return value;
-      if (isNumber && value instanceof Moment) return new Failure("not-covered", { what: "durations and arithmetic of dates" });
+      if (isNumber && value instanceof Moment)
+        return new Failure("not-covered", { what: "calculating with dates of which the type is known on the row only" });
       return wrongKind(type, value);
     };
   },

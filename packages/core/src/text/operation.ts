@@ -36,6 +36,8 @@ export interface Slot {
   readonly keptBy?: TraitId;
   /** The trait that says in which language it is written; two sides may then write the same in their own. */
   readonly writtenBy?: "pattern" | "replacement";
+  /** It holds a date: with its time of day, or of which only the day counts. */
+  readonly dated?: "moment" | "day";
   /** The kernel sees failures, too. */
   readonly failing?: true;
   /** Always set by the function row, and known when the kernel is prepared: to one of these, or to something like them. */
@@ -103,6 +105,8 @@ export interface Operation<T extends TraitId = TraitId> {
 export const operation = <const T extends TraitId>(definition: Operation<T>): Operation<T> => definition;
 
 export const text = (name: string): Slot => ({ name, kind: "text" });
+export const moment = (name: string): Slot => ({ ...text(name), dated: "moment" });
+export const day = (name: string): Slot => ({ ...text(name), dated: "day" });
 export const number = (name: string): Slot => ({ name, kind: "number" });
 export const list = (name: string): Slot => ({ name, kind: "list" });
 export const any = (name: string): Slot => ({ name, kind: "any" });

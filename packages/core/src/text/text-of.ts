@@ -160,7 +160,7 @@ export const textOf = operation({
       if (value instanceof Interval)
         return intervalText === "there is none"
           ? new Failure("wrong-kind", { expected: "a text", given: "a stretch of time" })
-          : new Interval(intervalText, value.stretch, value.type).text;
+          : value.in(intervalText);
       if (value instanceof Moment) return value.text;
       if (value instanceof Failure) return value;
       if (isList(value)) return listsBy[listText](write)(value);

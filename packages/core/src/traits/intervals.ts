@@ -13,10 +13,6 @@ export const intervals = {
     P1M: "As ISO 8601 has it: P1Y2M.",
     "there is none": "No such value is written.",
   }),
-  fractionOfUnit: trait("What is a fraction of a unit of time?", {
-    kept: "The part of it that it is.",
-    "kept of seconds": "The part of it that it is, of seconds and smaller units; of others it is cut off.",
-  }),
   partsOfMonths: trait("What is a part of a month, where a stretch is multiplied?", {
     "days and time": "Days of a thirtieth, and time: half of 1 month is 15 days.",
     rounded: "A whole month from one half on: half of 1 month is 1 month.",

@@ -127,6 +127,11 @@ export class Interval extends Moment {
     this.stretch = form === "P1M" ? inDays(stretch) : stretch;
   }
 
+  /** How it is written in a form. */
+  in(form: IntervalForm): string {
+    return form === this.form ? this.text : forms[form](this.stretch, this.type);
+  }
+
   /** Another one, of the same type and written in the same way. */
   with(stretch: Stretch): Interval {
     return new Interval(this.form, stretch, this.type);

@@ -459,7 +459,6 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
   },
   "interval-of": {
     missing: { slots: [null, "month", _], fixed: { form: "1 mon" } },
-    fractionOfUnit: { slots: [1.5, "month", _], fixed: { form: "1 mon" } },
   },
   "add-intervals": { missing: { slots: [null, month, _], fixed: { direction: "later" } } },
   "scale-interval": {

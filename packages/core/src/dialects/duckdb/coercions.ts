@@ -107,7 +107,7 @@ const conversions: readonly ConversionLine[] = [
   ["*", "any", 0],
   ["> text", "direction", 0, orderWord("^(?:asc|ascending|default|desc|descending)$")],
   ["> text", "nullplace", 0, orderWord("^(?:nulls[_ ])?(?:last|first)$|^default$")],
-  ["null", "lambda", "never"],
+  ["null", "lambda|reducer", "never"],
   ["null", "text", 1],
   ["null", "*", 1.5],
   ["any", "text|output|nonlist", 3, steps.text],
@@ -136,7 +136,7 @@ const conversions: readonly ConversionLine[] = [
   ["float", "output|nonlist", 1, steps["text of 32 bits"]],
   ["*", "output|nonlist", 1, steps.text],
   ["literal", "text", 0.5],
-  ["literal", "floating|fraction|anylist|shownlist|lambda", "never"],
+  ["literal", "floating|fraction|anylist|shownlist|lambda|reducer", "never"],
   ["…[]", "anylist", 1],
   // What becomes of each item where it is shown.
   ["text…[]|literal…[]", "shownlist", 1],
@@ -271,10 +271,10 @@ export const typeRules: TypeRules = {
     const common = unify(types);
     return common && !isListType(common) && nameOf(common) !== "text" ? `side.${nameOf(common)}` : undefined;
   },
-  lambdaTypes(name, list) {
+  lambdaTypes(parameter, list) {
     const item = itemOf(list);
     if (item === undefined || item === "null") return undefined;
-    return /reduce$/.test(name) ? ["any", item, "bigint"] : [item, "bigint"];
+    return parameter === "reducer" ? ["any", item, "bigint"] : [item, "bigint"];
   },
   groups: true,
   simplifiesChoices: true,

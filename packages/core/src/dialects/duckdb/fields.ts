@@ -10,8 +10,6 @@ export const dateFields = {
   dayofmonth: "day",
   dayofyear: "day of year",
   days_in_month: "days in month",
-  week: "iso week",
-  weekofyear: "iso week",
   isoyear: "iso year",
   yearweek: "iso year and week",
   decade: "decade",
@@ -27,6 +25,9 @@ export const dateFields = {
   dayname: "day name",
   monthname: "month name",
 } as const;
+
+/** Functions that number weeks, and how. */
+export const weeks = { week: "ISO 8601", weekofyear: "ISO 8601" } as const;
 
 export const weekdays = { dayofweek: "Sunday 0", weekday: "Sunday 0", isodow: "Monday 1" } as const;
 

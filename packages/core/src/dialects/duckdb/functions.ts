@@ -1,7 +1,7 @@
 import type { AnswerOf } from "../../traits/index.ts";
 import { calendarRows } from "../shared/calendar.ts";
 import { intervalRows } from "../shared/intervals.ts";
-import { dateFields, strftime, strptime, weekdays } from "./fields.ts";
+import { dateFields, strftime, strptime, weekdays, weeks } from "./fields.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
 import { type Step, step } from "../step.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
@@ -129,7 +129,7 @@ const coded = codedRows(
       "A function of every item.", lists, "list_transform"],
     ["list_filter, array_filter, filter(list anylist, lambda lambda): list", "list",
       "The items for which a function is true.", lists, "list_filter"],
-    ["list_reduce, array_reduce, reduce(list anylist, lambda lambda, initial? any): any", "list",
+    ["list_reduce, array_reduce, reduce(list anylist, lambda reducer, initial? any): any", "list",
       "The items put together one after the other.", lists, "list_reduce"],
     ...["date", "timestamp"].flatMap((type): Coded[] => [
       [`extract(field text, date ${type}): bigint`, "convert", "A field of a date.", dates],
@@ -197,7 +197,7 @@ const datesRead = (
   ]),
 );
 
-const units = step("interval-of", { missing, fractionOfUnit: "kept of seconds" }, { form: "1 month" });
+const units = step("interval-of", { missing }, { form: "1 month" });
 const counted = (unitsBetween: AnswerOf<"unitsBetween">) => step("units-between", { missing, unitsBetween });
 const partOfSpan = step("interval-field", { missing }, { seconds: "whole" });
 
@@ -348,7 +348,7 @@ const rows: readonly FunctionRow[] = [
   ...intervals,
   ...plainLists,
   ...["date", "timestamp"].flatMap((type) =>
-    calendarRows(dateFields, weekdays, { type, result: "bigint", text: "text", evidence: dates, missing }),
+    calendarRows(dateFields, weekdays, weeks, { type, result: "bigint", text: "text", evidence: dates }),
   ),
   ...presentRows({ result: "unified", evidence: operatorsDoc }, ["ifnull"]),
   ...decidingRows({ result: "same", evidence: numbers }, [

@@ -13,7 +13,7 @@ import {
   lookup,
   two,
 } from "../../values/index.ts";
-import { dateFields, weekdays } from "./fields.ts";
+import { dateFields, weekdays, weeks } from "./fields.ts";
 
 /** The parts of what is a date, or a date and time. */
 const partsOf = (text: string): CalendarParts => calendarParts(text)!;
@@ -29,6 +29,7 @@ const parts: Readonly<Record<string, (text: string) => Value>> = lookup({
       kernelFor("calendar-field", { missing }, { field }),
     ]),
   ),
+  ...Object.fromEntries(Object.entries(weeks).map(([name, how]) => [name, kernelFor("week-of-year", { missing, weeks: how })])),
   ...Object.fromEntries(
     Object.entries({ ...weekdays, dow: weekdays.dayofweek }).map(([name, how]) => [
       name,

@@ -105,7 +105,6 @@ function unifyTwo(left: string, right: string): string | undefined {
 
 /** The most digits that whole numbers of a type have. */
 const digitsOf: Readonly<Record<string, number>> = {
-  boolean: 1,
   tinyint: 3,
   utinyint: 3,
   smallint: 5,

@@ -15,7 +15,7 @@ export const microsOf = (moment: marked.Moment): number => dayOf(moment) * 86_40
 
 /** So many of a unit as a stretch of time. */
 const amountLike = {
-  ...step("interval-of", { missing: "null", fractionOfUnit: "kept of seconds" }, { form: "1 month" }),
+  ...step("interval-of", { missing: "null" }, { form: "1 month" }),
   slot: "interval",
   slots: ["count", "unit"],
 };

@@ -1,4 +1,4 @@
-import type { Answers } from "../../traits/index.ts";
+import type { AnswerOf } from "../../traits/index.ts";
 import type { FunctionRow } from "../row.ts";
 import type { Code } from "../dialect.ts";
 import { type Step, step } from "../step.ts";
@@ -11,7 +11,6 @@ interface Calendar {
   /** The type of names of days and months. */
   readonly text: string;
   readonly evidence: string;
-  readonly missing: Answers<"missing">["missing"];
 }
 
 const missing = "null" as const;
@@ -37,23 +36,27 @@ export const extractLike =
     return found && { ...found, slots: [null, "date"] };
   };
 
-/** Functions that give a field of a date, by the field; and those that number its day of the week, by how. */
+/** Functions that give a field of a date, by the field; those that number its day of the week, and its week, by how. */
 export function calendarRows(
   named: Readonly<Record<string, string>>,
-  weekdays: Readonly<Record<string, Answers<"weekdays">["weekdays"]>>,
-  { type, result, text, evidence, missing: none }: Calendar,
+  weekdays: Readonly<Record<string, AnswerOf<"weekdays">>>,
+  weeks: Readonly<Record<string, AnswerOf<"weeks">>>,
+  { type, result, text, evidence }: Calendar,
 ): FunctionRow[] {
   const date = `date ${type}`;
   return steppedRows([
     ...Object.entries(named).map(([name, field]): Stepped => {
       const summary = `The ${field.replace("iso", "ISO")} of a date.`;
       const of = field.endsWith("name") ? text : result;
-      const given = field === "iso week" ? isoWeek : step("calendar-field", { missing: none }, { field });
-      return [`${name}(${date}): ${of}`, "convert", summary, evidence, given];
+      return [`${name}(${date}): ${of}`, "convert", summary, evidence, step("calendar-field", { missing }, { field })];
     }),
     ...Object.entries(weekdays).map(([name, how]): Stepped => {
       const summary = `The number of the day of the week, ${how.replace(/^(\w+) (\d)$/, "$2 for $1")}.`;
-      return [`${name}(${date}): ${result}`, "convert", summary, evidence, step("weekday", { missing: none, weekdays: how })];
+      return [`${name}(${date}): ${result}`, "convert", summary, evidence, step("weekday", { missing, weekdays: how })];
+    }),
+    ...Object.entries(weeks).map(([name, how]): Stepped => {
+      const summary = "The number of the week in the year.";
+      return [`${name}(${date}): ${result}`, "convert", summary, evidence, step("week-of-year", { missing, weeks: how })];
     }),
   ]);
 }

@@ -268,12 +268,12 @@ const durations = steppedRows(
   fo,
 );
 
-const dated = { result: "any", text: "text", missing: "null", evidence: fo("9.5") } as const;
+const dated = { result: "any", text: "text", evidence: fo("9.5") } as const;
 const days = { year: "year", month: "month", day: "day" };
 const clock = { hours: "hour", minutes: "minute", seconds: "second and fraction" };
 const partsOf = (type: "date" | "time" | "dateTime", parts: Readonly<Record<string, string>>): FunctionRow[] => {
   const named = Object.entries(parts).map(([part, field]) => [`${part}-from-${type}`, field]);
-  return calendarRows(Object.fromEntries(named) as Readonly<Record<string, string>>, {}, { ...dated, type: `${type}?` });
+  return calendarRows(Object.fromEntries(named) as Readonly<Record<string, string>>, {}, {}, { ...dated, type: `${type}?` });
 };
 
 // prettier-ignore

@@ -47,24 +47,23 @@ function cutter(unit: string): (stretch: Stretch) => Stretch {
     : (stretch) => stretch;
 }
 
-/** So many of a unit of time. */
+/** So many of a unit of time; fractions count of seconds and smaller units only. */
 export const intervalOf = operation({
   id: "interval-of",
   family: "convert",
   summary: "gives so many of a unit of time",
   slots: [number("count"), text("unit"), settled("form", intervalForms)],
-  traits: ["missing", "fractionOfUnit"],
-  prepare({ fractionOfUnit }, { form }) {
+  traits: ["missing"],
+  prepare(_answers, { form }) {
     return (count: Value, name: string): Value => {
       const unit = unitNamed(name);
       if (unit === undefined) return new Failure("invalid-value", { problem: `"${name}" is no unit of time` });
-      const isKept = fractionOfUnit === "kept" || unit.endsWith("second");
       const given = asDouble(count);
       if (!Number.isFinite(given)) return new Failure("number-out-of-range");
       const stretch =
         typeof count === "bigint" && units[unit].micros !== undefined
           ? { ...noTime, micros: count * units[unit].micros }
-          : counted(isKept ? given : Math.trunc(given), unit, false);
+          : counted(unit.endsWith("second") ? given : Math.trunc(given), unit, false);
       return roomFor(stretch, (each) => new Interval(form as IntervalForm, each));
     };
   },

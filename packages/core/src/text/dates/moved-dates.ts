@@ -19,7 +19,7 @@ import {
 } from "../../values/index.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { notADate } from "../calendar.ts";
-import { any, operation, settled, text } from "../operation.ts";
+import { any, moment, operation, settled, text } from "../operation.ts";
 import { unitNamed, units } from "./interval-text.ts";
 
 /** The last year of which systems have all moments. */
@@ -70,7 +70,7 @@ export const addToDate = operation({
   id: "add-to-date",
   family: "convert",
   summary: "gives the moment a stretch of time later or earlier",
-  slots: [text("date"), any("interval"), settled("direction", ["later", "earlier"])],
+  slots: [moment("date"), any("interval"), settled("direction", ["later", "earlier"])],
   traits: ["missing", "dayBeyond", "timeAdded", "clockDigits", "noSuchDate"],
   prepare({ dayBeyond, timeAdded, clockDigits, noSuchDate }, { direction }) {
     const sign = direction === "earlier" ? -1 : 1;
@@ -142,8 +142,8 @@ export const intervalBetween = operation({
   family: "convert",
   summary: "gives the stretch of time between two moments",
   slots: [
-    text("later"),
-    text("earlier"),
+    moment("later"),
+    moment("earlier"),
     settled("parts", ["days and time", "years, months and days"]),
     settled("type", ["interval", "dayTimeDuration"]),
     settled("form", intervalForms),
@@ -195,7 +195,7 @@ export const unitsBetween = operation({
   id: "units-between",
   family: "convert",
   summary: "counts units of time between two moments",
-  slots: [text("unit"), text("from"), text("to")],
+  slots: [text("unit"), moment("from"), moment("to")],
   traits: ["missing", "unitsBetween"],
   prepare({ unitsBetween: how }) {
     function months(from: Place, to: Place, size: number): number {

@@ -10,7 +10,7 @@ import {
   lookup,
 } from "../../values/index.ts";
 import { calendarFields, notADate } from "../calendar.ts";
-import { operation, tabled, text } from "../operation.ts";
+import { moment, operation, tabled, text } from "../operation.ts";
 import { type FormatWord, type WordCase, formatWords, inCaseOf, ordinalEnding } from "./format-words.ts";
 
 type Field = (parts: CalendarParts) => Value;
@@ -242,7 +242,7 @@ export const textFromDate = operation({
   family: "convert",
   summary: "writes a date and time by a format",
   slots: [
-    text("date"),
+    moment("date"),
     text("format"),
     tabled("tokens", "Y year 4, m month 2, d day 2, T =%H:%M, H hour 2, M minute 2", tokenFault),
   ],
