@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { type Flavour, OverBudget, PatternError, compilePattern, newBudget } from "indigo-quill/patterns";
+import { hostTemplate } from "../src/patterns/compile.ts";
 import { planNative } from "../src/patterns/native.ts";
 import { parsePosix } from "../src/patterns/posix.ts";
 import { parseXPath } from "../src/patterns/xpath.ts";
@@ -165,6 +166,19 @@ describe("the host's engine is used only where it gives the same match", () => {
 });
 
 describe("what needs no engine gives what an engine gives", () => {
+  test.each([
+    ["xpath", "#", "", "#"],
+    ["posix", "a\\.b", "", "a.b"],
+    ["re2", "[;]", "", ";"],
+    ["posix", "a", "i", undefined],
+    ["xpath", "a.", "", undefined],
+    ["xpath", "(a)", "", undefined],
+    ["pcre", "a|b", "", undefined],
+    ["like", "a", "", undefined],
+  ] as const)("%s %s with flags '%s' fits only the text %s", (flavour, source, flags, text) => {
+    expect(compilePattern(flavour, source, flags).literal).toBe(text);
+  });
+
   test("a LIKE on random texts (seed 12)", () => {
     const next = random(12);
     const pick = (list: readonly string[]) => list[Math.floor(next() * list.length)];
@@ -191,17 +205,20 @@ describe("what needs no engine gives what an engine gives", () => {
     expect(compilePattern("like", `%${long}`).test(`${long}x`, newBudget())).toBe(false);
   });
 
-  test.each(["a", "[ab]+", "^a", "a$", "a{2}", "\\d", "b|a"])("every match of %s replaced at once", (source) => {
+  const replaced = ["a", "[ab]+", "^a", "a$", "a{2}", "\\d", "b|a", "(a)|(b)", "(a(b)?)1?"];
+  test.each(replaced)("every match of %s replaced at once by texts and groups", (source) => {
     const pattern = compilePattern("xpath", source);
+    const parts = ["$&", 1, "0", 0, "$1", 2];
     for (const text of ["", "a", "aa1b", "b1aab", "😀a😀", "$a&"]) {
       let [expected, kept] = ["", 0];
       for (let at = 0; at <= text.length;) {
         const found = pattern.find(text, at, newBudget());
         if (!found) break;
-        expected += `${text.slice(kept, found.index)}$&`;
+        expected += text.slice(kept, found.index);
+        for (const part of parts) expected += typeof part === "string" ? part : (found[part] ?? "");
         at = kept = found.index + found[0].length;
       }
-      expect(pattern.replaceAll!(text, "$&")).toBe(expected + text.slice(kept));
+      expect(pattern.replaceAll!(text, hostTemplate(parts, pattern.groups)!)).toBe(expected + text.slice(kept));
     }
     expect(compilePattern("xpath", `(${source})?`).replaceAll).toBeUndefined();
   });

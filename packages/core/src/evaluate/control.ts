@@ -147,19 +147,40 @@ function choiceCell(conditions: readonly Cell[], results: readonly Cell[]): Cell
   };
 }
 
+/**
+ * Does a body for the items in turn, with the variables set to the item, its position and how many there are, until it gives
+ * a value; sets the variables back.
+ */
+function untilFound(
+  variables: readonly Variable[],
+  items: readonly Value[],
+  body: (item: Value, index: number) => Value | undefined,
+): Value | undefined {
+  const [item, position, size] = variables;
+  const before = variables.map(({ value }) => value);
+  let found: Value | undefined;
+  for (let i = 0; i < items.length && found === undefined; i++) {
+    item.value = items[i];
+    if (position) position.value = i + 1;
+    if (size) size.value = items.length;
+    found = body(items[i], i);
+  }
+  for (let i = 0; i < variables.length; i++) variables[i].value = before[i];
+  return found;
+}
+
 /** A body for each item of a value. */
 function loopCell(variables: readonly Variable[], from: Cell, inner: Cell, frame: Frame, { types }: Dialect): Cell {
   return (row) => {
     const value = from(row);
     if (isFailure(value)) return value;
-    const results: Value[] = [];
     const items = types.items!(value);
-    for (let i = 0; i < items.length; i++) {
-      const result = spend(frame, 1) ?? within(variables, [items[i], i + 1, items.length], () => inner(row));
-      if (isFailure(result)) return result;
-      results.push(result);
-    }
-    return types.sequence!(results);
+    const results = new Array<Value>(items.length);
+    const failure = untilFound(variables, items, (_, i) => {
+      const result = (results[i] = spend(frame, 1) ?? inner(row));
+      return isFailure(result) ? result : undefined;
+    });
+    return failure ?? types.sequence!(results);
   };
 }
 
@@ -173,16 +194,16 @@ function quantifiedCell(
   { types }: Dialect,
 ): Cell {
   const isTrue = worked(types.conversion("any", "condition")?.convert);
+  const settling = form === "some";
   return (row) => {
     const value = from(row);
     if (isFailure(value)) return value;
-    for (const item of types.items!(value)) {
-      const result = spend(frame, 1) ?? within(variables, [item], () => inner(row));
+    const settled = untilFound(variables, types.items!(value), () => {
+      const result = spend(frame, 1) ?? inner(row);
       const truth = isFailure(result) ? result : isTrue(result);
-      if (isFailure(truth)) return truth;
-      if ((truth === true) === (form === "some")) return form === "some";
-    }
-    return form === "every";
+      return isFailure(truth) ? truth : (truth === true) === settling ? settling : undefined;
+    });
+    return settled ?? !settling;
   };
 }
 
@@ -198,16 +219,19 @@ function filterCell(
   return (row) => {
     const value = from(row);
     if (isFailure(value)) return value;
-    const items = types.items!(value);
-    const kept: Value[] = [];
+    // Mostly one item is kept, which needs no list.
+    let [first, count]: [Value, number] = [null, 0];
+    let kept: Value[] | undefined;
     let answer: Value = null;
-    for (let i = 0; i < items.length; i++) {
-      if (i === 0 || !isAlike) answer = spend(frame, 1) ?? within(variables, [items[i], i + 1, items.length], () => inner(row));
+    const failure = untilFound(variables, types.items!(value), (item, i) => {
+      if (i === 0 || !isAlike) answer = spend(frame, 1) ?? inner(row);
       const keep = isFailure(answer) ? answer : types.filter!(answer, i + 1);
       if (typeof keep !== "boolean") return keep;
-      if (keep) kept.push(items[i]);
-    }
-    return types.sequence!(kept);
+      if (keep && count++ === 0) first = item;
+      else if (keep) (kept ??= [first]).push(item);
+      return undefined;
+    });
+    return failure ?? (kept ? types.sequence!(kept) : first);
   };
 }
 

@@ -1,7 +1,7 @@
 import type { Answers } from "../traits/index.ts";
 import type { Cell, CodeContext, Dialect } from "../dialects/dialect.ts";
 import type { Expression } from "../syntax/index.ts";
-import { type Kernel, type Slot, applyKernel, isOfMany, operationOf, textLimit } from "../text/index.ts";
+import { type Kernel, type Slot, applyKernel, operationOf, textLimit } from "../text/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundCode, type BoundOperation, dependsOnRow, isShared, settle } from "./bound.ts";
 import { controlCell } from "./control.ts";
@@ -218,10 +218,10 @@ type Kernel1 = (a: Value) => Value;
 type Kernel2 = (a: Value, b: Value) => Value;
 type Kernel3 = (a: Value, b: Value, c: Value) => Value;
 
-/**
- * The cell of an operation. A slot that holds an object may be null, a failure or a number of a
- * special kind: it is looked at with care; strings and plain numbers go straight to the kernel.
- */
+/** Whether a value goes no further than its slot, unless the answers say what it counts as: one that is missing or failed. */
+const isOdd = (value: Value | undefined): boolean => typeof value === "object" && (value === null || value instanceof Failure);
+
+/** The cell of an operation. What is missing or failed is looked at with care; all else goes straight to the kernel. */
 function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dialect): Cell {
   const { slots: kinds } = operationOf(bound.operation);
   const { missing } = bound.answers;
@@ -239,30 +239,18 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
   const constants = inputs.map((input) => (input && !isMany(input) && input.kind === "constant" ? input.value : undefined));
   const careful = (slots: readonly (Value | undefined)[]) => settle(applyKernel(kernel, slots, kinds, missing), range, dialect);
   const done = (value: Value) => (typeof value === "object" && value instanceof Failure ? settle(value, range, dialect) : value);
-  const plain = (value: Value | undefined) => value !== undefined && typeof value !== "object";
+  const isKnown = (value: Value | undefined) => value !== undefined && !isOdd(value);
   const [a, b, c] = cells as Cell[];
 
   if (cells.length === 1) {
     const run = kernel as Kernel1;
-    if (isOfMany(kinds[0])) {
-      const joining =
-        (list: Cell): Cell =>
-        (row) => {
-          const x = list(row);
-          return Array.isArray(x) ? done(run(x)) : careful([x]);
-        };
-      return items ? concatenated(items, joining(listed(items, true, false))) : joining(a);
-    }
-    // Where a value of any kind is taken, only what is missing or failed is looked at with care.
-    if (kinds[0].kind === "any" && missing === "null" && !kinds[0].nullable)
-      return (row) => {
-        const x = a(row);
-        return typeof x === "object" && (x === null || x instanceof Failure) ? careful([x]) : done(run(x));
+    const one =
+      (cell: Cell): Cell =>
+      (row) => {
+        const x = cell(row);
+        return isOdd(x) ? careful([x]) : done(run(x));
       };
-    return (row) => {
-      const x = a(row);
-      return typeof x === "object" ? careful([x]) : done(run(x));
-    };
+    return items ? concatenated(items, one(listed(items, true, false))) : one(a);
   }
   if (cells.length === 2 && a && b) {
     const run = kernel as Kernel2;
@@ -274,10 +262,10 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
         return done(early === undefined ? run(x, b(row)) : early);
       };
     const y = constants[1];
-    if (plain(y)) {
+    if (isKnown(y)) {
       return (row) => {
         const x = a(row);
-        return typeof x === "object" ? careful([x, y]) : done(run(x, y));
+        return isOdd(x) ? careful([x, y]) : done(run(x, y!));
       };
     }
     const stops = stopsAtNull(bound, dialect);
@@ -285,24 +273,28 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
       const x = a(row);
       if (x === null && stops) return null;
       const z = b(row);
-      return typeof x === "object" || typeof z === "object" ? careful([x, z]) : done(run(x, z));
+      return isOdd(x) || isOdd(z) ? careful([x, z]) : done(run(x, z));
     };
   }
   if (cells.length === 3 && a && b && c) {
     const run = kernel as Kernel3;
     const [, y, z] = constants;
-    if (plain(y) && plain(z)) {
+    if (isKnown(y) && isKnown(z)) {
       return (row) => {
         const x = a(row);
-        return typeof x === "object" ? careful([x, y, z]) : done(run(x, y, z));
+        return isOdd(x) ? careful([x, y, z]) : done(run(x, y!, z!));
       };
     }
     return (row) => {
       const x = a(row);
       const p = b(row);
       const q = c(row);
-      return typeof x === "object" || typeof p === "object" || typeof q === "object" ? careful([x, p, q]) : done(run(x, p, q));
+      return isOdd(x) || isOdd(p) || isOdd(q) ? careful([x, p, q]) : done(run(x, p, q));
     };
   }
-  return (row) => careful(cells.map((cell) => cell?.(row)));
+  const run = kernel as (...slots: readonly (Value | undefined)[]) => Value;
+  return (row) => {
+    const slots = cells.map((cell) => cell?.(row));
+    return slots.some(isOdd) ? careful(slots) : done(run(...slots));
+  };
 }

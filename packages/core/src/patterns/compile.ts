@@ -1,4 +1,4 @@
-import { plainTest } from "./literal.ts";
+import { onlyText, plainTest } from "./literal.ts";
 import { type ParsedPattern, type PatternNode, PatternError, partsOfPattern } from "./ast.ts";
 import { firstMatch, isVerdict } from "./first-match.ts";
 import { FirstMatcher } from "./linear.ts";
@@ -58,7 +58,12 @@ export interface Pattern {
   find(text: string, from: number, budget: Budget): Match | undefined;
   /** UTF-16 offsets of the same match and its groups, start and end of each (−1 where unset). */
   offsets(text: string, from: number, budget: Budget): readonly number[] | undefined;
-  /** Every match replaced by a text, where the host can; left out for patterns that fit empty text, undefined for long texts. */
+  /** The one text that it fits, where there is no more to it. */
+  readonly literal?: string;
+  /**
+   * Every match replaced by what `hostTemplate` gives, where the host can; left out for patterns that fit empty text, undefined
+   * for long texts.
+   */
   readonly replaceAll?: (text: string, put: string) => string | undefined;
   /** Why a text that fits is an error. */
   readonly refusal?: PatternError;
@@ -127,9 +132,11 @@ export function compileParsed(parsed: ParsedPattern, flavour: Flavour, source: s
   if (rule === "longest" && !hasPlainReferences(node))
     throw new PatternError("a back reference beside alternatives, mixed greediness or a repeated group", 0, true);
   const careful = carefulMatcher(node, groups, ignoreCase, rule);
+  const literal = ignoreCase || groups > 0 || isWhole(flavour, flags) ? undefined : onlyText(node);
   return {
     groups,
     isWhole: isWhole(flavour, flags),
+    ...(literal !== undefined && { literal }),
     ...finders(node, groups, ignoreCase, rule, careful),
     test: tester(node, ignoreCase, careful),
     ...(refusal && { refusal }),
@@ -179,7 +186,7 @@ function finders(
   return {
     // Without assertions about what stands around, what fits nothing fits empty text.
     ...(!new RegExp(plan.source, plan.flags).test("") && {
-      replaceAll: (text, put) => (text.length > longest ? undefined : text.replace(engine, put.replaceAll("$", "$$$$"))),
+      replaceAll: (text, put) => (text.length > longest ? undefined : text.replace(engine, put)),
     }),
     find: (text, from, budget) => (text.length > longest ? carefully(text, from, budget) : exec(engine, text, from)),
     offsets(text, from, budget) {
@@ -199,6 +206,19 @@ function tester(node: PatternNode, ignoreCase: boolean, offsets: OffsetFinder): 
   const longest = nativeLength(plan);
   const engine = new RegExp(plan.source, plan.flags);
   return (text, budget) => (text.length > longest ? offsets(text, 0, budget) !== undefined : engine.test(text));
+}
+
+/** A text with the groups of a match in it: texts, and numbers of groups with 0 for the whole. */
+export type Template = readonly (string | number)[];
+
+/** The same as the host writes it, for `replaceAll`; undefined where it cannot. */
+export function hostTemplate(parts: Template, groups: number): string | undefined {
+  if (groups > 99) return undefined;
+  const written = (part: string | number): string => {
+    if (typeof part === "string") return part.replaceAll("$", "$$$$");
+    return part === 0 ? "$&" : part > groups ? "" : `$${String(part).padStart(2, "0")}`;
+  };
+  return parts.map(written).join("");
 }
 
 /** The match at UTF-16 offsets of it and its groups. */

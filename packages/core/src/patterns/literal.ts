@@ -14,6 +14,16 @@ function onlyCodePoint(node: PatternNode): number | undefined {
 const opened = (node: PatternNode): readonly PatternNode[] =>
   node.kind === "sequence" ? partsOfPattern(node).flatMap(opened) : [node];
 
+/** The text of parts that fit one code point each; undefined where one fits others, or there are none. */
+function textOf(parts: readonly PatternNode[]): string | undefined {
+  const codes = parts.map(onlyCodePoint);
+  if (codes.length === 0 || codes.includes(undefined)) return undefined;
+  return (codes as number[]).map((code) => String.fromCodePoint(code)).join("");
+}
+
+/** The one text that a pattern fits, case minded; undefined for any other. */
+export const onlyText = (node: PatternNode): string | undefined => textOf(opened(node));
+
 /** How a pattern that is a text between any runs, case minded, is looked for without an engine; undefined for any other. */
 export function plainTest(node: PatternNode): ((text: string) => boolean) | undefined {
   const items = [...opened(node)];
@@ -26,9 +36,8 @@ export function plainTest(node: PatternNode): ((text: string) => boolean) | unde
     return true;
   };
   const isOpen = [take(0, "text start"), take(-1, "text end")];
-  const codes = items.map(onlyCodePoint);
-  if (codes.length === 0 || codes.includes(undefined)) return undefined;
-  const wanted = (codes as number[]).map((code) => String.fromCodePoint(code)).join("");
+  const wanted = textOf(items);
+  if (wanted === undefined) return undefined;
   if (isOpen[0]) return isOpen[1] ? (text) => text.includes(wanted) : (text) => text.endsWith(wanted);
   return isOpen[1] ? (text) => text.startsWith(wanted) : (text) => text === wanted;
 }

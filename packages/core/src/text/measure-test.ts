@@ -178,6 +178,11 @@ export const compare = operation({
       },
     }[padding];
 
+    const isOfSame = fixed.relation === "=" || fixed.relation === "<>";
+    /** What two texts come to at once, where only whether they are the same is asked. */
+    const alike: ((a: string, b: string) => Value) | undefined =
+      isOfSame && padding === "counted" ? (a, b) => given((key(a) === key(b)) === (fixed.relation === "=")) : undefined;
+
     /** Lists item by item, a missing item after all others, then by length. */
     function orderLists(a: readonly Value[], b: readonly Value[]): number | Failure {
       for (let i = 0; i < Math.min(a.length, b.length); i++) {
@@ -208,6 +213,7 @@ export const compare = operation({
       value !== null ? value : typeof other === "string" ? "" : typeof other === "boolean" ? false : 0;
 
     return (a: Value, b: Value): Value => {
+      if (alike && typeof a === "string" && typeof b === "string") return alike(a, b);
       const result = missing === "blank" ? order(filled(a, b), filled(b, a)) : order(a, b);
       return typeof result === "number" ? answer(result) : result;
     };

@@ -56,7 +56,7 @@ export const pad = operation({
       const size = ruler.count(fill);
       if (size === 0) return emptyFill === "whole" ? taken(0, value) : emptyFill === "null" ? null : new Failure("empty-fill");
       const long = fill.repeat(Math.ceil(lacking / size));
-      const filling = long.slice(0, ruler.forward(long, lacking));
+      const filling = size === 1 ? long : long.slice(0, ruler.forward(long, lacking));
       if (isWatched()) {
         if (side === "right") taken(0, value);
         const put = (text: string) => (chosen === undefined ? made(text) : taken(0, text, 2));

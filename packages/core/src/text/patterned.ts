@@ -11,7 +11,7 @@ import {
   usualEscape,
 } from "../patterns/index.ts";
 import type { AnswerOf } from "../traits/index.ts";
-import { Failure, type Value } from "../values/index.ts";
+import { Failure, type Value, isFailure } from "../values/index.ts";
 import { foldingOf } from "./folding.ts";
 
 /** The pattern languages that are not `literal`. */
@@ -36,10 +36,13 @@ const flagLetters: Readonly<Record<Flavour, RegExp>> = {
 /**
  * Gives the compiled pattern for a source text, or the failure that it is. The last one is kept
  * at hand, since a column's rows mostly share it. A literal is a POSIX pattern with option `q`.
+ *
+ * @param emptyMatch `error` refuses a pattern that fits empty text
  */
 export function patternReader(
   language: AnswerOf<"pattern">,
   letterCase: AnswerOf<"case">,
+  emptyMatch?: AnswerOf<"emptyMatch">,
 ): (source: string, flags?: string, whole?: boolean) => Pattern | Failure {
   const flavour: Flavour = language === "literal" ? "posix" : language;
   let lastSource: string | undefined;
@@ -51,7 +54,9 @@ export function patternReader(
     const flags = given ?? usual;
     if (source === lastSource && flags === lastFlags) return last;
     [lastSource, lastFlags] = [source, flags];
-    return (last = read(source, flags, whole));
+    const found = read(source, flags, whole);
+    const isRefused = emptyMatch === "error" && !isFailure(found) && found.test("", newBudget());
+    return (last = isRefused ? new Failure("pattern-matches-empty", { pattern: source }) : found);
   };
 
   function read(source: string, flags: string, whole: boolean): Pattern | Failure {

@@ -19,11 +19,13 @@ const mappings = {
   },
 } as const;
 
+const beyondAscii = /[^\0-\x7f]/;
+
 /** The host's mapping is one to one but for a few letters; only a text that may hold one is mapped letter by letter. */
 function eachWhereNeeded(map: (char: string) => string, host: "toUpperCase" | "toLowerCase") {
   let others: RegExp | undefined;
   return (value: string) => {
-    if (!/[^\0-\x7f]/.test(value)) return value[host]();
+    if (!beyondAscii.test(value)) return value[host]();
     // A sigma at the end of a word depends on what stands before it.
     others ??= new RegExp(`[${charsWhere((char) => char === "Σ" || map(char) !== char[host]())}]`, "gu");
     if (value.search(others) < 0) return value[host]();
@@ -50,7 +52,7 @@ function charsWhere(holds: (char: string) => boolean): string {
 function earlyCase(form: "upper" | "lower"): (value: string) => string {
   let table: Map<string, string> | undefined;
   return (value) => {
-    if (!/[^\0-\x7f]/.test(value)) return form === "upper" ? value.toUpperCase() : value.toLowerCase();
+    if (!beyondAscii.test(value)) return form === "upper" ? value.toUpperCase() : value.toLowerCase();
     table ??= earlyTable(form);
     let result = "";
     for (const part of stretches(value)) {

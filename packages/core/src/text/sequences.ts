@@ -26,6 +26,7 @@ const parts: Readonly<Record<string, (value: Value) => Value>> = {
   items: itemsOf,
   atoms,
   "atomic sequence": (value) => {
+    if (typeof value !== "object") return value;
     const items = atoms(value);
     return isFailure(items) ? items : sequenceOf(items);
   },

@@ -70,13 +70,13 @@ export const split = operation({
   slots: [text("text"), written(kept(text("delimiter")), "pattern"), optional(text("flags")), nullable(text("missingPiece"))],
   traits: ["missing", "pattern", "case", "missingDelimiter", "delimiterIs", "emptyDelimiter", "emptyText", "edges", "emptyMatch"],
   prepare({ pattern: language, case: letterCase, missingDelimiter, delimiterIs, emptyDelimiter, emptyText, edges, emptyMatch }) {
-    const read = patternReader(language, letterCase);
+    const read = patternReader(language, letterCase, emptyMatch);
 
     function byPattern(value: string, source: string, flags?: string): string[] | Failure {
       const pattern = read(source, flags);
       if (isFailure(pattern)) return pattern;
+      if (pattern.literal !== undefined && emptyMatch !== "one character") return between(value, pattern.literal);
       return withinBudget<string[] | Failure>(source, (budget) => {
-        if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: source });
         const pieces: string[] = [];
         if (emptyMatch === "one character") return cutOff(value, pattern, budget);
         let kept = 0;
@@ -124,6 +124,9 @@ export const split = operation({
       return pieces;
     }
 
+    const between = (value: string, delimiter: string): string[] =>
+      placed(value.split(delimiter, listLimit + 1), delimiter.length);
+
     /** Pieces between characters that are any of some. */
     function atAny(value: string, marks: ReadonlySet<string>): string[] {
       const pieces: string[] = [];
@@ -147,7 +150,7 @@ export const split = operation({
     function pieces(value: string, delimiter: string, flags?: string): string[] | Failure {
       if (language === "literal" && letterCase === "minded") {
         if (delimiter !== "" && delimiterIs === "any of its characters") return atAny(value, new Set(delimiter));
-        if (delimiter !== "") return placed(value.split(delimiter, listLimit + 1), delimiter.length);
+        if (delimiter !== "") return between(value, delimiter);
         return emptyDelimiter === "whole" ? [taken(0, value)] : characters(value);
       }
       return byPattern(value, delimiter, flags);

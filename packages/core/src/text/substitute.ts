@@ -1,9 +1,9 @@
-import type { Budget, Match, Pattern } from "../patterns/index.ts";
+import { type Budget, type Match, type Pattern, type Template, hostTemplate, stepOver } from "../patterns/index.ts";
+import type { AnswerOf } from "../traits/index.ts";
 import { Failure, type Value, isFailure, rulers } from "../values/index.ts";
 import { GrowingText } from "./growing.ts";
 import { type SlotNumber, countBy, number, operation, keptBy, optional, text, textLimit, tooLong, written } from "./operation.ts";
 import { isWatched, taken, turned } from "./pieces.ts";
-import { stepOver } from "../patterns/index.ts";
 import { patternReader, withinBudget } from "./patterned.ts";
 
 /** Replaces a stretch given by its position. */
@@ -61,9 +61,6 @@ function everywhere(value: string, old: string, replacement: string, first: numb
   return result + value.slice(kept);
 }
 
-/** A replacement text with its references to groups read: texts and group numbers in turn. */
-type Template = readonly (string | number)[];
-
 /** `\\1`; with `digits` also `\\0`, and any other character after a backslash for itself. */
 function readBackslash(replacement: string, digits: boolean): Template {
   const parts: (string | number)[] = [];
@@ -118,6 +115,27 @@ function readNumbers(replacement: string, groups: number, isAll: boolean): Templ
   return parts;
 }
 
+/** What a replacement puts in, for a pattern that it was read for. */
+interface Filling {
+  readonly replacement: string;
+  readonly pattern: Pattern;
+  readonly isAll: boolean;
+  readonly parts: Template | Failure | undefined;
+  /** The parts as the host writes them, where it can. */
+  readonly host: string | undefined;
+}
+
+/** A replacement text that names groups, read; undefined where it names one that is not there. */
+function readTemplate(
+  replacement: string,
+  naming: Exclude<AnswerOf<"replacement">, "literal">,
+  groups: number,
+  isAll: boolean,
+): Template | Failure | undefined {
+  if (naming === "backslash" || naming === "backslash digits") return readBackslash(replacement, naming === "backslash digits");
+  return naming === "backslash numbers" ? readNumbers(replacement, groups, isAll) : readDollar(replacement, groups);
+}
+
 /** Replaces occurrences of a text or of what a pattern matches. */
 export const substitute = operation({
   id: "substitute",
@@ -133,7 +151,7 @@ export const substitute = operation({
   ],
   traits: ["missing", "pattern", "case", "occurrences", "replacement", "emptyMatch", "emptyOld"],
   prepare({ missing, pattern: language, case: letterCase, occurrences, replacement: naming, emptyMatch, emptyOld }) {
-    const read = patternReader(language, letterCase);
+    const read = patternReader(language, letterCase, emptyMatch);
     const plain = language === "literal" && letterCase === "minded";
 
     /** Cuts and joins; much faster than a host replacement where nothing is found. */
@@ -157,22 +175,12 @@ export const substitute = operation({
       return result.finish();
     }
 
-    let lastReplacement: string | undefined;
-    let lastPattern: Pattern | undefined;
-    let lastAll: boolean | undefined;
-    let lastTemplate: Template | Failure | undefined;
-    function template(replacement: string, pattern: Pattern, isAll: boolean): Template | Failure | undefined {
-      if (replacement === lastReplacement && pattern === lastPattern && isAll === lastAll) return lastTemplate;
-      [lastReplacement, lastPattern, lastAll] = [replacement, pattern, isAll];
-      lastTemplate =
-        naming === "literal"
-          ? [replacement]
-          : naming === "backslash" || naming === "backslash digits"
-            ? readBackslash(replacement, naming === "backslash digits")
-            : naming === "backslash numbers"
-              ? readNumbers(replacement, pattern.groups, isAll)
-              : readDollar(replacement, pattern.groups);
-      return lastTemplate;
+    let last: Filling | undefined;
+    function filling(replacement: string, pattern: Pattern, isAll: boolean, isLiteral: boolean): Filling {
+      if (last?.replacement === replacement && last.pattern === pattern && last.isAll === isAll) return last;
+      const parts = isLiteral || naming === "literal" ? [replacement] : readTemplate(replacement, naming, pattern.groups, isAll);
+      const host = parts && !isFailure(parts) ? hostTemplate(parts, pattern.groups) : undefined;
+      return (last = { replacement, pattern, isAll, parts, host });
     }
 
     function fill(parts: Template, match: Match): string {
@@ -197,27 +205,36 @@ export const substitute = operation({
       match !== undefined && !(emptyMatch === "ends" && match[0] === "");
 
     /** What needs no match after the first, or what the host does at once; undefined for anything else. */
-    function atOnce(value: string, pattern: Pattern, parts: Template, which: number, from: number, budget: Budget) {
+    function atOnce(
+      value: string,
+      pattern: Pattern,
+      parts: Template,
+      host: string | undefined,
+      which: number,
+      from: number,
+      budget: Budget,
+    ) {
       if (which === 1) {
         const match = pattern.find(value, from, budget);
         return counts(match) ? spliced(value, match.index, match.index + match[0].length, fill(parts, match)) : value;
       }
-      const put = parts.length === 0 ? "" : parts[0];
-      const isPlain = parts.length < 2 && typeof put === "string" && value.length * (put.length + 1) <= textLimit;
-      return which === 0 && from === 0 && isPlain ? pattern.replaceAll?.(value, put) : undefined;
+      // A match is never empty here, and a group no longer than its match.
+      const isShort = host !== undefined && value.length * (host.length + parts.length + 1) <= textLimit;
+      return which === 0 && from === 0 && isShort ? pattern.replaceAll?.(value, host) : undefined;
     }
 
     function byPattern(
       value: string,
       pattern: Pattern,
       parts: Template,
+      host: string | undefined,
       replacement: string,
       which: number,
       from: number,
       budget: Budget,
     ): string | Failure {
       const watched = isWatched();
-      const early = watched ? undefined : atOnce(value, pattern, parts, which, from, budget);
+      const early = watched ? undefined : atOnce(value, pattern, parts, host, which, from, budget);
       if (early !== undefined) return early;
       const result = new GrowingText();
       let kept = 0;
@@ -280,15 +297,14 @@ export const substitute = operation({
       if (isFailure(nth)) return nth;
       const pattern = read(old, occurrences === "first" ? flags?.replaceAll("g", "") : flags);
       if (isFailure(pattern)) return pattern;
-      const parts = flags?.includes("q") ? [replacement] : template(replacement, pattern, nth === 0);
+      const { parts, host } = filling(replacement, pattern, nth === 0, flags?.includes("q") === true);
       if (isFailure(parts)) return parts;
       if (parts === undefined) return taken(0, value);
       if (!(start >= 1)) return new Failure("start-below-first", { start, first: 1 });
       if (start > 1 && start - 1 > rulers["code point"].count(value)) return taken(0, value);
       return withinBudget(old, (budget) => {
-        if (emptyMatch === "error" && pattern.test("", budget)) return new Failure("pattern-matches-empty", { pattern: old });
         const from = start > 1 ? rulers["code point"].forward(value, start - 1) : 0;
-        return byPattern(value, pattern, parts, replacement, nth, from, budget);
+        return byPattern(value, pattern, parts, host, replacement, nth, from, budget);
       });
     };
   },

@@ -82,8 +82,9 @@ const segmenter = new Intl.Segmenter("und", { granularity: "grapheme" });
 const joining =
   /[\p{M}\p{Emoji_Modifier}\p{Regional_Indicator}\u200c\u200d\r\u0600-\u0605\u06dd\u070f\u0890\u0891\u08e2\u0e33\u0eb3\u0d4e\u1100-\u11ff\uac00-\ud7ff\ua960-\ua97f\uff9e\uff9f\u{11000}-\u{11fff}\u{16d40}-\u{16d7f}\u{e0020}-\u{e007f}]/u;
 
+const notAlone = /[^\0-\x0c\x0e-\x7f]/;
 /** Whether what a reader sees as characters are just the code points of a text. */
-const isPlain = (text: string): boolean => !/[^\0-\x0c\x0e-\x7f]/.test(text) || !joining.test(text);
+const isPlain = (text: string): boolean => !notAlone.test(text) || !joining.test(text);
 
 /** What a reader sees as characters: extended grapheme clusters (Unicode Standard Annex 29). */
 export function graphemesOf(text: string): string[] {
