@@ -5,7 +5,7 @@ import { type TextRange, type Value, isFailure } from "../values/index.ts";
 import { type BoundStep, type OtherAnswer, instead, othersTo } from "./answers.ts";
 import { kindOfOutcome } from "./equal.ts";
 import { type Parting, alike, isBehaviour, isByChance, nameOf } from "./parting.ts";
-import type { Cells, Evaluated, Step } from "./swap.ts";
+import { type Cells, type Evaluated, type Step, withAnswers } from "./swap.ts";
 import { askedOf, isEqual, wholeParting } from "./whole.ts";
 
 /** Operations whose result is what they are given, changed: one side may have such a step and the other none. */
@@ -98,7 +98,9 @@ export const withoutParting = without(changing, isByChance);
 
 /** Whether both sides agree on all rows around without a step. */
 const agreesAround: typeof isByChance = (own, other, changes, name) =>
-  own.around.every((cells) => isEqual(own.runWith(changes, name, cells), other.on(cells)));
+  own.asked(other, changes, `agree with ${name}`, () =>
+    own.around.every((cells) => isEqual(own.runWith(changes, name, cells), other.on(cells))),
+  );
 
 /** The same of a sum or of `not`, after which both have to agree on all rows around. */
 export const withoutTurning = without(turning, (...tried) => !agreesAround(...tried));
@@ -163,6 +165,15 @@ const mostMisses = 12;
 const runOf = (sides: readonly [Evaluated, Evaluated], other: Instead, cells?: Cells): Value =>
   sides[other.side].runWith(instead(other.step.node as BoundStep, other), `${other.trait}=${other.answer}`, cells);
 
+const isSameOutput = (a: Value, b: Value): boolean => Object.is(a, b) || (isFailure(a) && isFailure(b) && a.code === b.code);
+
+/** Whether a step gives something else with another answer: where it does not, neither does the whole. */
+function changesStep({ step: { bound, slots, value }, trait, answer }: Instead): boolean {
+  // What comes of the first value alone is settled before the step is carried out.
+  if (operationOf(bound.operation).settles) return true;
+  return !isSameOutput(withAnswers(bound, slots, { ...bound.answers, [trait]: answer }), value);
+}
+
 /** Whether one side with another answer gives what the other gives. */
 const isOther = (sides: readonly [Evaluated, Evaluated], other: Instead): boolean =>
   isEqual(runOf(sides, other), sides[1 - other.side].value);
@@ -191,7 +202,7 @@ export function asIfAgain(left: Evaluated, right: Evaluated, known: KnownInstead
 export function asIfParting(left: Evaluated, right: Evaluated, known: KnownInstead): Parting | undefined {
   if (known.missed >= mostMisses) return undefined;
   const sides = [left, right] as const;
-  const others = insteadOf(sides).filter((other) => isOther(sides, other));
+  const others = insteadOf(sides).filter((other) => changesStep(other) && isOther(sides, other));
   const rows = others.length === 0 ? [] : [...left.around, ...probesOf(left, right)];
   const values = rows.map((cells) => sides.map((side) => side.on(cells)));
   let best: Instead | undefined;

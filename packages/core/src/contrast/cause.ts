@@ -143,9 +143,11 @@ export interface KnownCauses extends KnownInstead {
   /** Which of the others found something last; and of those that are asked where none of them does. */
   other?: (typeof others)[number];
   last?: (typeof lastAsked)[number];
+  /** Rows on which no cause was found, since one was. */
+  unexplained: number;
 }
 
-export const nothingKnown = (): KnownCauses => ({ found: [], instead: [], missed: 0 });
+export const nothingKnown = (): KnownCauses => ({ found: [], instead: [], missed: 0, unexplained: 0 });
 
 /** Turns of a step that are looked at. */
 const mostTurns = 20;
@@ -187,8 +189,16 @@ function knownParting(left: Evaluated, right: Evaluated, known: KnownCauses): Pa
  * makes up the difference, the answers of several that do together. What explained another row is tried before all else.
  */
 export function partingOf(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
-  const again = knownParting(left, right, known) ?? known.other?.(left, right) ?? known.last?.again(left, right, known);
-  if (again) return again;
+  const parting = partingAgain(left, right, known) ?? newParting(left, right, known);
+  known.unexplained = parting && parting.causes.length > 0 ? 0 : known.unexplained + 1;
+  return parting;
+}
+
+/** What explained another row, and explains this one, too. */
+export const partingAgain = (left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined =>
+  knownParting(left, right, known) ?? known.other?.(left, right) ?? known.last?.again(left, right, known);
+
+function newParting(left: Evaluated, right: Evaluated, known: KnownCauses): Parting | undefined {
   const isOne = left.dialect.id === right.dialect.id;
   const written = isOne ? writtenParting(left, right) : undefined;
   if (written) return written;

@@ -45,14 +45,14 @@ export function chainOf(left: Evaluated, right: Evaluated): Parting | undefined 
   const runOf = (side: 0 | 1, kept: readonly Swap[]): Value => {
     const own = side === 0 ? left : right;
     const changes = new Map<Bound, Bound>();
-    const names: (string | undefined)[] = [];
+    const names: string[] = [];
     for (const { a, b } of kept) {
       const [from, to] = side === 0 ? [a, b] : [b, a];
       const traits = kept.filter((swap) => swap.a === a).map(({ trait }) => trait);
       if (!changes.has(from.node)) names.push(nameOfAnswering(from, to, traits));
       changes.set(from.node, answering(from, to, traits));
     }
-    return own.runWith(changes, names.includes(undefined) ? undefined : names.join());
+    return own.runWith(changes, names.join());
   };
   const works = (side: 0 | 1, kept: readonly Swap[]): boolean => {
     const [came, wanted] = [runOf(side, kept), side === 0 ? right.value : left.value];

@@ -2,7 +2,7 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { type Program, type Sample, compile } from "../evaluate/index.ts";
 import type { Failure, TextRange, Value } from "../values/index.ts";
-import { type KnownCauses, nothingKnown, partingOf } from "./cause.ts";
+import { type KnownCauses, nothingKnown, partingAgain, partingOf } from "./cause.ts";
 import { anotherOf, truthParting } from "./chain.ts";
 import { type Effect, type Outcome, effectOf, stretchesApart } from "./effect.ts";
 import { type Switch, agree, agreeBy, asTruth, isUnknown, switches } from "./equal.ts";
@@ -89,6 +89,12 @@ export interface ContrastOptions {
 /** Groups on a row beyond which each is contrasted with the first only. */
 const mostGroups = 8;
 
+/** Rows in a row without a cause after which that what is named alike is two things says it all. */
+const mostUnexplained = 12;
+
+/** Explanations that are kept for rows which read the same. */
+const mostExplained = 5000;
+
 const unsought = { parting: undefined, isUnsought: true } as const;
 
 /** Where two evaluations part, and, where no cause is found, what one name is on each side. */
@@ -104,8 +110,10 @@ function explained(
     left,
     right,
     (one, other) => {
-      const parting = partingOf(one, other, known);
-      const another = parting && parting.causes.length > 0 ? undefined : anotherOf(one, other);
+      // Where one name is two things and no row before had a cause, none is looked for anew.
+      const always = known.unexplained >= mostUnexplained ? anotherOf(one, other) : undefined;
+      const parting = (always === undefined ? partingOf : partingAgain)(one, other, known);
+      const another = parting && parting.causes.length > 0 ? undefined : (always ?? anotherOf(one, other));
       return { parting, ...(another !== undefined && { another }) };
     },
     end,
@@ -156,6 +164,16 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
     return found;
   };
 
+  /** What was found for two sides on rows of which they read the same. */
+  const explainedBefore = new Map<string, ReturnType<typeof explained>>();
+  const explainedOnce = (row: number, [a, b]: readonly [number, number], explain: () => ReturnType<typeof explained>) => {
+    const key = `${a} ${benches[a].readOn(row)} ${b} ${benches[b].readOn(row)}`;
+    const found = explainedBefore.get(key) ?? explain();
+    if (explainedBefore.size >= mostExplained) explainedBefore.clear();
+    if (!found.isUnsought) explainedBefore.set(key, found);
+    return found;
+  };
+
   /** How two sides differ on a row; the steps of a side are carried out once for all the others. */
   const differencesOn = (row: number): ((sides: readonly [number, number], end: number) => RowDifference) => {
     const evaluated = lazily((side) => benches[side].at(row));
@@ -165,7 +183,7 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
       let effect: Effect | undefined;
       return {
         sides,
-        ...explained(() => [evaluated(a), evaluated(b)], knownOf(sides), end),
+        ...explainedOnce(row, sides, () => explained(() => [evaluated(a), evaluated(b)], knownOf(sides), end)),
         get effect() {
           return (effect ??= effectOf(outcome(a), outcome(b), sample, row));
         },

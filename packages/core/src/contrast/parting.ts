@@ -129,10 +129,12 @@ export function reachOf(left: Evaluated, right: Evaluated, a: Step, b: Step): "b
 
 /** Whether other parts in one side take apart rows that agree: what they bring together comes so by chance. */
 export const isByChance = (own: Evaluated, other: Evaluated, changes: ReadonlyMap<Bound, Bound>, name: string): boolean =>
-  own.around.some((cells) => {
-    const given = other.on(cells);
-    return alike(own.on(cells), given) && !alike(own.runWith(changes, name, cells), given);
-  });
+  own.asked(other, changes, `by chance with ${name}`, () =>
+    own.around.some((cells) => {
+      const given = other.on(cells);
+      return alike(own.on(cells), given) && !alike(own.runWith(changes, name, cells), given);
+    }),
+  );
 
 /** A step of each side as an experiment: with the other's answers in its place, and the whole expression as it is. */
 export function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step) {
@@ -150,7 +152,7 @@ export function experimentAt(left: Evaluated, right: Evaluated, a: Step, b: Step
   const takesApart: Holds = (side, traits) => {
     const [own, other, from, to] = side === 0 ? ([left, right, a, b] as const) : ([right, left, b, a] as const);
     const name = nameOfAnswering(from, to, traits);
-    if (name === undefined || from.node !== from.bound) return false;
+    if (from.node !== from.bound) return false;
     return isByChance(own, other, new Map([[from.node, answering(from, to, traits)]]), name);
   };
   const told = ({ causes, oneWay }: Pick<Parting, "causes" | "oneWay">): Parting => ({

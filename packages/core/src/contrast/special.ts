@@ -71,13 +71,14 @@ const results: readonly (readonly [answer: string, result: Result])[] = [
 
 /** The answer that holds for some values, and for what is given for them. */
 function answerOf(values: readonly Value[], asked: Asked): string | undefined {
-  const given = values.map(asked.on);
-  if (given.every(isFailure)) return "error";
+  // What does not hold for the first of them is not asked of the others.
+  if (values.every((value) => isFailure(asked.on(value)))) return "error";
   return results.find(([, result]) =>
-    values.every((value, i) => {
+    values.every((value) => {
       const wanted = result(value, asked);
-      const isTruth = typeof wanted === "boolean";
-      return wanted !== undefined && alike(given[i], wanted) && (!isTruth || typeof given[i] === "boolean");
+      if (wanted === undefined) return false;
+      const given = asked.on(value);
+      return alike(given, wanted) && (typeof wanted !== "boolean" || typeof given === "boolean");
     }),
   )?.[0];
 }
@@ -86,7 +87,8 @@ function answerOf(values: readonly Value[], asked: Asked): string | undefined {
 interface Special {
   readonly trait: TraitId;
   readonly special: readonly Value[];
-  readonly usual: readonly Value[];
+  /** Made where they are asked for: mostly the special ones are told otherwise. */
+  readonly usual: () => readonly Value[];
   readonly mark?: string;
 }
 
@@ -116,19 +118,25 @@ function specialsOf(value: Value, marks: readonly string[]): Special[] {
   if (typeof value === "number") return specialNumbers(value);
   const among = (trait: TraitId, special: readonly Value[]) =>
     usualTexts.map((texts): Special => {
-      const usual = marks.length === 0 ? texts : marks.flatMap((mark) => joinedBy(mark, 2, texts));
+      const usual = () => (marks.length === 0 ? texts : marks.flatMap((mark) => joinedBy(mark, 2, texts)));
       return { trait, special, usual };
     });
   if (value === null) return among("ofMissing", [null]);
   if (value === "") return among("ofEmptyText", [""]);
   if (typeof value !== "string") return [];
   return [
-    ...(marks.includes(value) ? usualTexts.map((usual): Special => ({ trait: "ofWritten", special: [value], usual })) : []),
+    ...(marks.includes(value)
+      ? usualTexts.map((usual): Special => ({ trait: "ofWritten", special: [value], usual: () => usual }))
+      : []),
     ...(value.trim() === "" ? among("ofBlank", [value, " ", "   "]) : []),
     ...marks.flatMap((mark) => tooFewOf(mark, value)),
-    { trait: "tooShort", special: [value, ...usualTexts[1].map((text) => text.slice(0, value.length))], usual: usualTexts[1] },
+    {
+      trait: "tooShort",
+      special: [value, ...usualTexts[1].map((text) => text.slice(0, value.length))],
+      usual: () => usualTexts[1],
+    },
     ...kinds.flatMap(([trait, kind, plain]) =>
-      value.search(kind) >= 0 ? [{ trait, special: [value], usual: [value.replace(kind, plain), ...usualTexts[2]] }] : [],
+      value.search(kind) >= 0 ? [{ trait, special: [value], usual: () => [value.replace(kind, plain), ...usualTexts[2]] }] : [],
     ),
   ];
 }
@@ -140,7 +148,7 @@ function tooFewOf(mark: string, value: string): Special[] {
   const few = bare(["kl m", "Z9", "klm"]).map((text) => Array.from({ length: there + 1 }, () => text).join(mark));
   return [[value, ...few], [value]].flatMap((special) =>
     Array.from({ length: Math.max(0, mostTimes - there) }, (_, i): Special => {
-      const usual = joinedBy(mark, there + 1 + i, bare([...usualTexts[0], "Cde"]));
+      const usual = () => joinedBy(mark, there + 1 + i, bare([...usualTexts[0], "Cde"]));
       return { trait: "tooFew", special, usual, mark };
     }),
   );
@@ -155,11 +163,11 @@ function specialNumbers(value: number): Special[] {
     ["ofLargeNumber", Math.abs(value) >= 1000, [value], []],
   ];
   const specials = found.flatMap(([trait, is, special, plain]) =>
-    is ? [{ trait, special, usual: [...plain, ...usualNumbers] }] : [],
+    is ? [{ trait, special, usual: () => [...plain, ...usualNumbers] }] : [],
   );
   // What holds of the numbers beside it, too, is not due to its being a half.
   return isHalf(value)
-    ? [{ trait: "ofHalf", special: [value], usual: [besides(value, 1), besides(value, -1), ...usualNumbers] }, ...specials]
+    ? [{ trait: "ofHalf", special: [value], usual: () => [besides(value, 1), besides(value, -1), ...usualNumbers] }, ...specials]
     : specials;
 }
 
@@ -185,7 +193,7 @@ const specialParting =
       some.filter((mark) => all.some((text) => text.includes(mark)));
     const marks = [...new Set([...within(own, other), ...within(other, own)])];
     for (const [column, value] of askedOf(left, right).columns) {
-      const on = sides.map((side) => (each: Value) => side.on(new Map([[column, each]])));
+      const on = sides.map((side) => (each: Value) => (Object.is(each, value) ? side.value : side.on(new Map([[column, each]]))));
       for (const { trait, special, usual, mark } of specialsOf(value, marks)) {
         if (!isAsked(trait)) continue;
         const named = on.map((run) => answerOf(special, { on: run, mark }));
@@ -199,11 +207,12 @@ const specialParting =
           const came = told(each);
           return came !== undefined && alike(came, sides[1 - each].value);
         });
-        if (side === undefined || !usual.every((each) => isEqual(on[0](each), on[1](each)))) continue;
+        const others = side === undefined ? [] : usual();
+        if (side === undefined || !others.every((each) => isEqual(on[0](each), on[1](each)))) continue;
         const replay = () => told(side) ?? null;
         const name = left.nameOf(column);
         const inputs = { [name]: value, ...(mark !== undefined && { "searched for": mark }) };
-        const experiment = { is: "usual", column: name, values: usual } as const;
+        const experiment = { is: "usual", column: name, values: others } as const;
         return wholeParting(left, right, inputs, trait, [named[0] ?? "own", named[1] ?? "own"], side, experiment, replay);
       }
     }

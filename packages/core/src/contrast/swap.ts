@@ -40,6 +40,8 @@ export interface Evaluated {
   readonly nameOf: (column: number) => string;
   /** Some rows of the sample, by the places of their columns. */
   readonly around: readonly Cells[];
+  /** What is found out of two sides and the rows around, with changes of this one: asked once, as it is the same on every row. */
+  readonly asked: (other: Evaluated, changes: ReadonlyMap<Bound, Bound>, what: string, ask: () => boolean) => boolean;
   /** The whole on this row without the others of the sample. */
   readonly alone: () => Value;
   /** The whole with a value in the place of a part. */
@@ -47,7 +49,7 @@ export interface Evaluated {
   /** The whole with other values in columns, by their places in the sample, 0-based. */
   readonly on: (values: Cells) => Value;
   /** The whole with other parts in the place of some; `name` says what was changed in each, where that is the same on every row. */
-  readonly runWith: (changes: ReadonlyMap<Bound, Bound>, name?: string, values?: Cells) => Value;
+  readonly runWith: (changes: ReadonlyMap<Bound, Bound>, name: string | undefined, values?: Cells) => Value;
 }
 
 /** A trait that two dialects answer differently, with both answers. */
@@ -124,16 +126,16 @@ export function outputWith(own: Step, other: Step, traits: readonly TraitId[]): 
  * job, which is no part of its own, as what it gives then.
  */
 export function answering(own: Step, other: Step, traits: readonly TraitId[]): Bound {
-  if (own.node !== own.bound) return constant(own, standing(own, outputWith(own, other, traits)));
+  if (own.node !== own.bound) return held(own, standing(own, outputWith(own, other, traits)));
   const { answers, written } = variantOf(own, other, traits);
   const inputs = [...own.bound.inputs];
   for (const i of written) if (other.slots[i] !== undefined) inputs[i] = constant(own, other.slots[i]);
   return { ...own.node, answers, inputs };
 }
 
-/** What tells it from other changes of the same step; undefined for what is another on every row. */
-export function nameOfAnswering(own: Step, other: Step, traits: readonly TraitId[]): string | undefined {
-  if (own.node !== own.bound) return undefined;
+/** What tells it from other changes of the same step; a value that is put in its place is another on every row. */
+export function nameOfAnswering(own: Step, other: Step, traits: readonly TraitId[]): string {
+  if (own.node !== own.bound) return "put";
   const { name, written } = variantOf(own, other, traits);
   return written.length === 0 ? name : JSON.stringify([name, written.map((i) => String(other.slots[i]))]);
 }
@@ -157,5 +159,11 @@ export function inKindOf(value: Value, like: Value): Value {
 /** What stands in the place of a step whose output would be another: of its own kind, but for a column, where the kind is what may differ. */
 export const standing = (step: Step, value: Value): Value =>
   step.bound.operation === "column" ? value : inKindOf(value, step.value);
+
+/** A value in the place of a step, as what is set on each row. */
+const held = ({ node: { type, source } }: Step, value: Value): Bound => {
+  const variable = { name: "", type, value };
+  return { kind: "variable", variable, type, source };
+};
 
 const constant = ({ node }: Step, value: Value): Bound => ({ kind: "constant", value, type: node.type, source: node.source });

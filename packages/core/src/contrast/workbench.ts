@@ -20,12 +20,14 @@ const mostKept = 5000;
 /** One side of a contrast, with what is tried of it: an experiment is compiled once for all rows. */
 export class Workbench {
   readonly #places = new Map<Bound, Place>();
-  readonly #changed = new Map<string, (sample: Sample, row: number) => Value>();
+  readonly #changed = new Map<string, { readonly changes: ReadonlyMap<Bound, Bound>; readonly run: Place["run"] }>();
   readonly #columns = new Map<Bound, ((row: number) => Pick<Step, "bound" | "slots">) | null>();
   readonly #numbers = new Map<Bound, number>();
   /** The columns that the whole reads, and what came of values in them: the same is tried on many rows. */
   readonly #read: readonly number[];
   readonly #came = new Map<string, Value>();
+  /** What was found out of another side, told by the rows around that it has. */
+  readonly #asked = new WeakMap<readonly Cells[], Map<string, boolean>>();
   /** Rows from all over the sample. */
   #around: readonly Cells[] | undefined;
   /** Whether the program has run on other values since a row was looked at. */
@@ -76,7 +78,8 @@ export class Workbench {
       valueOf: (column) => sample.columns[column].values[row],
       nameOf: (column) => sample.columns[column].name,
       around: (this.#around ??= rowsOver(sample)),
-      alone: () => this.#on(new Map(), row),
+      asked: ({ around }, changes, what, ask) => this.#askedOnce(around, this.#nameOf(changes, ` ${what}`), ask),
+      alone: () => (program.readsWholeColumns ? this.#on(new Map(), row) : value),
       put: (node, put) => this.#put(node, put, row),
       on: (values) => this.#on(values, row),
       runWith: (changes, name, values) => {
@@ -162,20 +165,34 @@ export class Workbench {
     });
   }
 
-  /** What comes of values in the columns that are read; kept, of so many. */
-  #once(what: string, values: Cells, row: number, run: () => Value): Value {
-    let key = what;
+  /** What tells a row from others for this side, with other values in some columns: what the expression reads of it. */
+  readOn(row: number, values?: Cells): string {
+    let key = this.program.readsWholeColumns && !values ? `row ${row}` : "";
     for (const column of this.#read) {
-      const cell = values.has(column) ? values.get(column) : this.sample.columns[column].values[row];
+      const cell = values?.has(column) ? values.get(column) : this.sample.columns[column].values[row];
       const text = Object.is(cell, -0) ? "-0" : String(cell);
       key += ` ${typeof cell} ${text.length} ${text}`;
     }
+    return key;
+  }
+
+  /** What comes of values in the columns that are read; kept, of so many. */
+  #once(what: string, values: Cells, row: number, run: () => Value): Value {
+    const key = what + this.readOn(row, values);
     const known = this.#came.get(key);
     if (known !== undefined) return known;
     const came = run();
     if (this.#came.size >= mostKept) this.#came.clear();
     this.#came.set(key, came);
     return came;
+  }
+
+  #askedOnce(other: readonly Cells[], what: string, ask: () => boolean): boolean {
+    let known = this.#asked.get(other);
+    if (!known) this.#asked.set(other, (known = new Map()));
+    const found = known.get(what) ?? ask();
+    known.set(what, found);
+    return found;
   }
 
   /** A row with other values in some columns, as a sample of its own. */
@@ -199,13 +216,17 @@ export class Workbench {
     return place.run(this.sample, row);
   }
 
-  /** `name` says what was changed at the parts, where that is the same on every row. */
+  /** `name` says what was changed at the parts, where that is the same on every row, but for values that are set in their places. */
   #changing(changes: ReadonlyMap<Bound, Bound>, name: string | undefined): (sample: Sample, row: number) => Value {
     if (name === undefined) return this.program.experiment(changes);
     const key = this.#nameOf(changes, name);
-    let run = this.#changed.get(key);
-    if (!run) this.#changed.set(key, (run = this.program.experiment(changes)));
-    return run;
+    let known = this.#changed.get(key);
+    if (!known) this.#changed.set(key, (known = { changes, run: this.program.experiment(changes) }));
+    for (const [node, to] of known.changes) {
+      const now = changes.get(node);
+      if (to.kind === "variable" && now?.kind === "variable") to.variable.value = now.variable.value;
+    }
+    return known.run;
   }
 
   #nameOf(changes: ReadonlyMap<Bound, Bound>, name: string): string {
@@ -279,6 +300,7 @@ export function triedOf<T>(
         if (!isOver) go();
         return steps;
       },
+      asked: (other, changes, what, ask) => side.asked(other, changes, what, ask),
       alone: () => then(side.alone()),
       put: (node, value) => then(side.put(node, value)),
       on: (values) => then(side.on(values)),
