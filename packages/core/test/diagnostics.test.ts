@@ -124,7 +124,12 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["xpath", "concat(find('u', $label), '')", "unknown-function", "find", "concat(if (contains($label, 'u')) then string-length(substring-before($label, 'u')) + 1 else 0, '')"],
   ["postgresql", "label.upper().left(3)", "habit", "abel.upper().left(", "left(upper(label), 3)"],
   ["xpath", "$label.toUpperCase()", "habit", "$label.toUpperCase(", "upper-case($label)"],
-  ["postgresql", "label.substring(0, 3)", "not-covered", "label.substring(0, 3)"],
+  ["postgresql", "label.substr(1, 3)", "not-covered", "label.substr(1, 3)"],
+  ["postgresql", "label[2]", "argument-type", "label[2]"],
+  ["postgresql", "label.Substring(2, 3)", "habit", "label.Substring(2", "substr(label, 3, 3)"],
+  ["postgresql", "split(label, ',')[0]", "habit", "split(label, ',')[0", "(string_to_array(label, ','))[1]"],
+  ["postgresql", "left(label, charindex(',', label) - 1)", "unknown-function", "charindex", "left(label, strpos(label, ',') - 1)"],
+  ["xpath", "$label.upper-case()", "habit", "$label.upper-case(", "upper-case($label)"],
   ["sqlite", "n > 1 ? 'a' : n > 0 ? 'b' : 'c'", "habit", "n > 1 ? 'a' : n > 0 ? 'b' : 'c'", "case when n > 1 then 'a' else case when n > 0 then 'b' else 'c' end end"],
   ["openformula", 'LEN(n > 1 ? "a" : "b")', "habit", 'n > 1 ? "a" : "b"', 'LEN(IF(n > 1;"a";"b"))'],
   ["postgresql", "if n > 1 then 'a' elseif n > 0 then 'b' end if", "habit", "if n > 1 then 'a' elseif n > 0 then 'b' end if", "case when n > 1 then 'a' else case when n > 0 then 'b' end end"],
@@ -259,6 +264,50 @@ describe("problems have a code, a place and a mend", () => {
     expect(ok).toBe(first.severity === "warning");
     if (mended === undefined) return;
     expect(applyFix(source, first.fixes[0])).toBe(mended);
+  });
+});
+
+describe("what counts places from 0 in other languages gives the same where it is mended", () => {
+  const texts = ["Alnus, glutinosa", "a,b,c", "Salix,x y"];
+  // The host is such a language: what it gives is wanted.
+  const wanted: Readonly<Record<string, (label: string) => string | number | boolean>> = {
+    "label.slice(0, 3)": (label) => label.slice(0, 3),
+    "label.slice(2, 5)": (label) => label.slice(2, 5),
+    "label.slice(-3)": (label) => label.slice(-3),
+    "label.substring(2, 4)": (label) => label.substring(2, 4),
+    "label.substring(0, label.indexOf(','))": (label) => label.substring(0, label.indexOf(",")),
+    "label.substring(label.indexOf(',') + 1)": (label) => label.substring(label.indexOf(",") + 1),
+    "label.slice(1, label.indexOf(','))": (label) => label.slice(1, label.indexOf(",")),
+    "label.charAt(1)": (label) => label.charAt(1),
+    "label.indexOf(',')": (label) => label.indexOf(","),
+    "3 * label.indexOf(',')": (label) => 3 * label.indexOf(","),
+    "label.split(',')[0]": (label) => label.split(",")[0],
+    "label.split(',')[1].length()": (label) => label.split(",")[1].trim().length,
+    "label[:3]": (label) => label.slice(0, 3),
+    "label[-2:]": (label) => label.slice(-2),
+    "label[:-2]": (label) => label.slice(0, -2),
+    "label[0]": (label) => label[0],
+    "label[-1]": (label) => label.slice(-1),
+  };
+  const inDialect: Readonly<Record<string, (source: string) => string>> = {
+    openformula: (source) => source.replaceAll("'", '"'),
+    xpath: (source) => source.replaceAll("label", "$label"),
+  };
+  const written = Object.entries(wanted);
+  test.each(["openformula", "postgresql", "mariadb", "sqlite", "xpath"])("%s", (id) => {
+    const dialect = dialects[id]();
+    const rows = sampleOf(texts.map((label) => ({ label: label.replace(", ", ",") })));
+    // A single $x[n] is an item of a sequence in XPath, which is no mistake.
+    const asked = written.filter(([source]) => id !== "xpath" || !/^label\[-?\d\]$/.test(source));
+    for (const [plain, javascript] of asked) {
+      const source = inDialect[id]?.(plain) ?? plain;
+      const { fixes } = compile(dialect, source, rows).diagnostics[0] ?? { fixes: [] };
+      const mended = fixes[0] ? applyFix(source, fixes[0]) : "";
+      const given = compile(dialect, mended, rows)
+        .run(rows)
+        .map((value) => dialect.plain(value));
+      expect([source, mended, given]).toEqual([source, mended, rows.columns[0].values.map((label) => javascript(String(label)))]);
+    }
   });
 });
 

@@ -11,22 +11,26 @@ export function done({ id }: Dialect, task: TaskId, operands: Readonly<Record<st
   return template && filled(template, Object.fromEntries(parts) as Readonly<Record<string, Part>>);
 }
 
-const splitting = /^(?:split|tokenize|string_to_array|string_split|str_split|regexp_split_to_array|explode)\s*\(([^]*)\)$/i;
+/** A call that splits a text, with what it takes. */
+export const splitting =
+  /^(?:split|tokenize|string_to_array|string_split|str_split|regexp_split_to_array|explode)\s*\(([^]*)\)$/i;
 
 /** f(x)[n]: an item of a list in brackets of its own, or the nth piece of a text. */
 const subscripts: Rule = (source, dialect) => {
   const mask = masked(source);
   const found = /(?<=\))\s*\[\s*(\d+)\s*\]/.exec(mask);
   const start = found ? operandStart(mask, found.index) : undefined;
-  if (!found || start === undefined) return [];
+  // Behind a method places are counted from 0.
+  if (!found || start === undefined || /\.\s*$/.test(mask.slice(0, start))) return [];
   const list = source.slice(start, found.index);
+  const n = found[1] === "0" ? "1" : found[1];
   const put = (text: string, said: string) =>
     habit(source, source.slice(0, start) + text + source.slice(found.index + found[0].length), said);
   const [text, delimiter, more] = splitOutside(splitting.exec(list)?.[1] ?? "", /[,;]/).map((part) => part.trim());
-  const isPiece = delimiter !== undefined && more === undefined && found[1] !== "0";
-  const piece = isPiece ? done(dialect, "piece", { text, delimiter, n: found[1] }) : undefined;
+  const isPiece = delimiter !== undefined && more === undefined;
+  const piece = isPiece ? done(dialect, "piece", { text, delimiter, n }) : undefined;
   return [
-    ...put(`(${list})[${found[1]}]`, "brackets stand around a list of which an item is taken"),
+    ...put(`(${list})[${n}]`, "brackets stand around a list of which an item is taken"),
     ...(piece === undefined ? [] : put(piece, `the nth piece is written ${piece} here`)),
   ];
 };

@@ -5,8 +5,8 @@ import { callsElsewhere, done } from "./calls-elsewhere.ts";
 import { datesElsewhere } from "./dates-elsewhere.ts";
 import { choicesElsewhere } from "./choices-elsewhere.ts";
 import { type Rule, habit } from "./habit.ts";
+import { methodsElsewhere } from "./methods-elsewhere.ts";
 import {
-  closingOf,
   inParts,
   bare,
   halves,
@@ -18,29 +18,6 @@ import {
   splitOutside,
   stretches,
 } from "./outside.ts";
-
-/** Methods that count positions, from 0 in some languages and from 1 in others, or take an end instead of a length. */
-const counting: ReadonlySet<string> = new Set(
-  "substring substr slice mid charat char_at indexof lastindexof codepointat codeunitat insert remove".split(" "),
-);
-
-/** x.f(a) as f(x, a). */
-const methods: Rule = (source, { separator }) => {
-  let text = source;
-  for (let i = 0; i < mostChanges; i++) {
-    const mask = masked(text);
-    const found = /(?<=[\p{L}\p{N}_)\0])\s*\.\s*(?:(\p{L}[\p{L}\p{N}_]*)\s*\(|(len|length|year|month|day)\b)/iu.exec(mask);
-    const start = found ? operandStart(mask, found.index) : undefined;
-    if (!found || start === undefined || counting.has(found[1]?.toLowerCase())) break;
-    const open = found[1] === undefined ? undefined : found.index + found[0].length - 1;
-    const close = open === undefined ? found.index + found[0].length - 1 : closingOf(mask, open);
-    if (close === undefined) break;
-    const args = open === undefined ? "" : text.slice(open + 1, close).trim();
-    const all = [text.slice(start, found.index), ...(args === "" ? [] : [args])].join(`${separator} `);
-    text = `${text.slice(0, start)}${found[1] ?? found[2]}(${all})${text.slice(close + 1)}`;
-  }
-  return habit(source, text, "a function is written before what it takes");
-};
 
 /** What types of other languages are for: a task, and what it takes. */
 const typeTasks: readonly (readonly [RegExp, TaskId, slot: string])[] = [
@@ -344,7 +321,7 @@ const replaced =
 
 /** Forms of other languages, that are more than another sign or word. */
 export const formsElsewhere: readonly Rule[] = [
-  methods,
+  ...methodsElsewhere,
   ...choicesElsewhere,
   casts,
   substringWords,

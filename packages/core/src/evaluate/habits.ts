@@ -216,11 +216,15 @@ export interface Trial {
   readonly isUntried?: true;
 }
 
-/** How far from right a text is: what cannot be read is farthest, by what is left of it; then the more is wrong. */
+/**
+ * How far from right a text is: what cannot be read is farthest, by what is left of it; then the more is wrong, and a function that
+ * is not there may hide what is wrong around it.
+ */
 function wrongness(text: string, { isRead, diagnostics, isUntried }: Trial): number {
   if (isUntried) return Infinity;
   const errors = diagnostics.filter((d) => d.severity === "error");
-  return isRead ? errors.length : longest + text.length - Math.min(...errors.map(({ range }) => range.start));
+  const unknown = errors.filter(({ code }) => code === "unknown-function");
+  return isRead ? errors.length + unknown.length : longest + text.length - Math.min(...errors.map(({ range }) => range.start));
 }
 
 /**
@@ -241,20 +245,20 @@ export function habitIn(
     known.set(text, trial);
     return trial;
   };
-  const found = given.diagnostics;
-  const [first] = found.filter((d) => d.severity === "error");
+  const [first] = given.diagnostics.filter((d) => d.severity === "error");
   // A name that is not there may be the half of one; any other mend that is enough stands, and of a function that is not there any.
   const own = first.code !== "unknown-column" && first.fixes[0];
   if (first.code === "unknown-function" && first.fixes.length > 0) return undefined;
   if (own && compiled(applyFix(source, own)).ok) return undefined;
-  const rules = isJoinedByPlus(source, found) ? [joinedByPlus, ...habits] : habits;
   const said: string[] = [];
   let [text, now] = [source, given];
   while (said.length < most) {
+    // Whether texts stand beside a + may be known only after what is around them is read.
+    const rules = isJoinedByPlus(text, now.diagnostics) ? [joinedByPlus, ...habits] : habits;
     const ways = [
+      ...(said.length > 0 ? namesElsewhere(text, now.diagnostics) : []),
       ...rules.flatMap((rule) => rule(text, dialect, columns)),
       ...wordWanted(text, now.diagnostics, dialect.separator),
-      ...(said.length > 0 ? namesElsewhere(text, now.diagnostics) : []),
     ];
     const tried = ways.flatMap((way) => {
       const trial = compiled(way.text);

@@ -10,7 +10,7 @@ const table: Readonly<Record<string, readonly string[]>> = {
   left: ["first text count", "first text count=1"],
   right: ["last text count", "last text count=1"],
   "mid substr substring": ["slice text start count", "from text start"],
-  "find locate": ["position needle text", "positionFrom needle text start"],
+  "find locate charindex": ["position needle text", "positionFrom needle text start"],
   search: ["positionAnyCase needle text"],
   "strpos indexof index_of": ["position text needle"],
   instr: ["position text needle", "positionFrom text needle start", "positionFrom start text needle"],
