@@ -51,7 +51,7 @@ const counted: Readonly<Record<string, readonly [task: TaskId, slot: string, siz
 };
 
 /** A date so much later (`sign` 1) or earlier, as a dialect says it. */
-function moved(dialect: Dialect, date: string, { count, unit }: Amount, sign: 1 | -1): string | undefined {
+export function moved(dialect: Dialect, date: string, { count, unit }: Amount, sign: 1 | -1): string | undefined {
   const [task, slot, size] = counted[unit];
   const isNumber = /^-?\d+$/.test(count);
   const times = isNumber ? String(Number(count) * size * sign) : size * sign === 1 ? count : `(${count} * ${size * sign})`;

@@ -305,13 +305,27 @@ const slashed: Rule = (source, dialect) =>
     "a pattern stands in quotes",
   );
 
-/** ILIKE, where LIKE does not heed the case. */
-const caseBlind: Rule = (source, { rows }) => {
-  const like = rows.find(({ name }) => name === "like");
-  const heeds = !like || !isPure(like) || (like.answers as { case?: string }).case === "minded";
-  return heeds
-    ? []
-    : habit(source, source.replace(/\bilike\b/gi, "like"), "like is the same for upper and lower case letters here");
+/** ILIKE, where LIKE does not heed the case, or where both sides are made lower case first. */
+const caseBlind: Rule = (source, dialect) => {
+  const named = (wanted: string) => dialect.rows.find(({ name }) => name === wanted);
+  const like = named("like");
+  if (!like || !isPure(like) || named("ilike")) return [];
+  if ((like.answers as { case?: string }).case !== "minded")
+    return habit(source, source.replace(/\bilike\b/gi, "like"), "like is the same for upper and lower case letters here");
+  const found = besideText(source, "ilike");
+  const lower = found && done(dialect, "lower", { text: found.operand });
+  return lower === undefined ? [] : found!.put(`${lower} like ${found!.text.toLowerCase()}`);
+};
+
+/** A regular expression that is a plain text, perhaps at an end, where there are none. */
+const plainPatterns: Rule = (source, dialect) => {
+  const found = besideText(source, "(?:regexp|rlike|matches|~)");
+  const [, start, plain, end] = /^.(\^?)([\p{L}\p{N} ,;:#/_-]+)(\$?).$/u.exec(found?.text ?? "") ?? [];
+  if (!found || plain === undefined || templateOf("matches", dialect.id) !== undefined) return [];
+  const task = start ? (end ? "sameText" : "startsWith") : end ? "endsWith" : "contains";
+  const needle = dialect.textLiteral(plain);
+  const written = done(dialect, task, task === "sameText" ? { a: found.operand, b: needle } : { text: found.operand, needle });
+  return written === undefined ? [] : found.put(written);
 };
 
 const replaced =
@@ -364,6 +378,7 @@ export const formsElsewhere: readonly Rule[] = [
   replaced(/\s+(?:is\s*n['’]?t|(?<!\bis\s+)not)\s+null\b/gi, " is not null", "what is there is asked for with is not null"),
   slashed,
   caseBlind,
+  plainPatterns,
   replaced(/\[\s*last\s*\]/gi, "[last()]", "last is a function here"),
   replaced(/\blet\s+(\$[\w-]+)\s*=\s*/gi, "let $1 := ", "let has := behind the variable"),
   replaced(/\s+mod\s+/gi, " % ", "mod is written % here"),

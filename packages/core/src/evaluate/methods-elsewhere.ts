@@ -72,7 +72,7 @@ const counting: ReadonlySet<string> = new Set(
   "substring substr slice mid charat char_at at indexof index_of lastindexof codepointat codeunitat insert remove".split(" "),
 );
 
-const method = /(?<=[\p{L}\p{N}_)\0])\s*\.\s*(?:(\p{L}[\p{L}\p{N}_-]*)\s*\(|(len|length|year|month|day)\b)/giu;
+const method = /(?<=[\p{L}\p{N}_)\]\0])\s*\.\s*(?:(\p{L}[\p{L}\p{N}_-]*)\s*\(|(len|length|year|month|day)\b)/giu;
 
 /** A method with what it takes: where it stands, and what stands in its brackets. */
 interface Called {

@@ -44,8 +44,12 @@ export function closingOf(mask: string, open: number): number | undefined {
   return undefined;
 }
 
-/** Where an operand begins that ends at a place of a masked text: a name, a text, or brackets with what is called. */
+/** Where an operand begins that ends at a place of a masked text: a name, a text, or brackets with what is called; an item of any of these. */
 export function operandStart(mask: string, end: number): number | undefined {
+  if (mask[end - 1] === "]") {
+    const open = mask.lastIndexOf("[", end - 1);
+    return open < 0 ? undefined : operandStart(mask, open);
+  }
   let from = end;
   if (mask[end - 1] === ")") {
     let depth = 0;

@@ -106,6 +106,12 @@ const messages = {
   "counts-what-follows": () => "So many as stand behind what is searched for are taken from the start here.",
   "never-reached": (f: Facts) =>
     `This branch is never reached: on each of the ${String(f.rows)} rows on which its condition holds an earlier one does.`,
+  "same-branches": (f: Facts) => `Every branch gives ${String(f.result)}.`,
+  "never-missing": (f: Facts) => `${String(f.text)} is never missing: what stands behind it is not asked for.`,
+  decided: (f: Facts) => `${String(f.text)} decides this, whatever else is asked.`,
+  "item-of-one": (f: Facts) =>
+    `${String(f.column)} is one value: a number in brackets takes it as the first, and no character of it.`,
+  "fits-everything": (f: Facts) => `"${String(f.text)}" fits every text.`,
   "false-otherwise": () => "Where the condition does not hold this gives false, as nothing is written for it.",
   "sign-place": () => "The result begins with a space, the place of a sign; FM leaves it out.",
   "trims-letters": (f: Facts) =>

@@ -1,9 +1,10 @@
 /** Notes on the branches of choices. */
+import { showValue } from "../../contrast/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
 import { type Bound, unconverted } from "../../evaluate/index.ts";
-import type { Expression } from "../../syntax/index.ts";
+import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import type { Value } from "../../values/index.ts";
-import { type Asked, note, textOf, valuesOn } from "./asked.ts";
+import { type Asked, note, textOf, valuesOn, writing } from "./asked.ts";
 
 const isTrue = (value: Value): boolean => value === true || value === 1 || value === 1n;
 
@@ -46,3 +47,43 @@ export function falseOtherwise(part: Bound, asked: Asked): Diagnostic[] {
   const fix = { title: `Add ${text}`, edits: [{ range: { start: end, end }, text }] };
   return [note("false-otherwise", source.range, {}, [fix])];
 }
+
+/** A choice all of whose branches give one literal. */
+export function sameBranches(part: Bound): Diagnostic[] {
+  if (part.kind !== "control" || part.control.form !== "choice") return [];
+  const results = part.children.slice(part.control.tests).map(unconverted);
+  const [first] = results;
+  const isSame = results.every((each) => each.kind === "constant" && first.kind === "constant" && each.value === first.value);
+  const hasOtherwise = results.length > part.control.tests;
+  if (!isSame || !hasOtherwise || first.kind !== "constant") return [];
+  return [note("same-branches", part.source.range, { result: showValue(first.value) })];
+}
+
+/** What is tried in turn until one is there, as it is written. */
+function triedInTurn({ control, source }: Bound & { kind: "control" }): readonly Expression[] {
+  if (source.kind === "choice") return source.form === "coalesce" ? (source.written?.parts ?? []) : [];
+  return control.form === "first-present" && source.kind === "call" ? source.args : [];
+}
+
+/** A literal before the last of what is tried until one is there: what stands behind it is never asked for. */
+export function neverMissing(part: Bound, { program }: Asked): Diagnostic[] {
+  const args = part.kind === "control" ? triedInTurn(part) : [];
+  const at = args.slice(0, -1).findIndex((arg) => {
+    const literal = ungrouped(arg);
+    return literal.kind === "literal" && literal.value !== null;
+  });
+  if (at < 0) return [];
+  const texts = args.map((arg) => textOf(program, arg));
+  const range = { start: args[0].range.start, end: args.at(-1)!.range.end };
+  const ordered = [...texts.toSpliced(at, 1), texts[at]].join(`${program.dialect.separator} `);
+  return [note("never-missing", args[at].range, { text: texts[at] }, [writing(range, ordered)])];
+}
+
+/** A true beside OR, or a false beside AND: what else is asked does not matter. */
+export const decided = ({ program }: Asked): Diagnostic[] =>
+  [...walk(program.tree)].flatMap((node) => {
+    const decisive = node.kind === "call" ? { and: false, or: true }[node.name.toLowerCase()] : undefined;
+    if (node.kind !== "call" || decisive === undefined) return [];
+    const arg = node.args.map(ungrouped).find((each) => each.kind === "literal" && each.value === decisive);
+    return arg ? [note("decided", arg.range, { text: textOf(program, arg) })] : [];
+  });

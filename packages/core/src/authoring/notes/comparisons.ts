@@ -2,7 +2,7 @@
 import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import type { Diagnostic } from "../../diagnostics/index.ts";
 import { showValue } from "../../contrast/index.ts";
-import { alternatives, unconverted } from "../../evaluate/index.ts";
+import { alternatives, moved, unconverted } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
 import { type TextRange, isFailure } from "../../values/index.ts";
 import {
@@ -105,10 +105,20 @@ export function textCalculated(operation: Operation, asked: Asked): Diagnostic[]
     const number = valuesOn(asked, `${name} + 0`)[column.row] ?? null;
     const shown = number === null || isFailure(number) ? undefined : showValue(number);
     // A date may be read as the number of its day.
-    return shown !== undefined && (shown === "0" || column.text.trim().startsWith(shown))
-      ? [note("text-calculated", column.part.source.range, { text: column.text, number: shown })]
-      : [];
+    if (shown === undefined || (shown !== "0" && !column.text.trim().startsWith(shown))) return [];
+    const later = /^\d{4}-\d\d-\d\d/.test(column.text) ? laterThan(operation, name, program) : undefined;
+    const fixes = later === undefined ? [] : [writing(operation.source.range, later)];
+    return [note("text-calculated", column.part.source.range, { text: column.text, number: shown }, fixes)];
   });
+}
+
+/** A date with so many days, or a stretch of time, more or less, as the dialect says that. */
+function laterThan(operation: Operation, date: string, { dialect }: Asked["program"]): string | undefined {
+  const amount = constantOf(slotOf(operation, "b"));
+  const sign = { "+": 1, "-": -1 }[String(operation.fixed.sign)] as 1 | -1 | undefined;
+  if (amount?.part.source.kind !== "literal" || sign === undefined) return undefined;
+  const [, count = "", unit = "day"] = /^(\d+)(?: (day|week|month|year)s?)?$/i.exec(String(amount.part.source.value)) ?? [];
+  return count === "" ? undefined : moved(dialect, date, { count, unit: unit.toLowerCase() }, sign);
 }
 
 /** A column in a slot, or a call, that gives texts, and the first of them, where none is a number. */

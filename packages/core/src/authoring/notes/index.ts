@@ -14,12 +14,12 @@ import {
   textCalculated,
   wildcardsCompared,
 } from "./comparisons.ts";
-import { falseOtherwise, neverReached } from "./branches.ts";
+import { decided, falseOtherwise, neverMissing, neverReached, sameBranches } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
-import { nothingReplaced, sameEverywhere } from "./outcomes.ts";
+import { nothingChanged, sameEverywhere } from "./outcomes.ts";
 import { foreignFormats } from "./formats.ts";
-import { countedFromOtherEnd, itemZero, separatorLast, startingAtZero } from "./places.ts";
-import { delimiterTaken, neverEqual, neverHolds, replacedInText, searchedInText } from "./searches.ts";
+import { countedFromOtherEnd, itemOfOne, itemZero, separatorLast, startingAtZero } from "./places.ts";
+import { delimiterTaken, fitsEverything, neverEqual, neverHolds, replacedInText, searchedInText } from "./searches.ts";
 import {
   bytesCounted,
   chainedComparison,
@@ -78,8 +78,20 @@ const ofOperations = [
   firstReplaced,
   countedFromOtherEnd,
   signAlone,
+  fitsEverything,
 ];
-const ofParts = [foreignDateFormat, foreignFormats, monthBesideHour, chainedComparison, neverReached, falseOtherwise, signPlace];
+const ofParts = [
+  foreignDateFormat,
+  foreignFormats,
+  monthBesideHour,
+  chainedComparison,
+  neverReached,
+  falseOtherwise,
+  signPlace,
+  sameBranches,
+  neverMissing,
+  itemOfOne,
+];
 const ofWholes = [
   comparedWithNull,
   nullAmong,
@@ -96,6 +108,7 @@ const ofWholes = [
   joinedOtherwise,
   roundedQuotients,
   delimiterTaken,
+  decided,
 ];
 
 /**
@@ -126,5 +139,7 @@ export function notesOf(program: Program, sample: Sample, values: readonly Value
     found.push(...operations.flatMap((operation) => [...neverHolds(operation, asked), ...neverEqual(operation, asked)]));
   const places = new Map(found.map((each) => [`${each.code} ${each.range.start}`, each]));
   const told = [...places.values()].sort((a, b) => a.range.start - b.range.start);
-  return told.length > 0 ? told : [...nothingReplaced(asked), ...sameEverywhere(asked)];
+  return told.length > 0
+    ? told
+    : [...operations.flatMap((operation) => nothingChanged(operation, asked)), ...sameEverywhere(asked)];
 }

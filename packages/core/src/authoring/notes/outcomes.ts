@@ -3,7 +3,7 @@ import { agree, showValue } from "../../contrast/index.ts";
 import { type Diagnostic, message } from "../../diagnostics/index.ts";
 import { columnsUsed, otherReading, unconverted } from "../../evaluate/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
-import { type Asked, constantOf, inner, note, slotOf, writing } from "./asked.ts";
+import { type Asked, type Operation, constantOf, inner, note, slotOf, valuesOf, writing } from "./asked.ts";
 
 /** The fewest rows of which it says something that all give the same; and that all do on which nothing is missing. */
 const fewestRows = 3;
@@ -37,29 +37,27 @@ export function sameEverywhere({ program, sample, values }: Asked): Diagnostic[]
   return [note("same-everywhere", program.tree.range, { result, rows: told.length, columns }, fix ? [fix] : [])];
 }
 
-/** Operations that put something in the place of what they find. */
-const replacing: ReadonlySet<string> = new Set(["substitute", "translate"]);
+/** The slots that hold what is looked for, by operations that leave a text as it is where that is not there. */
+const leaving: Readonly<Record<string, readonly string[]>> = {
+  substitute: ["old"],
+  translate: ["from"],
+  segment: ["delimiter"],
+};
 
-/** A replacement that changes no row, as what it looks for stands in none. */
-export function nothingReplaced({ program, sample, values }: Asked): Diagnostic[] {
-  const part = unconverted(program.bound);
-  if (part.kind !== "operation" || !replacing.has(part.operation) || values.length < fewestRows) return [];
+/** What changes no row, as what it looks for stands in none. */
+export function nothingChanged(part: Operation, asked: Asked): Diagnostic[] {
+  const { program, sample, first } = asked;
   const column = inner(slotOf(part, "text"));
-  const place = ["old", "from", "pattern"].map((name) => constantOf(slotOf(part, name))).find((each) => each !== undefined);
+  const place = (leaving[part.operation] ?? []).map((name) => constantOf(slotOf(part, name))).find((each) => each !== undefined);
   if (column?.kind !== "column" || typeof place?.value !== "string" || place.part.source.kind !== "literal") return [];
-  const given = sample.columns[column.column].values;
+  const given = first.columns[column.column].values;
+  const values = valuesOf(asked, part);
+  if (values.length < fewestRows || given.every((value) => typeof value !== "string")) return [];
+  if (given.some((value, row) => value !== values[row])) return [];
   const { range } = place.part.source;
   const halved = place.value.replaceAll("\\\\", "\\");
   const isDoubled = halved !== place.value && part.answers.pattern !== "literal";
-  const isTouched = given.some((value, row) => value !== values[row]);
-  return isTouched || given.every((value) => typeof value !== "string")
-    ? []
-    : [
-        note(
-          "no-row-changed",
-          range,
-          { text: place.value, rows: values.length },
-          isDoubled ? [writing(range, program.dialect.textLiteral(halved))] : [],
-        ),
-      ];
+  const fixes = isDoubled ? [writing(range, program.dialect.textLiteral(halved))] : [];
+  const rows = Math.min(sample.rows, first.rows);
+  return [note("no-row-changed", range, { text: place.value, rows }, fixes)];
 }

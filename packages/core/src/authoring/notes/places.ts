@@ -28,6 +28,20 @@ export const itemZero = ({ program }: Asked): Diagnostic[] =>
     part.kind === "control" && part.control.form === "filter" ? zeroIn(part.children[1]) : [],
   );
 
+/** An item by its number of a column, which holds one value: no character of it. */
+export function itemOfOne(part: Bound, { program }: Asked): Diagnostic[] {
+  const [column, place] = part.kind === "control" && part.control.form === "filter" ? part.children.map(unconverted) : [];
+  if (column?.kind !== "column" || place?.kind !== "constant" || place.source.kind !== "literal") return [];
+  if (!(Number(place.value) >= 1)) return [];
+  const text = textOf(program, column.source);
+  const template = templateOf("slice", program.dialect.id);
+  const parts = { text, start: textOf(program, place.source), count: "1" };
+  const said =
+    template &&
+    filled(template, Object.fromEntries(Object.entries(parts).map(([slot, each]) => [slot, { text: each, isOpen: false }])));
+  return [note("item-of-one", part.source.range, { column: text }, said ? [writing(part.source.range, said)] : [])];
+}
+
 /** A separator among what is joined, with a column in its place: it comes first, and the column is joined. */
 export function separatorLast(operation: Operation, { program }: Asked): Diagnostic[] {
   const [separator, items] = [slotOf(operation, "separator"), slotOf(operation, "items")];

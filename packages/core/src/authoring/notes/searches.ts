@@ -2,6 +2,8 @@
 import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import { type Diagnostic, type Fix, applyFix } from "../../diagnostics/index.ts";
 import { type Bound, allPartsOf } from "../../evaluate/index.ts";
+import { withAnswers } from "../../contrast/index.ts";
+import { operationOf } from "../../text/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
 import {
   type Asked,
@@ -120,6 +122,27 @@ export function neverHolds(operation: Operation, asked: Asked): Diagnostic[] {
   if (better) return [note("fits-nothing", range, { text: written.text, wanted: better.text, rows: better.rows }, [better.fix])];
   const small = inOtherLetters(operation, subject, written, asked);
   return small.length > 0 ? small : nowhere(operation, now.length);
+}
+
+/** Texts that have nothing in common. */
+const unlike = ["", "\u0001", "a b", "7"];
+
+/** A pattern that fits every text, as a part of it fits nothing at all. */
+export function fitsEverything(operation: Operation): Diagnostic[] {
+  const written = operation.operation === "test" ? writtenIn(operation, "needle") : undefined;
+  if (!written || (operation.answers.pattern ?? "literal") === "literal") return [];
+  const { slots } = operationOf("test");
+  const others = operation.inputs.map((input, i) => (slots[i].name === "text" ? { value: "" } : input && constantOf(input)));
+  if (operation.inputs.some((input, i) => input !== undefined && others[i] === undefined)) return [];
+  const holds = (text: string) =>
+    isFound(
+      withAnswers(
+        operation,
+        others.map((each, i) => (slots[i].name === "text" ? text : each?.value)),
+        operation.answers,
+      ),
+    );
+  return unlike.every(holds) ? [note("fits-everything", written.part.source.range, { text: written.text })] : [];
 }
 
 /** The fewest rows of which it is said that they have not what is asked for, which may be rare. */

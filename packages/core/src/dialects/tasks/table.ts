@@ -112,6 +112,7 @@ export const tasks = {
   firstPieces: { does: "the first pieces between delimiters", words: "split parts fields several up to the nth separator leading path",
     takes: { text: "Alnus#12#1903", delimiter: "#", n: 2 },
     said: { postgresql: "array_to_string((string_to_array({text}, {delimiter}))[1:{n}], {delimiter})",
+      duckdb: "list_reduce(string_split({text}, {delimiter})[1:{n}], lambda a, b: a || {delimiter} || b)",
       mariadb: "substring_index({text}, {delimiter}, {n})",
       xpath: "string-join(subsequence(tokenize({text}, {delimiter}, 'q'), 1, {n}), {delimiter})",
     },
