@@ -17,6 +17,7 @@ import { type Frame, newFrame, usualSteps } from "./frame.ts";
 
 export type { Bound, BoundOperation } from "./bound.ts";
 export { allPartsOf, isImplicit, unconverted } from "./bound.ts";
+export { notAvailable } from "./control.ts";
 export { moved } from "./dates-elsewhere.ts";
 export { alternatives } from "./forms-elsewhere.ts";
 export { jobsOf } from "./jobs.ts";

@@ -1,5 +1,6 @@
 import { type Diagnostic, type Fix, applyFix } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
+import { namesOf } from "../dialects/row.ts";
 import { type TaskId, filled, isClosed, templateOf } from "../dialects/tasks/index.ts";
 import { type Call, type Choice, type Expression, resultsOf, ungrouped, walk } from "../syntax/index.ts";
 import { Double, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
@@ -44,9 +45,24 @@ const rewritten = (args: readonly Expression[], texts: ReadonlyMap<number, strin
 /** Arguments beyond which other ways to write them are not tried. */
 const mostArguments = 6;
 
+/** A call with a truth value put before one of its arguments, where its row takes one there. */
+function* withTruth({ name, nameRange, args, range }: Call, dialect: Dialect, source: string): Generator<Fix> {
+  const rows = dialect.rows.filter((row) => namesOf(row).some((each) => each.toLowerCase() === name.toLowerCase()));
+  const places = new Set(rows.map((row) => row.parameters.findIndex(({ type }) => type === "boolean")));
+  const truth = dialect.rows.some((row) => namesOf(row).includes("TRUE")) ? "TRUE()" : "true";
+  for (const at of places) {
+    if (at < 1 || at >= args.length) continue;
+    const all = args.map((arg) => source.slice(arg.range.start, arg.range.end)).toSpliced(at, 0, truth);
+    const text = `${source.slice(nameRange.start, nameRange.end)}(${all.join(dialect.separator)})`;
+    yield { title: `Write ${text}`, edits: [{ range, text }] };
+  }
+}
+
 /** Other ways to write the arguments of a call: two of them the other way round, or read as values of another kind. */
-function* otherwise({ args, notation }: Call, dialect: Dialect, source: string): Generator<Fix> {
+function* otherwise(call: Call, dialect: Dialect, source: string): Generator<Fix> {
+  const { args, notation } = call;
   if (args.length > mostArguments) return;
+  if (notation === "function") yield* withTruth(call, dialect, source);
   const written = args.map(({ range }) => source.slice(range.start, range.end));
   const isLiteral = args.map((arg) => ungrouped(arg).kind === "literal");
   for (let i = 0; i < args.length && notation === "function"; i++)

@@ -109,6 +109,8 @@ const messages = {
   "same-branches": (f: Facts) => `Every branch gives ${String(f.result)}.`,
   "never-missing": (f: Facts) => `${String(f.text)} is never missing: what stands behind it is not asked for.`,
   decided: (f: Facts) => `${String(f.text)} decides this, whatever else is asked.`,
+  "catches-others": (f: Facts) =>
+    `${String(f.name)} catches only what is not available, and what comes on ${String(f.rows)} rows is another error: ${String(f.problem)}`,
   "item-of-one": (f: Facts) =>
     `${String(f.column)} is one value: a number in brackets takes it as the first, and no character of it.`,
   "fits-everything": (f: Facts) => `"${String(f.text)}" fits every text.`,

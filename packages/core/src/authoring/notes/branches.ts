@@ -1,9 +1,9 @@
 /** Notes on the branches of choices. */
 import { showValue } from "../../contrast/index.ts";
-import type { Diagnostic } from "../../diagnostics/index.ts";
-import { type Bound, unconverted } from "../../evaluate/index.ts";
+import { type Diagnostic, message } from "../../diagnostics/index.ts";
+import { type Bound, notAvailable, unconverted } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
-import type { Value } from "../../values/index.ts";
+import { type Value, isFailure } from "../../values/index.ts";
 import { type Asked, note, textOf, valuesOn, writing } from "./asked.ts";
 
 const isTrue = (value: Value): boolean => value === true || value === 1 || value === 1n;
@@ -87,3 +87,16 @@ export const decided = ({ program }: Asked): Diagnostic[] =>
     const arg = node.args.map(ungrouped).find((each) => each.kind === "literal" && each.value === decisive);
     return arg ? [note("decided", arg.range, { text: textOf(program, arg) })] : [];
   });
+
+/** What catches one kind of errors only, where all that come are of others. */
+export function catchesOthers(part: Bound, asked: Asked): Diagnostic[] {
+  const { source } = part;
+  if (part.kind !== "control" || part.control.form !== "recover" || part.control.caught !== "not available") return [];
+  if (source.kind !== "call") return [];
+  const failures = valuesOn(asked, textOf(asked.program, source.args[0])).filter(isFailure);
+  const others = failures.filter(({ standard }) => standard !== notAvailable);
+  if (others.length === 0 || others.length < failures.length) return [];
+  const name = asked.program.source.slice(source.nameRange.start, source.nameRange.end);
+  const fix = writing(source.nameRange, "IFERROR");
+  return [note("catches-others", source.nameRange, { name, problem: message(others[0]), rows: others.length }, [fix])];
+}

@@ -14,7 +14,7 @@ import {
   textCalculated,
   wildcardsCompared,
 } from "./comparisons.ts";
-import { decided, falseOtherwise, neverMissing, neverReached, sameBranches } from "./branches.ts";
+import { catchesOthers, decided, falseOtherwise, neverMissing, neverReached, sameBranches } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
 import { nothingChanged, sameEverywhere } from "./outcomes.ts";
 import { foreignFormats } from "./formats.ts";
@@ -91,6 +91,7 @@ const ofParts = [
   sameBranches,
   neverMissing,
   itemOfOne,
+  catchesOthers,
 ];
 const ofWholes = [
   comparedWithNull,

@@ -45,7 +45,7 @@ function writtenIn(operation: Operation, slot: string): { readonly text: string;
 /** The same parts in another order. */
 function reordered({ program }: Asked, parts: readonly Bound[], order: readonly Bound[]): Fix {
   const edits = parts.map(({ source }, i) => ({ range: source.range, text: textOf(program, order[i].source) }));
-  return { title: `Write ${edits.map(({ text }) => text).join(", ")}`, edits };
+  return { title: `Write ${edits.map(({ text }) => text).join(`${program.dialect.separator} `)}`, edits };
 }
 
 /** The slots that hold what is searched for, or taken away, by operation. */
