@@ -1,21 +1,10 @@
 import type { Diagnostic } from "../diagnostics/index.ts";
-import type { Dialect, Variable } from "../dialects/dialect.ts";
+import type { Dialect } from "../dialects/dialect.ts";
 import { refusalOf } from "../dialects/refusals.ts";
 import { type FunctionRow, arity, parameterAt } from "../dialects/row.ts";
-import {
-  type Binding,
-  type Call,
-  type Choice,
-  type Expression,
-  type Filter,
-  type Lambda,
-  type Name,
-  type Query,
-  isRow,
-  ungrouped,
-} from "../syntax/index.ts";
+import { type Call, type Choice, type Expression, type Name, type Query, isRow, ungrouped } from "../syntax/index.ts";
 import { Failure } from "../values/index.ts";
-import { type Bound, controlled, dependsOn, dependsOnRow, isBroken, mayBeOf, share } from "./bound.ts";
+import { type Bound, controlled, dependsOnRow, isBroken, mayBeOf, share } from "./bound.ts";
 import { aggregateMistakes } from "./aggregates.ts";
 import { Calls } from "./calls.ts";
 import { Choices } from "./choices.ts";
@@ -36,6 +25,7 @@ import { constantValue } from "./constants.ts";
 import { Queries } from "./queries.ts";
 import { Reports } from "./reports.ts";
 import { withoutRows } from "./rows.ts";
+import { Scopes } from "./scopes.ts";
 import { rowsByName } from "./slots.ts";
 import { Together } from "./together.ts";
 import { isListType, listOf } from "../dialects/types.ts";
@@ -49,7 +39,7 @@ export interface BindColumn {
 /** Resolves the names, overloads and types of a tree; reports what does not fit. */
 export class Binder {
   readonly #reports = new Reports();
-  readonly #scope: Variable[] = [];
+  readonly #scopes = new Scopes((node) => this.bind(node));
   readonly #rows: ReadonlyMap<string, readonly FunctionRow[]>;
   readonly #overloads: Overloads;
   readonly #together: Together;
@@ -87,7 +77,7 @@ export class Binder {
 
   bind(node: Expression): Bound {
     // A node of the tree may stand in several places; within a function its variables may mean something else in each.
-    const isPlace = this.#scope.length > 0 || this.#inArray || node.kind === "literal";
+    const isPlace = !this.#scopes.isEmpty || this.#inArray || node.kind === "literal";
     const known = isPlace ? undefined : this.#known.get(node);
     if (known) {
       if (known.kind !== "column" && known.kind !== "constant") share(known);
@@ -136,17 +126,17 @@ export class Binder {
         return controlled({ form: "list", written: form }, node, type, unified.items);
       }
       case "binding":
-        return this.#binding(node);
+        return this.#scopes.binding(node);
       case "lambda":
-        return this.#lambda(node);
+        return this.#scopes.lambda(node);
       case "filter":
-        return this.#filter(node);
+        return this.#scopes.filter(node);
       case "apply": {
         const parts = [node.callee, ...node.args].map((child) => this.bind(child));
         return controlled({ form: "apply" }, node, "any", parts);
       }
       case "function-reference":
-        return this.#reference(node.name, node.arity, node);
+        return this.#scopes.reference(node.name, node.arity, node);
       case "query":
         return this.#query(node);
       case "missing":
@@ -164,7 +154,7 @@ export class Binder {
   }
 
   #name(node: Name): Bound {
-    const variable = this.#scope.findLast(({ name }) => name === node.name);
+    const variable = this.#scopes.named(node.name);
     if (variable) return { kind: "variable", variable, type: variable.type, source: node };
     const column = this.columns.findIndex(({ name }) => this.dialect.namesColumn(node.name, name));
     if (column >= 0) return { kind: "column", column, type: this.columns[column].type, source: node };
@@ -184,7 +174,8 @@ export class Binder {
     const outer = this.#inArray;
     this.#inArray ||= this.#takesArrays(node);
     const args: Bound[] = [];
-    for (const arg of node.args) args.push(arg.kind === "lambda" ? this.#lambda(arg, this.#given(node, args)) : this.bind(arg));
+    for (const arg of node.args)
+      args.push(arg.kind === "lambda" ? this.#scopes.lambda(arg, this.#given(node, args)) : this.bind(arg));
     this.#inArray = outer;
     return args;
   }
@@ -192,7 +183,7 @@ export class Binder {
   /** A call once for each item of an array that is given where one value is wanted: an array of its results, errors among them. */
   #lifted(node: Call, args: readonly Bound[]): Bound {
     const names = args.map((arg, i) => (isListType(arg.type) ? `#item ${i} of ${node.range.start}` : undefined));
-    return this.#declare(
+    return this.#scopes.declare(
       names.filter((name) => name !== undefined),
       "any",
       (variables) => {
@@ -216,14 +207,14 @@ export class Binder {
       ? this.#choice({ kind: "choice", branches: [{ condition, result }], range }, true)
       : this.#scalar(node, result);
     const rules = this.dialect.types.rows;
-    if (condition && this.#scope.length === 0) this.#queries.noteCondition(condition);
+    if (condition && this.#scopes.isEmpty) this.#queries.noteCondition(condition);
     const type = rules?.queryType?.(this.bind(result).type) ?? bound.type;
     return this.#noted({ ...bound, type, source: node });
   }
 
   /** What is made of a query outside functions. */
   #noted(bound: Bound): Bound {
-    if (this.#scope.length === 0) this.#queries.note(bound);
+    if (this.#scopes.isEmpty) this.#queries.note(bound);
     return bound;
   }
 
@@ -377,59 +368,10 @@ export class Binder {
     return this.#choices.bind(node, isQuery);
   }
 
-  /** Binds with some variables; `types` says what each holds, or all of them. */
-  #declare<T>(names: readonly string[], types: string | readonly string[], body: (variables: Variable[]) => T): T {
-    const typeAt = (i: number): string => (typeof types === "string" ? types : (types[i] ?? "any"));
-    const variables = names.map((name, i): Variable => ({ name, type: typeAt(i), value: null }));
-    this.#scope.push(...variables);
-    try {
-      return body(variables);
-    } finally {
-      this.#scope.length -= variables.length;
-    }
-  }
-
-  #binding(node: Binding): Bound {
-    const source = this.bind(node.source);
-    const isLet = node.form === "let";
-    const names = [node.variable, ...(node.form === "each" ? ["position()", "last()"] : [])];
-    return this.#declare(names, isLet ? source.type : "any", (variables) => {
-      const body = this.bind(node.body);
-      return controlled({ form: node.form, variables }, node, isLet ? body.type : "any", [source, body]);
-    });
-  }
-
   /** What a function that is an argument is called with, by the list before it. */
   #given(node: Call, [list]: readonly Bound[]): readonly string[] {
     const [row] = this.rowsNamed(node.name);
     return (list && row && this.dialect.types.lambdaTypes?.(parameterAt(row, 1).type, list.type)) ?? [];
-  }
-
-  #lambda(node: Lambda, types: readonly string[] = []): Bound {
-    const outer = [...this.#scope];
-    return this.#declare(node.parameters, types, (variables) =>
-      controlled({ form: "function", name: "", variables, outer }, node, "any", [this.bind(node.body)]),
-    );
-  }
-
-  #filter(node: Filter): Bound {
-    const base = this.bind(node.base);
-    return this.#declare([".", "position()", "last()"], "any", (variables) => {
-      const predicate = this.bind(node.predicate);
-      // `[last() - 1]` is the same for every item.
-      const isAlike = !dependsOn(predicate, variables[0]) && !dependsOn(predicate, variables[1]);
-      return controlled({ form: "filter", variables, isAlike }, node, "any", [base, predicate]);
-    });
-  }
-
-  /** A named function as a value: called by binding a call whose arguments are variables. */
-  #reference(name: string, count: number, node: Expression): Bound {
-    const names = Array.from({ length: count }, (_, i) => `#${i}`);
-    return this.#declare(names, "any", (variables) => {
-      const args = names.map((arg): Expression => ({ kind: "name", name: arg, range: node.range }));
-      const call = this.bind({ kind: "call", name, nameRange: node.range, args, notation: "function", range: node.range });
-      return controlled({ form: "function", name, variables, outer: [] }, node, "any", [call]);
-    });
   }
 }
 

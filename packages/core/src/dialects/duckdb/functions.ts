@@ -11,9 +11,10 @@ import { mathRows, piRow } from "../shared/math.ts";
 import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import { rangeOf, roundedTypes, unsignedTypes, wholeTypes } from "./numbers.ts";
-import { type Refused, refusing } from "../refusals.ts";
+import { refusing } from "../refusals.ts";
+import { refused } from "./refused.ts";
 import { type FunctionRow, type Refusal } from "../row.ts";
-import { collations, numeric } from "./types.ts";
+import { collations } from "./types.ts";
 import { doc, strings, regexes, lists, numbers, operatorsDoc, dates } from "./evidence.ts";
 import { operators } from "./operators.ts";
 import { missing, sliced, text } from "./text-functions.ts";
@@ -289,45 +290,6 @@ const plainLists = steppedRows([
 
 /** A decimal keeps its number of decimals. */
 const ownResult = (type: string): string => (type === "decimal" ? "same" : type);
-
-/** Lists into which no text is put. */
-const notOfTexts = "!text[]|literal[]|null[]|any[]|null|any";
-/** Lists that are none of numbers. */
-const notOfNumbers = `!${[...numeric, "null", "any"].map((type) => `${type}[]`).join("|")}|null|any`;
-
-// prettier-ignore
-export const refused: readonly Refused[] = [
-  // A text literal may be a number of any type,
-  ["abs sign ceil ceiling floor trunc round round_even roundbankers bit_count ~", "literal, …", "ambiguous-call"],
-  ["- +", "literal", "ambiguous-call"],
-  ["& | xor * // % gcd greatest_common_divisor lcm least_common_multiple fmod fdiv", "literal, literal", "ambiguous-call"],
-  ["<< >> / fdiv fmod", "literal, *", "ambiguous-call"],
-  ["round_even roundbankers", "*, literal", "ambiguous-call"],
-  // beside a whole number also a date, while from a number only a number is subtracted,
-  ["+ -", "literal, literal|tinyint|smallint|integer", "ambiguous-call"],
-  ["+", "tinyint|smallint|integer, literal", "ambiguous-call"],
-  ["+ -", "date|time, literal", "ambiguous-call"],
-  ["-", "timestamp, literal", "ambiguous-call"],
-  ["+ *", "interval, literal", "ambiguous-call"],
-  ["+ *", "literal, date|time|interval", "ambiguous-call"],
-  // an interval, which is multiplied by larger numbers, or the names of groups.
-  ["*", "literal, bigint|double|decimal", "ambiguous-call"],
-  ["*", "bigint|double|decimal, literal", "ambiguous-call"],
-  ["regexp_extract", "*, *, literal, …", "ambiguous-call"],
-  // Only = and <> compare a text with what is none.
-  ["< <= > >=", "text, !text|literal|null|any…", "argument-type"],
-  ["< <= > >=", "!text|literal|null|any…, text", "argument-type"],
-  ["< <= > >=", "boolean, decimal|double|float", "argument-type"],
-  ["< <= > >=", "decimal|double|float, boolean", "argument-type"],
-  ...["text …, …", "*, text …, …"].map((types): Refused => [
-    "like ilike like_escape ilike_escape glob contains starts_with strpos", types, "not-covered",
-  ]),
-  ["list_append array_append array_push_back array_push_front", `${notOfTexts}, literal`, "argument-type"],
-  ["list_prepend array_prepend", `literal, ${notOfTexts}`, "argument-type"],
-  ["list_sum list_avg list_product list_stddev_pop list_stddev_samp list_var_pop list_var_samp list_sem", notOfNumbers, "argument-type"],
-  ["flatten", "!…[][]|null[]|any[]|null|any", "argument-type"],
-  ["list_bool_and list_bool_or", "!boolean[]|null[]|any[]|null|any", "argument-type"],
-];
 
 /** A text literal may be a date or a timestamp where no other argument says which. */
 const dated = (row: FunctionRow): FunctionRow => {
