@@ -116,8 +116,8 @@ const ofWholes = [
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
  * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a
  * sign that does not join here, a text that is found nowhere or searched the wrong way round, a delimiter that is taken with the
- * result, a branch that no row reaches, a group that is not there, another language's date format, a replacement that changes no row,
- * one result on every row.
+ * result, a branch that no row reaches or that gives what all others do, a literal behind which nothing is asked for, a group that is not
+ * there, another language's date format, a replacement that changes no row, one result on every row.
  *
  * @param sample the rows; parts of the expression are tried on the first 200
  * @param values what it gives on the rows of the sample, `program.run(sample)`
