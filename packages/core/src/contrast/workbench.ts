@@ -189,7 +189,7 @@ export class Workbench {
 
   #askedOnce(other: readonly Cells[], what: string, ask: () => boolean): boolean {
     let known = this.#asked.get(other);
-    if (!known) this.#asked.set(other, (known = new Map()));
+    if (!known) this.#asked.set(other, (known = new Map<string, boolean>()));
     const found = known.get(what) ?? ask();
     known.set(what, found);
     return found;

@@ -3,6 +3,7 @@ export { allPartsOf, isImplicit, unconverted } from "./bound.ts";
 export { notAvailable } from "./control.ts";
 export { moved } from "./dates-elsewhere.ts";
 export { alternatives } from "./forms-elsewhere.ts";
+export { plus } from "./outside.ts";
 export { jobsOf } from "./jobs.ts";
 export { kernelOf } from "./emit.ts";
 export { type DeclaredType, declaredTypes } from "./declared.ts";

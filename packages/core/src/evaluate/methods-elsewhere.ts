@@ -2,17 +2,7 @@ import type { Dialect } from "../dialects/dialect.ts";
 import { type TaskId, filled, isClosed, isSetOff, templateOf } from "../dialects/tasks/index.ts";
 import { done, splitting } from "./calls-elsewhere.ts";
 import { type Rule, habit } from "./habit.ts";
-import { closingOf, masked, mostChanges, operandStart, splitOutside } from "./outside.ts";
-
-const isWhole = (text: string): boolean => /^-?\d+$/.test(text);
-
-/** A sum with `by` more: whole numbers at its end are put together. */
-function plus(text: string, by: number): string {
-  if (isWhole(text)) return String(Number(text) + by);
-  const [, rest, sign, digits] = /^([^]*\S)\s*([+-])\s*(\d+)$/.exec(text) ?? [];
-  if (rest !== undefined) return plus(rest, by + Number(`${sign}${digits}`));
-  return by === 0 ? text : `${text} ${by < 0 ? "-" : "+"} ${Math.abs(by)}`;
-}
+import { closingOf, isWhole, masked, mostChanges, operandStart, plus, splitOutside } from "./outside.ts";
 
 /** What a task makes of operands, each in brackets where it needs them. */
 function said({ id }: Dialect, task: TaskId, operands: Readonly<Record<string, string>>): string | undefined {

@@ -126,3 +126,14 @@ export function rewrittenCalls(
   }
   return text;
 }
+
+/** Whether a text is a whole number. */
+export const isWhole = (text: string): boolean => /^-?\d+$/.test(text);
+
+/** A sum with `by` more: whole numbers at its end are put together. */
+export function plus(text: string, by: number): string {
+  if (isWhole(text)) return String(Number(text) + by);
+  const [, rest, sign, digits] = /^([^]*\S)\s*([+-])\s*(\d+)$/.exec(text) ?? [];
+  if (rest !== undefined) return plus(rest, by + Number(`${sign}${digits}`));
+  return by === 0 ? text : `${text} ${by < 0 ? "-" : "+"} ${Math.abs(by)}`;
+}

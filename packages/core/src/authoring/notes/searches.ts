@@ -1,7 +1,7 @@
 /** Notes on what is searched for: where it is found nowhere, searched the wrong way round, or taken with the result. */
 import { filled, templateOf } from "../../dialects/tasks/index.ts";
 import { type Diagnostic, type Fix, applyFix } from "../../diagnostics/index.ts";
-import { type Bound, allPartsOf } from "../../evaluate/index.ts";
+import { type Bound, allPartsOf, plus } from "../../evaluate/index.ts";
 import { withAnswers } from "../../contrast/index.ts";
 import { operationOf } from "../../text/index.ts";
 import { type Value, isFailure } from "../../values/index.ts";
@@ -188,13 +188,6 @@ function inOtherLetters(
   return [];
 }
 
-/** A sum with a number more, or less, at its end. */
-function shifted(text: string, by: number): string {
-  const [whole = "", sign, digits] = /\s*([+-])\s*(\d+)$/.exec(text) ?? [];
-  const sum = Number(`${sign ?? ""}${digits ?? 0}`) + by;
-  return `${text.slice(0, text.length - whole.length)}${sum === 0 ? "" : ` ${sum < 0 ? "-" : "+"} ${Math.abs(sum)}`}`;
-}
-
 /** The share of the results that begin or end with it. */
 const mostTaken = 0.8;
 
@@ -219,7 +212,7 @@ export function delimiterTaken(asked: Asked): Diagnostic[] {
       const most = text.length > longestSought ? 0 : text.length;
       for (let size = 1; size <= most; size++) {
         for (const by of [size, -size]) {
-          const fix = writing(place!.source.range, shifted(textOf(program, place!.source), by));
+          const fix = writing(place!.source.range, plus(textOf(program, place!.source), by));
           const [taken, verb] = takenLess(values, valuesOn(asked, applyFix(program.source, fix)), text, size) ?? [];
           if (taken !== undefined) return [note("delimiter-taken", place!.source.range, { text: taken, verb }, [fix])];
         }
