@@ -27,11 +27,13 @@ function placed(dialect: Dialect, name: string, text: string, args: readonly str
   const [start, second] = args;
   if (args.length > 2 || start === undefined) return undefined;
   switch (name.toLowerCase()) {
+    case "at":
+      return second === undefined ? part(dialect, text, start, start === "-1" ? {} : { count: "1" }) : undefined;
     case "charat":
     case "char_at":
-    case "at":
-      return second === undefined ? part(dialect, text, start, start.startsWith("-") ? {} : { count: "1" }) : undefined;
+      return second === undefined && !start.startsWith("-") ? part(dialect, text, start, { count: "1" }) : undefined;
     case "substring":
+      if (start.startsWith("-")) return undefined;
       // With a capital it is that of languages in which the second is a length.
       return part(dialect, text, start, second === undefined ? {} : name === "Substring" ? { count: second } : { end: second });
     case "slice":
