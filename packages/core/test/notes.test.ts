@@ -105,6 +105,7 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["duckdb", "case when altitude > 1 then 'x' else 'x' end", "same-branches"], ["openformula", 'IF(altitude>1;"x";"x")', "same-branches"],
   ["postgresql", "altitude > 5 and false", "decided"], ["openformula", 'IF(OR(altitude>5;TRUE);label;"")', "decided"],
   ["openformula", 'TEXTJOIN(", ";label;shelf)', "same-everywhere", 'TEXTJOIN(", ";TRUE();label;shelf)'], ["openformula", 'IFNA(FIND(",";label);0)', "catches-others", 'IFERROR(FIND(",";label);0)'],
+  ["sqlite", "cast(label as varchar(5))", "size-not-heeded", "substr(cast(label as varchar(5)), 1, 5)"], ["duckdb", "label::varchar(5)", "size-not-heeded", "left(label::varchar(5), 5)"],
   ["xpath", "$label[1]", "item-of-one", "substring($label, 1, 1)"],
   ["postgresql", "label ~ 'a|'", "fits-everything"], ["duckdb", "label like '%%'", "fits-everything"],
   ["postgresql", "split_part(label, '~', 1)", "no-row-changed"], ["mariadb", "upper(replace(label, '; ', ', '))", "no-row-changed"],

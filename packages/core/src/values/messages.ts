@@ -106,6 +106,7 @@ const messages = {
   "counts-what-follows": () => "So many as stand behind what is searched for are taken from the start here.",
   "never-reached": (f: Facts) =>
     `This branch is never reached: on each of the ${String(f.rows)} rows on which its condition holds an earlier one does.`,
+  "size-not-heeded": (f: Facts) => `The size ${String(f.size)} cuts nothing here: the text is longer on ${String(f.rows)} rows.`,
   "same-branches": (f: Facts) => `Every branch gives ${String(f.result)}.`,
   "never-missing": (f: Facts) => `${String(f.text)} is never missing: what stands behind it is not asked for.`,
   decided: (f: Facts) => `${String(f.text)} decides this, whatever else is asked.`,

@@ -1,5 +1,6 @@
 /** Notes on the branches of choices. */
 import { showValue } from "../../contrast/index.ts";
+import { templateOf } from "../../dialects/tasks/index.ts";
 import { type Diagnostic, message } from "../../diagnostics/index.ts";
 import { type Bound, notAvailable, unconverted } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
@@ -97,6 +98,7 @@ export function catchesOthers(part: Bound, asked: Asked): Diagnostic[] {
   const others = failures.filter(({ standard }) => standard !== notAvailable);
   if (others.length === 0 || others.length < failures.length) return [];
   const name = asked.program.source.slice(source.nameRange.start, source.nameRange.end);
-  const fix = writing(source.nameRange, "IFERROR");
-  return [note("catches-others", source.nameRange, { name, problem: message(others[0]), rows: others.length }, [fix])];
+  const [all] = /^\w+/.exec(templateOf("onError", asked.program.dialect.id) ?? "") ?? [];
+  const fixes = all === undefined ? [] : [writing(source.nameRange, all)];
+  return [note("catches-others", source.nameRange, { name, problem: message(others[0]), rows: others.length }, fixes)];
 }

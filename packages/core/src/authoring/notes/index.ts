@@ -48,6 +48,7 @@ import {
   patternAsText,
   quotedColumns,
   separatorOfRows,
+  sizeNotHeeded,
   stringAsNumber,
   textsBeside,
 } from "./texts.ts";
@@ -110,6 +111,7 @@ const ofWholes = [
   roundedQuotients,
   delimiterTaken,
   decided,
+  sizeNotHeeded,
 ];
 
 /**

@@ -1,9 +1,9 @@
 /** Notes on texts and names that mean something else elsewhere. */
-import { joinedAs, templateOf } from "../../dialects/tasks/index.ts";
+import { filled, joinedAs, templateOf } from "../../dialects/tasks/index.ts";
 import { type Diagnostic, nearest } from "../../diagnostics/index.ts";
 import { type Bound, type Program, allPartsOf, columnsUsed, unconverted } from "../../evaluate/index.ts";
 import { type Expression, ungrouped, walk } from "../../syntax/index.ts";
-import { isFailure } from "../../values/index.ts";
+import { countCodePoints, isFailure } from "../../values/index.ts";
 import {
   type Asked,
   type Operation,
@@ -213,4 +213,21 @@ export const separatorOfRows = ({ program }: Asked): Diagnostic[] =>
     if (mark.kind !== "literal" || typeof mark.value !== "string" || !/^[^\p{L}\p{N}]+$/u.test(mark.value)) return [];
     const range = { start: text.range.end, end: mark.range.start };
     return [note("separator-of-rows", mark.range, { text: mark.value }, [writing(range, " separator ")])];
+  });
+
+/** A cast to a text of so many characters, where longer ones stay as they are. */
+export const sizeNotHeeded = (asked: Asked): Diagnostic[] =>
+  [...walk(asked.program.tree)].flatMap((node) => {
+    const [, size] = (node.kind === "cast" && /char\w*\s*\(\s*(\d+)\s*\)$/i.exec(node.type)) || [];
+    if (node.kind !== "cast" || size === undefined) return [];
+    const longer = valuesOn(asked, textOf(asked.program, node)).filter(
+      (value) => typeof value === "string" && countCodePoints(value) > Number(size),
+    );
+    if (longer.length === 0) return [];
+    const cut = templateOf("first", asked.program.dialect.id);
+    const text = textOf(asked.program, node);
+    const fixes = cut
+      ? [writing(node.range, filled(cut, { text: { text, isOpen: false }, count: { text: size, isOpen: false } }))]
+      : [];
+    return [note("size-not-heeded", node.range, { size: Number(size), rows: longer.length }, fixes)];
   });
