@@ -92,8 +92,9 @@ const mostGroups = 8;
 /** Rows in a row without a cause after which that what is named alike is two things says it all. */
 const mostUnexplained = 12;
 
-/** Explanations that are kept for rows which read the same. */
+/** Explanations that are kept for rows which read the same, and UTF-16 units of what they read. */
 const mostExplained = 5000;
+const longestKey = 10_000;
 
 const unsought = { parting: undefined, isUnsought: true } as const;
 
@@ -168,6 +169,8 @@ export function contrast(sides: readonly Side[], sample: Sample, options: Contra
   const explainedBefore = new Map<string, ReturnType<typeof explained>>();
   const explainedOnce = (row: number, [a, b]: readonly [number, number], explain: () => ReturnType<typeof explained>) => {
     const key = `${a} ${benches[a].readOn(row)} ${b} ${benches[b].readOn(row)}`;
+    // What a long text gives is not met again, and would be held.
+    if (key.length > longestKey) return explain();
     const found = explainedBefore.get(key) ?? explain();
     if (explainedBefore.size >= mostExplained) explainedBefore.clear();
     if (!found.isUnsought) explainedBefore.set(key, found);
