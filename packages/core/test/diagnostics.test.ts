@@ -129,7 +129,7 @@ const problems: readonly (readonly [string, string, string, string, string?])[] 
   ["postgresql", "label[2]", "argument-type", "label[2]"],
   ["postgresql", "label.Substring(2, 3)", "habit", "label.Substring(2", "substr(label, 3, 3)"],
   ["postgresql", "split(label, ',')[0]", "habit", "split(label, ',')[0", "(string_to_array(label, ','))[1]"],
-  ["postgresql", "left(label, charindex(',', label) - 1)", "unknown-function", "charindex", "left(label, strpos(label, ',') - 1)"],
+  ["postgresql", "left(label, locate(',', label) - 1)", "unknown-function", "locate", "left(label, strpos(label, ',') - 1)"],
   ["xpath", "$label.upper-case()", "habit", "$label.upper-case(", "upper-case($label)"],
   ["sqlite", "n > 1 ? 'a' : n > 0 ? 'b' : 'c'", "habit", "n > 1 ? 'a' : n > 0 ? 'b' : 'c'", "case when n > 1 then 'a' else case when n > 0 then 'b' else 'c' end end"],
   ["openformula", 'LEN(n > 1 ? "a" : "b")', "habit", 'n > 1 ? "a" : "b"', 'LEN(IF(n > 1;"a";"b"))'],

@@ -119,7 +119,21 @@ const methods: Rule = (source, dialect) => {
   return habit(source, text, `a function is written before what it takes${also}`);
 };
 
-/** A character or the ends of a text in square brackets, as far as all who write so agree what it is: x[0], x[:3], x[-3:] */
+/** What x[from] or x[from:to] takes of a text, as far as all who write so agree what it is. */
+function bracketedPart(dialect: Dialect, text: string, from: string, to: string | undefined): string | undefined {
+  const isStart = from === "" || from === "0";
+  if (to === undefined) {
+    if (from === "0") return said(dialect, "first", { text, count: "1" });
+    return from === "-1" ? said(dialect, "last", { text, count: "1" }) : undefined;
+  }
+  if (from.startsWith("-") && to === "") return said(dialect, "last", { text, count: from.slice(1) });
+  if (!isStart || Number(to) === 0) return undefined;
+  return to.startsWith("-")
+    ? said(dialect, "withoutLast", { text, count: to.slice(1) })
+    : said(dialect, "first", { text, count: to });
+}
+
+/** A character or the ends of a text in square brackets: x[0], x[:3], x[-3:] */
 const bracketed: Rule = (source, dialect) => {
   const mask = masked(source);
   const found = /(?<=[\p{L}\p{N}_)])\s*\[\s*(-?\d*)\s*(?:(:)\s*(-?\d*)\s*)?\]/u.exec(mask);
@@ -128,16 +142,7 @@ const bracketed: Rule = (source, dialect) => {
   const text = source.slice(start, found.index);
   if (splitting.test(text)) return [];
   const [, from, colon, to = ""] = found;
-  const written =
-    colon === undefined
-      ? { 0: said(dialect, "first", { text, count: "1" }), "-1": said(dialect, "last", { text, count: "1" }) }[from]
-      : /^0?$/.test(from) && /^[1-9]/.test(to)
-        ? said(dialect, "first", { text, count: to })
-        : /^-/.test(from) && to === ""
-          ? said(dialect, "last", { text, count: from.slice(1) })
-          : /^0?$/.test(from) && /^-/.test(to)
-            ? said(dialect, "withoutLast", { text, count: to.slice(1) })
-            : undefined;
+  const written = bracketedPart(dialect, text, from, colon === undefined ? undefined : to);
   const whole = source.slice(0, start) + String(written) + source.slice(found.index + found[0].length);
   return written === undefined ? [] : habit(source, whole, "a part of a text is taken by a function here");
 };

@@ -55,8 +55,10 @@ export function patternReader(
     if (source === lastSource && flags === lastFlags) return last;
     [lastSource, lastFlags] = [source, flags];
     const found = read(source, flags, whole);
-    const isRefused = emptyMatch === "error" && !isFailure(found) && found.test("", newBudget());
-    return (last = isRefused ? new Failure("pattern-matches-empty", { pattern: source }) : found);
+    const fitsEmpty =
+      emptyMatch === "error" && !isFailure(found) ? withinBudget(source, (budget) => found.test("", budget)) : false;
+    if (isFailure(fitsEmpty)) return (last = fitsEmpty);
+    return (last = fitsEmpty ? new Failure("pattern-matches-empty", { pattern: source }) : found);
   };
 
   function read(source: string, flags: string, whole: boolean): Pattern | Failure {

@@ -120,7 +120,7 @@ interface Filling {
   readonly replacement: string;
   readonly pattern: Pattern;
   readonly isAll: boolean;
-  readonly parts: Template | Failure | undefined;
+  readonly parts: Template;
   /** The parts as the host writes them, where it can. */
   readonly host: string | undefined;
 }
@@ -175,12 +175,13 @@ export const substitute = operation({
       return result.finish();
     }
 
+    /** A replacement that can be put in is kept: a column's rows mostly share it. */
     let last: Filling | undefined;
-    function filling(replacement: string, pattern: Pattern, isAll: boolean, isLiteral: boolean): Filling {
+    function filling(replacement: string, pattern: Pattern, isAll: boolean, isLiteral: boolean): Filling | Failure | undefined {
       if (last?.replacement === replacement && last.pattern === pattern && last.isAll === isAll) return last;
       const parts = isLiteral || naming === "literal" ? [replacement] : readTemplate(replacement, naming, pattern.groups, isAll);
-      const host = parts && !isFailure(parts) ? hostTemplate(parts, pattern.groups) : undefined;
-      return (last = { replacement, pattern, isAll, parts, host });
+      if (parts === undefined || isFailure(parts)) return parts;
+      return (last = { replacement, pattern, isAll, parts, host: hostTemplate(parts, pattern.groups) });
     }
 
     function fill(parts: Template, match: Match): string {
@@ -205,15 +206,7 @@ export const substitute = operation({
       match !== undefined && !(emptyMatch === "ends" && match[0] === "");
 
     /** What needs no match after the first, or what the host does at once; undefined for anything else. */
-    function atOnce(
-      value: string,
-      pattern: Pattern,
-      parts: Template,
-      host: string | undefined,
-      which: number,
-      from: number,
-      budget: Budget,
-    ) {
+    function atOnce(value: string, { pattern, parts, host }: Filling, which: number, from: number, budget: Budget) {
       if (which === 1) {
         const match = pattern.find(value, from, budget);
         return counts(match) ? spliced(value, match.index, match.index + match[0].length, fill(parts, match)) : value;
@@ -223,18 +216,10 @@ export const substitute = operation({
       return which === 0 && from === 0 && isShort ? pattern.replaceAll?.(value, host) : undefined;
     }
 
-    function byPattern(
-      value: string,
-      pattern: Pattern,
-      parts: Template,
-      host: string | undefined,
-      replacement: string,
-      which: number,
-      from: number,
-      budget: Budget,
-    ): string | Failure {
+    function byPattern(value: string, put: Filling, which: number, from: number, budget: Budget): string | Failure {
+      const { pattern, parts, replacement } = put;
       const watched = isWatched();
-      const early = watched ? undefined : atOnce(value, pattern, parts, host, which, from, budget);
+      const early = watched ? undefined : atOnce(value, put, which, from, budget);
       if (early !== undefined) return early;
       const result = new GrowingText();
       let kept = 0;
@@ -297,14 +282,14 @@ export const substitute = operation({
       if (isFailure(nth)) return nth;
       const pattern = read(old, occurrences === "first" ? flags?.replaceAll("g", "") : flags);
       if (isFailure(pattern)) return pattern;
-      const { parts, host } = filling(replacement, pattern, nth === 0, flags?.includes("q") === true);
-      if (isFailure(parts)) return parts;
-      if (parts === undefined) return taken(0, value);
+      const put = filling(replacement, pattern, nth === 0, flags?.includes("q") === true);
+      if (put instanceof Failure) return put;
+      if (put === undefined) return taken(0, value);
       if (!(start >= 1)) return new Failure("start-below-first", { start, first: 1 });
       if (start > 1 && start - 1 > rulers["code point"].count(value)) return taken(0, value);
       return withinBudget(old, (budget) => {
         const from = start > 1 ? rulers["code point"].forward(value, start - 1) : 0;
-        return byPattern(value, pattern, parts, host, replacement, nth, from, budget);
+        return byPattern(value, put, nth, from, budget);
       });
     };
   },

@@ -5,12 +5,12 @@ import { ArrayItem, Double, Failure, FunctionItem, MapItem, Moment, type Value, 
 export const itemsOf = (value: Value): readonly Value[] =>
   value === null ? [] : Array.isArray(value) ? (value as readonly Value[]) : [value];
 
-/** The first item that is an object or nothing: a list, something missing or failed, a value of a kind of its own. */
-const firstObject = (items: readonly Value[]): number => items.findIndex((item) => typeof item === "object");
+/** Whether no item is an object or nothing: a list, something missing or failed, a value of a kind of its own. */
+const arePlain = (items: readonly Value[]): boolean => items.every((item) => typeof item !== "object");
 
 /** The value that is this sequence of items; sequences within are opened. */
 export function sequenceOf(items: readonly Value[]): Value {
-  if (firstObject(items) < 0) return items.length === 0 ? null : items.length === 1 ? items[0] : items;
+  if (arePlain(items)) return items.length === 0 ? null : items.length === 1 ? items[0] : items;
   const flat: Value[] = [];
   let failure: Failure | undefined;
   const take = (item: Value): void => {
@@ -28,7 +28,7 @@ export function sequenceOf(items: readonly Value[]): Value {
 /** The atomic items (F&O 3.1, 2.4): arrays are opened, functions and maps have none. */
 export function atoms(value: Value): readonly Value[] | Failure {
   if (typeof value !== "object") return [value];
-  if (Array.isArray(value) && firstObject(value as readonly Value[]) < 0) return value as readonly Value[];
+  if (Array.isArray(value) && arePlain(value as readonly Value[])) return value as readonly Value[];
   const result: Value[] = [];
   for (const item of itemsOf(value)) {
     if (isFailure(item)) return item;
