@@ -102,7 +102,7 @@ export async function expectLists(connection: Connection, dialect: Dialect): Pro
       rows: texts.map((text) => [text]),
     });
     const made = treatment(list, (value) => value);
-    const isCounted = dialect.types.columnType([true]).startsWith("integer");
+    const isCounted = dialect.types.columnType([true]).name === "integer";
     const wanted = texts.map((text) => {
       const value = made.run(text);
       return [text, typeof value === "boolean" && isCounted ? Number(value) : value];

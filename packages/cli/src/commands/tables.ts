@@ -5,6 +5,7 @@ import {
   convertingSteps,
   functionsNamed,
   isOneOf,
+  typeOf,
   namesOf,
   isStep,
   partsOfWork,
@@ -162,7 +163,7 @@ export async function conversionsCommand(type: string | undefined, options: { in
   const dialect = await dialectOf(options.in);
   const style = styleFor(streams);
   const { conversions } = dialect.types;
-  const lines = type === undefined ? conversions : conversions.filter(([, to]) => to !== "*" && isOneOf(type, to));
+  const lines = type === undefined ? conversions : conversions.filter(([, to]) => to !== "*" && isOneOf(typeOf(type), to));
   if (lines.length === 0) {
     const known = [...new Set(conversions.flatMap(([, to]) => to.split("|")).filter((to) => to !== "*"))];
     throw new UsageError(`nothing becomes "${type}" in ${dialect.title}; there is ${known.join(", ")}`);

@@ -67,7 +67,7 @@ function unsteadyParts({ bound, dialect }: Program, statements: Statements): str
 }
 
 const castName = (operand: Bound | undefined, cast: Bound, { title }: Dialect): string =>
-  operand ? `cast ${operand.type} to ${cast.type}` : title;
+  operand ? `cast ${String(operand.type)} to ${String(cast.type)}` : title;
 
 /** What the engine makes of names that it does not take as they are, in a sentence each. */
 export function nameTroubles({ statements, title }: Dialect, names: readonly string[]): string[] {

@@ -6,6 +6,7 @@ import { kindOfOutcome } from "./equal.ts";
 import { type Given, type Parting, alike, isBehaviour, isByChance, isSameFailure, partingAt } from "./parting.ts";
 import { type Evaluated, type Step, differing, inKindOf } from "./swap.ts";
 import { wholeParting } from "./whole.ts";
+import type { Type } from "../dialects/types.ts";
 
 type Sides = readonly [Evaluated, Evaluated];
 
@@ -89,7 +90,7 @@ function givenAs({ node, bound, slots }: Step, given: readonly Given[], other: 0
   const fixed = { ...bound.fixed };
   for (const { name, place, values } of given) {
     const [own, value] = [bound.inputs[place], values[other]];
-    const written = (put: Value, type: string): Bound => ({ ...constantOf(put), type, source: node.source });
+    const written = (put: Value, type: Type): Bound => ({ ...constantOf(put), type, source: node.source });
     const type = own && "kind" in own ? own.type : node.type;
     if (value !== undefined && Object.hasOwn(fixed, name)) fixed[name] = value;
     if (value === undefined) inputs[place] = undefined;

@@ -1,7 +1,7 @@
 import { operationOf, textFamilies } from "../text/index.ts";
 import type { Conversion, ConversionLine, Dialect, TypeRules } from "./dialect.ts";
 import { type Step, partsOfWork, stepsIn } from "./step.ts";
-import { isOneOf } from "./types.ts";
+import { isOneOf, typeOf } from "./types.ts";
 
 /** What makes the conversions that no line can say: those of lists by their items, say. */
 type Derived = TypeRules["conversion"];
@@ -18,7 +18,7 @@ export function conversionTable(lines: readonly ConversionLine[], derived?: Deri
     for (const [given, wanted, cost, convert, told] of lines) {
       if (!isOneOf(to, wanted)) continue;
       if (given.startsWith("> ")) {
-        const first = conversion(from, given.slice(2));
+        const first = conversion(from, typeOf(given.slice(2)));
         return (
           first && {
             ...told,
@@ -27,13 +27,13 @@ export function conversionTable(lines: readonly ConversionLine[], derived?: Deri
           }
         );
       }
-      if (given === "=" ? !isOneOf(from, to) : !isOneOf(from, given)) continue;
+      if (given === "=" ? !isOneOf(from, String(to)) : !isOneOf(from, given)) continue;
       return cost === "never" ? undefined : { ...told, cost, ...(convert && { convert }) };
     }
     return derived?.(from, to);
   };
   const conversion: TypeRules["conversion"] = (from, to) => {
-    const key = `${from}>${to}`;
+    const key = `${String(from)}>${String(to)}`;
     if (!known.has(key)) known.set(key, find(from, to));
     return known.get(key);
   };

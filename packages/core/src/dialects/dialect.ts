@@ -1,3 +1,4 @@
+import type { Type } from "./types.ts";
 import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
 import type { Facts, Failure, MessageCode, TextRange, Value } from "../values/index.ts";
 import type { CallNotation, FunctionRow, Refusal } from "./row.ts";
@@ -33,7 +34,7 @@ export type ConversionLine = readonly [
 
 /** What a cast that is written does. */
 export interface Cast {
-  readonly type: string;
+  readonly type: Type;
   /** Left out where nothing has to be done. */
   readonly convert?: Work;
   /** What cannot be cast is null. */
@@ -43,19 +44,19 @@ export interface Cast {
 /** A place that holds the value of a variable while its body is evaluated. */
 export interface Variable {
   readonly name: string;
-  readonly type: string;
+  readonly type: Type;
   value: Value;
 }
 
 /** What a sub-expression was bound to: its type and how it is evaluated. */
 export interface Bound {
   readonly source: Expression;
-  readonly type: string;
+  readonly type: Type;
 }
 
 /** What code of a dialect's own may ask while a call is bound. */
 export interface CodeContext {
-  readonly types: readonly string[];
+  readonly types: readonly Type[];
   readonly args: readonly Expression[];
   readonly range: TextRange;
   /** The constant value of an argument, if it is one. */
@@ -108,59 +109,59 @@ export interface RowRules {
   /** Whether what does not depend on a row in the condition of a query is worked out, whether the query is needed or not. */
   readonly checksConditions?: true;
   /** The type of a query whose one column has a type; left out where it is that of a choice. */
-  queryType?(type: string): string;
+  queryType?(type: Type): Type;
   /** How a truth value is written. */
   truth(value: boolean, range: TextRange): Expression;
 }
 
 /** The type of what a call gives, from those of its arguments and the value of one where no row changes it. */
-export type ResultType = (types: readonly string[], constant: (index: number) => Value | undefined) => string;
+export type ResultType = (types: readonly Type[], constant: (index: number) => Value | undefined) => Type;
 
 /** The rules of a dialect's values, as the binder needs them. */
 export interface TypeRules {
   /** The type of a column that holds these values. */
-  columnType(values: readonly Value[]): string;
+  columnType(values: readonly Value[]): Type;
   /** A value as it stands in a sample, as a value of the column's type; left out where they are the same. */
-  readColumn?(type: string, value: Value): Value;
+  readColumn?(type: Type, value: Value): Value;
   /** The conversions as a table: the first line for both types is meant. */
   readonly conversions: readonly ConversionLine[];
   /** How `from` becomes the parameter type `to`, by that table and what is derived from it; undefined when it cannot. */
-  conversion(from: string, to: string): Conversion | undefined;
+  conversion(from: Type, to: Type): Conversion | undefined;
   /**
    * A type of values that others may turn out to be on a row, where something of it is among what they are made of: overloads
    * for it are then chosen on the row.
    */
-  readonly onRow?: { readonly type: string; isOpen(type: string): boolean; holds(value: Value): boolean };
+  readonly onRow?: { readonly type: Type; isOpen(type: Type): boolean; holds(value: Value): boolean };
   /** The collation of a call with these argument types, by which the rows that are meant for one are chosen. */
-  collationOf?(types: readonly string[], row: FunctionRow): string;
+  collationOf?(types: readonly Type[], row: FunctionRow): string;
   /** Added to the cost of an overload for these argument types; left out where the conversions alone decide. */
-  preference?(row: FunctionRow, types: readonly string[]): number;
+  preference?(row: FunctionRow, types: readonly Type[]): number;
   /** Why the row that fits best, and does not refuse these types itself, is still not what such a call means. */
-  refuses?(row: FunctionRow, types: readonly string[]): Refusal["as"] | undefined;
+  refuses?(row: FunctionRow, types: readonly Type[]): Refusal["as"] | undefined;
   /** The type of a call: from the row's result type, the arguments' types, and the value of one where no row changes it. */
-  resultType(row: FunctionRow, types: readonly string[], constant: (index: number) => Value | undefined): string;
+  resultType(row: FunctionRow, types: readonly Type[], constant: (index: number) => Value | undefined): Type;
   /** How an operand is cast to a named type; undefined when there is no such type or cast. */
-  cast(from: string, to: string): Cast | undefined;
+  cast(from: Type, to: string): Cast | undefined;
   /** The type of dates as a cast writes it; left out where dates are texts or numbers. */
   readonly dates?: string;
   /**
    * One type for the branches of a choice (what ELSE gives first) or the items of a list; undefined when
    * there is none. `isOpen` says that a choice gives null where no branch is taken.
    */
-  unify(types: readonly string[], isOpen?: boolean): string | undefined;
+  unify(types: readonly Type[], isOpen?: boolean): Type | undefined;
   /** The type of a whole number that is written beside what has types; left out where it is always its own. */
-  numberBeside?(value: number | bigint, own: string, others: readonly string[]): string;
+  numberBeside?(value: number | bigint, own: Type, others: readonly Type[]): Type;
   /**
    * The type of the parameters in which BETWEEN compares its value with both bounds, by the types of all three; undefined
    * where each of the two comparisons is one of its own.
    */
-  betweenType?(types: readonly string[]): string | undefined;
+  betweenType?(types: readonly Type[]): Type | undefined;
   /** The type of NULLIF(left, right); that of the left one where it is left out. */
-  nullifType?(left: string, right: string): string;
+  nullifType?(left: Type, right: Type): Type;
   /** Whether a function of single values, given an array within a function of arrays, works on each item. */
   readonly liftsArrays?: true;
   /** Whether values of a type carry a collation that is written for what they are made of; two such do not stand side by side. */
-  carriesCollation?(type: string): boolean;
+  carriesCollation?(type: Type): boolean;
   /** Whether beside an aggregate a column stands only within one. */
   readonly groups?: true;
   /** Left out where the language has no rows of values and no queries. */
@@ -171,7 +172,7 @@ export interface TypeRules {
    * A check or a last change for the values of a type (the range of an integer, say); undefined when there is none, as for the
    * size of what is a part of a text.
    */
-  fits?(type: string, isPart?: boolean): Work | undefined;
+  fits?(type: Type, isPart?: boolean): Work | undefined;
   /** The predicate of a filter on an item at a 1-based position. */
   filter?(predicate: Value, position: number): boolean | Failure;
   /** The items of a value, for bindings and filters. */
@@ -179,7 +180,7 @@ export interface TypeRules {
   /** The value made of items. */
   sequence?(items: readonly Value[]): Value;
   /** The types of what a function that is an argument is called with, by its parameter's type and the list before it; undefined where that is open. */
-  lambdaTypes?(parameter: string, list: string): readonly string[] | undefined;
+  lambdaTypes?(parameter: string, list: Type): readonly Type[] | undefined;
   /** What a function given as a value does with arguments. */
   apply?(callee: Value, args: readonly Value[]): Value;
   /** Whether a function that gives null for null is not called where an argument is written as null, whatever the others are. */
@@ -208,7 +209,7 @@ export interface Statements {
   /** What the engine takes for a name: how long it may be, and whether names that differ only in case are two. */
   readonly names: { readonly most?: number; readonly unit?: "bytes" | "characters"; readonly caseMinded: boolean };
   /** The engine's name for a type. */
-  typeName(type: string): string;
+  typeName(type: Type): string;
   /** `ALTER TABLE` text that adds a generated column; names and type are as the engine writes them. */
   generated(table: string, column: string, type: string, expression: string): string;
   /**
@@ -222,8 +223,10 @@ export interface Statements {
 }
 
 /** Whether a call is of a function that its engine does not take for immutable. */
-export const isUnsteadyCall = (name: string, types: readonly string[], { unsteady }: Statements): boolean =>
-  unsteady.has(name) || unsteady.has(`${name} of ${types.length}`) || types.some((type) => unsteady.has(`${name} over ${type}`));
+export const isUnsteadyCall = (name: string, types: readonly Type[], { unsteady }: Statements): boolean =>
+  unsteady.has(name) ||
+  unsteady.has(`${name} of ${types.length}`) ||
+  types.some((type) => unsteady.has(`${name} over ${String(type)}`));
 
 /**
  * How a dialect says what is done with lists: sources made of sources, each of which may stand as an argument. A part of a

@@ -11,7 +11,7 @@ import { xpath } from "./xpath/index.ts";
 export type { Cell, Code, ConversionLine, Dialect, DialectOption, TypeRules } from "./dialect.ts";
 export { convertingSteps, stepsOf } from "./conversions.ts";
 export { type Step, isStep, partsOfWork, stepsIn, worked } from "./step.ts";
-export { isOneOf } from "./types.ts";
+export { Type, isOneOf, typeOf } from "./types.ts";
 export { type FunctionRow, type Parameter, arity, functionsNamed, isData, isPure, namesOf, params, signature } from "./row.ts";
 export { duckdb, mariadb, openformula, postgresql, sql, sqlite, xpath };
 

@@ -1,5 +1,5 @@
 import type { FunctionRow, Refusal } from "./row.ts";
-import { isOneOf } from "./types.ts";
+import { type Type, isOneOf } from "./types.ts";
 
 /** The names of functions with a space between them, the types of their arguments, and what such a call is told. */
 export type Refused = readonly [names: string, types: string, as: Refusal["as"]];
@@ -11,7 +11,7 @@ export const refusing = (rows: readonly FunctionRow[], refused: readonly Refused
     return own.length === 0 ? row : { ...row, refuses: [...(row.refuses ?? []), ...own] };
   });
 
-function isRefused(wanted: readonly string[], types: readonly string[]): boolean {
+function isRefused(wanted: readonly string[], types: readonly Type[]): boolean {
   const isOpen = wanted.at(-1) === "…";
   const told = isOpen ? wanted.slice(0, -1) : wanted;
   return (
@@ -20,5 +20,5 @@ function isRefused(wanted: readonly string[], types: readonly string[]): boolean
 }
 
 /** What a call of a row with arguments of these types is told, where it is refused. */
-export const refusalOf = ({ refuses = [] }: FunctionRow, types: readonly string[]): Refusal["as"] | undefined =>
+export const refusalOf = ({ refuses = [] }: FunctionRow, types: readonly Type[]): Refusal["as"] | undefined =>
   refuses.find((refusal) => isRefused(refusal.types.split(", "), types))?.as;

@@ -1,69 +1,109 @@
+/** What more may be known of a type than its name. */
+export interface Details {
+  /** Decimals behind the point, of a number that shows so many. */
+  readonly scale?: number | undefined;
+  /** Digits in all, of a decimal. */
+  readonly width?: number | undefined;
+  /** The collation of a text, or of what is made of one. */
+  readonly collation?: string | undefined;
+  /** Whether COLLATE says that collation, which then goes before that of a column. */
+  readonly isSaid?: boolean | undefined;
+  /** What a text or bytes were made from, where that decides what becomes of them. */
+  readonly from?: string | undefined;
+}
+
+const known = new Map<string, Type>();
+
 /**
- * A type, as rows, conversions and bound expressions write it: a word, after a space what more is known (the decimals, the
- * collation, what it was made from), and `[]` for a list of such values. It is taken apart and put together here only.
+ * A type of a dialect: what its columns, calls and parameters have. The same type is the same object. Rows and conversions
+ * write one as a text (`typeOf`), which is also what it is shown as: `text`, `decimal 3`, `text nocase`, `integer[]`.
  */
-interface Type {
-  /** Its name, without what more is known of it or its items. */
+export class Type implements Details {
+  /** Without what more is known of it or its items: `decimal` of `decimal 3`, `text[]` of a list of texts with a collation. */
   readonly name: string;
-  readonly known: string | undefined;
   /** The type of the items, of a list. */
-  readonly item: string | undefined;
+  readonly item: Type | undefined;
+  readonly scale: number | undefined;
+  readonly width: number | undefined;
+  readonly collation: string | undefined;
+  readonly isSaid: boolean | undefined;
+  readonly from: string | undefined;
+  readonly #written: string;
+
+  private constructor(written: string, name: string, { scale, width, collation, isSaid, from }: Details = {}, item?: Type) {
+    this.#written = written;
+    this.name = name;
+    this.scale = scale;
+    this.width = width;
+    this.collation = collation;
+    this.isSaid = isSaid;
+    this.from = from;
+    this.item = item;
+    known.set(written, this);
+  }
+
+  /** The one type with this name and what is known of it. */
+  static of(name: string, details: Details = {}): Type {
+    const { scale, width, collation, isSaid, from } = details;
+    const said = [scale, width, collation && `${collation}${isSaid ? "!" : ""}`, from && `from ${from}`];
+    const written = [name, ...said.filter((each) => each !== undefined)].join(" ");
+    return known.get(written) ?? new Type(written, name, details);
+  }
+
+  /** The type of lists of such items. */
+  static list(item: Type): Type {
+    const written = `${item.#written}[]`;
+    return known.get(written) ?? new Type(written, `${item.name}[]`, {}, item);
+  }
+
+  /** The type of that name alone, with nothing more known of it. */
+  get plain(): Type {
+    return typeOf(this.name);
+  }
+
+  /** As rows and conversions write it. */
+  toString(): string {
+    return this.#written;
+  }
 }
 
-const read = new Map<string, Type>();
-
-function typeOf(type: string): Type {
-  const found = read.get(type);
+/** The type that a text writes: a name, after a space what more is known of it, and `[]` for a list of such values. */
+export function typeOf(written: string): Type {
+  const found = known.get(written);
   if (found) return found;
-  const item = type.endsWith("[]") ? type.slice(0, -2) : undefined;
-  const space = item === undefined ? type.indexOf(" ") : -1;
-  const made: Type = {
-    name: item === undefined ? (space < 0 ? type : type.slice(0, space)) : `${nameOf(item)}[]`,
-    known: space < 0 ? undefined : type.slice(space + 1),
-    item,
-  };
-  read.set(type, made);
-  return made;
+  if (written.endsWith("[]")) return Type.list(typeOf(written.slice(0, -2)));
+  const [, name, scale, width, collation, isSaid, from] =
+    /^(\S*)(?: (\d+)(?: (\d+))?)?(?: (?!from )([\w.]+)(!)?)?(?: from (\w+))?$/.exec(written) ?? [undefined, written];
+  const numberOf = (digits: string | undefined) => (digits === undefined ? undefined : Number(digits));
+  return Type.of(name, {
+    scale: numberOf(scale),
+    width: numberOf(width),
+    collation,
+    isSaid: isSaid === undefined ? undefined : true,
+    from,
+  });
 }
 
-/** The name of a type: `decimal` of `decimal 3`, `text[]` of a list of texts with a collation. */
-export const nameOf = (type: string): string => typeOf(type).name;
-/** What is known of a type beside its name: `3` of `decimal 3`. */
-export const knownOf = (type: string): string | undefined => typeOf(type).known;
-/** A type of which more is known, where it is. */
-export const typed = (name: string, known: string | number | undefined): string =>
-  known === undefined ? name : `${name} ${known}`;
-
-export const isListType = (type: string): boolean => typeOf(type).item !== undefined;
-/** The type of the items of a list; undefined of any other type. */
-export const itemOf = (type: string): string | undefined => typeOf(type).item;
-export const listOf = (item: string): string => `${item}[]`;
-
-/** How many decimals a decimal type has; NaN where that is not known. */
-export const scaleOf = (type: string): number => Number(knownOf(type)?.split(" ")[0] ?? NaN);
-/** How many digits a decimal type has in all; undefined where that is not known. */
-export function widthOf(type: string): number | undefined {
-  const width = knownOf(type)?.split(" ")[1];
-  return width === undefined ? undefined : Number(width);
-}
 /** A decimal type with so many decimals, NaN where their number is not known, and so many digits in all. */
-export const decimalOf = (scale: number, width?: number): string =>
-  typed("decimal", Number.isNaN(scale) ? undefined : width === undefined ? scale : `${scale} ${width}`);
+export const decimalOf = (scale: number, width?: number): Type => Type.of("decimal", Number.isNaN(scale) ? {} : { scale, width });
 
-function isNamed(type: string, name: string): boolean {
+/** Types that every dialect may have: of what is not known, of a condition, and of what could not be bound. */
+export const anyType = typeOf("any");
+export const conditionType = typeOf("condition");
+export const unknownType = typeOf("unknown");
+
+function isNamed(type: Type, name: string): boolean {
   if (name === "*") return true;
-  if (name.endsWith("…")) return type.startsWith(name.slice(0, -1));
-  return name.startsWith("…") ? type.endsWith(name.slice(1)) : nameOf(type) === name || type === name;
+  if (name.endsWith("…")) return String(type).startsWith(name.slice(0, -1));
+  if (name.startsWith("…")) return String(type).endsWith(name.slice(1));
+  return type.name === name || String(type) === name;
 }
 
 /**
  * Whether a type is one of those that are named: `text|date` names several, `!text` all others, `*` any, `text …` what begins
  * and `…[]` what ends so.
- *
- * @param type a type, like `decimal 3` or `text[]`
- * @param names what is named
  */
-export function isOneOf(type: string, names: string): boolean {
+export function isOneOf(type: Type, names: string): boolean {
   const isOther = names.startsWith("!");
   return (isOther ? names.slice(1) : names).split("|").some((name) => isNamed(type, name)) !== isOther;
 }

@@ -16,7 +16,7 @@ import {
   textWithNumber,
   unknownColumn,
   unknownFunction,
-  unknownType,
+  noSuchType,
   wrongCount,
   wrongTypes,
 } from "./mistakes.ts";
@@ -28,12 +28,12 @@ import { withoutRows } from "./rows.ts";
 import { Scopes } from "./scopes.ts";
 import { rowsByName } from "./slots.ts";
 import { Together } from "./together.ts";
-import { isListType, listOf } from "../dialects/types.ts";
+import { Type, anyType, typeOf, unknownType } from "../dialects/types.ts";
 
 /** A column of a sample as the binder sees it. */
 export interface BindColumn {
   readonly name: string;
-  readonly type: string;
+  readonly type: Type;
 }
 
 /** Resolves the names, overloads and types of a tree; reports what does not fit. */
@@ -94,7 +94,7 @@ export class Binder {
   #bound(node: Expression): Bound {
     switch (node.kind) {
       case "literal":
-        return { kind: "constant", value: node.value, type: node.type, source: node };
+        return { kind: "constant", value: node.value, type: typeOf(node.type), source: node };
       case "group":
         return this.bind(node.inner);
       case "name":
@@ -106,9 +106,9 @@ export class Binder {
       case "cast": {
         const operand = this.bind(node.operand);
         const cast = this.dialect.types.cast(operand.type, node.type);
-        if (!cast) return this.#broken(node, unknownType(node, operand.type, this.dialect, this.source));
+        if (!cast) return this.#broken(node, noSuchType(node, operand.type, this.dialect, this.source));
         const { type, convert = [], tries } = cast;
-        if (operand.kind === "constant" && operand.type === "unknown" && !this.dialect.types.dynamic && !isBroken(operand))
+        if (operand.kind === "constant" && operand.type === unknownType && !this.dialect.types.dynamic && !isBroken(operand))
           return { ...this.#together.converted(operand, { cost: 0, convert }, type), source: node };
         const bound = castBound(operand, convert, type, node);
         return tries ? controlled({ form: "recover", caught: "own" }, node, type, [bound]) : bound;
@@ -122,7 +122,7 @@ export class Binder {
         }
         const items = node.items.map((item) => this.bind(item));
         const unified = this.#together.unified(items, node);
-        const type = form === "sequence" ? "any" : listOf(unified.type);
+        const type = form === "sequence" ? anyType : Type.list(unified.type);
         return controlled({ form: "list", written: form }, node, type, unified.items);
       }
       case "binding":
@@ -133,7 +133,7 @@ export class Binder {
         return this.#scopes.filter(node);
       case "apply": {
         const parts = [node.callee, ...node.args].map((child) => this.bind(child));
-        return controlled({ form: "apply" }, node, "any", parts);
+        return controlled({ form: "apply" }, node, anyType, parts);
       }
       case "function-reference":
         return this.#scopes.reference(node.name, node.arity, node);
@@ -143,7 +143,7 @@ export class Binder {
         return {
           kind: "constant",
           value: new Failure("expected", { expected: "a value", found: "nothing" }, node.range),
-          type: "unknown",
+          type: unknownType,
           source: node,
         };
     }
@@ -182,10 +182,10 @@ export class Binder {
 
   /** A call once for each item of an array that is given where one value is wanted: an array of its results, errors among them. */
   #lifted(node: Call, args: readonly Bound[]): Bound {
-    const names = args.map((arg, i) => (isListType(arg.type) ? `#item ${i} of ${node.range.start}` : undefined));
+    const names = args.map((arg, i) => (arg.type.item ? `#item ${i} of ${node.range.start}` : undefined));
     return this.#scopes.declare(
       names.filter((name) => name !== undefined),
-      "any",
+      anyType,
       (variables) => {
         const items = node.args.map((arg, i): Expression => {
           const name = names[i];
@@ -193,7 +193,7 @@ export class Binder {
         });
         const inner = this.bind({ ...node, args: items });
         const lists = args.filter((_, i) => names[i] !== undefined);
-        return controlled({ form: "lift", variables }, node, "any[]", [inner, ...lists]);
+        return controlled({ form: "lift", variables }, node, Type.list(anyType), [inner, ...lists]);
       },
     );
   }
@@ -224,7 +224,7 @@ export class Binder {
   }
 
   /** The comparisons of a BETWEEN, by what all three parts are compared as, and those of an IN; with the types of all parts. */
-  readonly #within = new Map<Expression, { readonly type: string | undefined; readonly types: readonly string[] }>();
+  readonly #within = new Map<Expression, { readonly type: Type | undefined; readonly types: readonly Type[] }>();
 
   #noteBetween(node: Call): void {
     const { types } = this.dialect;
@@ -265,7 +265,7 @@ export class Binder {
     const args = node.notation === "operator" || sized.every(isOfOneType) ? this.#together.side(given) : given;
     const broken = args.find((arg) => this.#reports.isReported(arg));
     if (broken) return broken;
-    if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => isListType(arg.type))) return this.#lifted(node, args);
+    if (this.#inArray && !this.#takesArrays(node) && args.some((arg) => arg.type.item)) return this.#lifted(node, args);
     const types = args.map((arg) => arg.type);
     const bound = this.#resolved(node, sized, args, types);
     return this.#withListed(node, this.#choosing(node, sized, args, types, bound) ?? bound);
@@ -284,7 +284,7 @@ export class Binder {
     node: Call,
     sized: readonly FunctionRow[],
     args: readonly Bound[],
-    types: readonly string[],
+    types: readonly Type[],
     usual: Bound,
   ): Bound | undefined {
     const { onRow } = this.dialect.types;
@@ -293,7 +293,7 @@ export class Binder {
     const open = args.filter(isOpen);
     if (open.length === 0) return undefined;
     const others = args.map((arg) => (isOpen(arg) ? onRow.type : arg.type));
-    const chosen = (of: readonly string[]) => this.#overloads.fitting(`${node.notation} ${node.name} `, sized, of).at(0)?.row;
+    const chosen = (of: readonly Type[]) => this.#overloads.fitting(`${node.notation} ${node.name} `, sized, of).at(0)?.row;
     if (chosen(others) === undefined || chosen(others) === chosen(types)) return undefined;
     for (const arg of open) share(arg);
     // What is to be said of the call has been said.
@@ -302,26 +302,31 @@ export class Binder {
   }
 
   /** A call as the overload that fits arguments of these types best. */
-  #resolved(node: Call, sized: readonly FunctionRow[], args: readonly Bound[], types: readonly string[]): Bound {
+  #resolved(node: Call, sized: readonly FunctionRow[], args: readonly Bound[], types: readonly Type[]): Bound {
     const within = this.#within.get(node);
-    const apt = within?.type === undefined ? sized : sized.filter((row) => parameterAt(row, 0).type === within.type);
-    const fitting = this.#overloads.fitting(`${node.notation} ${node.name} ${within?.type ?? ""}`, apt, types, within?.types);
+    const apt = within?.type === undefined ? sized : sized.filter((row) => parameterAt(row, 0).type === String(within.type));
+    const fitting = this.#overloads.fitting(
+      `${node.notation} ${node.name} ${String(within?.type ?? "")}`,
+      apt,
+      types,
+      within?.types,
+    );
     if (fitting.length === 0) return this.#broken(node, wrongTypes(node, types, sized, this.dialect, this.source));
     const [{ row, conversions, cost }] = fitting;
     const next = fitting.at(1);
     const isOpen =
-      types.every((type) => type === "unknown") && next && (row.aggregate ?? (types.length > 1 && next.cost === cost));
+      types.every((type) => type === unknownType) && next && (row.aggregate ?? (types.length > 1 && next.cost === cost));
     // What is compared together has one type that all parts take.
     const refusal = within?.type === undefined ? (refusalOf(row, types) ?? this.dialect.types.refuses?.(row, types)) : undefined;
     if (refusal === "argument-type") return this.#broken(node, wrongTypes(node, types, sized, this.dialect, this.source));
     const what = `${node.name} of ${types.join(" and ")}`;
-    if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types, what }));
+    if (refusal) return this.#broken(node, mistake(refusal, node.range, { name: node.name, given: types.map(String), what }));
     if (
       isOpen &&
       (row.notation === "operator" || row.aggregate) &&
-      (!row.parameters.some((p) => p.type === "text") || isListType(row.result))
+      (!row.parameters.some((p) => p.type === "text") || row.result.endsWith("[]"))
     ) {
-      return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types }));
+      return this.#broken(node, mistake("ambiguous-call", node.range, { name: node.name, given: types.map(String) }));
     }
     const loose = args.findIndex((arg, i) => parameterAt(row, i).constant && dependsOnRow(arg));
     if (loose >= 0) {
@@ -336,7 +341,7 @@ export class Binder {
     if (mixed) this.#reports.pushOnce(mixed);
     const converted = args.map((arg, i) => {
       const { constant, type } = parameterAt(row, i);
-      return this.#together.converted(constant ? this.#settled(arg) : arg, conversions[i], type);
+      return this.#together.converted(constant ? this.#settled(arg) : arg, conversions[i], typeOf(type));
     });
     return this.#calls.bind({ node, row, types, args, converted, isCondition: this.#conditions.has(node) });
   }
@@ -369,7 +374,7 @@ export class Binder {
   }
 
   /** What a function that is an argument is called with, by the list before it. */
-  #given(node: Call, [list]: readonly Bound[]): readonly string[] {
+  #given(node: Call, [list]: readonly Bound[]): readonly Type[] {
     const [row] = this.rowsNamed(node.name);
     return (list && row && this.dialect.types.lambdaTypes?.(parameterAt(row, 1).type, list.type)) ?? [];
   }

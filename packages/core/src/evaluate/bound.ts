@@ -3,11 +3,12 @@ import type { FunctionRow } from "../dialects/row.ts";
 import type { Binding, Expression, ListExpression } from "../syntax/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
 import { Failure, type TextRange, type Value, isFailure } from "../values/index.ts";
+import type { Type } from "../dialects/types.ts";
 
 /** A sub-expression with its names and types resolved. */
 export type Bound = {
   readonly source: Expression;
-  readonly type: string;
+  readonly type: Type;
   /** What a comparison of rows, or with a query, comes to in single values. */
   readonly plain?: Expression;
   /** What is written in it and not needed: the arguments of a call that is null whatever they are, say. */
@@ -99,7 +100,7 @@ export type Control =
   /** The one value of a query. */
   | { readonly form: "query" };
 
-export const controlled = (control: Control, source: Expression, type: string, children: readonly Bound[]): Bound => ({
+export const controlled = (control: Control, source: Expression, type: Type, children: readonly Bound[]): Bound => ({
   kind: "control",
   control,
   source,
@@ -199,7 +200,7 @@ export const handsOn = (bound: Bound): boolean =>
   (bound.kind === "operation" && operationOf(bound.operation).result === "given");
 
 /** Whether what a part gives may be of a type: where it has it, or hands on what does. */
-export const mayBeOf = (type: string, bound: Bound): boolean => allPartsOf(bound, handsOn).some((part) => part.type === type);
+export const mayBeOf = (type: Type, bound: Bound): boolean => allPartsOf(bound, handsOn).some((part) => part.type === type);
 
 /** Whether what a part gives depends on a variable. */
 export const dependsOn = (bound: Bound, variable: Variable): boolean =>

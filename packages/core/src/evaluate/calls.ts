@@ -11,13 +11,14 @@ import { constantValue, isKnownNull } from "./constants.ts";
 import { notAvailable } from "./control.ts";
 import { boundOperation, boundStep, withDefaults } from "./slots.ts";
 import type { Together } from "./together.ts";
+import { type Type, typeOf } from "../dialects/types.ts";
 
 /** A call whose overload is chosen. */
 export interface ChosenCall {
   readonly node: Call;
   readonly row: FunctionRow;
   /** The types that the overload was chosen by. */
-  readonly types: readonly string[];
+  readonly types: readonly Type[];
   readonly args: readonly Bound[];
   /** The arguments as the types of the parameters. */
   readonly converted: readonly Bound[];
@@ -69,7 +70,7 @@ export class Calls {
     const written = guards > 0 ? converted.at(escape) : undefined;
     if (written && (written.kind !== "constant" || isBroken(written))) {
       const parts = converted.slice(escape - guards, escape + 1);
-      converted[escape] = controlled({ form: "unless-null" }, node.args[escape], "escape", parts);
+      converted[escape] = controlled({ form: "unless-null" }, node.args[escape], typeOf("escape"), parts);
     }
     if (isPure(row) && row.operation === "connect") return this.#connected({ ...call, converted }, row, type);
     if (isDeciding(row)) return this.#deciding(node, row, args, withDefaults(row, converted), type);
@@ -83,7 +84,7 @@ export class Calls {
   }
 
   /** AND, OR and their like: a side that no row changes may settle it, and conditions may be looked at otherwise. */
-  #connected({ node, args, converted, isCondition }: ChosenCall, row: FunctionRow & Step<"connect">, type: string): Bound {
+  #connected({ node, args, converted, isCondition }: ChosenCall, row: FunctionRow & Step<"connect">, type: Type): Bound {
     const { constants, inConditions } = row.answers;
     const bound: Bound & BoundOperation = { ...boundOperation(row, converted), source: node, type };
     if (inConditions === "rows left open" && isCondition)
@@ -102,7 +103,7 @@ export class Calls {
   }
 
   /** A function that chooses among its arguments, which are of one type where its result is. */
-  #deciding(node: Call, row: FunctionRow & Decision, args: readonly Bound[], parts: readonly Bound[], type: string): Bound {
+  #deciding(node: Call, row: FunctionRow & Decision, args: readonly Bound[], parts: readonly Bound[], type: Type): Bound {
     const together = (results: readonly Bound[]) =>
       row.result === "unified" ? this.#together.unified(results, node).items : results;
     switch (row.decides) {

@@ -7,6 +7,7 @@ import { constantValue } from "./constants.ts";
 import { mistake } from "./mistakes.ts";
 import type { Reports } from "./reports.ts";
 import type { Together, Unified } from "./together.ts";
+import { typeOf } from "../dialects/types.ts";
 
 /** Problems of a constant that matter only where it is looked at. */
 const ofValues: ReadonlySet<MessageCode> = new Set<MessageCode>([
@@ -60,7 +61,7 @@ export class Choices {
   #untaken(node: Expression): Bound {
     const isKept = (each: Diagnostic) => !ofValues.has(each.code) && !this.#ofConditions.has(each);
     const { result, isSilent } = this.#reports.aside(() => this.#bind(node), isKept);
-    return !isSilent && isBroken(result) ? { kind: "constant", value: null, type: "null", source: node } : result;
+    return !isSilent && isBroken(result) ? { kind: "constant", value: null, type: typeOf("null"), source: node } : result;
   }
 
   /** The branches of a choice that a row may take, where conditions that no row changes are worked out first; or the failure of one. */

@@ -128,7 +128,8 @@ function isUnsteady(bound: Bound, { statements }: Dialect): boolean {
   if (!statements) return false;
   const { source } = bound;
   const types = partsOf(bound).map(({ type }) => type);
-  if (source.kind === "cast" || isImplicit(bound)) return statements.unsteady.has(`cast ${types[0]} to ${bound.type}`);
+  if (source.kind === "cast" || isImplicit(bound))
+    return statements.unsteady.has(`cast ${String(types[0])} to ${String(bound.type)}`);
   if (source.kind !== "call" || statements.inlined?.has(source.name)) return false;
   return isUnsteadyCall(source.name, types, statements);
 }

@@ -4,6 +4,7 @@ import type { Binding } from "../syntax/index.ts";
 import { Failure, FunctionItem, type TextRange, type Value, isFailure, isList, limitCodes, sameRange } from "../values/index.ts";
 import { type Control, settle } from "./bound.ts";
 import { type Frame, spend } from "./frame.ts";
+import { anyType, conditionType } from "../dialects/types.ts";
 
 /** Calls of function items that may be under way at once. */
 const callDepth = 200;
@@ -193,7 +194,7 @@ function quantifiedCell(
   frame: Frame,
   { types }: Dialect,
 ): Cell {
-  const isTrue = worked(types.conversion("any", "condition")?.convert);
+  const isTrue = worked(types.conversion(anyType, conditionType)?.convert);
   const settling = form === "some";
   return (row) => {
     const value = from(row);

@@ -4,9 +4,10 @@ import type { Expression } from "../syntax/index.ts";
 import { isFailure } from "../values/index.ts";
 import { type Bound, controlled } from "./bound.ts";
 import { boundStep } from "./slots.ts";
+import type { Type } from "../dialects/types.ts";
 
 /** A part converted without being asked; a constant at once. */
-export function convertBound(bound: Bound, { convert }: Conversion, type: string): Bound {
+export function convertBound(bound: Bound, { convert }: Conversion, type: Type): Bound {
   if (!convert) return bound;
   const converted = workBound(bound, convert, type);
   if (bound.kind !== "constant") return converted;
@@ -18,7 +19,7 @@ export function convertBound(bound: Bound, { convert }: Conversion, type: string
 const itself = step("itself", {});
 
 /** A cast that is written: its value is what the last part of its work gives. */
-export function castBound(operand: Bound, convert: Work, type: string, source: Expression): Bound {
+export function castBound(operand: Bound, convert: Work, type: Type, source: Expression): Bound {
   const parts = partsOfWork(convert);
   const last = parts.at(-1) ?? itself;
   const inner = parts
@@ -49,5 +50,5 @@ function codeOf(named: Named): Code {
 }
 
 /** A part on which some work is done without being asked. */
-export const workBound = (bound: Bound, work: Work, type: string): Bound =>
+export const workBound = (bound: Bound, work: Work, type: Type): Bound =>
   partsOfWork(work).reduce((inner, part) => partBound(inner, part, { type, source: bound.source, implicit: true }), bound);

@@ -5,6 +5,7 @@ import { formsElsewhere } from "./forms-elsewhere.ts";
 import { type Habit, type Rule, habit } from "./habit.ts";
 import { isText, mistake } from "./mistakes.ts";
 import { outside, splitOutside, stretches } from "./outside.ts";
+import { typeOf } from "../dialects/types.ts";
 
 /** Everywhere outside quotes `wrong` as `right`. */
 const sign =
@@ -198,7 +199,7 @@ const isJoinedByPlus = (source: string, found: readonly Diagnostic[]): boolean =
   (/\+\s*'(?!\s*[-+\d.]|PT?\d)|'[^'\d+-][^']*'\s*\+/.test(source) ||
     found.some(
       ({ code, facts: { name, given } }) =>
-        code === "argument-type" && name === "+" && (given as readonly string[]).every(isText),
+        code === "argument-type" && name === "+" && (given as readonly string[]).map(typeOf).every(isText),
     ));
 
 /** The longest text, in UTF-16 units, for which other ways to write it are tried. */

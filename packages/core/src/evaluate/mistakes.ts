@@ -14,6 +14,7 @@ import {
 } from "../dialects/tasks/index.ts";
 import { type Call, type Cast, type Expression, type Name, ungrouped } from "../syntax/index.ts";
 import type { Facts, TextRange } from "../values/index.ts";
+import { type Type, unknownType } from "../dialects/types.ts";
 
 /** A problem found while binding. */
 export const mistake = (
@@ -48,7 +49,7 @@ const typeNames =
   );
 
 /** A type that is not there: the nearest to which what is cast can be. */
-export function unknownType(node: Cast, from: string, dialect: Dialect, source: string): Diagnostic {
+export function noSuchType(node: Cast, from: Type, dialect: Dialect, source: string): Diagnostic {
   const name = source.slice(node.typeRange.start, node.typeRange.end);
   const near = nearest(name.toLowerCase(), typeNames).filter((type) => dialect.types.cast(from, type) !== undefined);
   return mistake(
@@ -135,7 +136,7 @@ export function wrongCount(node: Call, rows: readonly FunctionRow[], dialect: Di
 /** Arguments of kinds that no row of this many takes. */
 export function wrongTypes(
   node: Call,
-  given: readonly string[],
+  given: readonly Type[],
   rows: readonly FunctionRow[],
   dialect: Dialect,
   source: string,
@@ -143,17 +144,17 @@ export function wrongTypes(
   const asMany = rows.filter((row) => arity(row).least <= given.length && given.length <= arity(row).most);
   const isOfNumbers = asMany.some((row) => isPure(row) && (row.operation === "compare" || row.operation === "calculate"));
   const fixes = isOfNumbers ? readAsNumbers(node, given, dialect, source) : [];
-  const types = given.map((type) => (type === "unknown" ? "text" : type));
+  const types = given.map((type) => (type === unknownType ? "text" : String(type)));
   return mistake("argument-type", node.range, { name: node.name, given: types, signature: signatures(asMany, dialect) }, fixes);
 }
 
 /** Whether a type is one of texts, whatever their length and collation. */
-export const isText = (type: string): boolean => /^(?:text|bpchar)/.test(type);
+export const isText = (type: Type): boolean => /^(?:text|bpchar)/.test(type.name);
 
 const relations = new Set(["=", "==", "<>", "!=", "<", "<=", ">", ">=", "eq", "ne", "lt", "le", "gt", "ge"]);
 
 /** `qty > 3` with a column of texts, where that means something else than it says; a warning. */
-export function textWithNumber(node: Call, types: readonly string[], dialect: Dialect, source: string): Diagnostic | undefined {
+export function textWithNumber(node: Call, types: readonly Type[], dialect: Dialect, source: string): Diagnostic | undefined {
   const compared = dialect.numberOfText?.compared;
   if (compared === undefined || node.notation !== "operator" || !relations.has(node.name)) return undefined;
   const fixes = readAsNumbers(node, types, dialect, source);
@@ -161,17 +162,20 @@ export function textWithNumber(node: Call, types: readonly string[], dialect: Di
 }
 
 /** The texts of a call read as numbers, where numbers stand beside them; none where a text is written. */
-function readAsNumbers({ args }: Call, types: readonly string[], dialect: Dialect, source: string): Fix[] {
+function readAsNumbers({ args }: Call, types: readonly Type[], dialect: Dialect, source: string): Fix[] {
   // What a sign makes a text joins, and is no number.
   const isWritten = (arg: Expression) => {
     const inner = ungrouped(arg);
     return inner.kind === "literal" || (inner.kind === "call" && inner.notation === "operator");
   };
   // A number with an affinity, in SQLite, makes the text beside it one too.
-  const isNumber = (type: string, i: number) => {
+  const isNumber = (type: Type, i: number) => {
     const arg = ungrouped(args[i]);
     const isLiteral = arg.kind === "literal" && arg.value !== null && !["string", "boolean"].includes(typeof arg.value);
-    return isLiteral || /^(?:number|tinyint|smallint|integer|bigint|hugeint|decimal|double)(?: \d+)?\??$/.test(type);
+    return (
+      isLiteral ||
+      (type.collation === undefined && /^(?:number|tinyint|smallint|integer|bigint|hugeint|decimal|double)\??$/.test(type.name))
+    );
   };
   const texts = args.filter((arg, i) => isText(types[i]) && !isWritten(arg));
   if (!dialect.numberOfText || texts.length === 0 || !types.some(isNumber)) return [];

@@ -1,6 +1,6 @@
 import type { Conversion, TypeRules } from "../dialects/dialect.ts";
 import { type FunctionRow, parameterAt } from "../dialects/row.ts";
-import { nameOf } from "../dialects/types.ts";
+import { type Type, typeOf } from "../dialects/types.ts";
 import type { Call } from "../syntax/index.ts";
 
 /** A row that takes the types of a call, with the conversion of each argument. */
@@ -26,7 +26,7 @@ export class Overloads {
    * The rows of a name whose parameters take the types, best first, preferred by the types of all that they are compared
    * with; remembered, since a long list asks the same again.
    */
-  fitting(name: string, rows: readonly FunctionRow[], types: readonly string[], together = types): readonly Fit[] {
+  fitting(name: string, rows: readonly FunctionRow[], types: readonly Type[], together = types): readonly Fit[] {
     const key = `${name} ${types.join()} ${together.join()}`;
     const known = this.#fits.get(key);
     if (known) return known;
@@ -50,16 +50,16 @@ export class Overloads {
    * The type that is wanted of an argument: of `item.list` the type of `list`, as `item.integer[]`, say, and of `side.decimal` the
    * decimal that all those have together which stand beside it.
    */
-  #wanted(row: FunctionRow, types: readonly string[], together: readonly string[], index: number): string {
+  #wanted(row: FunctionRow, types: readonly Type[], together: readonly Type[], index: number): Type {
     const { type } = parameterAt(row, index);
     const [kind, name] = type.split(".");
-    if (kind === "item" && name) return `item.${types[row.parameters.findIndex((each) => each.name === name)]}`;
-    if (kind !== "side" || !together.some((other) => nameOf(other) === name && other !== name)) return type;
-    const all = together.reduce<string | undefined>((common, other) => {
+    if (kind === "item" && name) return typeOf(`item.${String(types[row.parameters.findIndex((each) => each.name === name)])}`);
+    if (kind !== "side" || !together.some((other) => other.name === name && String(other) !== name)) return typeOf(type);
+    const all = together.reduce<Type | undefined>((common, other) => {
       const both = common === undefined ? other : this.#types.unify([common, other]);
-      return both !== undefined && nameOf(both) === name ? both : common;
+      return both !== undefined && both.name === name ? both : common;
     }, undefined);
-    return all === undefined || nameOf(all) !== name ? type : `side.${all}`;
+    return typeOf(all?.name === name ? `side.${String(all)}` : type);
   }
 }
 

@@ -14,6 +14,7 @@ import { type Sample, readColumn } from "./sample.ts";
 import type { Origins } from "./stretches.ts";
 import { Trace, type TraceStep } from "./trace.ts";
 import { type Frame, newFrame, usualSteps } from "./frame.ts";
+import type { Type } from "../dialects/types.ts";
 
 /** Named bounds on reading and evaluating an expression; each has an error that names it. */
 export interface Limits extends ParseLimits {
@@ -50,7 +51,7 @@ export interface Program {
   /** Whether it can run: no diagnostic is an error. */
   readonly ok: boolean;
   /** The dialect's name for the type of the result. */
-  readonly type: string;
+  readonly type: Type;
   readonly bound: Bound;
   /**
    * The value on every row of the sample. A program that is not `ok` gives its first error on

@@ -2,6 +2,7 @@ import type { Diagnostic } from "../diagnostics/index.ts";
 import type { Expression } from "../syntax/index.ts";
 import { Failure, isFailure, sameRange } from "../values/index.ts";
 import type { Bound } from "./bound.ts";
+import { unknownType } from "../dialects/types.ts";
 
 /** What is found wrong while a tree is bound. */
 export class Reports {
@@ -25,7 +26,7 @@ export class Reports {
     const { code, facts, range } = diagnostic;
     const value = new Failure(code, facts, range);
     this.#reported.add(value);
-    return { kind: "constant", value, type: "unknown", source: node };
+    return { kind: "constant", value, type: unknownType, source: node };
   }
 
   /** Whether a part could not be bound, and this has been reported; an error written as a literal is a value. */

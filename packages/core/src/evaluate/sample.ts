@@ -1,13 +1,14 @@
 import type { Dialect } from "../dialects/dialect.ts";
 import type { Value } from "../values/index.ts";
 import { type DeclaredType, readDeclared } from "./declared.ts";
+import type { Type } from "../dialects/types.ts";
 
 /** A named column of a sample; every column has as many values as the sample has rows. */
 export interface Column {
   readonly name: string;
   readonly values: readonly Value[];
   /** The dialect's name for the type that the values have already, as those of another program do; found out from them when left out. */
-  readonly type?: string;
+  readonly type?: Type;
   /** What it holds, whatever its values are; found out from them when left out. */
   readonly declared?: DeclaredType;
   /** The cells as they were written, where the values were read from them. */
@@ -51,7 +52,7 @@ interface ColumnRead {
 const columnsRead = new WeakMap<Dialect, WeakMap<readonly Value[], ColumnRead>>();
 
 /** A column's values as values of its type; remembered, since a sample is run many times. */
-export function readColumn(dialect: Dialect, type: string, values: readonly Value[], declared?: DeclaredType): readonly Value[] {
+export function readColumn(dialect: Dialect, type: Type, values: readonly Value[], declared?: DeclaredType): readonly Value[] {
   const { types } = dialect;
   if (!types.readColumn && !declared) return values;
   let known = columnsRead.get(dialect);

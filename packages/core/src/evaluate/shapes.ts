@@ -3,6 +3,7 @@ import { type Step, step } from "../dialects/step.ts";
 import { type OperationId, isOfMany, operationOf } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
 import { type Bound, type BoundOperation, unconverted } from "./bound.ts";
+import { typeOf } from "../dialects/types.ts";
 
 /**
  * How one operation is written by others. Each line recognises a shape and says which operation with which answers it comes
@@ -37,7 +38,12 @@ export function isSame(left: Bound | undefined, right: Bound | undefined): boole
 }
 
 /** A value that a shape implies, where it stands. */
-export const implied = (value: Value, type: string, { source }: Bound): Bound => ({ kind: "constant", value, type, source });
+export const implied = (value: Value, type: string, { source }: Bound): Bound => ({
+  kind: "constant",
+  value,
+  type: typeOf(type),
+  source,
+});
 
 /** What a shape comes to, at the place where it stands. */
 export function comesTo(

@@ -5,14 +5,15 @@ import type { Expression } from "../syntax/index.ts";
 import { type OperationId, type Slot, isOfMany, operationOf } from "../text/index.ts";
 import type { Value } from "../values/index.ts";
 import type { Bound, BoundOperation } from "./bound.ts";
+import { type Type, typeOf } from "../dialects/types.ts";
 
 /** Stands for what the source does not say: the fixed slots and the defaults of a function row. */
 const implied: Expression = { kind: "missing", range: { start: 0, end: 0 } };
 
-const impliedBound = (value: Value, type: string): Bound => ({ kind: "constant", value, type, source: implied });
+const impliedBound = (value: Value, type: Type): Bound => ({ kind: "constant", value, type, source: implied });
 
 const defaultOf = (parameter: Parameter): Bound | undefined =>
-  parameter.default === undefined ? undefined : impliedBound(parameter.default, parameter.type);
+  parameter.default === undefined ? undefined : impliedBound(parameter.default, typeOf(parameter.type));
 
 /** The arguments, and after them the defaults of the parameters that are left out. */
 export function withDefaults(row: FunctionRow, args: readonly Bound[]): readonly Bound[] {
@@ -26,7 +27,7 @@ export function boundOperation(row: FunctionRow & { operation: OperationId }, ar
   const { answers, fixed = {} } = row as { answers: Record<string, string>; fixed?: Record<string, Value> };
   const inputOf = (slot: Slot): Bound | readonly Bound[] | undefined => {
     const index = row.parameters.findIndex((p) => p.slot === slot.name);
-    if (slot.name in fixed) return impliedBound(fixed[slot.name], slot.kind);
+    if (slot.name in fixed) return impliedBound(fixed[slot.name], typeOf(slot.kind));
     if (index < 0) return undefined;
     const parameter = row.parameters[index];
     const several = row.parameters.filter((p) => p.slot === slot.name).length > 1;
@@ -41,7 +42,7 @@ export function boundOperation(row: FunctionRow & { operation: OperationId }, ar
 /** A value in the first slot of a step, and what is set once for all in the others. */
 export function boundStep({ operation, answers, fixed = {} }: Step, value: Bound): BoundOperation {
   const [, ...others] = operationOf(operation).slots;
-  const inputs = others.map(({ name, kind }) => (name in fixed ? impliedBound(fixed[name], kind) : undefined));
+  const inputs = others.map(({ name, kind }) => (name in fixed ? impliedBound(fixed[name], typeOf(kind)) : undefined));
   return { kind: "operation", operation, answers, fixed, inputs: [value, ...inputs] };
 }
 

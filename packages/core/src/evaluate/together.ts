@@ -5,10 +5,11 @@ import { type Bound, isBroken } from "./bound.ts";
 import { convertBound } from "./conversions.ts";
 import { mistake } from "./mistakes.ts";
 import type { Reports } from "./reports.ts";
+import { type Type, conditionType, unknownType } from "../dialects/types.ts";
 
 /** Sub-expressions of one type. */
 export interface Unified {
-  readonly type: string;
+  readonly type: Type;
   readonly items: readonly Bound[];
 }
 
@@ -23,7 +24,7 @@ export class Together {
   }
 
   /** A conversion put around; where types are known before a row is, a constant that does not convert is reported. */
-  converted(bound: Bound, conversion: Conversion, type: string): Bound {
+  converted(bound: Bound, conversion: Conversion, type: Type): Bound {
     const result = convertBound(bound, conversion, type);
     const isLater = conversion.late || (this.#types.dynamic && !conversion.early);
     if (isLater || !isBroken(result) || isBroken(bound)) return result;
@@ -32,15 +33,15 @@ export class Together {
   }
 
   /** The same by the dialect's conversion to a type; what has none stays as it is. */
-  as(type: string, bound: Bound): Bound {
+  as(type: Type, bound: Bound): Bound {
     return bound.type === type ? bound : this.converted(bound, this.#types.conversion(bound.type, type) ?? { cost: 0 }, type);
   }
 
   /** What is true or false, or is reported not to be. */
   condition(bound: Bound): Bound {
-    const conversion = this.#types.conversion(bound.type, "condition");
-    if (conversion) return this.converted(bound, conversion, "condition");
-    this.#reports.push(mistake("condition-type", bound.source.range, { given: bound.type }));
+    const conversion = this.#types.conversion(bound.type, conditionType);
+    if (conversion) return this.converted(bound, conversion, conditionType);
+    this.#reports.push(mistake("condition-type", bound.source.range, { given: String(bound.type) }));
     return bound;
   }
 
@@ -61,8 +62,8 @@ export class Together {
     const types = items.map((item) => item.type);
     const type = this.#types.unify(types, isOpen);
     if (type !== undefined) return { type, items: items.map((item) => this.as(type, item)) };
-    this.#reports.push(mistake("branch-types", node.range, { given: types }));
-    return { type: "unknown", items };
+    this.#reports.push(mistake("branch-types", node.range, { given: types.map(String) }));
+    return { type: unknownType, items };
   }
 }
 

@@ -9,6 +9,7 @@ import { type Name, walk } from "../syntax/index.ts";
 import { type Value, exactData, isFailure, isList } from "../values/index.ts";
 import { inOrder } from "./order.ts";
 import { treated, typeAfter } from "./treated.ts";
+import { type Type, conditionType } from "../dialects/types.ts";
 
 /** A calculated column: its name, and the expression that gives its values. */
 export interface CalculatedColumn {
@@ -140,7 +141,7 @@ export function planColumns(
     note("unfold", unfold, [mistake("unknown-column", { start: 0, end: unfold.length }, { name: unfold, columns: names })]);
 
   const { ordered, problems: ofOrder } = inOrder(dialect, columns, given);
-  const types = new Map<string, string>();
+  const types = new Map<string, Type>();
   const now = [...sample.columns];
   const steps = ordered.map((column): PlanStep => {
     const program = compile(dialect, column.expression, { columns: [...now], rows: sample.rows });
@@ -151,9 +152,9 @@ export function planColumns(
     for (const name of column.names) {
       const raw = sample.columns.find((each) => each.name === name);
       const whole = made ? typeAfter(dialect, made) : program.type;
-      const own = column.names.length > 1 ? whole.replace(/\[\]$/, "") : whole;
+      const own = column.names.length > 1 ? (whole.item ?? whole) : whole;
       // A literal has no type before it stands somewhere; what is mixed has one that takes both.
-      const isOpen = /^(?:unknown|literal|null)$/.test(own);
+      const isOpen = /^(?:unknown|literal|null)$/.test(String(own));
       const together = where && raw ? [dialect.types.columnType(raw.values), own] : [own];
       const type = (isOpen || together.length > 1 ? dialect.types.unify(together) : undefined) ?? own;
       types.set(name, type);
@@ -197,7 +198,7 @@ export function planColumns(
     stages: (rows) => stages(rows),
     run(rows, budget) {
       const truths = (program: Program) =>
-        program.run(rows, budget).map(worked(dialect.types.conversion(program.type, "condition")?.convert));
+        program.run(rows, budget).map(worked(dialect.types.conversion(program.type, conditionType)?.convert));
       const [changes, gives] = [where && truths(where), only && truths(only)];
       const all = Array.from({ length: rows.rows }, (_, row) => row);
       const isChanged = changes?.map((value) => value === true);
@@ -299,8 +300,8 @@ function conditionMistake(program: Program, calculated: ReadonlySet<string>, giv
   );
   if (early) return mistake("condition-sees-later", early.range, { name: dialect.columnText(early.name) });
   if (!program.ok) return undefined;
-  return isText(type) || !dialect.types.conversion(type, "condition")
-    ? mistake("condition-type", tree.range, { given: type })
+  return isText(type) || !dialect.types.conversion(type, conditionType)
+    ? mistake("condition-type", tree.range, { given: String(type) })
     : undefined;
 }
 

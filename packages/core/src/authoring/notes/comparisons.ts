@@ -99,7 +99,7 @@ export function textCalculated(operation: Operation, asked: Asked): Diagnostic[]
     const isRead = input?.kind === "operation" && input.operation === "number-of" && input.implicit;
     const column = isRead ? textPart(input, "value", asked) : undefined;
     // Two texts are told otherwise: a sign that does not join.
-    const isBeside = inputs.some((other) => other && other !== input && !/^text/.test(unconverted(other).type));
+    const isBeside = inputs.some((other) => other && other !== input && !/^text/.test(unconverted(other).type.name));
     if (!column || !isBeside) return [];
     const name = textOf(program, column.part.source);
     const number = valuesOn(asked, `${name} + 0`)[column.row] ?? null;

@@ -163,7 +163,7 @@ export function joinedOtherwise(asked: Asked): Diagnostic[] {
       joining.has(sign) &&
       (part.kind === "operation" ? notJoining.has(part.operation) : part.kind === "constant" && isFailure(part.value));
     const isOfDates =
-      part.kind === "operation" && part.inputs.flat().some((input) => /^(?:date|timestamp)/.test(input?.type ?? ""));
+      part.kind === "operation" && part.inputs.flat().some((input) => /^(?:date|timestamp)/.test(input?.type.name ?? ""));
     if (template === undefined || !isWrong || isOfDates) continue;
     const parts = chainOf(part.source, sign, program.source);
     const literals = parts

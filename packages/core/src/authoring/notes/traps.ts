@@ -232,7 +232,7 @@ export function roundedQuotients({ program }: Asked): Diagnostic[] {
     if (node.kind !== "call" || !/^(?:round|ceil|ceiling|floor)$/i.test(node.name) || node.args.length === 0) return [];
     const { source, type } = quotients.get(ungrouped(node.args[0])) ?? {};
     const divisor = source?.kind === "call" ? source.args[1] : undefined;
-    if (!source || !divisor || !/int|number|none/.test(type ?? "")) return [];
+    if (!source || !divisor || !/int|number|none/.test(type?.name ?? "")) return [];
     const isWhole = divisor.kind === "literal" && /^\d+$/.test(textOf(program, divisor));
     return isWhole ? [note("whole-quotient", source.range, {}, [writing(divisor.range, `${textOf(program, divisor)}.0`)])] : [];
   });

@@ -5,8 +5,8 @@ import type { Dialect } from "../dialect.ts";
 import { dialects } from "../index.ts";
 import { type FunctionRow, type Parameter, params } from "../row.ts";
 import { type Step, type Work, stepsIn, withSteps } from "../step.ts";
-import { nameOf } from "../types.ts";
 import { type Definition, type LikeFunction, type OwnFunction, answersOf } from "./shapes.ts";
+import { typeOf } from "../types.ts";
 
 /** Functions that are like one another in turn, at most. */
 const longestChain = 50;
@@ -247,7 +247,7 @@ export class DefinitionReader {
     const replaced = (work: Work, to: string): Work =>
       withSteps(work, (step) => {
         const own = changes.get(step) ?? step;
-        const answers = onTheWay.get(`${nameOf(to)} ${step.operation}`);
+        const answers = onTheWay.get(`${to} ${step.operation}`);
         return answers ? ({ ...own, answers: { ...own.answers, ...answers } } as Step) : own;
       });
     const changed = <C extends { readonly convert?: Work }>(found: C | undefined, to: string): C | undefined =>
@@ -269,8 +269,8 @@ export class DefinitionReader {
           work && replaced(work, to),
           told,
         ]),
-        conversion: (from, to) => changed(base.types.conversion(from, to), to),
-        cast: (from, to) => changed(base.types.cast(from, to), to),
+        conversion: (from, to) => changed(base.types.conversion(from, to), to.name),
+        cast: (from, to) => changed(base.types.cast(from, to), typeOf(to).name),
       },
     };
   }

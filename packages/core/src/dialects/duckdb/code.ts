@@ -23,7 +23,6 @@ import { listCode } from "./lists.ts";
 import { datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated, singular } from "./moments.ts";
 import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
-import { nameOf, scaleOf, widthOf } from "../types.ts";
 
 const bytesIn = (value: string | Bytes): Uint8Array => (value instanceof Bytes ? value.bytes : utf8Of(value));
 
@@ -116,13 +115,11 @@ function bar(x: Double, min: Double, max: Double, width?: Double): Value {
 
 const typeNames: Readonly<Record<string, string>> = { text: "VARCHAR", literal: "VARCHAR", null: '"NULL"' };
 
-function typeOf({ types: [type] }: CodeContext): Value {
-  const base = nameOf(type);
-  const width = base === "decimal" ? widthOf(type) : undefined;
-  if (width !== undefined) return `DECIMAL(${width},${scaleOf(type)})`;
-  const item = base.replace(/(?:\[\])+$/, "");
+function typeOf({ types: [{ name, width, scale }] }: CodeContext): Value {
+  if (width !== undefined) return `DECIMAL(${width},${scale})`;
+  const item = name.replace(/(?:\[\])+$/, "");
   if (item === "decimal" || item === "any") return new Failure("not-covered", { what: "the size of a decimal type" });
-  return (typeNames[item] ?? item.toUpperCase()) + base.slice(item.length);
+  return (typeNames[item] ?? item.toUpperCase()) + name.slice(item.length);
 }
 
 /** Like `strict`, but only the path has to be there. */
@@ -139,7 +136,7 @@ const formatStyle: FormatStyle = { isLate: false, doubleText, toText };
 /** hex() and bin(): the digits of a whole number of its type's bits, and the bytes of anything else. */
 const digitsOf = (base: 2 | 16): Code => ({
   strict: true,
-  run: ([value], { types: [type] }) => {
+  run: ([value], { types: [{ name: type }] }) => {
     if (typeof value === "number" || typeof value === "bigint")
       return BigInt.asUintN(type === "hugeint" && value < 0 ? 128 : type === "hugeint" ? 127 : 64, BigInt(value))
         .toString(base)
@@ -180,7 +177,7 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
     run: (args, { types }) =>
       args.includes(null)
         ? null
-        : formatPercent(withoutNul(args), formatStyle, (place) => (types[place + 1] === "hugeint" ? 128 : 64)),
+        : formatPercent(withoutNul(args), formatStyle, (place) => (types[place + 1].name === "hugeint" ? 128 : 64)),
   },
   regexp_escape: strict((text: string) =>
     text.replace(/[^0-9A-Za-z_]/gu, (char) => (char.charCodeAt(0) < 128 ? (char === "\0" ? "\\x00" : `\\${char}`) : char)),

@@ -9,19 +9,19 @@ import { extended, fitted } from "../shared/sizes.ts";
 import { type Step, type Work, partsOfWork, step } from "../step.ts";
 import { inRange, ranges } from "./numbers.ts";
 import { type Integer, steps, toText } from "./steps.ts";
-import { isInteger, isNumeric, names, numeric, widening, unify, isCollated, collationOf, results } from "./types.ts";
-import { decimalOf, isListType, itemOf, listOf, nameOf, scaleOf, widthOf } from "../types.ts";
+import { isInteger, isNumeric, names, numeric, textType, widening, unify, isCollated, collationOf, results } from "./types.ts";
+import { Type, anyType, decimalOf, typeOf } from "../types.ts";
 
 /** A text as a value of a type. */
-function fromText(type: string): Work {
-  if (isNumeric(type)) return steps[type];
-  switch (type) {
+function fromText({ name, item }: Type): Work {
+  if (isNumeric(name)) return steps[name];
+  switch (name) {
     case "boolean":
       return steps.truth;
     case "date":
     case "timestamp":
     case "time":
-      return moment(type, "text");
+      return moment(name, "text");
     case "blob":
       return bytesOf("escapes in base 16");
     case "interval":
@@ -31,12 +31,11 @@ function fromText(type: string): Work {
         { unit: "second", form: "1 month" },
       );
   }
-  const item = itemOf(type);
-  return item === undefined ? [] : listFromText(item);
+  return item ? listFromText(item) : [];
 }
 
 /** A text as a list of items of a type. */
-const listFromText = (item: string): Work => [step("list-of-text", { listForm: "[a, b]" }), { each: fromText(item) }];
+const listFromText = (item: Type): Work => [step("list-of-text", { listForm: "[a, b]" }), { each: fromText(item) }];
 
 /** A date or time by how it is written; `from` says what it is. */
 const moment = (wanted: string, from: string) =>
@@ -45,9 +44,9 @@ const moment = (wanted: string, from: string) =>
 const bytesOf = (bytesWritten: AnswerOf<"bytesWritten">) => step("bytes-of", { bytesWritten });
 
 /** A literal, which may have become a value already. */
-const literalTo = (type: string): Conversion => ({ cost: type === "text" ? 1 : 2, convert: fromText(type) });
+const literalTo = (type: Type): Conversion => ({ cost: type === textType ? 1 : 2, convert: fromText(type) });
 
-const textFrom = (type: string): Step => (type === "float" ? steps["text of 32 bits"] : steps.text);
+const textFrom = ({ name }: Type): Step => (name === "float" ? steps["text of 32 bits"] : steps.text);
 
 /** A decimal with at least so many decimals. */
 const scaled = (value: Value, scale: number): Value =>
@@ -63,11 +62,9 @@ const orderWord = (shape: string) =>
   step("check-text", {}, { shape, letters: "ignored", refused: "invalid-value", about: "does not say how to sort a list" });
 
 /** How a value becomes one that is compared with the items of a list of a type; what has no conversion is no item of it. */
-function itemConversion(given: string, listType: string): Conversion {
-  const item = itemOf(listType) ?? "any";
-  const base = nameOf(item);
-  if (given === "boolean" && isNumeric(base)) return { cost: 0, convert: steps[base] };
-  const convert = conversion(given, base === "decimal" ? item : base)?.convert;
+function itemConversion(given: Type, { item = anyType }: Type): Conversion {
+  if (given.name === "boolean" && isNumeric(item.name)) return { cost: 0, convert: steps[item.name] };
+  const convert = conversion(given, item.name === "decimal" ? item : item.plain)?.convert;
   return { cost: 0, ...(convert && { convert }) };
 }
 
@@ -76,21 +73,20 @@ const [least, most] = [-4294967296, 4294967295];
 const offset = (limits: Step["fixed"]) => step("check-number", {}, { ...limits, refused: "number-out-of-range" });
 
 /** What is cast to a decimal of a known size has that size. */
-function sized(given: Conversion, to: string): Conversion {
-  const size = widthOf(to);
-  if (nameOf(to) !== "decimal" || size === undefined) return given;
-  return { ...given, convert: [...partsOfWork(given.convert ?? []), fitted("error", scaleOf(to), size)] };
+function sized(given: Conversion, { name, scale, width }: Type): Conversion {
+  if (name !== "decimal" || scale === undefined || width === undefined) return given;
+  return { ...given, convert: [...partsOfWork(given.convert ?? []), fitted("error", scale, width)] };
 }
 
 /** A side of a comparison: a text beside another type is read as that type. */
-function comparedAs(from: string, to: string): Conversion | undefined {
+function comparedAs(from: Type, to: Type): Conversion | undefined {
   if (from === to) return { cost: 0 };
-  if (to === "list") return from !== "literal" && isListType(from) ? { cost: 0 } : undefined;
-  if (from === "literal" && to === "text") return { cost: 0.5 };
-  if (from === "literal" || from === "text") return { ...sized(literalTo(nameOf(to)), to), cost: from === "text" ? 8 : 3 };
-  const name = nameOf(to);
-  if (from === "boolean" && isNumeric(name)) return { cost: isInteger(name) ? 4 : 6, convert: steps[name] };
-  return from === "any" ? { cost: 3 } : conversion(from, name);
+  const [given, { name }] = [from.name, to];
+  if (name === "list") return given !== "literal" && from.item ? { cost: 0 } : undefined;
+  if (given === "literal" && to === textType) return { cost: 0.5 };
+  if (given === "literal" || given === "text") return { ...sized(literalTo(to.plain), to), cost: given === "text" ? 8 : 3 };
+  if (given === "boolean" && isNumeric(name)) return { cost: isInteger(name) ? 4 : 6, convert: steps[name] };
+  return from === anyType ? { cost: 3 } : conversion(from, to.plain);
 }
 
 /** Each number type as those that hold all its values. */
@@ -148,46 +144,48 @@ const conversions: readonly ConversionLine[] = [
 ];
 
 /** Of a literal, which is read as what is wanted, and of lists by their items. */
-function derived(given: string, to: string): Conversion | undefined {
-  const from = nameOf(given);
-  if (to.startsWith("side.")) return comparedAs(from, to.slice("side.".length));
-  if (from === "literal") return literalTo(to);
-  const [inner, target] = [itemOf(from), itemOf(to)];
+function derived(given: Type, to: Type): Conversion | undefined {
+  const from = given.plain;
+  if (to.name.startsWith("side.")) return comparedAs(from, within(to));
+  if (from.name === "literal") return literalTo(to);
+  const [inner, target] = [from.item, to.item];
   if (inner === undefined || target === undefined) return undefined;
-  if (inner === "null" || inner === "any" || target === "any") return { cost: 1 };
+  if (inner.name === "null" || inner === anyType || target === anyType) return { cost: 1 };
   const item = conversion(inner, target);
   return item && { cost: item.cost, ...(item.convert && { convert: { each: item.convert } }) };
 }
 
+/** The type after the word for what it is wanted for: `decimal 3` of `side.decimal 3`. */
+const within = (type: Type): Type => typeOf(String(type).replace(/^\w+\./, ""));
+
 const plainConversion = conversionTable(conversions, derived);
 
 /** The same where a decimal of so many decimals is wanted, or what goes with the items of a list. */
-function conversion(given: string, to: string): Conversion | undefined {
-  if (to.startsWith("item.")) return itemConversion(given, to.slice("item.".length));
-  const scale = nameOf(to) === "decimal" ? scaleOf(to) : NaN;
-  if (Number.isNaN(scale)) return plainConversion(given, to);
-  const exact = given === "boolean" ? { cost: 0, convert: steps.decimal } : plainConversion(given, "decimal");
+function conversion(given: Type, to: Type): Conversion | undefined {
+  if (to.name.startsWith("item.")) return itemConversion(given, within(to));
+  if (to.name !== "decimal" || to.scale === undefined) return plainConversion(given, to);
+  const exact = given.name === "boolean" ? { cost: 0, convert: steps.decimal } : plainConversion(given, to.plain);
   // A text is cast to the type, size and all.
-  if (exact && widthOf(to) !== undefined && ["text", "literal"].includes(nameOf(given))) return sized(exact, to);
-  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), extended(scale)] };
+  if (exact && to.width !== undefined && ["text", "literal"].includes(given.name)) return sized(exact, to);
+  return exact && { ...exact, convert: [...partsOfWork(exact.convert ?? []), extended(to.scale)] };
 }
 
 /** What a type name in a cast means: its name here, and its sizes. */
-function typeNamed(written: string): { type: string; sizes: readonly number[]; depth: number } | undefined {
+function typeNamed(written: string): { name: string; sizes: readonly number[]; depth: number } | undefined {
   const match = /^([a-z0-9]+)(?:\((\d+(?:,\d+)*)\))?((?:\[\])*)$/.exec(written);
-  const type = match ? names[match[1]] : undefined;
-  if (!match || !type) return undefined;
-  return { type, sizes: match[2]?.split(",").map(Number) ?? [], depth: match[3].length / 2 };
+  const name = match ? names[match[1]] : undefined;
+  if (!match || !name) return undefined;
+  return { name, sizes: match[2]?.split(",").map(Number) ?? [], depth: match[3].length / 2 };
 }
 
-function castTo(from: string, type: string, sizes: readonly number[]): Work | undefined {
-  if (type === "text") return textFrom(from);
-  const isOpen = from === "text" || from === "literal" || from === "any" || from === "null";
-  if (isNumeric(type))
-    return isOpen || isNumeric(from) || from === "boolean" ? [steps[type], ...sizeWork(type, sizes)] : undefined;
-  if (isOpen || (isNumeric(from) && type === "boolean")) return fromText(type);
-  const isMoment = from === "timestamp" ? ["date", "time"].includes(type) : from === "date" && type === "timestamp";
-  return isMoment ? moment(type, from) : from === type ? [] : undefined;
+function castTo(type: Type, to: string, sizes: readonly number[]): Work | undefined {
+  if (to === "text") return textFrom(type);
+  const from = type.name;
+  const isOpen = ["text", "literal", "any", "null"].includes(from);
+  if (isNumeric(to)) return isOpen || isNumeric(from) || from === "boolean" ? [steps[to], ...sizeWork(to, sizes)] : undefined;
+  if (isOpen || (isNumeric(from) && to === "boolean")) return fromText(typeOf(to));
+  const isMoment = from === "timestamp" ? ["date", "time"].includes(to) : from === "date" && to === "timestamp";
+  return isMoment ? moment(to, from) : from === to ? [] : undefined;
 }
 
 /** A decimal has so many digits, so many of them after the point: 18 and 3 unless said otherwise. */
@@ -195,13 +193,11 @@ const sizeWork = (type: string, [size = 18, scale]: readonly number[]): readonly
   type === "decimal" ? [fitted("error", scale ?? (size === 18 ? 3 : 0), size)] : [];
 
 /** Whether lists and the items that go with them have a type together. */
-function itemsFit(row: FunctionRow, types: readonly string[]): boolean {
-  const mixed = types.flatMap((type, i) => {
-    const given = nameOf(type);
+function itemsFit(row: FunctionRow, types: readonly Type[]): boolean {
+  const mixed = types.flatMap(({ plain }, i) => {
     const { type: wanted } = parameterAt(row, i);
-    const item = itemOf(given);
-    if (wanted === "anylist" && item !== undefined) return [item];
-    return wanted === "item.list" ? [given] : [];
+    if (wanted === "anylist" && plain.item) return [plain.item];
+    return wanted === "item.list" ? [plain] : [];
   });
   return mixed.length < 2 || unify(mixed) !== undefined;
 }
@@ -213,16 +209,17 @@ export const typeRules: TypeRules = {
   nullFirst: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
-    if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
-    if (present.every((value) => typeof value === "boolean")) return "boolean";
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return textType;
+    if (present.every((value) => typeof value === "boolean")) return typeOf("boolean");
     if (!present.every((value) => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal))
-      return "text";
+      return textType;
     if (!present.every(isWholeNumber)) return decimalOf(mostDecimals(present));
-    return present.every((value) => !isFailure(inRange("integer", BigInt(value as number)))) ? "integer" : "bigint";
+    const isSmall = present.every((value) => !isFailure(inRange("integer", BigInt(value as number))));
+    return typeOf(isSmall ? "integer" : "bigint");
   },
-  readColumn(type, value) {
-    if (type === "text") return toText(value);
-    return nameOf(type) === "decimal" && typeof value === "number" ? scaled(Decimal.of(value), scaleOf(type)) : value;
+  readColumn({ name, scale = 0 }, value) {
+    if (name === "text") return toText(value);
+    return name === "decimal" && typeof value === "number" ? scaled(Decimal.of(value), scale) : value;
   },
   conversions,
   conversion,
@@ -233,48 +230,47 @@ export const typeRules: TypeRules = {
     const isOfList = row.family === "list" && !row.aggregate;
     if (collated.size > 0 && isOfList && row.result !== "item") return "not-covered";
     // A truth value is a number only beside numbers, in a list or a choice.
-    if (types.some((type, i) => type === "boolean" && isInteger(parameterAt(row, i).type))) return "argument-type";
+    if (types.some(({ name }, i) => name === "boolean" && isInteger(parameterAt(row, i).type))) return "argument-type";
     return row.family === "list" && !itemsFit(row, types) ? "argument-type" : undefined;
   },
-  resultType: ({ result }, types, constant) => results[result]?.(types, constant) ?? result,
+  resultType: ({ result }, types, constant) => results[result]?.(types, constant) ?? typeOf(result),
   dates: "date",
   cast(from, to) {
     const isTry = to.startsWith("try ");
     const named = typeNamed(isTry ? to.slice(4) : to);
     if (!named) return undefined;
-    const { type, sizes, depth } = named;
-    const isDecimal = type === "decimal" && depth === 0;
+    const { name, sizes, depth } = named;
+    const isDecimal = name === "decimal" && depth === 0;
     const target = isDecimal
       ? decimalOf(sizes[1] ?? (sizes.length === 0 ? 3 : 0), sizes[0] ?? 18)
-      : Array.from({ length: depth }).reduce<string>(listOf, type);
-    const kind = nameOf(from);
-    if (target === kind && isCollated(from)) return { type: from, convert: [] };
+      : Array.from({ length: depth }).reduce<Type>((item) => Type.list(item), typeOf(name));
+    if (target === from.plain && isCollated(from)) return { type: from, convert: [] };
     let convert: Work | undefined;
-    if (depth === 0) convert = castTo(kind, type, sizes);
-    else if (kind === "text" || kind === "literal") convert = listFromText(itemOf(target)!);
-    else if (isListType(kind) && depth === 1) {
-      const item = castTo(itemOf(kind)!, type, sizes);
+    if (depth === 0) convert = castTo(from, name, sizes);
+    else if (from.name === "text" || from.name === "literal") convert = listFromText(target.item!);
+    else if (from.plain.item && depth === 1) {
+      const item = castTo(from.plain.item, name, sizes);
       convert = item && { each: item };
-    } else if (kind === "null" || kind === target) convert = [];
+    } else if (from.name === "null" || from.plain === target) convert = [];
     if (!convert) return undefined;
     return { type: target, convert, ...(isTry && { tries: true as const }) };
   },
   unify,
   // A whole number that is written takes the type of those beside it, where it fits.
   numberBeside(value, own, others) {
-    const known = others.map(nameOf).filter((type) => type !== "null");
-    if (known.length === 0 || !known.every(isInteger)) return own;
+    const known = others.map(({ plain }) => plain).filter(({ name }) => name !== "null");
+    if (known.length === 0 || !known.every(({ name }) => isInteger(name))) return own;
     const type = unify(known)!;
-    return isFailure(inRange(type, BigInt(value))) ? own : type;
+    return isFailure(inRange(type.name, BigInt(value))) ? own : type;
   },
   betweenType(types) {
     const common = unify(types);
-    return common && !isListType(common) && nameOf(common) !== "text" ? `side.${nameOf(common)}` : undefined;
+    return common && !common.item && common.name !== "text" ? typeOf(`side.${common.name}`) : undefined;
   },
   lambdaTypes(parameter, list) {
-    const item = itemOf(list);
-    if (item === undefined || item === "null") return undefined;
-    return parameter === "reducer" ? ["any", item, "bigint"] : [item, "bigint"];
+    const { item } = list;
+    if (item === undefined || item.name === "null") return undefined;
+    return parameter === "reducer" ? [anyType, item, typeOf("bigint")] : [item, typeOf("bigint")];
   },
   groups: true,
   simplifiesChoices: true,
@@ -287,7 +283,7 @@ export const typeRules: TypeRules = {
     truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
   },
   list: (_form, values) => values,
-  fits: (type) => (type in ranges ? steps[type as Integer] : undefined),
+  fits: ({ name }) => (name in ranges ? steps[name as Integer] : undefined),
   items: (value) => (value === null ? [] : (value as readonly Value[])),
   sequence: (items) => items,
 };

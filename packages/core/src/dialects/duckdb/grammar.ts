@@ -256,7 +256,7 @@ function readSubscript(parser: Parser, left: Expression): Expression {
     const isOpen = parser.at(":") || parser.at("]") || (parser.at("-") && [":", "]"].includes(parser.ahead(1).value));
     if (!isOpen) return parser.expression();
     parser.take("-");
-    return literal(null, "open end", span(parser, parser.lastEnd));
+    return literal(null, "open from end", span(parser, parser.lastEnd));
   };
   const args = [left, bound()];
   while (parser.take(":")) args.push(bound());

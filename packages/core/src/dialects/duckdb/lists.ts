@@ -7,7 +7,7 @@ import { typeRules } from "./coercions.ts";
 import { type List, isNumber, order } from "./compare.ts";
 import { statistics } from "./statistics.ts";
 import { toText, toDouble } from "./steps.ts";
-import { itemOf } from "../types.ts";
+import { type Type, conditionType, typeOf } from "../types.ts";
 
 /** The first and last position of a slice as indexes: the end is left out. */
 function sliceBounds(first: Value, last: Value, length: number): [number, number] {
@@ -20,7 +20,7 @@ function sliceBounds(first: Value, last: Value, length: number): [number, number
 
 const itemsBetween: Code = {
   run: ([list, first, last, step], { types, args }) => {
-    const isOpen = (i: number) => args[i]?.kind === "literal" && types[i] === "open end";
+    const isOpen = (i: number) => args[i]?.kind === "literal" && types[i].from === "end";
     if (list === null || (first === null && !isOpen(1)) || (last === null && !isOpen(2))) return null;
     if (step === null && args.length > 3 && !isOpen(3)) return null;
     const items = list as List;
@@ -35,7 +35,7 @@ const itemsBetween: Code = {
 
 const charactersBetween: Code = {
   run: ([text, first, last], { types, args }) => {
-    const isOpen = (i: number) => args[i]?.kind === "literal" && types[i] === "open end";
+    const isOpen = (i: number) => args[i]?.kind === "literal" && types[i].from === "end";
     if (text === null || (first === null && !isOpen(1)) || (last === null && !isOpen(2))) return null;
     const characters = [...(text as string)];
     return characters.slice(...sliceBounds(first, last, characters.length)).join("");
@@ -43,8 +43,8 @@ const charactersBetween: Code = {
 };
 
 /** A value cast to the type of a list's items. */
-const castLike = (item: Value, from: string, listType: string): Value =>
-  worked(typeRules.cast(from, itemOf(listType)!.replace("text", "varchar"))?.convert)(item);
+const castLike = (item: Value, from: Type, listType: Type): Value =>
+  worked(typeRules.cast(from, String(listType.item).replace("text", "varchar"))?.convert)(item);
 
 const known = (list: List): Value[] => list.filter((item) => item !== null);
 
@@ -108,7 +108,7 @@ const transform: Code = {
 
 /** What a function of a filter gives as a condition. */
 const conditionOf = (value: Value): Value =>
-  worked(typeRules.conversion(typeof value === "string" ? "text" : "double", "condition")?.convert)(value);
+  worked(typeRules.conversion(typeOf(typeof value === "string" ? "text" : "double"), conditionType)?.convert)(value);
 
 const filter: Code = {
   run: ([list, lambda], context) => {

@@ -47,7 +47,7 @@ export function numberLiteral(source: string): { value: Value; type: string } {
   const value = Decimal.parse(digits)!;
   return digits.replace(/^0+|\./g, "").length > 38
     ? { value: new Double(Number(digits)), type: "double" }
-    : { value, type: decimalOf(value.scale, String(value).length - 1) };
+    : { value, type: String(decimalOf(value.scale, String(value).length - 1)) };
 }
 
 /** A whole number of a type, or the failure that it is out of range. */

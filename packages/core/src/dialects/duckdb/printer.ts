@@ -24,7 +24,7 @@ import { columnText, textLiteral } from "./lexis.ts";
 const subscript: Form = {
   print: (printer, [base, ...bounds]) => {
     const written = bounds.map((bound, i) =>
-      bound.kind === "literal" && bound.type === "open end"
+      bound.kind === "literal" && bound.type === "open from end"
         ? i === 1 && bounds.length === 3
           ? "-"
           : ""

@@ -1,16 +1,11 @@
 import type { Statements } from "../dialect.ts";
-import { itemOf, listOf, nameOf } from "../types.ts";
+import type { Type } from "../types.ts";
 
-const typeName = (type: string): string => {
-  const base = nameOf(type);
-  const item = itemOf(base);
-  if (item !== undefined) return listOf(typeName(item));
-  return ["text", "literal", "null", "any"].includes(base)
-    ? "VARCHAR"
-    : base === "decimal"
-      ? "DECIMAL(38, 10)"
-      : base.toUpperCase();
-};
+function typeName({ name, item }: Type): string {
+  if (item) return `${typeName(item)}[]`;
+  if (["text", "literal", "null", "any"].includes(name)) return "VARCHAR";
+  return name === "decimal" ? "DECIMAL(38, 10)" : name.toUpperCase();
+}
 
 /** Statements of DuckDB; a generated column stands in CREATE TABLE only, so the table is made anew. */
 export const statements: Statements = {

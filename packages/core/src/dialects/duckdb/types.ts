@@ -1,18 +1,18 @@
 import { lookup } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
-import { decimalOf, isListType, itemOf, knownOf, listOf, nameOf, scaleOf, widthOf } from "../types.ts";
+import { Type, anyType, decimalOf, typeOf } from "../types.ts";
 import { ranges } from "./numbers.ts";
 import type { Integer, Numeric } from "./steps.ts";
 
 /**
  * Types: the engine's in lower case, with `text` for VARCHAR, `literal` for a text literal that becomes
  * what is wanted, `null`, `any` for the variable of a lambda, and `[]` after the type of a list's items.
- * A collation stands after a space, and so do the decimals of a decimal where their number is known.
+ * A text has the collation that COLLATE says, a decimal its digits where their number is known.
  */
 const integers = ["tinyint", "utinyint", "smallint", "usmallint", "integer", "uinteger", "bigint", "ubigint", "hugeint"];
 export const numeric = [...integers, "decimal", "float", "double"];
-export const isInteger = (type: string): type is Integer => integers.includes(type);
-export const isNumeric = (type: string): type is Numeric => numeric.includes(type);
+export const isInteger = (name: string): name is Integer => integers.includes(name);
+export const isNumeric = (name: string): name is Numeric => numeric.includes(name);
 
 export const names: Readonly<Record<string, string>> = lookup({
   varchar: "text",
@@ -73,20 +73,23 @@ export function widening(from: string, to: string): number | undefined {
   return to === "decimal" ? 2 : to === "float" ? 4 : 3;
 }
 
+export const textType = typeOf("text");
+const nullType = typeOf("null");
+
 /** The type that values of several types have together, found pair by pair; undefined when there is none. */
-export function unify(types: readonly string[], isOpen = false): string | undefined {
-  const isLiteral = types.length > 0 && types.every((type) => nameOf(type) === "literal");
-  if (isLiteral) return "text";
-  const [first = "null", ...others] = isOpen ? ["null", ...types] : types;
-  return others.reduce<string | undefined>((common, type) => (common === undefined ? undefined : unifyTwo(common, type)), first);
+export function unify(types: readonly Type[], isOpen = false): Type | undefined {
+  const isLiteral = types.length > 0 && types.every(({ name }) => name === "literal");
+  if (isLiteral) return textType;
+  const [first = nullType, ...others] = isOpen ? [nullType, ...types] : types;
+  return others.reduce<Type | undefined>((common, type) => (common === undefined ? undefined : unifyTwo(common, type)), first);
 }
 
-function unifyTwo(left: string, right: string): string | undefined {
-  const [a, b] = [nameOf(left), nameOf(right)];
-  if (a === b && a !== "decimal") return a === "literal" ? "text" : knownOf(right) === undefined ? left : right;
+function unifyTwo(left: Type, right: Type): Type | undefined {
+  const [a, b] = [left.name, right.name];
+  if (a === b && a !== "decimal") return a === "literal" ? textType : right.item || right === right.plain ? left : right;
   // A text literal beside null is a text, whatever comes after.
-  if (a === "null" || b === "any") return b === "literal" ? "text" : right;
-  if (b === "null" || a === "any") return a === "literal" ? "text" : left;
+  if (a === "null" || b === "any") return b === "literal" ? textType : right;
+  if (b === "null" || a === "any") return a === "literal" ? textType : left;
   if (a === "literal") return right;
   if (b === "literal") return left;
   const kinds = [a, b];
@@ -94,13 +97,12 @@ function unifyTwo(left: string, right: string): string | undefined {
     const common = numeric.find((type) =>
       kinds.every((kind) => kind === type || kind === "boolean" || widening(kind, type) !== undefined),
     );
-    return common === "decimal" ? decimalType([left, right]) : common;
+    if (common === undefined) return undefined;
+    return common === "decimal" ? decimalType([left, right]) : typeOf(common);
   }
-  if (kinds.every((kind) => kind === "date" || kind === "timestamp")) return "timestamp";
-  const items = [left, right].map(itemOf);
-  if (items[0] === undefined || items[1] === undefined) return undefined;
-  const item = unifyTwo(items[0], items[1]);
-  return item && listOf(item);
+  if (kinds.every((kind) => kind === "date" || kind === "timestamp")) return typeOf("timestamp");
+  const item = left.item && right.item && unifyTwo(left.item, right.item);
+  return item && Type.list(item);
 }
 
 /** The most digits that whole numbers of a type have. */
@@ -116,37 +118,39 @@ const digitsOf: Readonly<Record<string, number>> = {
   hugeint: 38,
 };
 
+/** The decimals of a number: none of a whole one, NaN of a decimal where they are not known. */
+const decimals = ({ name, scale = NaN }: Type): number => (name === "decimal" ? scale : 0);
+
 /** A decimal type with as many digits before and after the point as the widest of two, where all are known. */
-function decimalType(types: readonly string[]): string {
-  const scale = Math.max(...types.filter((type) => nameOf(type) === "decimal").map(scaleOf));
-  const whole = Math.max(...types.map((type) => digitsOf[nameOf(type)] ?? (widthOf(type) ?? NaN) - scaleOf(type)));
+function decimalType(types: readonly Type[]): Type {
+  const scale = Math.max(...types.map(decimals));
+  const whole = Math.max(...types.map(({ name, width = NaN, scale = NaN }) => digitsOf[name] ?? width - scale));
   return decimalOf(scale, Number.isNaN(whole) ? undefined : Math.min(38, whole + scale));
 }
 
 /** The type of a decimal calculated from numbers, where how many decimals each has is known. */
 const calculatedDecimal =
-  (decimals: (scales: readonly number[]) => number): ResultType =>
+  (ofScales: (scales: readonly number[]) => number): ResultType =>
   (types) =>
-    decimalOf(decimals(types.map((type) => (nameOf(type) === "decimal" ? scaleOf(type) : 0))));
+    decimalOf(ofScales(types.map(decimals)));
 
 /** By the result that a row names: the type of what a call gives, where that hangs on its arguments. */
 export const results: Readonly<Record<string, ResultType>> = {
   "decimal, most": calculatedDecimal((scales) => Math.max(...scales)),
   "decimal, sum": calculatedDecimal(([a, b]) => a + b),
-  "own text": () => "text",
+  "own text": () => textType,
   // A text has the collation of any text that it is made with.
-  text: (types) => types.find(isCollated) ?? "text",
-  same: ([first]) => (["literal", "null"].includes(nameOf(first)) ? "text" : first),
-  item: ([first]) => itemOf(first) ?? (nameOf(first) === "any" ? "any" : "text"),
-  list([first, second]) {
-    const [list, item] = [first, second ?? "null"].map(nameOf);
-    if (list === "null[]" && item !== "null") return listOf(item === "literal" ? "text" : item);
-    return isListType(list) ? list : "any[]";
+  text: (types) => types.find(isCollated) ?? textType,
+  same: ([first]) => (["literal", "null"].includes(first.name) ? textType : first),
+  item: ([first]) => first.item ?? (first === anyType ? anyType : textType),
+  list([first, second = nullType]) {
+    if (first.name === "null[]" && second !== nullType) return Type.list(second.name === "literal" ? textType : second.plain);
+    return first.item ? first.plain : Type.list(anyType);
   },
-  "list of second item": ([, second]) => (isListType(second) ? nameOf(second) : "any[]"),
-  aggregated: () => "any",
-  unified: (types) => unify(types) ?? "text",
-  "unified list": (types) => listOf(unify(types) ?? "text"),
+  "list of second item": ([, second]) => (second.item ? second.plain : Type.list(anyType)),
+  aggregated: () => anyType,
+  unified: (types) => unify(types) ?? textType,
+  "unified list": (types) => Type.list(unify(types) ?? textType),
 };
 
 /** Collations that COLLATE may name, by the answers that make them. */
@@ -160,7 +164,7 @@ export const collations: Readonly<Record<string, "minded" | "ignored" | "accents
 });
 
 /** Whether COLLATE says the collation of texts, or of those in a list. */
-export const isCollated = (type: string): boolean => nameOf(type) === "text" && knownOf(type) !== undefined;
+export const isCollated = ({ collation }: Type): boolean => collation !== undefined;
 
 /** The collation of a call: that of the first text that has one. */
-export const collationOf = (types: readonly string[]): string => knownOf(types.find(isCollated) ?? "text") ?? "binary";
+export const collationOf = (types: readonly Type[]): string => types.find(isCollated)?.collation ?? "binary";

@@ -8,7 +8,7 @@ import { fractionOf } from "./second-digits.ts";
 import { missing, steps } from "./steps.ts";
 import { isBinary } from "./types.ts";
 import { padded } from "./text-functions.ts";
-import { nameOf } from "../types.ts";
+import { type Type, typeOf } from "../types.ts";
 
 export const castNames: Readonly<Record<string, string>> = lookup({
   char: "text",
@@ -59,10 +59,10 @@ const without = (characters: string): Step =>
 const filled = (size: number): Step => step("pad", { ...padded, side: "right", longer: "kept" }, { length: size, fill: "\0" });
 
 /** What a cast to a type of some sizes does. */
-export function castWork(type: string, sizes: readonly number[], from: string): readonly Step[] {
+export function castWork(type: string, sizes: readonly number[], from: Type): readonly Step[] {
   const [size, scale = 0] = sizes;
-  const kind = nameOf(from);
-  const work = (to: string) => partsOfWork(conversion(from, to)?.convert ?? []) as readonly Step[];
+  const kind = from.name;
+  const work = (to: string) => partsOfWork(conversion(from, typeOf(to))?.convert ?? []) as readonly Step[];
   switch (type) {
     case "text":
       return [steps.text, ...(size === undefined ? [] : [cutTo(size)])];
@@ -70,7 +70,7 @@ export function castWork(type: string, sizes: readonly number[], from: string): 
       return [steps.text, without("[\\x{10000}-\\x{10FFFF}]")];
     case "ascii":
       // Of bytes each is a character.
-      return [...(isBinary(kind) ? [bytesOf, steps["text of bytes"]] : [steps.text]), without("[^\\x00-\\x7F]")];
+      return [...(isBinary(from) ? [bytesOf, steps["text of bytes"]] : [steps.text]), without("[^\\x00-\\x7F]")];
     case "decimal":
       return [...work("decimal"), fitted("nearest", scale, size ?? 10)];
     case "integer":
@@ -89,7 +89,7 @@ export function castWork(type: string, sizes: readonly number[], from: string): 
     case "binary": {
       if (size === undefined) return work("binary");
       // A text is cut by its characters, and filled up by its bytes.
-      const cut = isBinary(kind)
+      const cut = isBinary(from)
         ? [bytesOf, steps["text of bytes"], cutTo(size)]
         : [steps.text, cutTo(size), bytesOf, steps["text of bytes"]];
       return [...cut, filled(size), ofCharacters];

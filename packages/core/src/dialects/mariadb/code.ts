@@ -29,7 +29,7 @@ import { dateCode } from "./dates.ts";
 
 import { int64, uint64 } from "./numbers.ts";
 import { toText, doubleText, toDouble } from "./steps.ts";
-import { nameOf } from "../types.ts";
+import { type Type, typeOf } from "../types.ts";
 
 type Order = (a: Value, b: Value) => number;
 
@@ -48,12 +48,12 @@ const spanOf = (value: Value): Value => (typeof value === "string" ? (marked.rea
 
 /** How values of several types are compared together: as what, and in what order. */
 function comparison(
-  types: readonly string[],
+  types: readonly Type[],
   collation: Collation,
-): { convert: (value: Value, from: string) => Value; order: Order } {
-  const kinds = types.map(nameOf).filter((kind) => kind !== "null");
-  const to = (type: string) => (value: Value, from: string) =>
-    value === null ? null : worked(conversion(from, type)?.convert)(value);
+): { convert: (value: Value, from: Type) => Value; order: Order } {
+  const kinds = types.map(({ name }) => name).filter((kind) => kind !== "null");
+  const to = (type: string) => (value: Value, from: Type) =>
+    value === null ? null : worked(conversion(from, typeOf(type))?.convert)(value);
   if (kinds.every((kind) => kind === "text" || kind === "binary")) {
     const name = collationFor(types, collation);
     return { convert: to(name === "binary" ? "binary" : "text"), order: orders[name] };
@@ -84,19 +84,19 @@ const extreme = (direction: number, collation: Collation): Code => ({
     const keys = args.map((arg, i) => convert(arg, types[i]));
     const failure = keys.find(isFailure);
     if (failure) return failure;
-    if (keys.includes(null) && extremeType(types) === "time") return null;
+    if (keys.includes(null) && extremeType(types).name === "time") return null;
     if (keys.includes(null)) return new Failure("not-covered", { what: "texts that are no dates beside dates" });
     let best = 0;
     for (let i = 1; i < keys.length; i++) if (order(keys[i], keys[best]) * direction > 0) best = i;
     const found = toType(extremeType(types), types[best])(args[best]);
     // Beside a text no number of decimals is fixed.
-    return found instanceof FixedDouble && types.some((type) => nameOf(type) === "text") ? new Double(found.value) : found;
+    return found instanceof FixedDouble && types.some(isText) ? new Double(found.value) : found;
   },
 });
 
 /** How a value of a type becomes one of another. */
-function toType(type: string, from: string): (value: Value) => Value {
-  const isSame = from === type || (nameOf(from) === type && type !== "double");
+function toType(type: Type, from: Type): (value: Value) => Value {
+  const isSame = from === type || (typeOf(from.name) === type && type.name !== "double");
   const convert = worked(isSame ? undefined : conversion(from, type)?.convert);
   return (value) => (value === null ? null : convert(value));
 }
@@ -168,10 +168,10 @@ function fromBase64(text: string): Value {
   return bytes ? new Bytes(bytes) : null;
 }
 
-const isNumberType = (type: string): boolean => ["integer", "unsigned", "decimal", "double", "int32"].includes(nameOf(type));
+const isNumberType = ({ name }: Type): boolean => ["integer", "unsigned", "decimal", "double", "int32"].includes(name);
 
 /** sformat(): decimals count as doubles, a null that is a number as 0, and the largest whole numbers as signed ones. */
-function sformat([template, ...given]: readonly Value[], [, ...types]: readonly string[]): Value {
+function sformat([template, ...given]: readonly Value[], [, ...types]: readonly Type[]): Value {
   const args = given.map((arg, i) => (arg === null && isNumberType(types[i]) ? 0 : arg));
   if (template === null || args.includes(null)) return null;
   const values = args.map((arg) =>
@@ -235,7 +235,7 @@ function findInSet(text: string, list: string, order: Order): Value {
   return list.split(",").findIndex((item) => order(item, text) === 0) + 1;
 }
 
-const isText = (type: string): boolean => nameOf(type) === "text";
+const isText = ({ name }: Type): boolean => name === "text";
 
 /** What get_format() names (documentation, "GET_FORMAT"). */
 const dateFormats: Readonly<Record<string, Readonly<Record<string, string>>>> = lookup({
@@ -320,7 +320,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
       run: ([value, decimals, locale = null], { types }) =>
         value === null || decimals === null
           ? null
-          : format(value, decimals, locale, !["integer", "unsigned", "decimal"].includes(nameOf(types[0]))),
+          : format(value, decimals, locale, !["integer", "unsigned", "decimal"].includes(types[0].name)),
     },
     quote: { run: ([value]) => quote(value) },
     soundex: strict(soundex),
@@ -352,7 +352,7 @@ export function mariadbCode(collation: Collation): Readonly<Record<string, Code>
     sformat: { run: (args, { types }) => sformat(args, types) },
     nvl2: {
       lazy: ([first, ...choices], { types }) => {
-        const type = unify(types.slice(1)) ?? "text";
+        const type = unify(types.slice(1)) ?? typeOf("text");
         const converted = types.slice(1).map((from) => toType(type, from));
         return (row) => {
           const value = first(row);

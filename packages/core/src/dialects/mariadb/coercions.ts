@@ -8,7 +8,7 @@ import { toText, toDecimal } from "./steps.ts";
 import { type Collation, castBytes, castText, collationFor, isBinary, isCollated, results, unify } from "./types.ts";
 import { conversion, conversions, ofCharacters, shown } from "./conversions.ts";
 import { castNames, castWork, literals } from "./casts.ts";
-import { decimalOf, knownOf, nameOf, scaleOf, typed } from "../types.ts";
+import { Type, decimalOf, typeOf } from "../types.ts";
 
 const isFinite = step("check-number", {}, { refused: "number-out-of-range" });
 
@@ -23,9 +23,8 @@ const sizes: Readonly<Record<string, Step | undefined>> = {
   hextext: ofCharacters,
 };
 
-function fits(type: string, isPart = false): Work | undefined {
-  const [kind, decimals] = [nameOf(type), knownOf(type)];
-  if (kind === "double" && decimals !== undefined) return [isFinite, shown(Number(decimals))];
+function fits({ name: kind, scale: decimals }: Type, isPart = false): Work | undefined {
+  if (kind === "double" && decimals !== undefined) return [isFinite, shown(decimals)];
   return kind === "text" && isPart ? undefined : sizes[kind];
 }
 
@@ -34,15 +33,15 @@ export const typeRules = (collation: Collation): TypeRules => ({
   dynamic: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
-    if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return typeOf("text");
     return present.every((value) => typeof value === "boolean" || isWholeNumber(value))
-      ? "integer"
+      ? typeOf("integer")
       : decimalOf(mostDecimals(present));
   },
-  readColumn(type, value) {
-    if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
-    return nameOf(type) === "decimal" && value !== null && typeof value !== "boolean"
-      ? (toDecimal(value) as Decimal).rounded(scaleOf(type))
+  readColumn({ name, scale }, value) {
+    if (name === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
+    return name === "decimal" && value !== null && typeof value !== "boolean"
+      ? (toDecimal(value) as Decimal).rounded(scale!)
       : typeof value === "boolean"
         ? Number(value)
         : value;
@@ -52,25 +51,27 @@ export const typeRules = (collation: Collation): TypeRules => ({
   collationOf: (types) => collationFor(types, collation),
   // Its three parts are compared as dates where one is a date, and as numbers where one is a number.
   betweenType(types) {
-    const kinds = types.map(nameOf);
-    if (!kinds.some((kind) => kind === "text" || isBinary(kind))) return undefined;
+    const kinds = types.map(({ name }) => name);
+    if (!types.some((type) => type.name === "text" || isBinary(type))) return undefined;
     const isMoment = (kind: string) => kind === "date" || kind === "datetime";
-    if (kinds.some(isMoment)) return kinds.every((kind) => isMoment(kind) || kind === "text") ? "moment" : undefined;
-    if (kinds.includes("time")) return kinds.every((kind) => kind === "time" || kind === "text") ? "clock" : undefined;
-    return kinds.some((kind) => /^(?:integer|unsigned|decimal|double)$/.test(kind)) ? "floating" : undefined;
+    if (kinds.some(isMoment)) return kinds.every((kind) => isMoment(kind) || kind === "text") ? typeOf("moment") : undefined;
+    if (kinds.includes("time")) return kinds.every((kind) => kind === "time" || kind === "text") ? typeOf("clock") : undefined;
+    return kinds.some((kind) => /^(?:integer|unsigned|decimal|double)$/.test(kind)) ? typeOf("floating") : undefined;
   },
   resultType(row, types, constant) {
     const result = results[row.result];
     if (result) return result(types, constant);
-    if (row.result !== "text") return row.result;
+    if (row.result !== "text") return typeOf(row.result);
     // What a text is made of gives it its collation; a count, a place or bytes that it is made with does not.
-    return types.find((type, i) => isCollated(type) && /^(?:text|pattern|any)$/.test(parameterAt(row, i).type)) ?? row.result;
+    return (
+      types.find((type, i) => isCollated(type) && /^(?:text|pattern|any)$/.test(parameterAt(row, i).type)) ?? typeOf(row.result)
+    );
   },
   dates: "date",
   cast(from, to) {
     const literal = literals[to];
     if (literal) {
-      const type = nameOf(to);
+      const type = typeOf(to.split(" ")[0]);
       const unread = (text: string) =>
         marked.hasZeroPart(text)
           ? new Failure("not-covered", { what: `dates like ${text}` })
@@ -83,15 +84,16 @@ export const typeRules = (collation: Collation): TypeRules => ({
     if (!type) return undefined;
     const sizes = match[2]?.split(",").map(Number) ?? [];
     if ((type === "decimal" || type === "double") && (sizes[0] > 65 || sizes[1] > 38 || sizes[1] > sizes[0])) return undefined;
-    const kinds: Readonly<Record<string, string>> = {
-      float: "double",
-      narrow: "text",
-      ascii: "text",
+    const kinds: Readonly<Record<string, Type>> = {
+      text: castText,
+      binary: castBytes,
+      float: typeOf("double"),
+      narrow: typeOf("text"),
+      ascii: typeOf("text"),
       decimal: decimalOf(sizes[1] ?? 0),
-      ...(type === "double" && sizes[1] !== undefined && { double: typed("double", sizes[1]) }),
+      double: Type.of("double", { scale: sizes[1] }),
     };
-    const result = type === "text" ? castText : type === "binary" ? castBytes : (kinds[type] ?? type);
-    return { type: result, convert: castWork(type, sizes, from) };
+    return { type: kinds[type] ?? typeOf(type), convert: castWork(type, sizes, from) };
   },
   unify,
   nullStops: true,

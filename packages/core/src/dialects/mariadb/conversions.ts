@@ -3,17 +3,17 @@ import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine } from "../dialect.ts";
 import { type Step, step } from "../step.ts";
 import { extended } from "../shared/sizes.ts";
-import { isOneOf, knownOf, nameOf } from "../types.ts";
+import { type Type, isOneOf } from "../types.ts";
 import { steps } from "./steps.ts";
 
 /** What becomes a number otherwise than as a text does: dates by their digits, 0x… by its bytes. */
 const own: readonly (readonly [from: string, Step])[] = [
-  ["date|datetime|time|text date", step("digits-of-moment", {})],
+  ["date|datetime|time|text from date", step("digits-of-moment", {})],
   ["hybrid", steps["digits of bytes"]],
 ];
 
 /** A conversion to a number, from the type's own number where it has one. */
-const numeric = (from: string, ...work: readonly Step[]): readonly Step[] => [
+const numeric = (from: Type, ...work: readonly Step[]): readonly Step[] => [
   ...own.flatMap(([types, number]) => (isOneOf(from, types) ? [number] : [])),
   ...work,
 ];
@@ -112,9 +112,9 @@ export const conversions: readonly ConversionLine[] = [
 const plainConversion = conversionTable(conversions);
 
 /** The same where a number with so many decimals is wanted. */
-export function conversion(from: string, to: string): Conversion | undefined {
-  const [kind, decimals] = [nameOf(to), knownOf(to)];
+export function conversion(from: Type, to: Type): Conversion | undefined {
+  const { name: kind, scale: decimals } = to;
   if (decimals === undefined || (kind !== "double" && kind !== "decimal")) return plainConversion(from, to);
-  const after = kind === "double" ? shown(Number(decimals)) : extended(Number(decimals));
+  const after = kind === "double" ? shown(decimals) : extended(decimals);
   return { cost: 1, convert: numeric(from, steps[kind], after) };
 }

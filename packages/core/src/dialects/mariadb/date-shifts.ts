@@ -5,7 +5,7 @@ import { step } from "../step.ts";
 import { amountOf, dayOf, isTimeUnit, isUnit, momentOf, shifted } from "./moments.ts";
 import { fractionDigits, numericDigits, withDigits } from "./second-digits.ts";
 import { toInteger, toText } from "./steps.ts";
-import { nameOf } from "../types.ts";
+import type { Type } from "../types.ts";
 
 /** A date in which the month or the day is zero is one there. */
 export const zeroPart = (date: Value): Failure => new Failure("not-covered", { what: `dates like ${String(date)}` });
@@ -62,7 +62,7 @@ export function shiftBy(
 ): Value {
   // Of a number beyond 63 bits only these units take the bits as they are; a text's are always taken.
   if (typeof amount === "bigint" && amount >= 2n ** 63n && !["year", "month", "microsecond"].includes(unitName)) return null;
-  const isTime = nameOf(context.types[valuePlace]) === "time" || isClock(value, context.types[valuePlace]);
+  const isTime = context.types[valuePlace].name === "time" || isClock(value, context.types[valuePlace]);
   // A number counts rounded, but for seconds; a text by the digits that it begins with.
   const isRounded = unitName !== "second" && !unitName.includes("_") && (amount instanceof Decimal || amount instanceof Double);
   const count = toText(isRounded ? toInteger(amount) : amount) as string;
@@ -73,8 +73,8 @@ export function shiftBy(
 }
 
 /** Whether what was read by a format is a time without a date. */
-const isClock = (value: Value, type: string): boolean =>
-  nameOf(type) === "datetime" && typeof value === "string" && /^-?\d+:/.test(value);
+const isClock = (value: Value, type: Type): boolean =>
+  type.name === "datetime" && typeof value === "string" && /^-?\d+:/.test(value);
 
 function shiftTime(text: string, amount: string, unitName: string, direction: 1 | -1): Value {
   const change = amountOf(amount, unitName);

@@ -11,7 +11,7 @@ import { microsOf, secondsOf, shift, shiftBy, timestampDiff, zeroPart } from "./
 import { cutTo, fractionDigits, fractionOf, microIn, numericDigits, withDigits } from "./second-digits.ts";
 import { isBeyondTimes } from "./numbers.ts";
 import { toText } from "./steps.ts";
-import { nameOf } from "../types.ts";
+import type { Type } from "../types.ts";
 
 const onMoment = (read: (moment: marked.Moment) => Value): Code => strict((text: string) => read(momentOf(text)));
 
@@ -55,7 +55,7 @@ const extracted: Readonly<Record<string, (moment: marked.Moment) => number>> = l
 /** Fields that a time without a date has no part in. */
 const ofDates = new Set(["year", "quarter", "month", "week", "year_month"]);
 
-function extract(field: string, value: Value, type: string): Value {
+function extract(field: string, value: Value, type: Type): Value {
   const name = field.toLowerCase();
   const read = extracted[name];
   if (!read) return bad(`"${field}" is no field of a date`);
@@ -63,7 +63,7 @@ function extract(field: string, value: Value, type: string): Value {
   const isNumber = typeof value !== "string";
   if (!isNumber && name.startsWith("day") && /^\s*\d{1,5}(?![^\sA-Za-z]| \d)/.test(text)) return null;
   const isTime =
-    nameOf(type) === "time" ||
+    type.name === "time" ||
     /^\s*-?(?:\d+ )?(?:\d+:|\d{1,7}(?:\.|$))/.test(text) ||
     ((isNumber || !name.startsWith("day")) && /^\s*\d{8}(?:\.|$)/.test(text));
   const moment = isTime && !dateShape.test(text) && !ofDates.has(name) ? undefined : marked.readMoment(text);
@@ -113,10 +113,10 @@ const dateShape = /^\s*\d+[^\w\s:]\d+[^\w\s:]\d/;
 /** A value as a date and time or as a span of time: by its type, or by how a text is written. */
 function momentOrSpan(
   value: Value,
-  type: string,
+  type: Type,
 ): { moment: marked.Moment; kind: "date" | "datetime" } | { span: number } | undefined {
   const text = toText(value) as string;
-  const kind = nameOf(type);
+  const kind = type.name;
   const isText = typeof value === "string" && kind !== "date" && kind !== "datetime" && kind !== "time";
   const isMoment = kind === "date" || kind === "datetime" || (isText ? marked.isDated(text) : isBeyondTimes(value));
   if (isMoment) {
@@ -133,11 +133,11 @@ const addTime = (direction: 1 | -1): Code => ({
   strict: true,
   run: ([value, time], context) => {
     const start = momentOrSpan(value, context.types[0]);
-    const isTemporal = ["date", "datetime", "time"].includes(nameOf(context.types[1]));
+    const isTemporal = ["date", "datetime", "time"].includes(context.types[1].name);
     const change = isTemporal ? momentOrSpan(time, context.types[1]) : longSpan(time);
     if (!start && marked.hasZeroPart(toText(value) as string)) return zeroPart(value);
     if (!start || (isBeyondTimes(value) && "span" in start) || !change || "moment" in change) return null;
-    const isText = nameOf(context.types[0]) === "text";
+    const isText = context.types[0].name === "text";
     const shown = (text: string) => {
       const digits = Math.max(fractionDigits(0, context, value), fractionDigits(1, context, time));
       return withDigits(text, isText ? (fractionOf(text) === "" ? 0 : 6) : digits);
@@ -211,7 +211,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
     strict: true,
     run: ([time], context) => {
       const written = context.constant(0);
-      const isText = typeof written === "string" && nameOf(context.types[0]) === "text";
+      const isText = typeof written === "string" && context.types[0].name === "text";
       return withDigits(time as string, isText ? marked.timeDigits(written) : fractionDigits(0, context, time));
     },
   },
@@ -288,7 +288,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   from_unixtime: {
     strict: true,
     run: ([seconds, template], { types }) => {
-      const isWhole = (seconds as Decimal).trimmed().scale === 0 && nameOf(types[0]) !== "decimal";
+      const isWhole = (seconds as Decimal).trimmed().scale === 0 && types[0].name !== "decimal";
       const text = fromSeconds(seconds as Decimal, isWhole ? 0 : numericDigits(seconds, types[0]));
       if (template === "") return null;
       return text === null || template === undefined ? text : formatMoment(momentOf(text), template as string);
@@ -313,7 +313,7 @@ export const dateCode: Readonly<Record<string, Code>> = lookup({
   to_char: {
     like: toCharLike,
     run: ([value, template], { types, steady }) => {
-      const kind = nameOf(types[0]);
+      const kind = types[0].name;
       if (!["text", "date", "datetime", "time"].includes(kind)) return bad("to_char() takes a date, a time or a text");
       if (kind === "time") return new Failure("not-covered", { what: "to_char() of a time" });
       const moment = value === null ? undefined : marked.readMoment(value as string);

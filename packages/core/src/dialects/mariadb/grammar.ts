@@ -105,7 +105,7 @@ function numberLiteral(parser: Parser, { source, range }: Token): Expression {
   }
   if (!/^\d+$/.test(source)) {
     const value = Decimal.parse(source.replace(/\.$/, ""))!;
-    return literal(value, decimalOf(value.scale), range);
+    return literal(value, String(decimalOf(value.scale)), range);
   }
   const value = BigInt(source);
   if (value <= int64) return literal(integer(value), "integer", range);
@@ -117,7 +117,7 @@ function text(parser: Parser): Expression {
   const first = parser.next();
   let { value } = first;
   while (parser.token.kind === "text") value += parser.next().value;
-  return literal(value, textLiteral, span(parser, first.range.start));
+  return literal(value, String(textLiteral), span(parser, first.range.start));
 }
 
 /** A text or bytes with a character set before it. */
@@ -130,7 +130,7 @@ function inCharacterSet(parser: Parser, token: Token): Expression | undefined {
     const { range } = parser.next();
     if (word !== "_binary" && textOfUtf8(bytes.bytes) === undefined)
       parser.report("bad-literal", range, { problem: `the bytes are no text in ${word.slice(1)}` });
-    return word === "_binary" ? literal(bytes, "binary", range) : literal(textOfBytes(bytes.bytes), textLiteral, range);
+    return word === "_binary" ? literal(bytes, "binary", range) : literal(textOfBytes(bytes.bytes), String(textLiteral), range);
   }
   if (parser.ahead(1).kind !== "text" || !(word.startsWith("_") || word === "n")) return undefined;
   if (!/^(?:_utf8mb4|_utf8mb3|_utf8|_latin1|_ascii|_binary|n)$/.test(word))
@@ -346,7 +346,7 @@ const grammar = sqlGrammar({
     variable(parser, { value, source, range }) {
       parser.next();
       const bytes = new Bytes(bytesOfHex(value) ?? new Uint8Array());
-      return literal(bytes, /^x/i.test(source) ? "hextext char" : "hybrid", range);
+      return literal(bytes, /^x/i.test(source) ? "hextext from char" : "hybrid", range);
     },
   },
   specials,

@@ -20,7 +20,6 @@ import { calls } from "./calls.ts";
 import { infixPower, power, words } from "./grammar.ts";
 import { columnText, textLiteral } from "./lexis.ts";
 import { int64 } from "./numbers.ts";
-import { nameOf } from "../types.ts";
 
 const plainLiteral = sqlLiteral(textLiteral, power.sign);
 
@@ -60,7 +59,9 @@ const table = {
     ...sqlKinds,
     cast: (printer: Printer, node: Cast) =>
       node.type.endsWith(" literal")
-        ? printed(group(node.type === "datetime literal" ? "timestamp" : nameOf(node.type), " ", printer.argument(node.operand)))
+        ? printed(
+            group(node.type === "datetime literal" ? "timestamp" : node.type.split(" ")[0], " ", printer.argument(node.operand)),
+          )
         : castText(printer, "cast", node, node.type),
   },
 };

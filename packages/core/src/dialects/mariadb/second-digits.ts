@@ -1,11 +1,11 @@
 import { marked } from "../../text/index.ts";
 import { Decimal, type Value } from "../../values/index.ts";
 import type { CodeContext } from "../dialect.ts";
-import { nameOf } from "../types.ts";
+import type { Type } from "../types.ts";
 
 /** How many digits of the second's fraction an argument brings with it; a text that is not the same for every row, six. */
 export function fractionDigits(place: number, { types, constant, steady }: CodeContext, value?: Value): number {
-  const type = nameOf(types[place] ?? "date");
+  const type = types[place]?.name ?? "date";
   if (type === "double") return 6;
   if (type === "decimal") {
     const number = value instanceof Decimal ? value : constant(place);
@@ -23,8 +23,8 @@ export const withDigits = (text: string, digits: number): string =>
   text.includes(":") ? marked.withSecondDigits(text, digits) : text;
 
 /** A number that counts for its decimals: all six where it is a text or a double. */
-export const numericDigits = (value: Value, type: string): number =>
-  ["text", "double"].includes(nameOf(type)) ? 6 : value instanceof Decimal ? Math.min(6, value.scale) : 0;
+export const numericDigits = (value: Value, type: Type): number =>
+  ["text", "double"].includes(type.name) ? 6 : value instanceof Decimal ? Math.min(6, value.scale) : 0;
 
 /** Millionths of a second in a number of seconds, cut. */
 export const microIn = (seconds: Decimal): number => Number(cutTo(seconds.times(Decimal.of(1_000_000)), 0).coefficient);

@@ -1,5 +1,4 @@
 import type { Statements } from "../dialect.ts";
-import { nameOf } from "../types.ts";
 
 const names: Readonly<Record<string, string>> = {
   text: "text",
@@ -20,7 +19,7 @@ const names: Readonly<Record<string, string>> = {
 export const statements: Statements = {
   quoted: (name) => `\`${name.replaceAll("`", "``")}\``,
   names: { most: 64, unit: "characters", caseMinded: false },
-  typeName: (type) => names[nameOf(type)] ?? "text",
+  typeName: ({ name }) => names[name] ?? "text",
   generated: (table, column, type, expression) =>
     `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression} STORED`,
   unsteady: new Set(["dayname", "monthname", "date_format"]),

@@ -1,19 +1,19 @@
 import { type Value, isFailure } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
 import { toInteger } from "./steps.ts";
-import { decimalOf, knownOf, nameOf, scaleOf, typed } from "../types.ts";
+import { Type, decimalOf, typeOf } from "../types.ts";
 
-/** Types: `text` with its collation after a space where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
-export const isBinary = (type: string): boolean => ["binary", "hybrid", "hextext"].includes(type);
+/** Types: `text` with its collation where COLLATE says one, `decimal` with its scale where that is known, `binary`, `hextext` (x'…'), `hybrid` (0x…), the numbers, `date`, `datetime`, `time`, `null`. */
+export const isBinary = ({ name }: Type): boolean => ["binary", "hybrid", "hextext"].includes(name);
 /** The type of a text that is written as a literal. */
-export const textLiteral = "text literal";
+export const textLiteral = Type.of("text", { from: "literal" });
 /** The type of CAST(x AS CHAR), which counts as a number without decimals where one is calculated; as do bytes of CAST. */
-export const castText = "text char";
-export const castBytes = "binary char";
+export const castText = Type.of("text", { from: "char" });
+export const castBytes = Type.of("binary", { from: "char" });
 /** The type of a text that is made from a date, and counts as a number by the digits of that. */
-export const dateText = "text date";
+export const dateText = Type.of("text", { from: "date" });
 /** Bytes written as a literal, which take the collation of a text beside them unless that is a literal, too. */
-export const isBytesLiteral = (type: string): boolean => type === "hybrid" || type === "hextext";
+export const isBytesLiteral = ({ name }: Type): boolean => name === "hybrid" || name === "hextext";
 
 /** The collations that are covered, by the answers that make them. */
 export const collations = {
@@ -29,36 +29,36 @@ export type Collation = keyof typeof collations;
 export type Alike = (typeof collations)[Collation] | typeof byBytes;
 
 /** Whether COLLATE says the collation of a type. */
-export const isCollated = (type: string): boolean => (knownOf(type) ?? "") in collations;
+export const isCollated = ({ collation }: Type): boolean => collation !== undefined;
 
 export const byBytes = { case: "minded", padding: "counted" } as const;
 
 /** The collation of a comparison: bytes where one side is binary, what COLLATE says, or the one of the dialect. */
-export function collationFor(types: readonly string[], usual: Collation): Collation | "binary" {
-  const kinds = types.map(nameOf);
-  const isStronger = (type: string) => nameOf(type) === "text" && type !== textLiteral;
-  if (kinds.includes("binary") || (kinds.some(isBytesLiteral) && !types.some(isStronger))) return "binary";
-  const named = types.find(isCollated);
-  return named === undefined ? usual : (knownOf(named) as Collation);
+export function collationFor(types: readonly Type[], usual: Collation): Collation | "binary" {
+  const isStronger = (type: Type) => type.name === "text" && type !== textLiteral;
+  if (types.some(({ name }) => name === "binary") || (types.some(isBytesLiteral) && !types.some(isStronger))) return "binary";
+  return (types.find(isCollated)?.collation as Collation | undefined) ?? usual;
 }
 
 export const numbers = ["integer", "unsigned", "decimal", "double"];
 export const temporal = ["date", "datetime", "time"];
 
 /** The type of the greatest of values: a date or time where there is one, a double where numbers stand beside texts. */
-export function extremeType(types: readonly string[]): string {
-  const kinds = types.map(nameOf).filter((kind) => kind !== "null");
+export function extremeType(types: readonly Type[]): Type {
+  const kinds = types.map(({ name }) => name).filter((kind) => kind !== "null");
   const moments = kinds.filter((kind) => temporal.includes(kind));
-  if (moments.length > 0) return moments.every((kind) => kind === moments[0]) ? moments[0] : "datetime";
+  if (moments.length > 0) return typeOf(moments.every((kind) => kind === moments[0]) ? moments[0] : "datetime");
   const isMixed = kinds.some((kind) => numbers.includes(kind)) && kinds.some((kind) => kind === "text" || kind === "binary");
-  return isMixed ? "double" : (unify(types) ?? "text");
+  return isMixed ? typeOf("double") : (unify(types) ?? typeOf("text"));
 }
 
-/** The decimals that a number of a type shows; NaN where they are not fixed. */
-const fixedDecimals = (type: string): number =>
-  ["integer", "unsigned"].includes(nameOf(type)) || knownOf(type) === "char" ? 0 : scaleOf(type);
+const isUnsigned = ({ name }: Type): boolean => name === "unsigned";
 
-const decimalScale = (type: string): number => (nameOf(type) === "decimal" ? scaleOf(type) : 0);
+/** The decimals that a number of a type shows; NaN where they are not fixed. */
+const fixedDecimals = ({ name, from, scale = NaN }: Type): number =>
+  ["integer", "unsigned"].includes(name) || from === "char" ? 0 : scale;
+
+const decimalScale = ({ name, scale = NaN }: Type): number => (name === "decimal" ? scale : 0);
 
 /** How many decimals a calculated number shows, by those of what it is made from and the places that a call asks for. */
 const decimalsOf: Readonly<Record<string, (scales: readonly number[], asked: Value | undefined) => number>> = {
@@ -74,11 +74,11 @@ const decimalsOf: Readonly<Record<string, (scales: readonly number[], asked: Val
 };
 
 /** The type of a number that shows so many decimals; NaN where that is not fixed. */
-function numberWith(kind: "decimal" | "double", decimals: number): string {
-  return kind === "double" ? typed(kind, decimals <= 30 ? decimals : undefined) : decimalOf(Math.min(38, decimals));
+function numberWith(kind: "decimal" | "double", decimals: number): Type {
+  return kind === "double" ? Type.of(kind, decimals <= 30 ? { scale: decimals } : {}) : decimalOf(Math.min(38, decimals));
 }
 
-const numberResults = (kind: "decimal" | "double", scaleOf: (type: string) => number): Record<string, ResultType> =>
+const numberResults = (kind: "decimal" | "double", scaleOf: (type: Type) => number): Record<string, ResultType> =>
   Object.fromEntries(
     Object.entries(decimalsOf).map(([name, decimals]) => [
       `${kind}, ${name}`,
@@ -90,47 +90,47 @@ const numberResults = (kind: "decimal" | "double", scaleOf: (type: string) => nu
 export const results: Readonly<Record<string, ResultType>> = {
   ...numberResults("decimal", decimalScale),
   ...numberResults("double", fixedDecimals),
-  same: ([first]) => (nameOf(first) === "null" ? "double" : first),
-  "integer, of the first": ([first]) => (first === "unsigned" ? first : "integer"),
-  "integer, of any": (types) => (types.includes("unsigned") ? "unsigned" : "integer"),
-  "integer, opposite": ([first]) => (first === "unsigned" ? "decimal 0" : "integer"),
+  same: ([first]) => (first.name === "null" ? typeOf("double") : first),
+  "integer, of the first": ([first]) => (isUnsigned(first) ? first : typeOf("integer")),
+  "integer, of any": (types) => typeOf(types.some(isUnsigned) ? "unsigned" : "integer"),
+  "integer, opposite": ([first]) => (isUnsigned(first) ? decimalOf(0) : typeOf("integer")),
   // Bytes of a column stay its own; others are like a literal's.
-  "bytes beside": (types) => (types.some((type) => nameOf(type) === "binary") ? "binary" : "hextext"),
-  shifted: ([first]) => (["datetime", "time"].includes(nameOf(first)) ? nameOf(first) : "date"),
+  "bytes beside": (types) => typeOf(types.some(({ name }) => name === "binary") ? "binary" : "hextext"),
+  shifted: ([{ name }]) => typeOf(["datetime", "time"].includes(name) ? name : "date"),
   clocked([first]) {
-    const kind = nameOf(first);
-    if (kind === "date") return "datetime";
-    return kind === "text" ? dateText : kind === "datetime" || isBinary(kind) ? kind : "time";
+    const kind = first.name;
+    if (kind === "date") return typeOf("datetime");
+    return kind === "text" ? dateText : typeOf(kind === "datetime" || isBinary(first) ? kind : "time");
   },
   extreme: (types) => extremeType(types),
-  "own text": () => "text",
+  "own text": () => typeOf("text"),
   // Where the bits are none that there are, the result has no character set.
   digest(_types, constant) {
     const bits = constant(1);
-    return bits === undefined || [0, 224, 256, 384, 512].includes(Number(toInteger(bits))) ? "text" : "binary";
+    return typeOf(bits === undefined || [0, 224, 256, 384, 512].includes(Number(toInteger(bits))) ? "text" : "binary");
   },
-  unified: (types) => unify(types) ?? "text",
-  "unified, but the first": ([, ...types]) => unify(types) ?? "text",
+  unified: (types) => unify(types) ?? typeOf("text"),
+  "unified, but the first": ([, ...types]) => unify(types) ?? typeOf("text"),
 };
 
 /** A decimal type with as many decimals as the widest of several, where all are known. */
-const decimalType = (types: readonly string[]): string =>
-  decimalOf(Math.max(...types.filter((type) => nameOf(type) === "decimal").map(scaleOf)));
+const decimalType = (types: readonly Type[]): Type =>
+  decimalOf(Math.max(...types.filter(({ name }) => name === "decimal").map(decimalScale)));
 
 /** The type that a choice has whose branches have these types. */
-export function unify(types: readonly string[]): string | undefined {
-  const kinds = types.map((type) => (isBinary(type) ? "binary" : nameOf(type))).filter((type) => type !== "null");
-  if (kinds.length === 0) return "null";
+export function unify(types: readonly Type[]): Type | undefined {
+  const kinds = types.map((type) => (isBinary(type) ? "binary" : type.name)).filter((kind) => kind !== "null");
+  if (kinds.length === 0) return typeOf("null");
   if (kinds.every((kind) => kind === kinds[0]) && !["decimal", "double", "binary"].includes(kinds[0]))
-    return kinds[0] === "text" ? (types.find(isCollated) ?? "text") : kinds[0];
+    return (kinds[0] === "text" && types.find(isCollated)) || typeOf(kinds[0]);
   if (kinds.every((kind) => numbers.includes(kind))) {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
-    const decimals = Math.max(...types.filter((type) => type !== "null").map(fixedDecimals));
-    if (highest === "double") return typed("double", Number.isNaN(decimals) ? undefined : decimals);
-    return highest === "unsigned" ? "decimal" : highest === "decimal" ? decimalType(types) : highest;
+    const decimals = Math.max(...types.filter(({ name }) => name !== "null").map(fixedDecimals));
+    if (highest === "double") return Type.of("double", Number.isNaN(decimals) ? {} : { scale: decimals });
+    return highest === "decimal" ? decimalType(types) : typeOf(highest === "unsigned" ? "decimal" : highest);
   }
-  if (kinds.every((kind) => temporal.includes(kind))) return "datetime";
-  const isWeaker = types.every((type) => !isBinary(nameOf(type)) || isBytesLiteral(nameOf(type)));
-  const hasText = types.some((type) => nameOf(type) === "text" && type !== textLiteral);
-  return kinds.includes("binary") && !(isWeaker && hasText) ? (isWeaker ? "hextext" : "binary") : "text";
+  if (kinds.every((kind) => temporal.includes(kind))) return typeOf("datetime");
+  const isWeaker = types.every((type) => !isBinary(type) || isBytesLiteral(type));
+  const hasText = types.some((type) => type.name === "text" && type !== textLiteral);
+  return typeOf(kinds.includes("binary") && !(isWeaker && hasText) ? (isWeaker ? "hextext" : "binary") : "text");
 }

@@ -7,10 +7,11 @@ import { worked } from "../step.ts";
 import { numberOfText, toNumber, toText } from "./steps.ts";
 import type { TableOptions } from "./functions.ts";
 import { formatNumber, grouped, roundedText } from "./number-format.ts";
+import { anyType, conditionType } from "../types.ts";
 
 const number = toNumber;
 const rules = typeRules("convert");
-const truth = worked(rules.conversion("any", "condition")?.convert);
+const truth = worked(rules.conversion(anyType, conditionType)?.convert);
 
 /** The values of an argument: the whole column where it names one, the items of a list, or the one value. */
 function valuesOf(value: Value, index: number, context: CodeContext): readonly Value[] {

@@ -3,6 +3,7 @@ import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { type Step, step } from "../step.ts";
 import { stepsBy } from "./steps.ts";
+import { anyType, typeOf } from "../types.ts";
 
 /** The one value that an array stands for where one is wanted: its first (3.3). */
 const single = step("one-item", { several: "the first" });
@@ -42,16 +43,16 @@ export function typeRules(textRule: string): TypeRules {
     columnType(values) {
       // A number beyond double precision counts as the nearest double.
       const kinds = new Set(values.filter((value) => value !== null).map((value) => (isNumber(value) ? "number" : typeof value)));
-      if (kinds.size !== 1) return "any";
+      if (kinds.size !== 1) return anyType;
       const [kind] = kinds;
-      return kind === "string" ? "text" : kind === "number" || kind === "boolean" ? kind : "any";
+      return typeOf(kind === "string" ? "text" : kind === "number" || kind === "boolean" ? kind : "any");
     },
     readColumn: (_type, value) => (isNumber(value) ? Number(value) : value),
     conversions,
     conversion: conversionTable(conversions),
-    resultType: (row) => row.result,
+    resultType: (row) => typeOf(row.result),
     cast: () => undefined,
-    unify: (types) => (types.every((type) => type === types[0]) ? (types[0] ?? "any") : "any"),
+    unify: (types) => (types.every((type) => type === types[0]) ? (types[0] ?? anyType) : anyType),
     list: (_form, values) => values.flat(),
   };
 }

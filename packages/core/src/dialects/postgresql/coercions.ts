@@ -4,7 +4,7 @@ import type { Conversion, ConversionLine, TypeRules } from "../dialect.ts";
 import { isPure, relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Named, type Step, type Work, partsOfWork, step, withSteps } from "../step.ts";
-import { isListType, isOneOf, itemOf } from "../types.ts";
+import { Type, isOneOf, typeOf, unknownType } from "../types.ts";
 
 import { inRange } from "./numbers.ts";
 import { laterSteps, steps, toDecimal, toText } from "./steps.ts";
@@ -12,11 +12,12 @@ import { trimmed } from "./text-functions.ts";
 
 const numeric = ["smallint", "integer", "bigint", "decimal", "double"];
 type Numeric = "smallint" | "integer" | "bigint" | "decimal" | "double";
-const isNumeric = (type: string): type is Numeric => numeric.includes(type);
+const isNumeric = (name: string): name is Numeric => numeric.includes(name);
 
 const moments = ["date", "timestamp", "timestamptz"];
-const isMoment = (type: string) => moments.includes(type);
-const isText = (type: string) => type === "text" || type === "bpchar";
+const isMoment = ({ name }: Type) => moments.includes(name);
+const isText = ({ name }: Type) => name === "text" || name === "bpchar";
+const textType = typeOf("text");
 
 /** Type names as written, to the names used here. */
 export const names: Readonly<Record<string, string>> = lookup({
@@ -65,15 +66,15 @@ const interval = (unit = "second") =>
 const bytes = step("bytes-of", { bytesWritten: "base 16, or escapes" });
 
 /** A literal of unknown type, or a text in a cast, as a value of the type. */
-function fromText(type: string): Work {
-  if (isNumeric(type)) return steps[type];
-  if (type === "boolean") return steps.truth;
-  if (isMoment(type)) return moment(type, "text");
-  if (type === "bytea") return bytes;
-  if (type === "interval") return interval();
-  if (type === "anyarray") return arrayOf([]);
-  const item = itemOf(type);
-  return item === undefined ? [] : arrayOf(fromText(item));
+function fromText(type: Type): Work {
+  const { name, item } = type;
+  if (isNumeric(name)) return steps[name];
+  if (name === "boolean") return steps.truth;
+  if (isMoment(type)) return moment(name, "text");
+  if (name === "bytea") return bytes;
+  if (name === "interval") return interval();
+  if (name === "anyarray") return arrayOf([]);
+  return item ? arrayOf(fromText(item)) : [];
 }
 
 /** An array of items, each made by some work, where a text may stand for one. */
@@ -89,8 +90,8 @@ const bitString = [
 ];
 
 /** The type of a text with the collation C, in which only ASCII letters have case (24.2.2). */
-export const ofC = "text_c";
-const plainText = (type: string): string => (type === ofC ? "text" : type);
+export const ofC = typeOf("text_c");
+const plainText = (type: Type): Type => (type === ofC ? textType : type);
 
 /** A date that what is calculated here has room for; others can only be shown. */
 const withinYears = step(
@@ -144,8 +145,8 @@ const conversions: readonly ConversionLine[] = [
   ["unknown", "double", 1.9, steps.double],
   ...(["smallint", "integer", "bigint", "decimal"] as const).map((to): ConversionLine => ["unknown", to, 2, steps[to]]),
   ["unknown", "boolean", 2, steps.truth],
-  ...[...moments, "interval", "bytea"].map((to): ConversionLine => ["unknown", to, 2, fromText(to)]),
-  ["unknown", "anyarray", 4, fromText("anyarray")],
+  ...[...moments, "interval", "bytea"].map((to): ConversionLine => ["unknown", to, 2, fromText(typeOf(to))]),
+  ["unknown", "anyarray", 4, fromText(typeOf("anyarray"))],
   ["…[]", "anyarray", 0],
   // What becomes of each item where it is shown.
   ["text[]", "shownarray", 0],
@@ -158,13 +159,16 @@ const conversions: readonly ConversionLine[] = [
 ];
 
 /** Arrays by their items; `text[]!` takes nothing but that, and a literal. */
-function derived(from: string, to: string): Conversion | undefined {
-  if (to.endsWith("!")) return isOneOf(from, `${to.slice(0, -1)}|unknown`) ? plainConversion(from, to.slice(0, -1)) : undefined;
-  const [given, wanted] = [itemOf(from), itemOf(to)];
+function derived(from: Type, to: Type): Conversion | undefined {
+  if (to.name.endsWith("!")) {
+    const own = to.name.slice(0, -1);
+    return isOneOf(from, `${own}|unknown`) ? plainConversion(from, typeOf(own)) : undefined;
+  }
+  const [given, wanted] = [from.item, to.item];
   if (wanted === undefined) return undefined;
-  if (from === "unknown") return { cost: 4, convert: fromText(to) };
+  if (from === unknownType) return { cost: 4, convert: fromText(to) };
   if (given === undefined) return undefined;
-  if (given === "unknown") return { cost: 1, convert: arrayOf(fromText(wanted)) };
+  if (given === unknownType) return { cost: 1, convert: arrayOf(fromText(wanted)) };
   const item = plainConversion(plainText(given), wanted);
   return item?.convert ? { cost: item.cost, convert: arrayOf(item.convert) } : item;
 }
@@ -186,42 +190,45 @@ const asName: Named = {
 };
 
 /** What a type name in a cast means: its name here, and its size. */
-function typeNamed(written: string): { type: string; size?: number; scale?: number } | undefined {
+function typeNamed(written: string): { type: Type; size?: number; scale?: number } | undefined {
   const match = /^("?[a-z][a-z0-9_ ]*"?)(?:\((\d+)(?:,(\d+))?\))?((?:\[\])*)$/.exec(written);
-  const type = match && names[match[1]];
-  if (!type) return undefined;
-  const isChar = type === "bpchar" && match[1] !== "bpchar";
+  const name = match && names[match[1]];
+  if (!name) return undefined;
+  const isChar = name === "bpchar" && match[1] !== "bpchar";
   const size = match[2] === undefined ? (isChar ? 1 : undefined) : Number(match[2]);
   if (size === 0) return undefined;
   return {
-    type: type + (match[4] ? "[]" : ""),
+    type: match[4] ? Type.list(typeOf(name)) : typeOf(name),
     ...(size !== undefined && { size }),
     ...(match[3] !== undefined && { scale: Number(match[3]) }),
   };
 }
 
 /** What a cast to a type, without its size, does. */
-function castWork(from: string, type: string): Work {
-  if (isText(type)) return from === "bpchar" && type === "text" ? trimBlanks : steps.text;
+function castWork(from: Type, type: Type): Work {
+  if (isText(type)) return from.name === "bpchar" && type === textType ? trimBlanks : steps.text;
   if (from === type) return [];
-  if (isNumeric(type) || type === "boolean" || isText(from) || from === "unknown") return fromText(type);
-  return isMoment(from) && isMoment(type) ? moment(type, from) : [];
+  if (isNumeric(type.name) || type.name === "boolean" || isText(from) || from === unknownType) return fromText(type);
+  return isMoment(from) && isMoment(type) ? moment(type.name, from.name) : [];
 }
 
 /** What the size of a type in a cast does. */
-function sizeWork(type: string, size: number | undefined, scale = 0): readonly Step[] {
+function sizeWork({ name }: Type, size: number | undefined, scale = 0): readonly Step[] {
   if (size === undefined) return [];
-  if (type === "text") return [cutTo(size)];
-  return type === "bpchar" ? [filledTo(size)] : type === "decimal" ? [fitted("error", scale, size)] : [];
+  if (name === "text") return [cutTo(size)];
+  return name === "bpchar" ? [filledTo(size)] : name === "decimal" ? [fitted("error", scale, size)] : [];
 }
 
-function canCast(from: string, to: string): boolean {
-  if (from === to || from === "unknown" || to === "text" || to === "bpchar" || from === "text" || from === "bpchar") return true;
-  if (numeric.includes(from) && numeric.includes(to)) return true;
-  if (from === "integer" && to === "boolean") return true;
-  if (from === "boolean" && to === "integer") return true;
-  return isMoment(from) && isMoment(to);
+function canCast(from: Type, to: Type): boolean {
+  if (from === to || from === unknownType || isText(to) || isText(from)) return true;
+  const names = [from.name, to.name];
+  if (names.every(isNumeric)) return true;
+  return ["integer,boolean", "boolean,integer"].includes(names.join()) || (isMoment(from) && isMoment(to));
 }
+
+/** The last of some types in their order. */
+const widest = (order: readonly string[], names: readonly string[]): Type =>
+  typeOf(order[Math.max(...names.map((name) => order.indexOf(name)))]);
 
 const within = (bits: number) =>
   step("check-number", {}, { least: -(2 ** (bits - 1)), below: 2 ** (bits - 1), refused: "number-out-of-range" });
@@ -235,16 +242,16 @@ export const typeRules: TypeRules = {
   nullFirst: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
-    if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
-    if (present.every((value) => typeof value === "boolean")) return "boolean";
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return textType;
+    if (present.every((value) => typeof value === "boolean")) return typeOf("boolean");
     if (!present.every((value) => typeof value === "number" || typeof value === "bigint" || value instanceof Decimal))
-      return "text";
-    if (!present.every(isWholeNumber)) return "decimal";
-    return present.every((value) => !isFailure(inRange("integer", value))) ? "integer" : "bigint";
+      return textType;
+    if (!present.every(isWholeNumber)) return typeOf("decimal");
+    return typeOf(present.every((value) => !isFailure(inRange("integer", value))) ? "integer" : "bigint");
   },
-  readColumn(type, value) {
-    if (type === "text") return toText(value);
-    return type === "decimal"
+  readColumn({ name }, value) {
+    if (name === "text") return toText(value);
+    return name === "decimal"
       ? toDecimal(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value)
       : value;
   },
@@ -252,56 +259,57 @@ export const typeRules: TypeRules = {
   conversion,
   preference(row, types) {
     // Of what they take, greatest and least make one type like CASE (10.5).
-    if (isPure(row) && row.operation === "extreme") return row.result === typeRules.unify(types) ? -10 : 0;
+    if (isPure(row) && row.operation === "extreme") return row.result === typeRules.unify(types)?.name ? -10 : 0;
     // An operand of unknown type is taken to be of the other's type where there is such an operator (10.2).
-    const at = types.indexOf("unknown");
-    const isTaken = row.notation === "operator" && types.length === 2 && at >= 0 && types[1 - at] !== "unknown";
-    return isTaken && row.parameters[at].type === types[1 - at] ? -10 : 0;
+    const at = types.indexOf(unknownType);
+    const isTaken = row.notation === "operator" && types.length === 2 && at >= 0 && types[1 - at] !== unknownType;
+    return isTaken && row.parameters[at].type === String(types[1 - at]) ? -10 : 0;
   },
   resultType(row, types) {
     if (row.result === "text" && types.includes(ofC)) return ofC;
-    if (row.result === "item") return types[0] === "unknown[]" ? "text" : (itemOf(types[0]) ?? types[0]);
-    return row.result === "same" ? (types[0] === "unknown" ? "text" : types[0]) : row.result;
+    if (row.result !== "item" && row.result !== "same") return typeOf(row.result);
+    const type = row.result === "item" ? (types[0].item ?? types[0]) : types[0];
+    return type === unknownType ? textType : type;
   },
   dates: "date",
   cast(given, to) {
     const from = plainText(given);
     const [, unit] = /^interval (?:\w+ to )?(\w+)$/.exec(to) ?? [];
-    if (unit && (isText(from) || from === "unknown")) return { type: "interval", convert: interval(unit) };
+    if (unit && (isText(from) || from === unknownType)) return { type: typeOf("interval"), convert: interval(unit) };
     const named = typeNamed(to);
     if (!named) return undefined;
     const { type, size, scale } = named;
-    const item = itemOf(type);
-    if (item !== undefined) {
-      if (from !== "unknown" && from !== "text" && !isListType(from)) return undefined;
-      return { type, convert: arrayOf(castWork(itemOf(from) ?? "text", item)) };
+    if (type.item) {
+      if (from !== unknownType && from !== textType && !from.item) return undefined;
+      return { type, convert: arrayOf(castWork(from.item ?? textType, type.item)) };
     }
     if (!canCast(from, type)) return undefined;
     if (to === "name") return { type, convert: [steps.output, asName] };
     return { type, convert: [...partsOfWork(castWork(from, type)), ...sizeWork(type, size, scale)] };
   },
   nullifType(left, right) {
-    const both = [left, right];
+    const both = [left.name, right.name];
     // There are operators between integers of all sizes.
-    if (both.every((type) => /^(?:smallint|integer|bigint)$/.test(type))) return left;
-    if (both.every((type) => numeric.includes(type))) return numeric[Math.max(...both.map((type) => numeric.indexOf(type)))];
+    if (both.every((name) => /^(?:smallint|integer|bigint)$/.test(name))) return left;
+    if (both.every(isNumeric)) return widest(numeric, both);
     // A literal is read as what it is compared with.
-    if (left === "unknown") return right === "unknown" ? "text" : right;
-    return left === "bpchar" && right === "text" ? "text" : left;
+    if (left === unknownType) return right === unknownType ? textType : right;
+    return left.name === "bpchar" && right === textType ? right : left;
   },
   unify(given) {
     const types = given.map(plainText);
-    const known = types.filter((type) => type !== "unknown");
-    if (given.includes(ofC) && known.every((type) => type === "text")) return ofC;
-    if (known.length === 0) return types.length > 0 ? "text" : "unknown";
-    if (known.every((type) => numeric.includes(type))) return numeric[Math.max(...known.map((type) => numeric.indexOf(type)))];
+    const known = types.filter((type) => type !== unknownType);
+    const names = known.map(({ name }) => name);
+    if (given.includes(ofC) && known.every((type) => type === textType)) return ofC;
+    if (known.length === 0) return types.length > 0 ? textType : unknownType;
+    if (names.every(isNumeric)) return widest(numeric, names);
     // Of text and char(n), which become each other, the first decides (10.5); of dates and timestamps the widest.
     const [first] = known;
     if (known.every(isText)) return first;
-    const best = known.every(isMoment) ? moments[Math.max(...known.map((type) => moments.indexOf(type)))] : first;
+    const best = known.every(isMoment) ? widest(moments, names) : first;
     return known.every((type) => conversion(type, best)) ? best : undefined;
   },
-  carriesCollation: (type) => /^(?:text|bpchar|unknown)|\[\]$/.test(type),
+  carriesCollation: ({ name }) => /^(?:text|bpchar|unknown)|\[\]$/.test(name),
   groups: true,
   rows: {
     compares: new Set([...relations, "is null", "is not null", "is distinct from"]),
@@ -311,7 +319,7 @@ export const typeRules: TypeRules = {
     truth: (value, range) => ({ kind: "literal", value: value, type: "boolean", range }),
   },
   list: (_form, values) => values,
-  fits: (type) => wholes[type],
+  fits: ({ name }) => wholes[name],
 };
 
 /** Each step of version 15 with the one that does it since 16. */

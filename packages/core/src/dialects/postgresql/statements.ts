@@ -1,5 +1,5 @@
 import type { Statements } from "../dialect.ts";
-import { itemOf, listOf } from "../types.ts";
+import type { Type } from "../types.ts";
 
 const names: Readonly<Record<string, string>> = {
   bpchar: "character",
@@ -8,10 +8,7 @@ const names: Readonly<Record<string, string>> = {
   unknown: "text",
 };
 
-function typeName(type: string): string {
-  const item = itemOf(type);
-  return item === undefined ? (names[type] ?? type) : listOf(typeName(item));
-}
+const typeName = ({ name, item }: Type): string => (item ? `${typeName(item)}[]` : (names[name] ?? name));
 
 /** Functions that `pg_proc` does not call immutable, and casts by way of text that depend on settings. */
 const unsteady = new Set(

@@ -5,6 +5,7 @@ import { relations } from "../row.ts";
 import { cutTo, filledTo, fitted } from "../shared/sizes.ts";
 import { type Work, step } from "../step.ts";
 import { steps, toText } from "./steps.ts";
+import { typeOf } from "../types.ts";
 
 const numeric = ["integer", "decimal", "double"];
 
@@ -70,19 +71,19 @@ export const typeRules: TypeRules = {
   dynamic: false,
   columnType(values) {
     const present = values.filter((value) => value !== null);
-    if (present.length === 0 || present.some((value) => typeof value === "string")) return "text";
-    if (present.every((value) => typeof value === "boolean")) return "boolean";
-    return present.every(isWholeNumber) ? "integer" : "decimal";
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return typeOf("text");
+    if (present.every((value) => typeof value === "boolean")) return typeOf("boolean");
+    return typeOf(present.every(isWholeNumber) ? "integer" : "decimal");
   },
-  readColumn(type, value) {
-    if (type === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value);
-    return type === "decimal" && (typeof value === "number" || typeof value === "bigint") ? Decimal.of(value) : value;
+  readColumn({ name }, value) {
+    if (name === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? Decimal.of(value) : value);
+    return name === "decimal" && (typeof value === "number" || typeof value === "bigint") ? Decimal.of(value) : value;
   },
   conversions,
   conversion: conversionTable(conversions),
-  resultType: (row, types) => (row.result === "same" ? types[0] : row.result),
+  resultType: (row, types) => (row.result === "same" ? types[0] : typeOf(row.result)),
   dates: "date",
-  cast(from, to) {
+  cast({ name: from }, to) {
     const match = /^([a-z ]+?)(?:\((\d+(?:,\d+)*)\))?$/.exec(to);
     const type = match && names[match[1]];
     if (!match || !type) return undefined;
@@ -91,14 +92,13 @@ export const typeRules: TypeRules = {
     const isNumber = numeric.includes(type);
     const allowed = from === "null" || from === type || from === "text" || isText || (isNumber && numeric.includes(from));
     if (!allowed) return undefined;
-    return { type: isText ? "text" : type, convert: castWork(type, match[1], sizes) };
+    return { type: typeOf(isText ? "text" : type), convert: castWork(type, match[1], sizes) };
   },
   unify(types) {
-    const known = types.filter((type) => type !== "null");
-    if (known.length === 0) return "null";
-    if (known.every((type) => type === known[0])) return known[0];
-    return known.every((type) => numeric.includes(type))
-      ? numeric[Math.max(...known.map((type) => numeric.indexOf(type)))]
+    const known = types.map(({ name }) => name).filter((name) => name !== "null");
+    if (known.every((name) => name === known[0])) return typeOf(known[0] ?? "null");
+    return known.every((name) => numeric.includes(name))
+      ? typeOf(numeric[Math.max(...known.map((name) => numeric.indexOf(name)))])
       : undefined;
   },
   groups: true,

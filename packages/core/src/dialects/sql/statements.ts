@@ -6,7 +6,7 @@ const names: Readonly<Record<string, string>> = { text: "VARCHAR(4000)", null: "
 export const statements: Statements = {
   quoted: (name) => `"${name.replaceAll('"', '""')}"`,
   names: { most: 128, unit: "characters", caseMinded: true },
-  typeName: (type) => names[type] ?? type.toUpperCase(),
+  typeName: ({ name }) => names[name] ?? name.toUpperCase(),
   generated: (table, column, type, expression) =>
     `ALTER TABLE ${table} ADD COLUMN ${column} ${type} GENERATED ALWAYS AS ${expression}`,
   unsteady: new Set(),

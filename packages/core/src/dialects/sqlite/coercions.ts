@@ -5,30 +5,23 @@ import { isPure, relations } from "../row.ts";
 import { type Work, step } from "../step.ts";
 import { fitInteger } from "./numbers.ts";
 import { steps, toDouble, toInteger, toText } from "./steps.ts";
-import { knownOf, nameOf, typed } from "../types.ts";
+import { Type, typeOf } from "../types.ts";
 
 /**
- * A type here is what is known of an expression before it runs: its affinity (documentation,
- * "Datatypes In SQLite", 3), and after a space the collation of its column; `!` after that where
- * COLLATE says it.
+ * A type here is what is known of an expression before it runs: its affinity (documentation, "Datatypes In SQLite", 3), and the
+ * collation of its column, or that which COLLATE says.
  */
 export type Affinity = "none" | "text" | "integer" | "real" | "numeric" | "blob";
 
-export const affinityOf = (type: string): Affinity => nameOf(type) as Affinity;
+export const affinityOf = (type: Type): Affinity => type.name as Affinity;
 
 /** The collation of a comparison (7.1): one that COLLATE says, then that of a column, the left one first. */
-export function collationFor(types: readonly string[]): string {
-  const named = types.map((type) => knownOf(type) ?? "");
-  const chosen = named.find((name) => name.endsWith("!")) ?? named.find((name) => name !== "") ?? "binary";
-  return chosen.replace("!", "");
-}
+export const collationFor = (types: readonly Type[]): string =>
+  types.find(({ isSaid }) => isSaid)?.collation ?? firstCollation(types);
 
 /** The collation of the first argument that has one, by which min() and max() compare ("Built-In Scalar SQL Functions"). */
-const firstCollation = (types: readonly string[]): string =>
-  types
-    .map(knownOf)
-    .find((name) => name !== undefined)
-    ?.replace("!", "") ?? "binary";
+const firstCollation = (types: readonly Type[]): string =>
+  types.find(({ collation }) => collation !== undefined)?.collation ?? "binary";
 
 /** The answers that make a collation. */
 export const collations = {
@@ -90,35 +83,37 @@ export const typeRules = (collation: string): TypeRules => ({
   dynamic: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
-    if (present.length === 0 || present.some((value) => typeof value === "string")) return typed("text", collation);
-    return present.every((value) => typeof value === "boolean" || isWholeNumber(value)) ? "integer binary" : "real binary";
+    if (present.length === 0 || present.some((value) => typeof value === "string")) return Type.of("text", { collation });
+    const isWhole = present.every((value) => typeof value === "boolean" || isWholeNumber(value));
+    return Type.of(isWhole ? "integer" : "real", { collation: "binary" });
   },
   readColumn(type, value) {
     const affinity = affinityOf(type);
     if (affinity === "text") return toText(typeof value === "number" && !Number.isInteger(value) ? new Double(value) : value);
     return affinity === "real" ? toDouble(value) : typeof value === "bigint" ? toInteger(value) : Number(value);
   },
-  onRow: { type: "blob", isOpen: (type) => affinityOf(type) === "none", holds: (value) => value instanceof Bytes },
+  onRow: { type: typeOf("blob"), isOpen: (type) => affinityOf(type) === "none", holds: (value) => value instanceof Bytes },
   conversions,
   conversion: conversionTable(conversions),
   collationOf: (types, row) => (isPure(row) && row.operation === "extreme" ? firstCollation(types) : collationFor(types)),
   resultType({ result }, [first]) {
-    if (nameOf(result) === "collated") return typed(nameOf(first), `${knownOf(result)}!`);
-    return result === "same collation" ? typed("none", knownOf(first)) : result;
+    if (result === "same collation") return Type.of("none", first);
+    const own = typeOf(result);
+    return own.name === "collated" ? Type.of(first.name, { ...own, isSaid: true }) : own;
   },
   cast(from, to) {
     // A type without a name is one that says nothing of numbers or texts, as any other name.
     const affinity = to === "" ? "numeric" : affinityNamed(to);
-    return { type: typed(affinity, knownOf(from)), convert: casts[affinity] };
+    return { type: Type.of(affinity, from), convert: casts[affinity] };
   },
-  unify: () => "none",
+  unify: () => typeOf("none"),
   rows: {
     compares: new Set([...relations, "is"]),
     queries: true,
     // The affinity of its column, without the collation (3.2).
-    queryType: affinityOf,
+    queryType: ({ name }) => typeOf(name),
     truth: (value, range) => ({ kind: "literal", value: Number(value), type: "none", range }),
   },
   list: (_form, values) => values,
-  fits: (type) => (type === "none" ? { named: "values of SQLite", run: asStored } : undefined),
+  fits: (type) => (affinityOf(type) === "none" ? { named: "values of SQLite", run: asStored } : undefined),
 });

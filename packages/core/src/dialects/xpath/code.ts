@@ -28,6 +28,7 @@ import { steps, stringOf } from "./steps.ts";
 import { calculated } from "./functions.ts";
 import { formatMoment, joinMoments } from "./moments.ts";
 import { formatInteger, formatNumber } from "./pictures.ts";
+import { anyType } from "../types.ts";
 
 const run = (compute: (args: readonly Value[], context: CodeContext) => Value): Code => ({ run: compute });
 
@@ -212,7 +213,7 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     return fits === true ? value : isFailure(fits) ? fits : wrongKind(type as string, value).named("err:XPDY0050");
   }),
   "castable as": run(([value, type]) => {
-    const cast = typeRules.cast("any", type as string);
+    const cast = typeRules.cast(anyType, type as string);
     return cast ? !isFailure(worked(cast.convert)(value)) : new Failure("unknown-type", { name: type });
   }),
   "deep-equal": run(([a, b]) => deepEqual(a, b)),

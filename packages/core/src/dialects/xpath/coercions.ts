@@ -24,6 +24,7 @@ import { type Work, partsOfWork, step, worked } from "../step.ts";
 import { castAtom } from "./casts.ts";
 import { mapKey } from "./items.ts";
 import { steps, stringOf } from "./steps.ts";
+import { anyType, typeOf } from "../types.ts";
 
 /** The effective boolean value (XPath 3.1, 2.4.3). */
 const truthOf = worked(steps.truth);
@@ -93,29 +94,29 @@ export const typeRules: TypeRules = {
   dynamic: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);
-    if (present.length > 0 && present.every((value) => typeof value === "string")) return "text?";
+    if (present.length > 0 && present.every((value) => typeof value === "string")) return typeOf("text?");
     if (present.length > 0 && present.every((value) => typeof value === "number" || typeof value === "bigint"))
-      return present.every(isWholeNumber) ? "integer?" : "double?";
-    return "any";
+      return typeOf(present.every(isWholeNumber) ? "integer?" : "double?");
+    return anyType;
   },
-  readColumn: (type, value) =>
+  readColumn: ({ name }, value) =>
     typeof value !== "number"
       ? value
-      : type === "double?" || !Number.isInteger(value)
+      : name === "double?" || !Number.isInteger(value)
         ? new Double(value)
         : integer(BigInt(value)),
   conversions,
   conversion: conversionTable(conversions),
-  resultType: (row) => row.result,
+  resultType: (row) => typeOf(row.result),
   dates: "xs:date",
   cast(_from, written) {
     const isOptional = written.endsWith("?");
     const convert = castAtom(isOptional ? written.slice(0, -1) : written);
     const name = written.replace(/^xs:|\?$/g, "");
-    const type = timed.includes(name) ? name : "any";
+    const type = timed.includes(name) ? typeOf(name) : anyType;
     return convert && { type, convert: [one, ofKind("atomic value", written), ...partsOfWork(convert)] };
   },
-  unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : "any"),
+  unify: (types) => (types.length > 0 && types.every((type) => type === types[0]) ? types[0] : anyType),
   list(form, values) {
     if (form === "array") return new ArrayItem(values);
     if (form !== "map") return sequenceOf(values);
@@ -133,7 +134,7 @@ export const typeRules: TypeRules = {
     return new MapItem(entries);
   },
   // What an operation gives as a list.
-  fits: (type) => (type.endsWith("*") ? itemsIn("sequence") : type === "array" ? itemsIn("array") : undefined),
+  fits: ({ name }) => (name.endsWith("*") ? itemsIn("sequence") : name === "array" ? itemsIn("array") : undefined),
   filter(predicate, position) {
     return isNumeric(predicate) ? asDouble(predicate) === position : (truthOf(predicate) as boolean | Failure);
   },
