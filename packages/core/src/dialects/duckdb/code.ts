@@ -16,6 +16,7 @@ import {
 import type { Code, CodeContext } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";
 import { bad, strict } from "../shared/code.ts";
+import { dayCode } from "../shared/days.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
@@ -234,8 +235,6 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
         ? isoDate(Number(year), Number(month), Number(day))
         : bad(`there is no date ${year}-${month}-${day}`),
   ),
-  "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
-  "add days": strict((date: string, days: number) => dayAt(dayNumber(date) + days)),
-  "subtract days": strict((date: string, days: number) => dayAt(dayNumber(date) - days)),
+  ...dayCode("1 month", (date, days) => dayAt(dayNumber(date) + days)),
   date_trunc: strict(truncated),
 };

@@ -1,5 +1,6 @@
 import type { AnswerOf } from "../../traits/index.ts";
 import { calendarRows } from "../shared/calendar.ts";
+import { dayRows } from "../shared/days.ts";
 import { intervalRows } from "../shared/intervals.ts";
 import { dateFields, strftime, strptime, weekdays, weeks } from "./fields.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
@@ -145,9 +146,6 @@ const coded = codedRows(
     ["make_timestamp(microseconds bigint): timestamp", "convert",
       "The moment so many millionths of a second after the start of 1970.", dates, "timestamp of us"],
     ["make_date(year bigint, month bigint, day bigint): date", "convert", "A date from its parts.", dates],
-    ["-(left date, right date): bigint", "convert", "The days between two dates.", dates, "days between"],
-    ["+(date date, days integer): date", "convert", "A date some days later.", dates, "add days"],
-    ["-(date date, days integer): date", "convert", "A date some days earlier.", dates, "subtract days"],
     ["date_trunc(part text, date timestamp): timestamp", "convert", "The start of a part.", dates],
   ],
 );
@@ -371,6 +369,7 @@ const rows: readonly FunctionRow[] = [
     }),
   ),
   ...coded,
+  ...dayRows("bigint", dates),
   ...aggregates,
 ];
 

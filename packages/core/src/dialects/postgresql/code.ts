@@ -19,6 +19,7 @@ import {
 import type { Code } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";
 import { bad, strict } from "../shared/code.ts";
+import { dayCode } from "../shared/days.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";
@@ -392,7 +393,5 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
       ? isoDate(year, month, day)
       : new Failure("not-a-date", { text: `${year}-${month}-${day}` });
   }),
-  "days between": strict((a: string, b: string) => dayNumber(a) - dayNumber(b)),
-  "add days": strict(addDays),
-  "subtract days": strict((date: string, days: number) => addDays(date, -days)),
+  ...dayCode("1 mon", addDays),
 });

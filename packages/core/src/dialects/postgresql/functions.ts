@@ -1,6 +1,7 @@
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
 import { step } from "../step.ts";
 import { itselfRows } from "../shared/itself.ts";
+import { dayRows } from "../shared/days.ts";
 import { intervalRows } from "../shared/intervals.ts";
 import { logicRows } from "../shared/logic.ts";
 import { mathRows, piRow } from "../shared/math.ts";
@@ -125,9 +126,6 @@ const coded = codedRows(
     ["date_trunc(field text, span interval): interval", "convert", "A stretch of time without what is smaller than a field.", "9.9",
       "date_trunc interval"],
     ["make_date(year integer, month integer, day integer): date", "convert", "A date from its parts.", "9.9"],
-    ["-(left date, right date): integer", "convert", "The days between two dates.", "9.9", "days between"],
-    ["+(date date, days integer): date", "convert", "A date some days later.", "9.9", "add days"],
-    ["-(date date, days integer): date", "convert", "A date some days earlier.", "9.9", "subtract days"],
   ], doc,
 );
 
@@ -366,6 +364,7 @@ const rowsOf = (version: string, library: string): readonly FunctionRow[] => [
   }),
   ...written,
   ...coded,
+  ...dayRows("integer", doc("9.9")),
   ...intervals,
   ...aggregates,
   ...named,

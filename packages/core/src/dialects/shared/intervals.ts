@@ -14,7 +14,7 @@ interface Intervals {
   readonly evidence: string;
 }
 
-const directions = { "+": "later", "-": "earlier" } as const;
+export const directions = { "+": "later", "-": "earlier" } as const;
 
 /** What is calculated with stretches of time: the type `interval`. */
 export function intervalRows({ moments, factors, answers, form, evidence }: Intervals): Stepped[] {
