@@ -546,10 +546,7 @@ test("cases of contrast: a line each, and a summary", async () => {
                 [9, 14],
                 [14, 19],
               ],
-              traits: [
-                { trait: "quotient", answers: ["integer", "decimal"] },
-                { trait: "quotientDigits", answers: ["sixteen significant ones", "four more decimals"] },
-              ],
+              traits: [{ trait: "quotient", answers: ["integer", "decimal"] }],
               reaches: "whole",
               ways: 1,
             },

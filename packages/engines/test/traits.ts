@@ -261,6 +261,7 @@ const own: Readonly<Record<string, Probes>> = {
     constants: "abs(-9223372036854775807 - 1) and 0",
   },
   mariadb: {
+    digitsLeft: "concat(cast(1.25 as decimal(3,1)), ' ', 2 / 3, ' ', 2 / 3 * 3)",
     weeks: "weekofyear('2016-01-01')",
     formatLanguage: "concat(date_format('2019-04-03', '%m MM'), ' ', to_char('2019-04-03', 'mM MONTH|month'))",
     unknownToken: "date_format('2019-04-03', '%q')",

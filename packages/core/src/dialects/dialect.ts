@@ -152,10 +152,10 @@ export interface TypeRules {
   /** The type of a whole number that is written beside what has types; left out where it is always its own. */
   numberBeside?(value: number | bigint, own: Type, others: readonly Type[]): Type;
   /**
-   * The type of the parameters in which BETWEEN compares its value with both bounds, by the types of all three; undefined
-   * where each of the two comparisons is one of its own.
+   * The type of the parameters in which BETWEEN compares its value with both bounds, IN with a list or CASE with a value, by the types of all;
+   * undefined where each comparison is one of its own.
    */
-  betweenType?(types: readonly Type[]): Type | undefined;
+  togetherType?(types: readonly Type[], form: "between" | "in" | "case"): Type | undefined;
   /** The type of NULLIF(left, right); that of the left one where it is left out. */
   nullifType?(left: Type, right: Type): Type;
   /** Whether a function of single values, given an array within a function of arrays, works on each item. */
@@ -168,6 +168,8 @@ export interface TypeRules {
   readonly rows?: RowRules;
   /** Makes a list of the given form from values. */
   list(form: Exclude<ListExpression["form"], "row">, values: readonly Value[]): Value;
+  /** What is done to a value of a type where the whole expression gives it; left out where it is shown as it is. */
+  shown?(type: Type): Work | undefined;
   /**
    * A check or a last change for the values of a type (the range of an integer, say); undefined when there is none, as for the
    * size of what is a part of a text.

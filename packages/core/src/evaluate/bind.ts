@@ -9,7 +9,7 @@ import { aggregateMistakes } from "./aggregates.ts";
 import { Calls } from "./calls.ts";
 import { Choices } from "./choices.ts";
 import { Collations } from "./collations.ts";
-import { castBound } from "./conversions.ts";
+import { castBound, workBound } from "./conversions.ts";
 import {
   mistake,
   swappedArguments,
@@ -72,7 +72,8 @@ export class Binder {
     const isAggregate = ({ source }: Bound) =>
       source.kind === "call" && this.rowsNamed(source.name).some((row) => row.aggregate && source.args.length <= arity(row).most);
     this.#reports.diagnostics.unshift(...aggregateMistakes(bound, isAggregate, this.dialect));
-    return this.#queries.after(bound);
+    const shown = this.dialect.types.shown?.(bound.type);
+    return this.#queries.after(shown ? workBound(bound, shown, bound.type) : bound);
   }
 
   bind(node: Expression): Bound {
@@ -223,19 +224,22 @@ export class Binder {
     return controlled({ form: "query" }, node, type, items);
   }
 
-  /** The comparisons of a BETWEEN, by what all three parts are compared as, and those of an IN; with the types of all parts. */
+  /** The comparisons of a BETWEEN, an IN and a CASE, by what all parts are compared as, with the types of all parts. */
   readonly #within = new Map<Expression, { readonly type: Type | undefined; readonly types: readonly Type[] }>();
 
-  #noteBetween(node: Call): void {
-    const { types } = this.dialect;
+  #noteTogether(node: Call): void {
     const form = node.written?.form;
-    if (!types.betweenType || !node.written || (form !== "between" && form !== "in")) return;
-    if (node.written.parts.some((part) => isRow(ungrouped(part)))) return;
-    const all = node.written.parts.map((part) => this.bind(part).type);
+    if (!node.written || (form !== "between" && form !== "in")) return;
+    this.#noteForm(form, node.written.parts, node.args);
+  }
+
+  #noteForm(form: "between" | "in" | "case", parts: readonly Expression[], comparisons: readonly Expression[]): void {
+    const { types } = this.dialect;
+    if (!types.togetherType || parts.some((part) => isRow(ungrouped(part)))) return;
+    const all = parts.map((part) => this.bind(part).type);
     // Of a long list each type is looked at once.
-    const within =
-      form === "between" ? { type: types.betweenType(all), types: all } : { type: undefined, types: [...new Set(all)] };
-    for (const comparison of node.args) this.#within.set(comparison, within);
+    const within = { type: types.togetherType(all, form), types: form === "in" ? [...new Set(all)] : all };
+    for (const comparison of comparisons) this.#within.set(comparison, within);
   }
 
   #call(node: Call): Bound {
@@ -256,7 +260,7 @@ export class Binder {
       const bound = { ...this.bind(plain), source: node, plain, ...(dropped.length > 0 && { dropped }) };
       return node.args.some((arg) => ungrouped(arg).kind === "query") ? this.#noted(bound) : bound;
     }
-    this.#noteBetween(node);
+    this.#noteTogether(node);
     const given = this.#boundArguments(node);
     const rows = this.rowsNamed(node.name).filter((row) => isWrittenAs(row, node));
     if (rows.length === 0) return this.#broken(node, unknownFunction(node, this.dialect, this.source));
@@ -368,7 +372,9 @@ export class Binder {
   #choice(node: Choice, isQuery = false): Bound {
     for (const { condition } of node.branches) {
       this.#noteCondition(condition);
-      if (node.written?.form === "case") this.#collations.noteSubject(condition);
+      if (node.written?.form !== "case" || condition.kind !== "call") continue;
+      this.#collations.noteSubject(condition);
+      this.#noteForm("case", condition.args, [condition]);
     }
     return this.#choices.bind(node, isQuery);
   }

@@ -50,6 +50,17 @@ function quotientScale(a: Decimal, b: Decimal): number {
   return Math.max(16 - top * 4, a.scale, b.scale, 0);
 }
 
+/** Decimal digits are kept in groups of nine, nine groups at most. */
+const groups = (digits: number): number => Math.ceil(digits / 9);
+
+/** The quotient in whole groups of digits, with at least four decimals more than both numbers have. */
+function byNines(a: Decimal, b: Decimal): Decimal {
+  const [x, y] = [groups(a.scale) * 9, groups(b.scale) * 9];
+  const more = Math.max(0, 4 - (x - a.scale) - (y - b.scale));
+  const whole = String(a.quotient(b)).replace(/^-|^-?0$/, "").length;
+  return a.cutOver(b, 9 * Math.min(groups(x + y + more), 9 - groups(whole)));
+}
+
 /** What is before the point of a number, or the integer of 64 bits that is nearest. */
 function whole64(value: Value): bigint {
   const whole = value instanceof Double ? value.value : (value as Exact);
@@ -149,7 +160,7 @@ export const calculate = operation({
         return isTurned(rest.coefficient, b.coefficient) ? rest.plus(b) : rest;
       }
       if (sign === "idiv") return integer(a.quotient(b));
-      if (quotientDigits === "four more decimals") return a.over(b, Math.min(30, a.scale + 4));
+      if (quotientDigits === "four more decimals") return byNines(a, b);
       return quotientDigits === "twenty decimals" ? a.over(b, 20).trimmed() : a.over(b, quotientScale(a, b));
     }
 

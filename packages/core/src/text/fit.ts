@@ -23,6 +23,7 @@ export const fit = operation({
     return (value: Value, scale: SlotNumber, size?: SlotNumber): Value => {
       const decimal = decimalOf(value);
       const places = Number(scale);
+      if (digitsLeft === "not shown" && !(value instanceof Decimal)) return value;
       if (!decimal || !Number.isInteger(places) || Math.abs(places) > 1000) return value;
       const rounded = digitsLeft === "kept" && decimal.scale > places ? decimal : decimal.rounded(places);
       if (size === undefined || !(Number(size) >= 0 && Number(size) <= 1000)) return rounded;

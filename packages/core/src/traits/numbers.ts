@@ -13,7 +13,8 @@ export const numbers = {
   }),
   quotientDigits: trait("How many digits has the quotient of decimals?", {
     "sixteen significant ones": "At least 16, and as many decimals as either: 1.0/3 is 0.3333333333333333.",
-    "four more decimals": "Four decimals more than what is divided: 1.0/3 is 0.33333.",
+    "four more decimals":
+      "Four decimals more than what is divided are shown, and more are kept, cut after a group of nine: 2/3 is 0.6667, 2/3*3 is 2.",
     "twenty decimals": "Up to 20 decimals: 1.0/3 is 0.33333333333333333333.",
   }),
   byZero: trait("What does dividing an integer or a decimal by zero give?", {

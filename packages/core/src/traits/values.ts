@@ -145,6 +145,7 @@ export const values = {
   digitsLeft: trait("What becomes of digits that a decimal has beyond those of its type?", {
     rounded: "It is rounded to those that its type has: 1.25 to one digit is 1.3.",
     kept: "They stay: 1.25 to one digit is 1.25, and 1 is 1.0.",
+    "not shown": "They stay, and are not shown: 1.25 to one digit is shown as 1.3; a whole number stays as it is.",
   }),
   beyondDouble: trait("What does a number give, where it is read, that is too large for double precision?", {
     error: "It is an error.",

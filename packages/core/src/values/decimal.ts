@@ -1,3 +1,11 @@
+/** Two integers of which the quotient is that of two decimals, with `scale` digits. */
+function ratio(a: Decimal, b: Decimal, scale: number): [top: bigint, bottom: bigint] {
+  const shift = scale + b.scale - a.scale;
+  return shift >= 0
+    ? [a.coefficient * 10n ** BigInt(shift), b.coefficient]
+    : [a.coefficient, b.coefficient * 10n ** BigInt(-shift)];
+}
+
 /**
  * An exact decimal number: `coefficient` × 10^−`scale`. The scale is kept as written, because
  * SQL shows it (`1.50` stays `1.50`).
@@ -57,12 +65,13 @@ export class Decimal {
 
   /** The quotient rounded half away from zero to `scale` digits. The divisor must not be zero. */
   over(other: Decimal, scale: number): Decimal {
-    const shift = scale + other.scale - this.scale;
-    const [top, bottom] =
-      shift >= 0
-        ? [this.coefficient * 10n ** BigInt(shift), other.coefficient]
-        : [this.coefficient, other.coefficient * 10n ** BigInt(-shift)];
-    return new Decimal(divideRounded(top, bottom), scale);
+    return new Decimal(divideRounded(...ratio(this, other, scale)), scale);
+  }
+
+  /** The quotient cut towards zero after `scale` digits. The divisor must not be zero. */
+  cutOver(other: Decimal, scale: number): Decimal {
+    const [top, bottom] = ratio(this, other, scale);
+    return new Decimal(top / bottom, scale);
   }
 
   /** The quotient cut towards zero, as an integer. The divisor must not be zero. */

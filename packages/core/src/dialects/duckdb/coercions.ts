@@ -263,7 +263,8 @@ export const typeRules: TypeRules = {
     const type = unify(known)!;
     return isFailure(inRange(type.name, BigInt(value))) ? own : type;
   },
-  betweenType(types) {
+  togetherType(types, form) {
+    if (form !== "between") return undefined;
     const common = unify(types);
     return common && !common.item && common.name !== "text" ? typeOf(`side.${common.name}`) : undefined;
   },

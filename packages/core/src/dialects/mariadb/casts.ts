@@ -2,7 +2,7 @@ import { marked } from "../../text/index.ts";
 import { lookup } from "../../values/index.ts";
 import { cutTo, fitted } from "../shared/sizes.ts";
 import { type Step, partsOfWork, step } from "../step.ts";
-import { bytesOf, conversion, ofCharacters, shown } from "./conversions.ts";
+import { asShown, bytesOf, conversion, ofCharacters, shown } from "./conversions.ts";
 
 import { fractionOf } from "./second-digits.ts";
 import { missing, steps } from "./steps.ts";
@@ -62,15 +62,16 @@ const filled = (size: number): Step => step("pad", { ...padded, side: "right", l
 export function castWork(type: string, sizes: readonly number[], from: Type): readonly Step[] {
   const [size, scale = 0] = sizes;
   const kind = from.name;
+  const text = [...asShown(from), steps.text];
   const work = (to: string) => partsOfWork(conversion(from, typeOf(to))?.convert ?? []) as readonly Step[];
   switch (type) {
     case "text":
-      return [steps.text, ...(size === undefined ? [] : [cutTo(size)])];
+      return [...text, ...(size === undefined ? [] : [cutTo(size)])];
     case "narrow":
-      return [steps.text, without("[\\x{10000}-\\x{10FFFF}]")];
+      return [...text, without("[\\x{10000}-\\x{10FFFF}]")];
     case "ascii":
       // Of bytes each is a character.
-      return [...(isBinary(from) ? [bytesOf, steps["text of bytes"]] : [steps.text]), without("[^\\x00-\\x7F]")];
+      return [...(isBinary(from) ? [bytesOf, steps["text of bytes"]] : text), without("[^\\x00-\\x7F]")];
     case "decimal":
       return [...work("decimal"), fitted("nearest", scale, size ?? 10)];
     case "integer":
@@ -91,7 +92,7 @@ export function castWork(type: string, sizes: readonly number[], from: Type): re
       // A text is cut by its characters, and filled up by its bytes.
       const cut = isBinary(from)
         ? [bytesOf, steps["text of bytes"], cutTo(size)]
-        : [steps.text, cutTo(size), bytesOf, steps["text of bytes"]];
+        : [...text, cutTo(size), bytesOf, steps["text of bytes"]];
       return [...cut, filled(size), ofCharacters];
     }
   }

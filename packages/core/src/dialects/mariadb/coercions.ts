@@ -5,8 +5,8 @@ import { mostDecimals } from "../shared/code.ts";
 import { parameterAt, relations } from "../row.ts";
 import { type Step, type Work, step } from "../step.ts";
 import { toText, toDecimal } from "./steps.ts";
-import { type Collation, castBytes, castText, collationFor, isBinary, isCollated, results, unify } from "./types.ts";
-import { conversion, conversions, ofCharacters, shown } from "./conversions.ts";
+import { type Collation, castBytes, castText, collationFor, isBinary, isCollated, isDivided, results, unify } from "./types.ts";
+import { asShown, conversion, conversions, ofCharacters, shown } from "./conversions.ts";
 import { castNames, castWork, literals } from "./casts.ts";
 import { Type, decimalOf, typeOf } from "../types.ts";
 
@@ -49,9 +49,13 @@ export const typeRules = (collation: Collation): TypeRules => ({
   conversions,
   conversion,
   collationOf: (types) => collationFor(types, collation),
-  // Its three parts are compared as dates where one is a date, and as numbers where one is a number.
-  betweenType(types) {
+  // Beside one other value a quotient is compared as it is shown, beside several and in a CASE with all its digits.
+  togetherType(types, form) {
     const kinds = types.map(({ name }) => name);
+    const isExact = kinds.every((kind) => ["integer", "unsigned", "decimal", "null"].includes(kind));
+    if (isExact) return (types.length > 2 || form === "case") && types.some(isDivided) ? typeOf("exact") : undefined;
+    if (form !== "between") return undefined;
+    // Of BETWEEN all parts are compared as dates where one is a date, and as numbers where one is a number.
     if (!types.some((type) => type.name === "text" || isBinary(type))) return undefined;
     const isMoment = (kind: string) => kind === "date" || kind === "datetime";
     if (kinds.some(isMoment)) return kinds.every((kind) => isMoment(kind) || kind === "text") ? typeOf("moment") : undefined;
@@ -105,5 +109,6 @@ export const typeRules = (collation: Collation): TypeRules => ({
     truth: (value, range) => ({ kind: "literal", value: Number(value), type: "integer", range }),
   },
   list: (_form, values) => values,
+  shown: asShown,
   fits,
 });

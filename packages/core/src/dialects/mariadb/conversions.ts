@@ -1,10 +1,11 @@
 import type { AnswerOf } from "../../traits/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { Conversion, ConversionLine } from "../dialect.ts";
-import { type Step, step } from "../step.ts";
-import { extended } from "../shared/sizes.ts";
+import { type Step, partsOfWork, step } from "../step.ts";
+import { extended, shownWith } from "../shared/sizes.ts";
 import { type Type, isOneOf } from "../types.ts";
 import { steps } from "./steps.ts";
+import { isDivided } from "./types.ts";
 
 /** What becomes a number otherwise than as a text does: dates by their digits, 0x… by its bytes. */
 const own: readonly (readonly [from: string, Step])[] = [
@@ -84,12 +85,13 @@ export const conversions: readonly ConversionLine[] = [
   ["text|null", "string", 0],
   [`text|null|${bytes}`, "bytes", 0, bytesOf],
   ["integer|unsigned|null", "whole", 0],
+  ["integer|unsigned|decimal|null", "compared", 0.9, steps.decimal],
   ["integer|unsigned|decimal|null", "exact", 1, steps.decimal],
   ["date|datetime", "moment", 2, moment("timestamp", "text")],
   ["text|null", "moment", 4, moment("timestamp", "text", "before every date")],
   ["time", "clock", 2, moment("microseconds", "text", "midnight")],
   ["text", "clock", 4, moment("microseconds", "text", "midnight")],
-  ["*", "string|bytes|whole|exact|moment|clock", "never"],
+  ["*", "string|bytes|whole|compared|exact|moment|clock", "never"],
   ...whole("position"),
   ...whole("uint32", steps.uint32),
   ...whole("int32", steps.int32),
@@ -111,8 +113,15 @@ export const conversions: readonly ConversionLine[] = [
 
 const plainConversion = conversionTable(conversions);
 
-/** The same where a number with so many decimals is wanted. */
+/** What a decimal that keeps more digits than it shows is like where it is shown. */
+export const asShown = (type: Type): readonly Step[] => (isDivided(type) ? [shownWith(type.scale!)] : []);
+
+/** The same where a number with so many decimals is wanted, or one as it is shown. */
 export function conversion(from: Type, to: Type): Conversion | undefined {
+  if (isDivided(from) && isOneOf(to, "text|bytetext|binary|pattern|escape|compared")) {
+    const { cost, convert = [] } = plainConversion(from, to)!;
+    return { cost, convert: [...asShown(from), ...partsOfWork(convert)] };
+  }
   const { name: kind, scale: decimals } = to;
   if (decimals === undefined || (kind !== "double" && kind !== "decimal")) return plainConversion(from, to);
   const after = kind === "double" ? shown(decimals) : extended(decimals);

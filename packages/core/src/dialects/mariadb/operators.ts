@@ -9,7 +9,7 @@ import { missing } from "./text-functions.ts";
 export const compared: readonly { readonly type: string; readonly alike: Alike; readonly collations?: readonly string[] }[] = [
   ...Object.entries(collations).map(([name, alike]) => ({ type: "string", alike, collations: [name] })),
   { type: "bytes", alike: byBytes, collations: ["binary"] },
-  ...["whole", "exact", "moment", "clock", "floating"].map((type) => ({ type, alike: byBytes })),
+  ...["whole", "compared", "exact", "moment", "clock", "floating"].map((type) => ({ type, alike: byBytes })),
 ];
 
 const calculated = {
@@ -43,7 +43,7 @@ export const operators: FunctionRow[] = [
     ["+", "+", { whole: "integer, of any", exact: "decimal, most", floating: "double, most" }],
     ["-", "-", { whole: "integer, of any", exact: "decimal, most", floating: "double, most" }],
     ["*", "*", { whole: "integer, of any", exact: "decimal, sum", floating: "double, most" }],
-    ["/", "/", { exact: "decimal, four more", floating: "double, four more" }],
+    ["/", "/", { whole: "decimal, of a quotient", exact: "decimal, of a quotient", floating: "double, four more" }],
     ["%", "mod", { whole: "integer, of the first", exact: "decimal, most", floating: "double, most" }],
     ["div", "idiv", { whole: "integer, of any", exact: "integer, of any" }],
   ] as const).flatMap(([name, sign, byType]) =>

@@ -12,6 +12,16 @@ export const castText = Type.of("text", { from: "char" });
 export const castBytes = Type.of("binary", { from: "char" });
 /** The type of a text that is made from a date, and counts as a number by the digits of that. */
 export const dateText = Type.of("text", { from: "date" });
+/**
+ * Whether a decimal is made from a quotient, which keeps more digits than its type shows: they are calculated with, and it is
+ * rounded where it is shown, compared with one other number, or made into a text.
+ */
+export const isDivided = ({ name, from, scale }: Type): boolean =>
+  name === "decimal" && from === "division" && scale !== undefined;
+/** A decimal of so many digits, made from a quotient where one of those is that it is made from. */
+const madeFrom = (types: readonly Type[], scale: number): Type =>
+  types.some(isDivided) ? Type.of("decimal", { ...decimalOf(scale), from: "division" }) : decimalOf(scale);
+
 /** Bytes written as a literal, which take the collation of a text beside them unless that is a literal, too. */
 export const isBytesLiteral = ({ name }: Type): boolean => name === "hybrid" || name === "hextext";
 
@@ -64,7 +74,7 @@ const decimalScale = ({ name, scale = NaN }: Type): number => (name === "decimal
 const decimalsOf: Readonly<Record<string, (scales: readonly number[], asked: Value | undefined) => number>> = {
   most: (scales) => Math.max(...scales),
   sum: (scales) => scales.reduce((sum, scale) => sum + scale, 0),
-  "four more": ([first]) => first + 4,
+  "four more": (scales) => Math.max(...scales) + 4,
   none: () => 0,
   six: () => 6,
   "as asked": (scales, asked) => {
@@ -74,15 +84,15 @@ const decimalsOf: Readonly<Record<string, (scales: readonly number[], asked: Val
 };
 
 /** The type of a number that shows so many decimals; NaN where that is not fixed. */
-function numberWith(kind: "decimal" | "double", decimals: number): Type {
-  return kind === "double" ? Type.of(kind, decimals <= 30 ? { scale: decimals } : {}) : decimalOf(Math.min(38, decimals));
+function numberWith(kind: "decimal" | "double", decimals: number, types: readonly Type[]): Type {
+  return kind === "double" ? Type.of(kind, decimals <= 30 ? { scale: decimals } : {}) : madeFrom(types, Math.min(38, decimals));
 }
 
 const numberResults = (kind: "decimal" | "double", scaleOf: (type: Type) => number): Record<string, ResultType> =>
   Object.fromEntries(
     Object.entries(decimalsOf).map(([name, decimals]) => [
       `${kind}, ${name}`,
-      (types, constant) => numberWith(kind, decimals(types.map(scaleOf), constant(1))),
+      (types, constant) => numberWith(kind, decimals(types.map(scaleOf), constant(1)), types),
     ]),
   );
 
@@ -90,6 +100,8 @@ const numberResults = (kind: "decimal" | "double", scaleOf: (type: Type) => numb
 export const results: Readonly<Record<string, ResultType>> = {
   ...numberResults("decimal", decimalScale),
   ...numberResults("double", fixedDecimals),
+  "decimal, of a quotient": ([first]) =>
+    Type.of("decimal", { ...decimalOf(Math.min(38, decimalScale(first) + 4)), from: "division" }),
   same: ([first]) => (first.name === "null" ? typeOf("double") : first),
   "integer, of the first": ([first]) => (isUnsigned(first) ? first : typeOf("integer")),
   "integer, of any": (types) => typeOf(types.some(isUnsigned) ? "unsigned" : "integer"),
@@ -115,7 +127,7 @@ export const results: Readonly<Record<string, ResultType>> = {
 
 /** A decimal type with as many decimals as the widest of several, where all are known. */
 const decimalType = (types: readonly Type[]): Type =>
-  decimalOf(Math.max(...types.filter(({ name }) => name === "decimal").map(decimalScale)));
+  madeFrom(types, Math.max(...types.filter(({ name }) => name === "decimal").map(decimalScale)));
 
 /** The type that a choice has whose branches have these types. */
 export function unify(types: readonly Type[]): Type | undefined {

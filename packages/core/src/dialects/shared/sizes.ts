@@ -33,5 +33,8 @@ export const filledTo = (length: number) =>
 export const fitted = (tooLarge: AnswerOf<"tooLarge">, scale: number, size?: number) =>
   step("fit", { missing, tooLarge, digitsLeft: "rounded" }, { scale, ...(size !== undefined && { size }) });
 
+/** A decimal as it is shown where it keeps more digits than so many after the point. */
+export const shownWith = (scale: number) => step("fit", { missing, tooLarge: "error", digitsLeft: "not shown" }, { scale });
+
 /** A decimal with at least so many digits after the point. */
 export const extended = (scale: number) => step("fit", { missing, tooLarge: "error", digitsLeft: "kept" }, { scale });
