@@ -71,7 +71,7 @@ function sideFindings(
   return {
     title,
     isOk: ok && source !== "",
-    type: typeWords(type),
+    type: typeWords(type.name),
     problems: problemsShown([...diagnostics, ...notes], source),
     formatted: isKept ? formatted.text : undefined,
   };
