@@ -1,3 +1,5 @@
+import { type Bound, allPartsOf, writtenPattern } from "../evaluate/index.ts";
+import { OverBudget, PatternError, cachedPattern, newBudget, textsToTry } from "../patterns/index.ts";
 import type { TraitId } from "../traits/index.ts";
 import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Parting, alike } from "./parting.ts";
@@ -13,14 +15,6 @@ interface Asked {
 /** A result that stands for a value; undefined where it stands for no such value. */
 type Result = (value: Value, asked: Asked) => Value | undefined;
 
-/** How the text of a number is changed where it is negative: `digits` are those of the number, with the zeros before them. */
-const signed =
-  (change: (digits: string) => string): Result =>
-  (value, { on }) => {
-    const plain = typeof value === "number" && value < 0 ? on(-value) : null;
-    return typeof plain === "string" ? plain.replace(new RegExp(`0*${-Number(value)}`), change) : undefined;
-  };
-
 const isHalf = (number: number): boolean => /5$/.test(String(number));
 
 /** The number whose last digit is one more (`by` 1), or less (−1): a column that holds the one can hold it, too. */
@@ -34,6 +28,40 @@ const beside =
   (by: 1 | -1): Result =>
   (value, { on }) =>
     typeof value === "number" && isHalf(value) ? on(besides(value, by)) : undefined;
+
+/** What comes of a short number, with what is made of the digits of this one in the place of its digits and the zeros before them. */
+const inPlace =
+  (digits: (digits: string, room: number) => string): Result =>
+  (value, { on }) => {
+    if (typeof value !== "number" || !Number.isInteger(value)) return undefined;
+    for (const digit of [7, 3, 8]) {
+      const short = on(digit);
+      if (typeof short !== "string") return undefined;
+      // One that stands in the text anyway does not tell its place.
+      if (short.split(String(digit)).length === 2)
+        return short.replace(new RegExp(`0*${digit}`), (room) => digits(String(BigInt(value)), room.length));
+    }
+    return undefined;
+  };
+
+/** How the text of a number is changed where it is negative: `digits` are those of the number, with the zeros before them. */
+const signed =
+  (change: (digits: string) => string): Result =>
+  (value, asked) => {
+    if (typeof value !== "number" || value >= 0) return undefined;
+    const placed = inPlace((digits, room) => change(digits.slice(1).padStart(room, "0")))(value, asked);
+    const plain = placed === undefined ? asked.on(-value) : null;
+    return typeof plain === "string" ? plain.replace(new RegExp(`0*${-value}`), change) : placed;
+  };
+
+/** The digits to base 16 of so many bits, in which a negative number is counted from their end. */
+const ofBits =
+  (bits: number): Result =>
+  (value, { on }) => {
+    if (typeof value !== "number" || !Number.isInteger(value)) return undefined;
+    const digits = BigInt.asUintN(bits, BigInt(value)).toString(16);
+    return on(10) === "A" ? digits.toUpperCase() : digits;
+  };
 
 /** What is given, with a comma between groups of three digits. */
 const thousandsApart: Result = (value, { on }) => {
@@ -62,6 +90,11 @@ const results: readonly (readonly [answer: string, result: Result])[] = [
   ["minus in front", signed((digits) => `-${digits}`)],
   ["minus for a zero", signed((digits) => digits.replace(/^0/, "-"))],
   ["minus among zeros", signed((digits) => digits.replace(/0(?=[^0])/, "-"))],
+  ["digits in place", inPlace((digits) => digits)],
+  ["digits cut", inPlace((digits, room) => digits.slice(0, room))],
+  ["of 32 bits", ofBits(32)],
+  ["of 40 bits", ofBits(40)],
+  ["of 64 bits", ofBits(64)],
   ["rounded up", beside(1)],
   ["rounded down", beside(-1)],
   ["thousands apart", thousandsApart],
@@ -98,6 +131,11 @@ const usualTexts = [
   ["abcdefghijklm", "Cd efg hij klmn op", "7x 8yz abcd efgh 9"],
   ["ab", "Cd", "Efgh ij"],
 ];
+/** Texts that are something else, whatever they are searched for: dates, and numbers. */
+const otherTexts = [
+  ["2019-04-03", "2020-12-30", "1999-08-15"],
+  ["12", "7", "305"],
+];
 const usualNumbers = [1, 2, 3, 7, 12, 100];
 
 /** The most often that something may have to stand in a text. */
@@ -113,14 +151,57 @@ const kinds: readonly (readonly [TraitId, RegExp, string])[] = [
   ["ofMarks", /[^\p{L}\p{N}\s]/gu, "a"],
 ];
 
-/** In which ways a value is special to expressions that search for these texts. */
-function specialsOf(value: Value, marks: readonly string[]): Special[] {
+/** A pattern that is written: whether it fits somewhere in a text, and texts in which it does. */
+interface Searched {
+  readonly fits: (text: string) => boolean;
+  readonly fitting: () => readonly string[];
+}
+
+const searched = new WeakMap<Bound, readonly Searched[]>();
+
+/** How many texts that a pattern fits are usual ones. */
+const mostFitting = 6;
+
+/** Whether something holds, or costs too much to be found out. */
+function isWithin(holds: () => boolean): boolean {
+  try {
+    return holds();
+  } catch (error) {
+    if (error instanceof OverBudget) return true;
+    throw error;
+  }
+}
+
+/** The patterns that an expression writes. */
+function searchedIn(root: Bound): readonly Searched[] {
+  const known = searched.get(root);
+  if (known) return known;
+  const made = allPartsOf(root).flatMap((part): Searched[] => {
+    const written = writtenPattern(part);
+    const pattern = written && cachedPattern(written.flavour, written.source, written.flags);
+    if (!written || !pattern || pattern instanceof PatternError) return [];
+    const fits = (text: string) => isWithin(() => pattern.test(text, newBudget()));
+    const texts = () => textsToTry(written.flavour, written.source, written.flags);
+    const fitting = () =>
+      texts()
+        .filter((text) => !text.includes("\n") && fits(text))
+        .slice(0, mostFitting);
+    return [{ fits, fitting }];
+  });
+  searched.set(root, made);
+  return made;
+}
+
+/** In which ways a value is special to expressions that search for these texts and patterns. */
+function specialsOf(value: Value, marks: readonly string[], patterns: readonly Searched[]): Special[] {
   if (typeof value === "number") return specialNumbers(value);
-  const among = (trait: TraitId, special: readonly Value[]) =>
-    usualTexts.map((texts): Special => {
+  const among = (trait: TraitId, special: readonly Value[]): Special[] => [
+    ...usualTexts.map((texts) => {
       const usual = () => (marks.length === 0 ? texts : marks.flatMap((mark) => joinedBy(mark, 2, texts)));
       return { trait, special, usual };
-    });
+    }),
+    ...otherTexts.map((texts) => ({ trait, special, usual: () => texts })),
+  ];
   if (value === null) return among("ofMissing", [null]);
   if (value === "") return among("ofEmptyText", [""]);
   if (typeof value !== "string") return [];
@@ -129,6 +210,12 @@ function specialsOf(value: Value, marks: readonly string[]): Special[] {
       ? usualTexts.map((usual): Special => ({ trait: "ofWritten", special: [value], usual: () => usual }))
       : []),
     ...(value.trim() === "" ? among("ofBlank", [value, " ", "   "]) : []),
+    ...patterns
+      .filter(({ fits }) => !fits(value))
+      .map(({ fits, fitting }): Special => {
+        const others = usualTexts[0].filter((text) => !fits(text));
+        return { trait: "noMatch", special: [value, ...others], usual: fitting };
+      }),
     ...marks.flatMap((mark) => tooFewOf(mark, value)),
     {
       trait: "tooShort",
@@ -192,9 +279,10 @@ const specialParting =
     const within = (some: readonly string[], all: readonly string[]) =>
       some.filter((mark) => all.some((text) => text.includes(mark)));
     const marks = [...new Set([...within(own, other), ...within(other, own)])];
+    const patterns = sides.flatMap(({ root }) => searchedIn(root));
     for (const [column, value] of askedOf(left, right).columns) {
       const on = sides.map((side) => (each: Value) => (Object.is(each, value) ? side.value : side.on(new Map([[column, each]]))));
-      for (const { trait, special, usual, mark } of specialsOf(value, marks)) {
+      for (const { trait, special, usual, mark } of specialsOf(value, marks, patterns)) {
         if (!isAsked(trait)) continue;
         const named = on.map((run) => answerOf(special, { on: run, mark }));
         if (named[0] === named[1] || (named.includes(undefined) && !mayBeOwn)) continue;

@@ -1,3 +1,4 @@
+import { typeOf } from "../dialects/types.ts";
 import { type Diagnostic, type Fix, applyFix } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import { namesOf } from "../dialects/row.ts";
@@ -34,7 +35,12 @@ const readings: readonly (readonly [TaskId, slot: string])[] = [
   ["toText", "number"],
   ["toNumber", "text"],
   ["toDate", "text"],
+  ["toWhole", "text"],
 ];
+
+/** How a dialect says a task; a whole number is one that counts places where there is such a type. */
+const readingOf = (task: TaskId, { id, types }: Dialect): string | undefined =>
+  task === "toWhole" && types.cast(typeOf("bigint"), "integer") ? "cast({text} as integer)" : templateOf(task, id);
 
 /** Some arguments of a call written otherwise. */
 const rewritten = (args: readonly Expression[], texts: ReadonlyMap<number, string>, title: string): Fix => ({
@@ -69,9 +75,9 @@ function* otherwise(call: Call, dialect: Dialect, source: string): Generator<Fix
     for (let k = i + 1; k < args.length; k++)
       if (isLiteral[i] || isLiteral[k]) yield rewritten(args, new Map([[i, written[k]], [k, written[i]]]), "Swap them"); // prettier-ignore
   // Beside a sign a text is rather meant as a number than a number as a text.
-  const order = notation === "operator" ? [readings[1], readings[0], readings[2]] : readings;
+  const order = notation === "operator" ? [readings[1], readings[0], ...readings.slice(2)] : readings;
   for (const [task, slot] of order) {
-    const template = templateOf(task, dialect.id);
+    const template = readingOf(task, dialect);
     if (template === undefined) continue;
     const read = (i: number): string => {
       const arg = args[i];

@@ -16,6 +16,11 @@ const results = {
   "minus in front": "The number with a minus in front of it: -0001.",
   "minus for a zero": "The number with a minus in the place of the first zero: -001.",
   "minus among zeros": "The number with a minus among its zeros: 00-1.",
+  "digits in place": "The digits of the number where those of another stand.",
+  "digits cut": "As many of its digits as those of another have room for.",
+  "of 32 bits": "The digits of 32 bits, of which the first is the sign.",
+  "of 40 bits": "The digits of 40 bits, of which the first is the sign.",
+  "of 64 bits": "The digits of 64 bits, of which the first is the sign.",
   "rounded up": "What the number one digit farther from 0 gives.",
   "rounded down": "What the number one digit nearer to 0 gives.",
   "thousands apart": "Its digits with a comma between groups of three.",
@@ -80,5 +85,6 @@ export const wholes = {
   ofFraction: trait("What comes back for a number with a fraction?", results),
   ofHalf: trait("What comes back for a number that lies in the middle between two that it may be rounded to?", results),
   ofLargeNumber: trait("What comes back for a large number?", results),
+  noMatch: trait("What comes back for a text that the pattern does not fit?", results),
   tooFew: trait("What comes back where what is searched for does not stand there, or not often enough?", results),
 };
