@@ -63,6 +63,12 @@ const ofBits =
     return on(10) === "A" ? digits.toUpperCase() : digits;
   };
 
+/** A number with a fraction made whole. */
+const whole =
+  (make: (value: number) => number): Result =>
+  (value) =>
+    typeof value === "number" && !Number.isInteger(value) ? make(value) + 0 : undefined;
+
 /** What is given, with a comma between groups of three digits. */
 const thousandsApart: Result = (value, { on }) => {
   const given = typeof value === "number" ? on(value) : null;
@@ -95,6 +101,10 @@ const results: readonly (readonly [answer: string, result: Result])[] = [
   ["of 32 bits", ofBits(32)],
   ["of 40 bits", ofBits(40)],
   ["of 64 bits", ofBits(64)],
+  ["whole before the point", whole(Math.trunc)],
+  ["whole below", whole(Math.floor)],
+  ["whole above", whole(Math.ceil)],
+  ["nearest whole", whole((value) => Math.sign(value) * Math.round(Math.abs(value)))],
   ["rounded up", beside(1)],
   ["rounded down", beside(-1)],
   ["thousands apart", thousandsApart],

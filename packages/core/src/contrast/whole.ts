@@ -1,7 +1,7 @@
 import { type Bound, allPartsOf } from "../evaluate/index.ts";
 import { operationOf } from "../text/index.ts";
 import type { TraitId } from "../traits/index.ts";
-import type { TextRange, Value } from "../values/index.ts";
+import { type TextRange, type Value, dateFromDays, daysFromDate, isoDate } from "../values/index.ts";
 import { kindOfOutcome } from "./equal.ts";
 import { type Experiment, type Parting, alike, isSameFailure } from "./parting.ts";
 import type { Evaluated } from "./swap.ts";
@@ -172,10 +172,19 @@ export function heedParting(left: Evaluated, right: Evaluated): Parting | undefi
 
 const isText = (value: Value): value is string => typeof value === "string";
 
+/** Whether a number may be a date, as the days since the end of 1899: later than 1900, before the year 10000. */
+const isSerial = (value: Value): value is number =>
+  typeof value === "number" && Number.isInteger(value) && value > 366 && value < 2_958_466;
+const dateOfSerial = (days: number): string => {
+  const { year, month, day } = dateFromDays(days + daysFromDate(1899, 12, 30));
+  return isoDate(year, month, day);
+};
+
 /** What a result may be, and what it is beside one of another kind that stands for the same. */
 const kinds: readonly (readonly [own: string, other: string, as: (value: Value) => Value | undefined])[] = [
   ["its text", "a number", (value) => (isText(value) && /^ *[+-]?\d+(?:\.\d+)? *$/.test(value) ? Number(value) : undefined)],
   ["a date and time", "a date", (value) => (isText(value) ? /^(\d{4,}-\d\d-\d\d)[ T]00:00:00$/.exec(value)?.[1] : undefined)],
+  ["its days", "a date", (value) => (isSerial(value) ? dateOfSerial(value) : undefined)],
   ["a text filled up", "a text", (value) => (isText(value) && value.endsWith(" ") ? value.replace(/ +$/, "") : undefined)],
 ];
 /** Where both results stand for the same, and are of two kinds: what one is as a value of the other's. */
