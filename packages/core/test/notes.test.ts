@@ -101,6 +101,8 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["mariadb", "label and shelf", "text-column-as-condition"],
   ["sqlite", "case when label then 1 else 2 end", "text-column-as-condition"],
   ["mariadb", "day + 1", "text-calculated", "date_add(day, interval 1 day)"], ["mariadb", "day - '2 weeks'", "text-calculated", "date_add(day, interval -14 day)"],
+  ["postgresql", "label = 'a' and label = 'b'", "never-both", "label = 'a' or label = 'b'"], ["openformula", 'IF(OR(label<>"a";label<>"b");1;2)', "always-one", 'IF(AND(label<>"a";label<>"b");1;2)'], ["duckdb", "altitude > 100 and altitude <= 100", "never-both"], ["xpath", "50 < $altitude or $altitude lt 100", "always-one"], ["sqlite", "qty < 3 and label = 'a' and (qty = 5)", "never-both"],
+  ["postgresql", "coalesce(label)", "alone", "label"],
   ["postgresql", "coalesce('', label)", "never-missing", "coalesce(label, '')"], ["mariadb", "ifnull('x', label)", "never-missing", "ifnull(label, 'x')"],
   ["duckdb", "case when altitude > 1 then 'x' else 'x' end", "same-branches"], ["openformula", 'IF(altitude>1;"x";"x")', "same-branches"],
   ["postgresql", "altitude > 5 and false", "decided"], ["openformula", 'IF(OR(altitude>5;TRUE);label;"")', "decided"],
@@ -139,6 +141,7 @@ test.each(wrong.map(([dialect, source, code, mended]) => ({ dialect, source, cod
 /** Expressions that mean what they say, and look like some that do not. */
 // prettier-ignore
 const right: readonly (readonly [string, string])[] = [
+  ["postgresql", "altitude >= 90 and altitude <= 120"], ["sqlite", "label <> 'a' and label <> 'b'"], ["mariadb", "shelf > 'B' or shelf < 'C'"], ["mariadb", "label = 'acer' and label = 'Ácer' or altitude > 5"], ["xpath", "tokenize($label, ' ') = 'Alnus' and tokenize($label, ' ') = 'L.'"], ["duckdb", "altitude > 100 or shelf < 'B'"], ["openformula", 'OR(label="a";altitude<>5)'],
   ["mariadb", "length(`full name`) - length(replace(`full name`, 'a', ''))"], ["mariadb", "length(`full name`) > 0"], ["mariadb", "octet_length(`full name`)"],
   ["postgresql", "label ~ '^[A-Z][a-z]*'"], ["xpath", "matches($label, 'L.*')"], ["postgresql", "round(altitude / 7.0)"], ["sqlite", "altitude / 7"],
   ["mariadb", "date_format('2001-02-03', concat('%d.%m.', if(altitude > 50, '%Y', '%y')))"], ["postgresql", "to_char(altitude, 'FM990%')"], ["sqlite", "substr(shelf, -2)"],

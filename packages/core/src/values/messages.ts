@@ -109,6 +109,10 @@ const messages = {
   "size-not-heeded": (f: Facts) => `The size ${String(f.size)} cuts nothing here: the text is longer on ${String(f.rows)} rows.`,
   "same-branches": (f: Facts) => `Every branch gives ${String(f.result)}.`,
   "never-missing": (f: Facts) => `${String(f.text)} is never missing: what stands behind it is not asked for.`,
+  "never-both": (f: Facts) =>
+    `${String(f.subject)} cannot be both, so this never holds.`,
+  "always-one": (f: Facts) => `${String(f.subject)} is always one or the other, so this always holds.`,
+  alone: (f: Facts) => `${String(f.name)} has one value to take, and gives it as it is.`,
   decided: (f: Facts) => `${String(f.text)} decides this, whatever else is asked.`,
   "catches-others": (f: Facts) =>
     `${String(f.name)} catches only what is not available, and what comes on ${String(f.rows)} rows is another error: ${String(f.problem)}`,

@@ -66,6 +66,16 @@ function triedInTurn({ control, source }: Bound & { kind: "control" }): readonly
   return control.form === "first-present" && source.kind === "call" ? source.args : [];
 }
 
+/** One value where several are tried in turn. */
+export function aloneInTurn(part: Bound, { program }: Asked): Diagnostic[] {
+  const args = part.kind === "control" ? triedInTurn(part) : [];
+  if (args.length !== 1) return [];
+  const [name] = /^\w+/.exec(textOf(program, part.source)) ?? [];
+  return name === undefined
+    ? []
+    : [note("alone", part.source.range, { name }, [writing(part.source.range, textOf(program, args[0]))])];
+}
+
 /** A literal before the last of what is tried until one is there: what stands behind it is never asked for. */
 export function neverMissing(part: Bound, { program }: Asked): Diagnostic[] {
   const args = part.kind === "control" ? triedInTurn(part) : [];

@@ -14,7 +14,8 @@ import {
   textCalculated,
   wildcardsCompared,
 } from "./comparisons.ts";
-import { catchesOthers, decided, falseOtherwise, neverMissing, neverReached, sameBranches } from "./branches.ts";
+import { excluding } from "./conditions.ts";
+import { aloneInTurn, catchesOthers, decided, falseOtherwise, neverMissing, neverReached, sameBranches } from "./branches.ts";
 import { alwaysFailing } from "./failing.ts";
 import { nothingChanged, sameEverywhere } from "./outcomes.ts";
 import { foreignFormats } from "./formats.ts";
@@ -91,6 +92,7 @@ const ofParts = [
   signPlace,
   sameBranches,
   neverMissing,
+  aloneInTurn,
   itemOfOne,
   catchesOthers,
 ];
@@ -111,6 +113,7 @@ const ofWholes = [
   roundedQuotients,
   delimiterTaken,
   decided,
+  excluding,
   sizeNotHeeded,
 ];
 
@@ -118,7 +121,7 @@ const ofWholes = [
  * What an expression that is accepted may not mean, each with its place and, where what was meant is known, the mend: a text that is a
  * column's name, another language's wildcard, group or escape, `= null`, a position of 0, what is an error wherever it is reached, a
  * sign that does not join here, a text that is found nowhere or searched the wrong way round, a delimiter that is taken with the
- * result, a branch that no row reaches or that gives what all others do, a literal behind which nothing is asked for, a group that is not
+ * result, conditions that exclude each other, a branch that no row reaches or that gives what all others do, a literal behind which nothing is asked for, a group that is not
  * there, another language's date format, a replacement that changes no row, one result on every row.
  *
  * @param sample the rows; parts of the expression are tried on the first 200
