@@ -142,12 +142,27 @@ const besideEachOther: Rule = (source, dialect) => {
   );
 };
 
+/** The first of some values whose condition, which stands before it, holds; the one that is left over, or nothing, where none does. */
+function chosenInTurn(dialect: Dialect, parts: readonly string[]): string | undefined {
+  const count = Math.floor(parts.length / 2);
+  const pairs = Array.from({ length: count }, (_, i) => [parts[2 * i], parts[2 * i + 1]] as const);
+  const other = parts.length % 2 === 1 ? parts.at(-1)! : undefined;
+  if (templateOf("choose", dialect.id)?.startsWith("case")) {
+    const whens = pairs.map(([condition, then]) => `when ${condition} then ${then}`);
+    return `case ${whens.join(" ")}${other === undefined ? "" : ` else ${other}`} end`;
+  }
+  return pairs.reduceRight<string | undefined>(
+    (otherwise, [condition, then]) => otherwise && done(dialect, "choose", { condition, then, else: otherwise }),
+    other ?? dialect.phrases.nothing,
+  );
+}
+
 /** What stands for a value: pairs of one and what it gives, and perhaps what all others give. */
-function decoded(dialect: Dialect, value: string, [given, then, ...rest]: readonly string[]): string | undefined {
-  if (then === undefined) return given;
-  const condition = done(dialect, "sameText", { a: value, b: given });
-  const otherwise = rest.length === 0 ? "null" : decoded(dialect, value, rest);
-  return condition && otherwise && done(dialect, "choose", { condition, then, else: otherwise });
+function decoded(dialect: Dialect, value: string, parts: readonly string[]): string | undefined {
+  const given = parts.map((part, i) =>
+    i % 2 === 0 && i < parts.length - 1 ? done(dialect, "sameText", { a: value, b: part }) : part,
+  );
+  return given.some((part) => part === undefined) ? undefined : chosenInTurn(dialect, given as readonly string[]);
 }
 
 /** Parts of dates, ARRAY_LENGTH without a dimension, LTRIM with the zeros that go. */
@@ -191,10 +206,20 @@ const calls: Rule = (source, dialect) => {
       "a choice by whether a value is missing is written otherwise here",
     ),
     ...rewritten(
-      "decode",
+      "decode|switch",
       ([value, ...pairs]) => decoded(dialect, value, pairs),
       "a choice by a value is written otherwise here",
     ),
+    ...rewritten(
+      "choose|elt",
+      ([number, ...values]) =>
+        chosenInTurn(
+          dialect,
+          values.flatMap((value, i) => [`${number} = ${i + 1}`, value]),
+        ),
+      "a choice by a number is written otherwise here",
+    ),
+    ...rewritten("ifs", (args) => chosenInTurn(dialect, args), "a choice between several is written otherwise here"),
     ...["string_agg", "group_concat", "listagg"].flatMap((here) =>
       rewritten(
         "string_agg|group_concat|listagg",

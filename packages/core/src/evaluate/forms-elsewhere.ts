@@ -328,6 +328,13 @@ const plainPatterns: Rule = (source, dialect) => {
   return written === undefined ? [] : found.put(written);
 };
 
+/** A pattern beside a text with a word or a sign of other languages. */
+const patternWords: Rule = (source, dialect) => {
+  const found = besideText(source, "(?:regexp|rlike|matches|=~|~)");
+  const written = found && done(dialect, "matches", { text: found.operand, pattern: found.text });
+  return written === undefined ? [] : found!.put(written);
+};
+
 const replaced =
   (wrong: RegExp, right: string, said: string): Rule =>
   (source) =>
@@ -379,6 +386,7 @@ export const formsElsewhere: readonly Rule[] = [
   slashed,
   caseBlind,
   plainPatterns,
+  patternWords,
   replaced(/\[\s*last\s*\]/gi, "[last()]", "last is a function here"),
   replaced(/\blet\s+(\$[\w-]+)\s*=\s*/gi, "let $1 := ", "let has := behind the variable"),
   replaced(/\s+mod\s+/gi, " % ", "mod is written % here"),

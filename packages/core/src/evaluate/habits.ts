@@ -151,7 +151,6 @@ const habits: readonly Rule[] = [
   sign(/\s*\/\s*/g, "/", " div "),
   sign(/\*\*/g, "**", "^"),
   sign(/\s*~\s*/g, "~", " regexp "),
-  sign(/\s*=~\s*/g, "=~", " ~ ", " regexp "),
   (source) =>
     habit(
       source,

@@ -130,7 +130,19 @@ export function wrongCount(node: Call, rows: readonly FunctionRow[], dialect: Di
   const facts = { name, takes, given: args.length, signature: signatures(rows, dialect) };
   const meant = meantHere(node, dialect, source);
   const range = meant || args.length <= most ? nameRange : { start: args[most].range.start, end: args.at(-1)!.range.end };
-  return mistake("argument-count", range, facts, meant?.fixes);
+  return mistake("argument-count", range, facts, meant?.fixes ?? withoutLetter(args, rows));
+}
+
+/** `replace(x, 'a', 'b', 'g')` where every place is replaced anyway: without the letter that says so. */
+function withoutLetter(args: readonly Expression[], rows: readonly FunctionRow[]): Fix[] | undefined {
+  const [before, last] = args.slice(-2);
+  const replacesAll = rows.every(
+    (row) =>
+      isPure(row) && row.operation === "substitute" && row.answers.occurrences === "all" && arity(row).most === args.length - 1,
+  );
+  if (!replacesAll || last?.kind !== "literal" || last.value !== "g") return undefined;
+  const range = { start: before.range.end, end: last.range.end };
+  return [{ title: "Leave it out: every place is replaced", edits: [{ range, text: "" }] }];
 }
 
 /** Arguments of kinds that no row of this many takes. */

@@ -96,6 +96,7 @@ const messages = {
     `"${String(f.text)}" is read as ${String(f.number)} here: what stands behind its digits is left out.`,
   "string-as-number": () => "A type of this name reads numbers here, and 07 becomes 7; that of texts is text.",
   "empty-range": () => "Nothing lies between these: the smaller comes first.",
+  "split-sign": () => "=~ is = and ~ here: what follows is read as a number, and its bits are turned.",
   "power-as-bits": () => "^ sets bits against each other here; it is no power.",
   "texts-beside": (f: Facts) => `Texts beside each other are one here: "${String(f.text)}".`,
   "separator-of-rows": (f: Facts) =>
@@ -109,8 +110,7 @@ const messages = {
   "size-not-heeded": (f: Facts) => `The size ${String(f.size)} cuts nothing here: the text is longer on ${String(f.rows)} rows.`,
   "same-branches": (f: Facts) => `Every branch gives ${String(f.result)}.`,
   "never-missing": (f: Facts) => `${String(f.text)} is never missing: what stands behind it is not asked for.`,
-  "never-both": (f: Facts) =>
-    `${String(f.subject)} cannot be both, so this never holds.`,
+  "never-both": (f: Facts) => `${String(f.subject)} cannot be both, so this never holds.`,
   "always-one": (f: Facts) => `${String(f.subject)} is always one or the other, so this always holds.`,
   alone: (f: Facts) => `${String(f.name)} has one value to take, and gives it as it is.`,
   decided: (f: Facts) => `${String(f.text)} decides this, whatever else is asked.`,

@@ -111,7 +111,11 @@ export function neverHolds(operation: Operation, asked: Asked): Diagnostic[] {
   if (now.length < fewestRows || !now.every(isNone)) return [];
   const { range } = written.part.source;
   const pattern = operation.answers.pattern ?? "literal";
-  const meant = ["literal", "glob"].includes(pattern) ? [] : patternsMeant(written.text, pattern.startsWith("like"));
+  const isLike = pattern.startsWith("like");
+  // What stands for one of many characters may be asked of a whole text.
+  const isOpen = !/^\^|\$$/.test(written.text) && /[\p{L}\p{N}]/u.test(written.text.replaceAll(/\\./g, ""));
+  const within = isLike || !isOpen ? [] : [`.*${written.text}.*`];
+  const meant = ["literal", "glob"].includes(pattern) ? [] : [...patternsMeant(written.text, isLike), ...within];
   const [better] = meant
     .map((text) => {
       const fix = writing(range, dialect.textLiteral(text));

@@ -250,6 +250,18 @@ export function powerAsBits(asked: Asked): Diagnostic[] {
   });
 }
 
+/** `x =~ 'a'`, which is read as = and the bits of what follows turned. */
+export const splitSign = ({ program }: Asked): Diagnostic[] =>
+  [...walk(program.tree)].flatMap((node) => {
+    if (node.kind !== "call" || signOf(node, program.source) !== "=") return [];
+    const right = node.args[1];
+    const at = right.range.start - 1;
+    if (right.kind !== "call" || right.name !== "~" || program.source[at] !== "=") return [];
+    const isThere = program.dialect.rows.some(({ name }) => name === "regexp");
+    const fixes = isThere ? [{ title: "Write regexp", edits: [{ range: { start: at, end: at + 2 }, text: "regexp" }] }] : [];
+    return [note("split-sign", { start: at, end: at + 2 }, {}, fixes)];
+  });
+
 /** A sum of what is joined: `a || b + 1`, where || binds more tightly. */
 export function sumOfJoined(operation: Operation, { program }: Asked): Diagnostic[] {
   const { source } = operation;
