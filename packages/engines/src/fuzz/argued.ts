@@ -15,15 +15,9 @@ const jsonOf = (outcome: OwnOutcome): string | undefined =>
 
 const isNumber = (outcome: OwnOutcome): boolean => /^-?\d/.test(jsonOf(outcome) ?? "");
 
-const number = /-?\d+(?:\.\d+)?(?:e[+-]?\d+)?/g;
-
-/** Whether two values are the same but for the last digits of the numbers in them, and the sign of a zero. */
-function isClose(ours: OwnOutcome, theirs: OwnOutcome): boolean {
-  const [a, b] = [jsonOf(ours), jsonOf(theirs)];
-  if (a === undefined || b === undefined || a.replace(number, "0") !== b.replace(number, "0")) return false;
-  const [own, others] = [a, b].map((text) => (text.match(number) ?? []).map(Number));
-  return own.every((each, i) => Math.abs(each - others[i]) <= 1e-3 * Math.max(1, Math.abs(each)));
-}
+/** What a result is with the signs of its zeros left out. */
+const withoutSignOfZero = (outcome: OwnOutcome): string | undefined =>
+  jsonOf(outcome)?.replaceAll(/-(0(?:\.0+)?)(?![\d.])/g, "$1");
 
 /** Whether two values are of the same characters in another order. */
 const isReordered = (ours: OwnOutcome, theirs: OwnOutcome): boolean => {
@@ -44,8 +38,9 @@ export const argued: readonly Argued[] = [
       dialect === "mariadb" && "error" in theirs && /Illegal mix of collations/.test(theirs.error.message),
   },
   {
-    why: "MariaDB keeps the sign of a remainder of zero",
-    holds: ({ dialect, expression, ours, theirs }) => dialect === "mariadb" && / % /.test(expression) && isClose(ours, theirs),
+    why: "MariaDB keeps the sign of a remainder of zero, as in -0.0, and of what is calculated from it; here zero has none",
+    holds: ({ dialect, expression, ours, theirs }) =>
+      dialect === "mariadb" && / % |\bmod\(/.test(expression) && jsonOf(ours) === withoutSignOfZero(theirs),
   },
   {
     why: "MariaDB takes a number that stands for a text for Latin-1, and what is put beside it for its bytes; an empty one that it converts is no null of replace_oracle",

@@ -63,7 +63,7 @@ export const shown = (scale?: number, size?: number): Step =>
 
 /** How an argument becomes a parameter; every value can become every other, the cost says what is meant. */
 export const conversions: readonly ConversionLine[] = [
-  ["*", "any", 0],
+  ["*", "any|printed", 0],
   ["*", "condition", 0, steps.truth],
   // XOR asks whether the whole number is zero.
   ...whole("wholecondition", steps.truth),
@@ -118,7 +118,7 @@ export const asShown = (type: Type): readonly Step[] => (isDivided(type) ? [show
 
 /** The same where a number with so many decimals is wanted, or one as it is shown. */
 export function conversion(from: Type, to: Type): Conversion | undefined {
-  if (isDivided(from) && isOneOf(to, "text|bytetext|binary|pattern|escape|compared")) {
+  if (isDivided(from) && isOneOf(to, "text|bytetext|binary|pattern|escape|printed|compared")) {
     const { cost, convert = [] } = plainConversion(from, to)!;
     return { cost, convert: [...asShown(from), ...partsOfWork(convert)] };
   }

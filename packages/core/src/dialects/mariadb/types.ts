@@ -66,7 +66,7 @@ const isUnsigned = ({ name }: Type): boolean => name === "unsigned";
 
 /** The decimals that a number of a type shows; NaN where they are not fixed. */
 const fixedDecimals = ({ name, from, scale = NaN }: Type): number =>
-  ["integer", "unsigned"].includes(name) || from === "char" ? 0 : scale;
+  ["integer", "unsigned", "date", "hybrid"].includes(name) || from === "char" ? 0 : scale;
 
 const decimalScale = ({ name, scale = NaN }: Type): number => (name === "decimal" ? scale : 0);
 
@@ -139,7 +139,7 @@ export function unify(types: readonly Type[]): Type | undefined {
     const highest = numbers[Math.max(...kinds.map((kind) => numbers.indexOf(kind)))];
     const decimals = Math.max(...types.filter(({ name }) => name !== "null").map(fixedDecimals));
     if (highest === "double") return Type.of("double", Number.isNaN(decimals) ? {} : { scale: decimals });
-    return highest === "decimal" ? decimalType(types) : typeOf(highest === "unsigned" ? "decimal" : highest);
+    return highest === "decimal" ? decimalType(types) : highest === "unsigned" ? decimalOf(0) : typeOf(highest);
   }
   if (kinds.every((kind) => temporal.includes(kind))) return typeOf("datetime");
   const isWeaker = types.every((type) => !isBinary(type) || isBytesLiteral(type));

@@ -93,6 +93,7 @@ export const mariadb: Style = {
     exact: "decimal",
     floating: "any",
     any: "any",
+    printed: "any",
     escape: "text",
     unified: "any",
   }),
