@@ -178,3 +178,36 @@ test.each(moved)("dates that are moved: %j", ([first, second, ...others], notSai
     expect([id, shown]).toEqual([id, expect.arrayContaining([others])]);
   }
 });
+
+const counted = sampleOf([
+  { qty: 12, price: 3.5, label: "a" },
+  { qty: 3, price: 12.25, label: "b" },
+  { qty: 150, price: 0.4, label: "c" },
+  { qty: 40, price: 100, label: "d" },
+]);
+
+/** Wanted numbers on three rows, and the one on the last. */
+test.each([
+  [42, 36.75, 60, 4000],
+  [15.5, 15.25, 150.4, 140],
+  [8.5, -9.25, 149.6, -60],
+  [17, 8, 155, 45],
+  [4.2, 14.7, 0.48, 120],
+  [24, 6, 300, 80],
+])("numbers that are calculated: %j, %j, %j and then %j", (first, second, third, last) => {
+  const values = [first, second, third].map((value, row) => [row, value] as const);
+  for (const [id, make] of Object.entries(dialects)) {
+    const { candidates } = expressionsFor(make(), counted, new Map(values), 3);
+    expect([id, candidates.map((candidate) => Number(make().plain(candidate.values[3])))]).toEqual([
+      id,
+      expect.arrayContaining([expect.closeTo(last, 9)]),
+    ]);
+  }
+});
+
+test("one text that is wanted everywhere is written as it is, and numbers that nothing gives have no candidate", () => {
+  const found = (...wanted: (string | number)[]) =>
+    expressionsFor(dialects.postgresql(), counted, new Map(wanted.map((value, row) => [row, value])), 3).candidates;
+  expect(found("yes", "yes", "yes")[0].expression).toBe("'yes'");
+  expect(found(1, 5, 99)).toEqual([]);
+});

@@ -1,16 +1,21 @@
 import type { Dialect } from "../dialects/dialect.ts";
-import { type Part, type Task, type TaskId, filled, isClosed, joinedAs, tasks, templateOf } from "../dialects/tasks/index.ts";
+import { type Task, type TaskId, tasks } from "../dialects/tasks/index.ts";
 import { type Sample, compile } from "../evaluate/index.ts";
 import { type Value, calendarParts, isFailure } from "../values/index.ts";
 import { agree } from "../contrast/index.ts";
-import { countings, dateMoves, dateParts, extractions, letterStyles, marks, numberForms, otherStyles } from "./ways.ts";
-
-/** What an expression may be made of. */
-type Node =
-  | { readonly column: string }
-  | { readonly constant: string | number }
-  | { readonly task: TaskId; readonly given: Readonly<Record<string, Node>> }
-  | { readonly joined: readonly Node[] };
+import { type Node, isSaid, written } from "./made.ts";
+import {
+  type NumericColumn,
+  calculations,
+  countings,
+  dateMoves,
+  dateParts,
+  extractions,
+  letterStyles,
+  marks,
+  numberForms,
+  otherStyles,
+} from "./ways.ts";
 
 /** A part with what it gives on the rows of the examples. */
 interface Fragment {
@@ -48,46 +53,6 @@ const most = {
   branch: 2,
   unrelated: 4,
 };
-
-/** How a node is written; undefined where the dialect cannot say it. */
-function written(node: Node, dialect: Dialect): Part | undefined {
-  if ("column" in node) return { text: dialect.columnText(node.column), isOpen: false };
-  if ("constant" in node) {
-    const { constant } = node;
-    return { text: typeof constant === "number" ? String(constant) : dialect.textLiteral(constant), isOpen: false };
-  }
-  if ("joined" in node) {
-    const template = templateOf("join", dialect.id);
-    const parts = node.joined.map((each) => written(each, dialect));
-    if (template === undefined || parts.includes(undefined)) return undefined;
-    return { text: joinedAs(template, parts as Part[]), isOpen: !isClosed(template) };
-  }
-  const template = templateOf(node.task, dialect.id);
-  if (template === undefined) return undefined;
-  const parts = Object.entries(node.given).map(([name, each]) => [name, written(each, dialect)] as const);
-  if (parts.some(([, part]) => part === undefined)) return undefined;
-  const text = filled(template, Object.fromEntries(parts) as Record<string, Part>);
-  return { text: workedOut(text), isOpen: !isClosed(template) };
-}
-
-/** Whether a dialect says all that is done. */
-function isSaid(node: Node, dialect: Dialect): boolean {
-  if ("joined" in node) return node.joined.every((each) => isSaid(each, dialect));
-  return (
-    !("task" in node) ||
-    (templateOf(node.task, dialect.id) !== undefined && Object.values(node.given).every((each) => isSaid(each, dialect)))
-  );
-}
-
-/** A text with the sizes of literals, and sums of numbers, worked out. */
-const workedOut = (text: string): string =>
-  text
-    .replace(/\b(?:char_length|string-length|length|LEN)\((?:'([^']*)'|"([^"]*)")\)/g, (_, a?: string, b?: string) =>
-      String([...(a ?? b)!].length),
-    )
-    .replace(/(?<=\)) ?(?:\/\/?|\bdiv\b) ?1(?![\d.])/g, "")
-    .replace(/\((\d+) ?- ?1\)(?= ?\*)/g, (_, n: string) => String(Number(n) - 1))
-    .replace(/(?<=[,;(] ?)(\d+) ?\+ ?(\d+)(?=[),;])/g, (_, a: string, b: string) => String(Number(a) + Number(b)));
 
 /** Tasks that are meant less often than others that give the same. */
 const rarer: Readonly<Partial<Record<TaskId, number>>> = {
@@ -206,6 +171,13 @@ function* countsOf(of: Fragment, goal: Goal): Generator<Fragment> {
     if (goal.has(values) && (values.length < 2 || new Set(values).size > 1)) yield doing(task, of, values, ...rest);
   }
 }
+
+/** The columns of numbers, with what they hold on some rows. */
+const numericColumns = ({ columns }: Sample, rows: readonly number[]): NumericColumn[] =>
+  columns.flatMap(({ name, values }) => {
+    const cells = rows.map((row) => values[row]);
+    return cells.every((cell) => typeof cell === "number") ? [{ name, cells }] : [];
+  });
 
 /** What columns can give, on the rows of the examples, that stands in each of the wanted texts. */
 function usableFragments(dialect: Dialect, sample: Sample, rows: readonly number[], wanted: readonly string[]): Fragment[] {
@@ -389,8 +361,11 @@ export function expressionsFor(
   };
   const isEnough = () => candidates.length >= count || run >= most.run;
   let dearest = Infinity;
+  const isAlike = texts.length > 1 && new Set(texts).size === 1;
   for (const { node, cost } of joinsOf(texts, usableFragments(dialect, sample, rows, texts))) {
     if (isEnough() || cost > dearest) break;
+    // One text that is wanted everywhere is rather written as it is than made with much ado.
+    if (isAlike && cost > most.unrelated) isTaken({ constant: texts[0] });
     if (isTaken(node)) dearest = Math.min(dearest, cost + most.dearer);
   }
   if (candidates.length === 0 && rows.length > 1)
@@ -398,10 +373,22 @@ export function expressionsFor(
       if (isEnough()) break;
       isTaken(node);
     }
+  if (candidates.length === 0 && isAlike) isTaken({ constant: texts[0] });
+  const numbers = texts.map(Number);
+  if (candidates.length === 0 && texts.every((text, i) => String(numbers[i]) === text))
+    for (const { sign, sides } of calculations(numericColumns(sample, rows), numbers)) {
+      const [left, right] = sides.map((side): Node => (typeof side === "number" ? { constant: side } : { column: side }));
+      if (!isEnough()) isTaken({ sign, sides: [left, right] });
+    }
   const telling = Array.from({ length: sample.rows }, (_, row) => row).filter((row) =>
     candidates.some(({ values }) => !agree(values[row], candidates[0].values[row])),
   );
   return { candidates, telling };
 }
 
-const isWanted = (value: Value, text: string): boolean => !isFailure(value) && value !== null && String(value) === text;
+/** Whether a value is what is wanted: as it is written, or as a number. */
+function isWanted(value: Value, text: string): boolean {
+  if (isFailure(value) || value === null) return false;
+  const isNumber = typeof value !== "string" && typeof value !== "boolean" && String(Number(text)) === text;
+  return String(value) === text || (isNumber && agree(value, Number(text)));
+}

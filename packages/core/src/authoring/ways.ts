@@ -195,3 +195,54 @@ export function countings(texts: readonly string[]): Way<string>[] {
     ]),
   ];
 }
+
+/** A column of numbers, with what it holds on the rows of the examples. */
+export interface NumericColumn {
+  readonly name: string;
+  readonly cells: readonly number[];
+}
+
+export type Sign = "+" | "-" | "*" | "/";
+
+/** What is calculated of two columns, by their names, or of one and a number. */
+interface Calculation {
+  readonly sign: Sign;
+  readonly sides: readonly [column: string, other: string | number];
+}
+
+const signs: Readonly<Record<Sign, (a: number, b: number) => number>> = {
+  "+": (a, b) => a + b,
+  "-": (a, b) => a - b,
+  "*": (a, b) => a * b,
+  "/": (a, b) => a / b,
+};
+
+/** Whether numbers are the same but for what doubles leave out. */
+const isNear = (a: number, b: number): boolean => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b));
+
+/** Calculations that give the numbers: of one column and a number that is the same for all examples, of two columns. */
+export function calculations(columns: readonly NumericColumn[], wanted: readonly number[]): Calculation[] {
+  const shared = (numbers: readonly number[]): number | undefined => {
+    const isShared = numbers.length > 1 && numbers.every((number) => Number.isFinite(number) && isNear(number, numbers[0]));
+    return isShared && numbers[0] !== 0 ? Number(numbers[0].toPrecision(12)) : undefined;
+  };
+  const withNumbers = columns.flatMap(({ name, cells }): Calculation[] => {
+    const more = shared(wanted.map((number, i) => number - cells[i]));
+    const times = shared(wanted.map((number, i) => number / cells[i]));
+    return [
+      ...(more === undefined ? [] : [{ sign: more < 0 ? "-" : "+", sides: [name, Math.abs(more)] } as const]),
+      ...(times === undefined || times < 0 ? [] : [{ sign: "*", sides: [name, times] } as const]),
+    ];
+  });
+  const ofTwo = columns.flatMap((left, i) =>
+    columns.flatMap((right, k) =>
+      (["+", "*", "-", "/"] as const).flatMap((sign): Calculation[] => {
+        // The order of two that are added or multiplied does not matter.
+        const isTried = i !== k && (i < k || sign === "-" || sign === "/");
+        const isGiven = isTried && wanted.every((number, row) => isNear(number, signs[sign](left.cells[row], right.cells[row])));
+        return isGiven ? [{ sign, sides: [left.name, right.name] }] : [];
+      }),
+    ),
+  );
+  return [...withNumbers, ...ofTwo];
+}
