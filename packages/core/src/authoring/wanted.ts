@@ -368,17 +368,17 @@ export function expressionsFor(
     if (isAlike && cost > most.unrelated) isTaken({ constant: texts[0] });
     if (isTaken(node)) dearest = Math.min(dearest, cost + most.dearer);
   }
-  if (candidates.length === 0 && rows.length > 1)
-    for (const node of choicesOf(dialect, sample, rows, texts)) {
-      if (isEnough()) break;
-      isTaken(node);
-    }
   if (candidates.length === 0 && isAlike) isTaken({ constant: texts[0] });
   const numbers = texts.map(Number);
   if (candidates.length === 0 && texts.every((text, i) => String(numbers[i]) === text))
     for (const { sign, sides } of calculations(numericColumns(sample, rows), numbers)) {
       const [left, right] = sides.map((side): Node => (typeof side === "number" ? { constant: side } : { column: side }));
       if (!isEnough()) isTaken({ sign, sides: [left, right] });
+    }
+  if (candidates.length === 0 && rows.length > 1)
+    for (const node of choicesOf(dialect, sample, rows, texts)) {
+      if (isEnough()) break;
+      isTaken(node);
     }
   const telling = Array.from({ length: sample.rows }, (_, row) => row).filter((row) =>
     candidates.some(({ values }) => !agree(values[row], candidates[0].values[row])),
