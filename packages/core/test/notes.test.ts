@@ -101,7 +101,7 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["mariadb", "label and shelf", "text-column-as-condition"],
   ["sqlite", "case when label then 1 else 2 end", "text-column-as-condition"],
   ["mariadb", "day + 1", "text-calculated", "date_add(day, interval 1 day)"], ["mariadb", "day - '2 weeks'", "text-calculated", "date_add(day, interval -14 day)"],
-  ["postgresql", "label = 'a' and label = 'b'", "never-both", "label = 'a' or label = 'b'"], ["openformula", 'IF(OR(label<>"a";label<>"b");1;2)', "always-one", 'IF(AND(label<>"a";label<>"b");1;2)'], ["duckdb", "altitude > 100 and altitude <= 100", "never-both"], ["xpath", "50 < $altitude or $altitude lt 100", "always-one"], ["sqlite", "qty < 3 and label = 'a' and (qty = 5)", "never-both"],
+  ["postgresql", "label = 'a' and label = 'b'", "never-both", "label = 'a' or label = 'b'"], ["openformula", 'IF(OR(label<>"a";label<>"b");1;2)', "always-one", 'IF(AND(label<>"a";label<>"b");1;2)'], ["duckdb", "altitude > 100 and altitude <= 100", "never-both"], ["xpath", "50 < $altitude or $altitude lt 100", "always-one"], ["sqlite", "qty < 3 and label = 'a' and (qty = 5)", "never-both"], ["mariadb", "label = 'A AND B' and label = 'or'", "never-both", "label = 'A AND B' or label = 'or'"],
   ["postgresql", "coalesce(label)", "alone", "label"],
   ["mariadb", "label =~ 'a'", "split-sign", "label regexp 'a'"], ["duckdb", "label ~ 'l'", "fits-nothing", "label ~ '.*l.*'"],
   ["postgresql", "coalesce('', label)", "never-missing", "coalesce(label, '')"], ["mariadb", "ifnull('x', label)", "never-missing", "ifnull(label, 'x')"],

@@ -306,7 +306,7 @@ const specialParting =
           return came !== undefined && alike(came, sides[1 - each].value);
         });
         const others = side === undefined ? [] : usual();
-        if (side === undefined || !others.every((each) => isEqual(on[0](each), on[1](each)))) continue;
+        if (side === undefined || others.length === 0 || !others.every((each) => isEqual(on[0](each), on[1](each)))) continue;
         const replay = () => told(side) ?? null;
         const name = left.nameOf(column);
         const inputs = { [name]: value, ...(mark !== undefined && { "searched for": mark }) };

@@ -67,7 +67,10 @@ export class Type implements Details {
   }
 }
 
-/** The type that a text writes: a name, after a space what more is known of it, and `[]` for a list of such values. */
+/**
+ * The type that a text writes: a name, after a space what more is known of it (the decimals and digits of a decimal, a collation,
+ * `from` what it was made), and `[]` for a list of such values.
+ */
 export function typeOf(written: string): Type {
   const found = known.get(written);
   if (found) return found;

@@ -53,12 +53,18 @@ function quotientScale(a: Decimal, b: Decimal): number {
 /** Decimal digits are kept in groups of nine, nine groups at most. */
 const groups = (digits: number): number => Math.ceil(digits / 9);
 
+/** What is below this has room, wherever its point stands. */
+const eightGroups = 10n ** 72n;
+
 /** The quotient in whole groups of digits, with at least four decimals more than both numbers have. */
 function byNines(a: Decimal, b: Decimal): Decimal {
   const [x, y] = [groups(a.scale) * 9, groups(b.scale) * 9];
   const more = Math.max(0, 4 - (x - a.scale) - (y - b.scale));
+  const fraction = groups(x + y + more);
+  const found = a.cutOver(b, 9 * fraction);
+  if (fraction <= 9 && found.coefficient < eightGroups && found.coefficient > -eightGroups) return found;
   const whole = String(a.quotient(b)).replace(/^-|^-?0$/, "").length;
-  return a.cutOver(b, 9 * Math.min(groups(x + y + more), 9 - groups(whole)));
+  return a.cutOver(b, 9 * Math.min(fraction, 9 - groups(whole)));
 }
 
 /** What is before the point of a number, or the integer of 64 bits that is nearest. */

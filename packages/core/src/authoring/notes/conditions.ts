@@ -75,13 +75,15 @@ const others = { and: "or", or: "and" } as const;
 
 /** The other word for AND or OR, in the letters of the one that is written; where it stands between two parts, or is called. */
 function withOther(node: Call, { source }: Asked["program"]) {
-  const { start } = node.notation === "function" ? node.nameRange : node.args[0].range;
-  const { start: end } = node.args[node.notation === "function" ? 0 : 1].range;
-  const [word = ""] = new RegExp(`\\b${node.name}\\b`, "i").exec(source.slice(start, end)) ?? [];
-  const at = source.slice(start, end).lastIndexOf(word) + start;
+  const isCalled = node.notation === "function";
+  const from = isCalled ? node.nameRange.start : node.args[0].range.end;
+  const found = new RegExp(`\\b${node.name}\\b`, "i").exec(source.slice(from, node.args[isCalled ? 0 : 1].range.start));
+  if (!found) return [];
+  const [word] = found;
+  const start = from + found.index;
   const other = others[node.name.toLowerCase() as keyof typeof others];
   const text = word === word.toUpperCase() ? other.toUpperCase() : other;
-  return word === "" ? [] : [{ title: `Write ${text}`, edits: [{ range: { start: at, end: at + word.length }, text }] }];
+  return [{ title: `Write ${text}`, edits: [{ range: { start, end: start + word.length }, text }] }];
 }
 
 /** `x = 'a' and x = 'b'`, which holds of nothing, and `x <> 'a' or x <> 'b'`, which holds of everything. */

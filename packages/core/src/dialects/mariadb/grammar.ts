@@ -109,7 +109,7 @@ function numberLiteral(parser: Parser, { source, range }: Token): Expression {
   }
   const value = BigInt(source);
   if (value <= int64) return literal(integer(value), "integer", range);
-  return value <= uint64 ? literal(value, "unsigned", range) : literal(new Decimal(value, 0), "decimal", range);
+  return value <= uint64 ? literal(value, "unsigned", range) : literal(new Decimal(value, 0), "decimal 0", range);
 }
 
 /** Text literals side by side are one. */

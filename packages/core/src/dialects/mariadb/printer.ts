@@ -23,12 +23,15 @@ import { int64 } from "./numbers.ts";
 
 const plainLiteral = sqlLiteral(textLiteral, power.sign);
 
+/** Whether a decimal is one that is written without a point: what goes beyond 64 bits. */
+const isWhole = ({ coefficient, scale }: Decimal): boolean => scale === 0 && coefficient >= 2n ** 64n;
+
 /** Bytes keep the kind of their literal; a whole number beyond 64 bits is a decimal without a point. */
 function literal(node: Literal): Printed {
   const { value, type } = node;
   if (value instanceof Bytes && type === "hybrid") return printed(`0x${hexOf(value.bytes)}`);
   if (value instanceof Bytes && type === "binary") return printed(`_binary x'${hexOf(value.bytes)}'`);
-  if (value instanceof Decimal && (type === "decimal" || value.coefficient < 0n))
+  if (value instanceof Decimal && (isWhole(value) || value.coefficient < 0n))
     return printed(String(value), value.coefficient < 0n ? power.sign : atom);
   return plainLiteral(node);
 }

@@ -1,5 +1,6 @@
 import { type Value, isFailure } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
+import { fractionOf } from "./second-digits.ts";
 import { toInteger } from "./steps.ts";
 import { Type, decimalOf, typeOf } from "../types.ts";
 
@@ -102,6 +103,12 @@ export const results: Readonly<Record<string, ResultType>> = {
   ...numberResults("double", fixedDecimals),
   "decimal, of a quotient": ([first]) =>
     Type.of("decimal", { ...decimalOf(Math.min(38, decimalScale(first) + 4)), from: "division" }),
+  // As many decimals as the second of what is given has, six where that is a text that may change.
+  "decimal, of seconds": ([first], constant) => {
+    const written = constant(0);
+    if (first?.name === "text") return decimalOf(typeof written === "string" ? fractionOf(written).length : 6);
+    return decimalOf(first?.name === "double" ? 6 : Math.min(6, first?.scale ?? 0));
+  },
   same: ([first]) => (first.name === "null" ? typeOf("double") : first),
   "integer, of the first": ([first]) => (isUnsigned(first) ? first : typeOf("integer")),
   "integer, of any": (types) => typeOf(types.some(isUnsigned) ? "unsigned" : "integer"),
