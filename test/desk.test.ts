@@ -364,8 +364,12 @@ const open = async (name: string) =>
     .click();
 const region = (name: string) => page.getByRole("region", { name, exact: true });
 /** Waits until what becomes of the rows is told so. */
-const told = async (text: string) =>
-  page.locator(".outcome .bar [role=status]", { hasText: new RegExp(`^${text}(?:, \\d+ new columns?)?$`) }).waitFor();
+const told = (text: string) =>
+  soon(async () =>
+    expect(await page.locator(".outcome .bar [role=status]").innerText()).toMatch(
+      new RegExp(`^${text}(?:, \\d+ new columns?)?$`),
+    ),
+  );
 const column = (place: number) => page.locator(".card").nth(place);
 const columnText = (place: number) => column(place).getByRole("textbox", { name: /^Expression of/ });
 const writeColumn = async (place: number, name: string, expression: string) => {

@@ -6,7 +6,7 @@ import { ColumnsView } from "./ColumnsView.tsx";
 import { FileButton } from "./FileButton.tsx";
 import { LedgerView, save } from "./LedgerView.tsx";
 import { LookView } from "./LookView.tsx";
-import { type Memory, pages, remember, remembered } from "./memory.ts";
+import { type Change, type Memory, pages, remember, remembered } from "./memory.ts";
 import { TryView } from "./TryView.tsx";
 
 /** Milliseconds after which what has changed is kept. */
@@ -32,7 +32,8 @@ function Desk({ first }: { readonly first: Memory }) {
   bench.current ??= new Bench();
   const asked = bench.current;
   const { page, file, steps, undone, draft, title, kept, decided } = memory;
-  const change = (part: Partial<Memory>) => setMemory((before) => ({ ...before, ...part }));
+  const change: Change<Memory> = (part) => setMemory((before) => ({ ...before, ...part(before) }));
+  const put = (part: Partial<Memory>) => change(() => part);
   const fileName = file?.name ?? "register.json";
 
   useEffect(() => {
@@ -79,7 +80,7 @@ function Desk({ first }: { readonly first: Memory }) {
         return;
       }
       setNotices(found.notices);
-      change({ file: chosen, steps: [], undone: [], decided: {}, scratch: [], wanted: undefined });
+      put({ file: chosen, steps: [], undone: [], decided: {}, scratch: [], wanted: undefined });
       taken(found, false, chosen);
     }, told);
   }
@@ -91,14 +92,14 @@ function Desk({ first }: { readonly first: Memory }) {
 
   function apply() {
     asked.ask("apply", { at: new Date().toISOString() }).then(({ step, ...found }) => {
-      change({ steps: [...steps, step], undone: [], decided: {}, page: "Ledger" });
+      put({ steps: [...steps, step], undone: [], decided: {}, page: "Ledger" });
       taken(found, true);
     }, told);
   }
 
   function move(to: Pick<Memory, "steps" | "undone">) {
     asked.ask("move", { steps: to.steps }).then((found) => {
-      change(to);
+      put(to);
       taken(found, to.steps.length > 0);
     }, told);
   }
@@ -114,7 +115,7 @@ function Desk({ first }: { readonly first: Memory }) {
     if ("problems" in found) setNotices(found.problems.map((problem) => `${folio[0]}: ${problem}`));
     else {
       const { held, missed } = found.claims;
-      change({ draft: found.draft, title: found.title, kept: found.kept, decided: {} });
+      put({ draft: found.draft, title: found.title, kept: found.kept, decided: {} });
       setNotices(
         held + missed.length === 0
           ? []
@@ -133,7 +134,7 @@ function Desk({ first }: { readonly first: Memory }) {
               key={name}
               type="button"
               aria-current={page === name ? "page" : undefined}
-              onClick={() => change({ page: name })}
+              onClick={() => put({ page: name })}
             >
               {name}
               {name === "Ledger" && steps.length > 0 && ` (${steps.length})`}

@@ -8,7 +8,7 @@ import { DialectSelect, Editor, Problems } from "./Editor.tsx";
 import type { ExpressionHandle } from "./ExpressionText.tsx";
 import { FileButton } from "./FileButton.tsx";
 import { FindBox } from "./FindBox.tsx";
-import type { Memory } from "./memory.ts";
+import type { Change, Memory } from "./memory.ts";
 import { useDialect } from "./useDialect.ts";
 import { VirtualTable } from "./VirtualTable.tsx";
 
@@ -20,7 +20,7 @@ interface ColumnsViewProps {
   readonly glimpse: Sample;
   readonly draft: Draft;
   readonly decided: Memory["decided"];
-  readonly onChange: (change: Partial<Pick<Memory, "draft" | "decided">>) => void;
+  readonly onChange: Change<Pick<Memory, "draft" | "decided">>;
   readonly onApply: () => void;
   readonly onOpenFolio: (files: readonly File[]) => void;
   readonly onSaveFolio: () => void;
@@ -61,9 +61,11 @@ export function ColumnsView(props: ColumnsViewProps) {
     return () => clearTimeout(timer);
   }, [bench, version, draft, decided]);
 
-  const edit = (change: Partial<Draft>) => onChange({ draft: { ...draft, ...change } });
+  const edit = (change: Partial<Draft>) => onChange(({ draft }) => ({ draft: { ...draft, ...change } }));
+  const editColumns = (change: (columns: Draft["columns"]) => Draft["columns"]) =>
+    onChange(({ draft }) => ({ draft: { ...draft, columns: change(draft.columns) } }));
   const editColumn = (key: string, change: Partial<DraftColumn>) =>
-    edit({ columns: draft.columns.map((column) => (column.key === key ? { ...column, ...change } : column)) });
+    editColumns((columns) => columns.map((column) => (column.key === key ? { ...column, ...change } : column)));
   const known = useMemo(() => withDraft(props.glimpse, draft.columns), [props.glimpse, draft.columns]);
   const { result, problems } = findings;
   const dialect = useDialect(draft.dialect);
@@ -106,15 +108,16 @@ export function ColumnsView(props: ColumnsViewProps) {
             ref={(text) => void texts.current.set(column.key, text)}
             onFocus={() => (written.current = column.key)}
             onChange={(change) => editColumn(column.key, change)}
-            onRemove={() => edit({ columns: draft.columns.filter(({ key }) => key !== column.key) })}
+            onRemove={() => editColumns((columns) => columns.filter(({ key }) => key !== column.key))}
           />
         ))}
         <button
           type="button"
           onClick={() =>
-            edit({
-              columns: [...draft.columns, { key: crypto.randomUUID(), name: "", expression: "", isHelper: false, then: [] }],
-            })
+            editColumns((columns) => [
+              ...columns,
+              { key: crypto.randomUUID(), name: "", expression: "", isHelper: false, then: [] },
+            ])
           }
         >
           Add a column
@@ -171,7 +174,7 @@ export function ColumnsView(props: ColumnsViewProps) {
           label="Before and after"
           decided={(column, before) => decided[column]?.[before]}
           onDecide={(column, before, after) =>
-            onChange({ decided: { ...decided, [column]: { ...decided[column], [before]: after } } })
+            onChange(({ decided }) => ({ decided: { ...decided, [column]: { ...decided[column], [before]: after } } }))
           }
         />
       </section>

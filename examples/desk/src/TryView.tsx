@@ -9,7 +9,7 @@ import { TracePanel } from "./TracePanel.tsx";
 import { type ExpressionHandle } from "./ExpressionText.tsx";
 import { FindBox } from "./FindBox.tsx";
 import { type Question, type Side, type TraceFindings, pageSize } from "./findings.ts";
-import type { Memory } from "./memory.ts";
+import type { Change, Memory } from "./memory.ts";
 import type { Scratch } from "./sample.ts";
 import { wordsFor } from "./shown.ts";
 import { useDialect } from "./useDialect.ts";
@@ -24,7 +24,7 @@ interface TryViewProps {
   readonly glimpse: Sample;
   readonly scratch: readonly Scratch[];
   readonly wanted: Memory["wanted"];
-  readonly onChange: (change: Partial<Pick<TryViewProps, "sides" | "scratch" | "wanted">>) => void;
+  readonly onChange: Change<Pick<Memory, "sides" | "scratch" | "wanted">>;
 }
 
 /** Expressions side by side; more do not fit. */
@@ -90,10 +90,10 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
     setHunts(0);
     setFruitless(hunted.rows.length === 0 ? sides : undefined);
     if (hunted.rows.length === 0) return;
-    onChange({ scratch: [...hunted.rows, ...scratch] });
+    onChange(({ scratch }) => ({ scratch: [...hunted.rows, ...scratch] }));
     setSelected(0);
     setPage(0);
-  }, [hunts, hunted, sides, scratch, onChange]);
+  }, [hunts, hunted, sides, onChange]);
 
   const row = Math.min(selected, (table?.rowCount ?? 0) - 1);
   // The table follows what is typed at once, and new or removed scratch rows when the values are there.
@@ -111,7 +111,7 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
   };
   const rowName = (index: number) => (index < shownScratch.length ? `s${index + 1}` : String(index - shownScratch.length + 1));
   const edit = (index: number, change: Partial<Side>) =>
-    onChange({ sides: sides.map((side, i) => (i === index ? { ...side, ...change } : side)) });
+    onChange(({ sides }) => ({ sides: sides.map((side, i) => (i === index ? { ...side, ...change } : side)) }));
   const valuesAt = useMemo(() => {
     const at = answered.question;
     const name = at && rowName(at.selected);
@@ -134,11 +134,11 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
   function addSide() {
     const used = new Set(sides.map(({ dialect }) => dialect));
     const next = Object.keys(dialectTitles).find((id) => !used.has(id)) ?? sides[0].dialect;
-    onChange({ sides: [...sides, { dialect: next, text: "" }] });
+    onChange(({ sides }) => ({ sides: [...sides, { dialect: next, text: "" }] }));
   }
 
   function keep(row: Scratch) {
-    onChange({ scratch: [...scratch, row] });
+    onChange(({ scratch }) => ({ scratch: [...scratch, row] }));
     setSelected(scratch.length);
     setPage(0);
   }
@@ -165,7 +165,11 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
         >
           Hunt for rows
         </button>
-        <button type="button" aria-pressed={wanted !== undefined} onClick={() => onChange({ wanted: wanted ? undefined : {} })}>
+        <button
+          type="button"
+          aria-pressed={wanted !== undefined}
+          onClick={() => onChange(({ wanted }) => ({ wanted: wanted ? undefined : {} }))}
+        >
           Wanted values
         </button>
         <button type="button" aria-pressed={areStepsShown} onClick={() => setStepsShown(!areStepsShown)}>
@@ -188,7 +192,7 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
             ref={i === 0 ? firstText : undefined}
             onDialect={(id) => edit(i, { dialect: id })}
             onText={(changed) => edit(i, { text: changed })}
-            onRemove={i > 0 ? () => onChange({ sides: sides.filter((_, place) => place !== i) }) : undefined}
+            onRemove={i > 0 ? () => onChange(({ sides }) => ({ sides: sides.filter((_, place) => place !== i) })) : undefined}
           />
         ))}
       </div>
@@ -232,13 +236,15 @@ export function TryView({ file, glimpse, sides, scratch, wanted, onChange }: Try
             onSelect={setSelected}
             onPage={setPage}
             onScratch={(index, name, text) =>
-              onChange({ scratch: scratch.map((each, i) => (i === index ? { ...each, [name]: text } : each)) })
+              onChange(({ scratch }) => ({ scratch: scratch.map((each, i) => (i === index ? { ...each, [name]: text } : each)) }))
             }
-            onWanted={(index, text) => {
-              const { [rowName(index)]: _, ...others } = wanted ?? {};
-              onChange({ wanted: text === "" ? others : { ...others, [rowName(index)]: text } });
-            }}
-            onDropScratch={(index) => onChange({ scratch: scratch.filter((_, i) => i !== index) })}
+            onWanted={(index, text) =>
+              onChange(({ wanted }) => {
+                const { [rowName(index)]: _, ...others } = wanted ?? {};
+                return { wanted: text === "" ? others : { ...others, [rowName(index)]: text } };
+              })
+            }
+            onDropScratch={(index) => onChange(({ scratch }) => ({ scratch: scratch.filter((_, i) => i !== index) }))}
           />
         )}
         <aside>

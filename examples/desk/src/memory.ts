@@ -26,6 +26,9 @@ export interface Memory {
   readonly wanted?: Readonly<Record<string, string>> | undefined;
 }
 
+/** Changes what is remembered, from what it is by then: two changes may come before the page is drawn again. */
+export type Change<Part> = (part: (before: Part) => Partial<Part>) => void;
+
 const key = "indigo-quill desk 1";
 
 export const nothingYet: Memory = {
