@@ -7,13 +7,23 @@ import { filled, templateOf, tasks } from "../src/dialects/tasks/index.ts";
 const all = Object.values(dialects).map((make) => make());
 const asTruth = (value: Value): Value => (typeof value === "boolean" ? Number(value) : value);
 
-/** A task on its own example, over columns. */
+const lists: Readonly<Record<string, readonly [string, string]>> = {
+  postgresql: ["array[", "]"],
+  duckdb: ["[", "]"],
+  xpath: ["(", ")"],
+};
+
+/** A task on its own example, over columns; what a dialect wants written, as DuckDB the digits of round, is written, and so are lists. */
 function said(id: keyof typeof tasks, dialect: (typeof all)[number]): Value {
   const takes = tasks[id].takes as Readonly<Record<string, Value>>;
-  const parts = Object.fromEntries(Object.keys(takes).map((name) => [name, { text: dialect.columnText(name), isOpen: false }]));
-  // What a dialect wants written, as DuckDB the digits of round, is written.
-  if (id === "round" || id === "decimals") parts.digits = { text: id === "round" ? "1" : "2", isOpen: false };
-  const program = compile(dialect, filled(templateOf(id, dialect.id)!, parts), sampleOf([takes]));
+  const textOf = (name: string, value: Value) => {
+    if (Array.isArray(value))
+      return lists[dialect.id].join(value.map((item: Value) => dialect.textLiteral(String(item))).join(", "));
+    if (name === "separator" && Array.isArray(takes.list)) return dialect.textLiteral(String(value));
+    return name === "digits" ? String(value) : dialect.columnText(name);
+  };
+  const parts = Object.entries(takes).map(([name, value]) => [name, { text: textOf(name, value), isOpen: false }] as const);
+  const program = compile(dialect, filled(templateOf(id, dialect.id)!, Object.fromEntries(parts)), sampleOf([takes]));
   expect(program.diagnostics).toEqual([]);
   return program.runRow(sampleOf([takes]), 0);
 }
@@ -36,13 +46,18 @@ const foreign: readonly (readonly [string, string])[] = [
   ["postgresql", "length(label)"], ["postgresql", "concat(label, 'x')"], ["postgresql", "concat_ws('-', label, 'x', 'y')"], ["postgresql", "btrim(label)"], ["mariadb", "if(n > 1, label, 'x')"], ["mariadb", "ifnull(label, 'x')"],
   ["postgresql", "coalesce(label, 'x', 'y')"], ["postgresql", "nullif(label, 'x')"], ["duckdb", "contains(label, 'us')"], ["postgresql", "starts_with(label, 'A')"], ["duckdb", "ends_with(label, 's')"],
   ["postgresql", "regexp_replace(label, '[aeiou]', '', 'g')"], ["postgresql", "ascii(label)"], ["postgresql", "greatest(n, 2)"], ["postgresql", "mod(n, 2)"], ["sqlite", "iif(n > 1, 'a', 'b')"], ["sqlite", "instr(label, 'u')"],
+  ["mariadb", "hour(at)"], ["mariadb", "minute(at)"], ["mariadb", "second(at)"], ["mariadb", "dayofyear(day)"], ["postgresql", "make_date(2020, n, 5)"], ["mariadb", "truncate(x, 1)"], ["postgresql", "trunc(x)"],
+  ["postgresql", "sign(x)"], ["openformula", "ISODD(n)"], ["openformula", "ISEVEN(n)"], ["mariadb", "space(n)"], ["openformula", "DEC2HEX(n)"], ["mariadb", "conv(n, 10, 16)"], ["mariadb", "conv(n, 10, 2)"],
+  ["postgresql", "regexp_count(label, '[aeiou]')"], ["duckdb", "regexp_full_match(label, '[A-Z][a-z]+ .*')"], ["openformula", "CLEAN(label)"], ["postgresql", "sqrt(n)"], ["postgresql", "substring(label, '[aeiou].')"],
+  ["duckdb", "list_contains(string_split(label, ' '), 'robur')"], ["postgresql", "cardinality(string_to_array(label, ' '))"], ["duckdb", "list_position(string_split(label, ' '), 'robur')"],
+  ["postgresql", "array_to_string(string_to_array(label, ' '), '-')"], ["mariadb", "field(label, 'Betula pendula', 'Quercus robur')"], ["postgresql", "translate(label, 'aub', 'xy')"],
 ];
 
 test.each(foreign)("%s %s is mended into what gives the same", (of, source) => {
   const rows = [
-    { label: "Alnus glutinosa", n: 3 },
-    { label: "Betula pendula", n: 1 },
-    { label: "Quercus robur", n: 2 },
+    { label: "Alnus glutinosa", n: 3, x: -2.57, at: "1903-06-05 22:30:15", day: "1903-06-05" },
+    { label: "Betula pendula", n: 1, x: 12.35, at: "1999-12-31 00:07:09", day: "1999-12-31" },
+    { label: "Quercus robur", n: 2, x: 0.5, at: "2024-02-29 12:00:00", day: "2024-02-29" },
   ];
   const sample = sampleOf(rows);
   const run = (dialect: (typeof all)[number], text: string) => {
@@ -51,10 +66,10 @@ test.each(foreign)("%s %s is mended into what gives the same", (of, source) => {
   };
   const wanted = run(dialects[of](), source)!;
   const mended = all.flatMap((dialect) => {
-    const here = dialect.id === "xpath" ? source.replace(/\b(label|n)\b/g, "$$$1") : source;
+    const here = dialect.id === "xpath" ? source.replace(/\b(label|n|x|at|day)\b(?!')/g, "$$$1") : source;
     const text = dialect.separator === ";" ? here.replaceAll("'", '"').replace(/,\s*/g, ";") : here;
     const [problem] = compile(dialect, text, sample).diagnostics;
-    if (problem?.code !== "unknown-function" || problem.fixes.length === 0) return [];
+    if (!["unknown-function", "habit"].includes(problem?.code) || problem.fixes.length === 0) return [];
     return [{ dialect: dialect.id, given: run(dialect, applyFix(text, problem.fixes[0])) }];
   });
   for (const { dialect, given } of mended)

@@ -151,9 +151,15 @@ function scoreOf({ words, task }: Entry, stems: readonly string[], weightOf: (st
   return score === 0 ? 0 : (score * (task ? 1.3 : 1)) / Math.sqrt(8 + words.size);
 }
 
+/** A list, as columns hold none: the pieces of a text. */
+function listOf(items: readonly Value[], dialect: Dialect): string {
+  const part = (text: string) => ({ text: dialect.textLiteral(text), isOpen: false });
+  return filled(templateOf("split", dialect.id)!, { text: part(items.join("|")), delimiter: part("|") });
+}
+
 /**
  * A task as a dialect says it, with its example, which is worked out where it is asked for. Numbers are written in the example where
- * they must be, as DuckDB wants the digits of round.
+ * they must be, as DuckDB wants the digits of round, and so are lists.
  */
 function told(task: TaskId, dialect: Dialect): Found {
   const { does, takes }: Task = tasks[task];
@@ -171,7 +177,9 @@ function told(task: TaskId, dialect: Dialect): Found {
       const sample = sampleOf([takes]);
       let [expression, program] = [written, compile(dialect, written, sample)];
       if (!program.ok) {
-        expression = saying((name, value) => (typeof value === "number" ? String(value) : dialect.columnText(name)));
+        expression = saying((name, value) =>
+          typeof value === "number" ? String(value) : Array.isArray(value) ? listOf(value, dialect) : dialect.columnText(name),
+        );
         program = compile(dialect, expression, sample);
       }
       return { given: takes, expression, value: program.runRow(sample, 0) };

@@ -165,7 +165,18 @@ function decoded(dialect: Dialect, value: string, parts: readonly string[]): str
   return given.some((part) => part === undefined) ? undefined : chosenInTurn(dialect, given as readonly string[]);
 }
 
-/** Parts of dates, ARRAY_LENGTH without a dimension, LTRIM with the zeros that go. */
+/** TRANSLATE(text, from, to) as a replacement of each character, where none of them is put in before it is replaced. */
+function translated(dialect: Dialect, [text, from, to, more]: readonly string[]): string | undefined {
+  const [olds, news] = [from, to].map((part) => [...(/^(["'])([^]*)\1$/.exec(part ?? "")?.[2] ?? "")]);
+  if (olds.length === 0 || more !== undefined || olds.some((old, i) => news.indexOf(old) >= 0 && news.indexOf(old) < i))
+    return undefined;
+  return olds.reduce<string | undefined>((said, old, i) => {
+    const put = { old: dialect.textLiteral(old), new: dialect.textLiteral(news[i] ?? "") };
+    return said && done(dialect, "replace", { text: said, ...put });
+  }, text);
+}
+
+/** Parts of dates, LTRIM with the zeros that go. */
 const calls: Rule = (source, dialect) => {
   const rewritten = (names: string, rewrite: (args: readonly string[], name: string) => string | undefined, said: string) =>
     habit(
@@ -219,6 +230,16 @@ const calls: Rule = (source, dialect) => {
         ),
       "a choice by a number is written otherwise here",
     ),
+    ...rewritten(
+      "field",
+      ([value, ...values]) =>
+        chosenInTurn(dialect, [
+          ...values.flatMap((each, i) => [done(dialect, "sameText", { a: value, b: each })!, `${i + 1}`]),
+          "0",
+        ]),
+      "which of several values it is is written otherwise here",
+    ),
+    ...rewritten("translate", (args) => translated(dialect, args), "each character is replaced by itself here"),
     ...rewritten("ifs", (args) => chosenInTurn(dialect, args), "a choice between several is written otherwise here"),
     ...["string_agg", "group_concat", "listagg"].flatMap((here) =>
       rewritten(
@@ -237,11 +258,6 @@ const calls: Rule = (source, dialect) => {
         return isType(second) ? `cast(${first} as ${second})` : `cast(${second} as ${first})`;
       },
       "a cast is written with as here",
-    ),
-    ...rewritten(
-      "array_length|array_size|list_length",
-      ([list, more]) => (more === undefined ? `cardinality(${list})` : undefined),
-      "the number of items is cardinality here",
     ),
     ...rewritten(
       "string-join",

@@ -2,7 +2,7 @@ import type { Fix } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
 import type { Failure } from "../values/index.ts";
 import { type Trial, habitIn, longest } from "./habits.ts";
-import { type Attempt, areMostlyValues, readOtherwise, withMends } from "./mends.ts";
+import { type Attempt, readOtherwise, withMends } from "./mends.ts";
 import { type Limits, type Meant, type Program, defaultLimits, programOf } from "./program.ts";
 import type { Sample } from "./sample.ts";
 
@@ -25,7 +25,7 @@ const attemptsOn =
     const program = programOf(dialect, text, sample, limits);
     const { ok, tree, diagnostics } = program;
     const rows = Array.from({ length: Math.min(sample.rows, triedRows) }, (_, row) => row);
-    return { ok, tree, diagnostics, hasValues: () => areMostlyValues(rows.map((row) => program.runRow(sample, row))) };
+    return { ok, tree, diagnostics, values: () => rows.map((row) => program.runRow(sample, row)) };
   };
 
 /** How a call that fails on every row may be meant: the mend with which it gives values on most of the first rows. */
@@ -57,7 +57,7 @@ const meantIn =
     // What else is wrong comes of it.
     if (habit) return [habit];
     const { diagnostics } = found;
-    const none: Attempt = { ok: false, tree, diagnostics, hasValues: () => false };
+    const none: Attempt = { ok: false, tree, diagnostics, values: () => [] };
     return withMends({ tree, diagnostics }, dialect, source, upTo(mostTried, attemptsOn(dialect, sample, limits), none));
   };
 

@@ -148,6 +148,8 @@ const unitsBetween: Rule = (source, dialect) =>
     "what lies between two dates is counted otherwise here",
   );
 
+const starts: Readonly<Record<string, TaskId>> = { month: "monthStart", year: "yearStart" };
+
 /** DATE_TRUNC('month', d) */
 const truncated: Rule = (source, dialect) =>
   habit(
@@ -155,10 +157,10 @@ const truncated: Rule = (source, dialect) =>
     rewrittenCalls(source, "date_trunc|datetrunc|trunc", (_name, inside) => {
       const [first, second, more] = splitOutside(inside, /[,;]/).map((part) => part.trim());
       if (second === undefined || more !== undefined) return undefined;
-      const date = unitIn(first) === "month" ? second : unitIn(second) === "month" ? first : undefined;
-      return date === undefined ? undefined : done(dialect, "monthStart", { date });
+      const [unit, date] = unitIn(first) === undefined ? [unitIn(second), first] : [unitIn(first), second];
+      return unit !== undefined && unit in starts ? done(dialect, starts[unit], { date }) : undefined;
     }),
-    "the start of a month is written otherwise here",
+    "the start of a month or a year is written otherwise here",
   );
 
 /** A duration that is written as a text, and days that are added as a number, where durations have types of their own. */

@@ -7,16 +7,16 @@ import { type Call, type Choice, type Expression, resultsOf, ungrouped, walk } f
 import { Double, type TextRange, type Value, isFailure, sameRange } from "../values/index.ts";
 import { editTo } from "./habits.ts";
 
-/** What a text comes to that may be meant: whether it can run, what is wrong with it, and whether most rows of the sample have a value. */
+/** What a text comes to that may be meant: whether it can run, what is wrong with it, and its values on the first rows of the sample. */
 export interface Attempt {
   readonly ok: boolean;
   readonly tree: Expression;
   readonly diagnostics: readonly Diagnostic[];
-  readonly hasValues: () => boolean;
+  readonly values: () => readonly Value[];
 }
 
 /** Whether most of some values are such: neither errors nor nothing, nor what is no number. */
-export function areMostlyValues(values: readonly Value[]): boolean {
+function areMostlyValues(values: readonly Value[]): boolean {
   const isNone = (value: Value) =>
     value === null || isFailure(value) || Number.isNaN(value instanceof Double ? value.value : value);
   return 2 * values.filter((value) => !isNone(value)).length >= values.length;
@@ -34,9 +34,16 @@ const most = 6;
 const readings: readonly (readonly [TaskId, slot: string])[] = [
   ["toText", "number"],
   ["toNumber", "text"],
+  ["toMoment", "text"],
   ["toDate", "text"],
   ["toWhole", "text"],
 ];
+
+/** Whether there is a time of day in most texts, which a date would not keep. */
+function haveTimes({ ok, values }: Attempt): boolean {
+  const texts = ok ? values().filter((value) => typeof value === "string") : [];
+  return 2 * texts.filter((text) => /\d:\d\d/.test(text)).length > texts.length;
+}
 
 /** How a dialect says a task; a whole number is one that counts places where there is such a type. */
 const readingOf = (task: TaskId, { id, types }: Dialect): string | undefined =>
@@ -65,7 +72,7 @@ function* withTruth({ name, nameRange, args, range }: Call, dialect: Dialect, so
 }
 
 /** Other ways to write the arguments of a call: two of them the other way round, or read as values of another kind. */
-function* otherwise(call: Call, dialect: Dialect, source: string): Generator<Fix> {
+function* otherwise(call: Call, dialect: Dialect, source: string, attempt: Try): Generator<Fix> {
   const { args, notation } = call;
   if (args.length > mostArguments) return;
   if (notation === "function") yield* withTruth(call, dialect, source);
@@ -90,7 +97,9 @@ function* otherwise(call: Call, dialect: Dialect, source: string): Generator<Fix
     };
     // A list, or what is missing, is not meant as a text.
     const isNoText = args.map(ungrouped).map((arg) => arg.kind === "list" || (arg.kind === "literal" && arg.value === null));
-    const places = args.flatMap((_, i) => ((task === "toText" ? isNoText[i] : isLiteral[i]) ? [] : [i]));
+    const isLeft = (i: number) =>
+      (task === "toText" ? isNoText[i] : isLiteral[i]) || (task === "toMoment" && !haveTimes(attempt(written[i])));
+    const places = args.flatMap((_, i) => (isLeft(i) ? [] : [i]));
     for (const i of places) yield rewritten(args, new Map([[i, read(i)]]), `Write ${read(i)}`);
     if (places.length > 1)
       yield rewritten(args, new Map(places.map((i) => [i, read(i)])), `Write ${places.map(read).join(", ")}`);
@@ -136,10 +145,10 @@ export function readOtherwise(
   const partsOf = (node: Expression) => (node.kind === "call" ? node.args : node.kind === "choice" ? resultsOf(node) : []);
   const around = [...walk(tree)].find((node) => partsOf(node).length > 0 && [node, ...partsOf(node)].some(isThere));
   if (around?.kind !== "call" && around?.kind !== "choice") return undefined;
-  const ways = around.kind === "call" ? otherwise(around, dialect, source) : resultsOtherwise(around, dialect, source);
+  const ways = around.kind === "call" ? otherwise(around, dialect, source, attempt) : resultsOtherwise(around, dialect, source);
   const givesValues = (text: string): boolean => {
     const tried = attempt(text);
-    return tried.ok && tried.hasValues();
+    return tried.ok && areMostlyValues(tried.values());
   };
   return [...fixes, ...ways].find((fix) => [applyFix(source, fix), ...fix.edits.map(({ text }) => text)].every(givesValues));
 }

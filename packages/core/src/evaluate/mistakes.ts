@@ -73,10 +73,15 @@ export function unknownFunction(node: Call, dialect: Dialect, source: string): D
     return mistake("argument-count", nameRange, facts);
   }
   const names = dialect.rows.filter((row) => row.notation !== "operator").flatMap(namesOf);
-  const near = isForeign(name) ? [] : nearest(name, new Set(names));
+  const local = localName(name);
+  const same = names.filter((each) => localName(each) === local);
+  const near = same.length > 0 ? same : isForeign(name) ? [] : nearest(name, new Set(names));
   const fixes = near.map((text) => replacedBy(nameRange, text));
   return mistake("unknown-function", nameRange, { name, nearest: near }, fixes);
 }
+
+/** A name without the prefix of its namespace: `sqrt` of `math:sqrt`. */
+const localName = (name: string): string => name.toLowerCase().replace(/^[\w-]+:/, "");
 
 /** A form of syntax that is written like a call of a name, with what it takes: `nullif(value, given)`. */
 function formOf(name: string, { id }: Dialect): string | undefined {

@@ -104,27 +104,19 @@ export function halves(text: string, sign: string): readonly [string, string | u
 /** Changes that are made one after the other, at most. */
 export const mostChanges = 20;
 
-/** A call by its name with its arguments rewritten, wherever it stands; undefined leaves it. */
+/** Calls by their names with their arguments rewritten, the last one first: what is written is not read again. */
 export function rewrittenCalls(
   source: string,
   names: string,
   rewrite: (name: string, inside: string) => string | undefined,
 ): string {
-  let text = source;
-  let from = 0;
-  for (let i = 0; i < mostChanges; i++) {
-    const mask = masked(text);
-    const found = new RegExp(`\\b(${names})\\s*\\(`, "gi");
-    found.lastIndex = from;
-    const at = found.exec(mask);
-    const open = at ? at.index + at[0].length - 1 : 0;
-    const close = at && closingOf(mask, open);
-    if (!at || close === undefined || close === null) break;
-    const written = rewrite(at[1].toLowerCase(), text.slice(open + 1, close));
-    from = at.index + 1;
-    if (written !== undefined) text = text.slice(0, at.index) + written + text.slice(close + 1);
-  }
-  return text;
+  const places = [...masked(source).matchAll(new RegExp(`\\b(${names})\\s*\\(`, "gi"))].slice(-mostChanges);
+  return places.reduceRight((text, { index, 0: { length }, 1: name }) => {
+    const open = index + length - 1;
+    const close = closingOf(masked(text), open);
+    const written = close === undefined ? undefined : rewrite(name.toLowerCase(), text.slice(open + 1, close));
+    return written === undefined ? text : text.slice(0, index) + written + text.slice(close! + 1);
+  }, source);
 }
 
 /** Whether a text is a whole number. */
