@@ -50,6 +50,7 @@ const foreign: readonly (readonly [string, string])[] = [
   ["postgresql", "sign(x)"], ["openformula", "ISODD(n)"], ["openformula", "ISEVEN(n)"], ["mariadb", "space(n)"], ["openformula", "DEC2HEX(n)"], ["mariadb", "conv(n, 10, 16)"], ["mariadb", "conv(n, 10, 2)"],
   ["postgresql", "regexp_count(label, '[aeiou]')"], ["duckdb", "regexp_full_match(label, '[A-Z][a-z]+ .*')"], ["openformula", "CLEAN(label)"], ["postgresql", "sqrt(n)"], ["postgresql", "substring(label, '[aeiou].')"],
   ["duckdb", "list_contains(string_split(label, ' '), 'robur')"], ["postgresql", "cardinality(string_to_array(label, ' '))"], ["duckdb", "list_position(string_split(label, ' '), 'robur')"],
+  ["duckdb", "list_prepend('x', string_split(label, ' '))"], ["duckdb", "list_append(string_split(label, ' '), 'x')"],
   ["postgresql", "array_to_string(string_to_array(label, ' '), '-')"], ["mariadb", "field(label, 'Betula pendula', 'Quercus robur')"], ["postgresql", "translate(label, 'aub', 'xy')"],
 ];
 
@@ -77,6 +78,7 @@ test.each(foreign)("%s %s is mended into what gives the same", (of, source) => {
 });
 
 const moments = sampleOf(["1903-06-05 00:07:09", "1999-12-31 23:59:58", "2024-02-29 12:00:00"].map((moment) => ({ moment })));
+const days = sampleOf(["1903-06-05", "1999-12-31", "2024-02-29"].map((moment) => ({ moment })));
 /** How the dialects write a moment by a format, as each takes it. */
 const writers: Readonly<Record<string, (format: string) => string>> = {
   postgresql: (format) => `to_char(cast(moment as timestamp), '${format}')`,
@@ -90,14 +92,17 @@ const writers: Readonly<Record<string, (format: string) => string>> = {
 test.each([
   ["duckdb", "%Y/%m/%d %H:%M:%S"], ["duckdb", "%y %j"], ["duckdb", "%B %d, %Y"], ["duckdb", "%b %a"], ["duckdb", "%A"], ["duckdb", "%I:%M %p"], ["sqlite", "%F %T"],
   ["mariadb", "%Y-%m-%d %H:%i:%s"], ["mariadb", "%M %d"], ["mariadb", "%b %W %a"], ["mariadb", "%h:%i %p"], ["mariadb", "%j %y %T"],
-  ["postgresql", "YYYY-MM-DD HH24:MI:SS"], ["postgresql", "DD.MM.YY"], ["postgresql", "DD Mon YYYY"],
+  ["postgresql", "FMMonth YYYY"], ["postgresql", "YYYY-MM-DD HH24:MI:SS"], ["postgresql", "DD.MM.YY"], ["postgresql", "DD Mon YYYY"],
 ])("%s: a date by %s is the same in the dialects that have such a format", (own, format) => {
   const written = writers[own](format).replace(/cast\((\w+) as timestamp\)/, "$1");
-  const values = [...compile(dialects[own](), writers[own](format), moments).run(moments)];
-  const others = Object.keys(writers).flatMap((id) => {
-    const [problem] = compile(dialects[id](), written, moments).diagnostics;
-    const fix = id === own || problem?.code !== "unknown-function" ? undefined : problem.fixes.at(0);
-    return fix ? [[...compile(dialects[id](), applyFix(written, fix), moments).run(moments)]] : [];
+  const sample = /%[HhIST]|HH/.test(format) ? moments : days;
+  const values = [...compile(dialects[own](), writers[own](format), sample).run(sample)];
+  const others = all.flatMap((dialect) => {
+    const here = dialect.id === "xpath" ? written.replace("moment", "$moment") : written;
+    const text = dialect.separator === ";" ? here.replaceAll("'", '"').replace(/(?<=moment), |(?<="), (?=moment)/, ";") : here;
+    const [problem] = compile(dialect, text, sample).diagnostics;
+    const fix = dialect.id === own || problem?.code !== "unknown-function" ? undefined : problem.fixes.at(0);
+    return fix ? [[...compile(dialect, applyFix(text, fix), sample).run(sample)]] : [];
   });
   expect(others.length).toBeGreaterThan(0);
   for (const other of others) expect(other).toEqual(values);

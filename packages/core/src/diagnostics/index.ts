@@ -72,7 +72,7 @@ export function placeWithin(source: string, range: TextRange, text: string, offs
 /** The candidates nearest to `name` by edit distance, at most `most`, nearest first. */
 export function nearest(name: string, candidates: Iterable<string>, most = 3): string[] {
   const wanted = name.toLowerCase();
-  const limit = Math.max(1, Math.floor(wanted.length / 3));
+  const limit = Math.min(3, Math.max(1, Math.floor(wanted.length / 3)));
   const scored: { candidate: string; distance: number }[] = [];
   for (const candidate of candidates) {
     const own = candidate.toLowerCase();

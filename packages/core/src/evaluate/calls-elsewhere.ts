@@ -218,7 +218,7 @@ const calls: Rule = (source, dialect) => {
     ),
     ...rewritten(
       "decode|switch",
-      ([value, ...pairs]) => decoded(dialect, value, pairs),
+      ([value, ...pairs]) => (pairs.length < 2 ? undefined : decoded(dialect, value, pairs)),
       "a choice by a value is written otherwise here",
     ),
     ...rewritten(
@@ -240,7 +240,11 @@ const calls: Rule = (source, dialect) => {
       "which of several values it is is written otherwise here",
     ),
     ...rewritten("translate", (args) => translated(dialect, args), "each character is replaced by itself here"),
-    ...rewritten("ifs", (args) => chosenInTurn(dialect, args), "a choice between several is written otherwise here"),
+    ...rewritten(
+      "ifs",
+      (args) => (args.length < 2 ? undefined : chosenInTurn(dialect, args)),
+      "a choice between several is written otherwise here",
+    ),
     ...["string_agg", "group_concat", "listagg"].flatMap((here) =>
       rewritten(
         "string_agg|group_concat|listagg",

@@ -10,7 +10,7 @@ const parts: readonly (readonly string[])[] = [
   ["%Y", "%Y", "%Y", "YYYY", "yyyy", "[Y0001]"], ["%y", "", "%y", "YY", "yy", "[Y01]"], ["%B", "", "%M", "FMMonth", "MMMM", "[MNn]"], ["%b", "", "%b", "Mon", "MMM", "[MNn,3-3]"],
   ["%m", "%m", "%m", "MM", "MM", "[M01]"], ["%d", "%d", "%d", "DD", "dd", "[D01]"], ["%H", "%H", "%H", "HH24", "HH", "[H01]"], ["%I", "%I", "%h", "HH12", "hh", "[h01]"],
   ["%M", "%M", "%i", "MI", "mm", "[m01]"], ["%S", "%S", "%s", "SS", "ss", "[s01]"], ["%p", "%p", "%p", "AM", "tt", "[PN]"], ["%A", "", "%W", "FMDay", "dddd", "[FNn]"],
-  ["%a", "", "%a", "Dy", "ddd", "[FNn,3-3]"], ["%j", "%j", "%j", "DDD", "DDD", "[d001]"],
+  ["%a", "", "%a", "Dy", "ddd", "[FNn,3-3]"], ["%j", "%j", "%j", "DDD", "", "[d001]"],
 ];
 /** Other ways to write a part, to the one that is told. */
 const alike: Readonly<Partial<Record<Language, Readonly<Record<string, string>>>>> = {
@@ -25,6 +25,7 @@ const languages: Readonly<Record<string, Language>> = {
   duckdb: "percent",
   sqlite: "sqlite",
   xpath: "picture",
+  openformula: "letters",
 };
 
 const tokenOf = (part: readonly string[], language: Language): string => part[languagesOfParts.indexOf(language)];
@@ -69,7 +70,11 @@ export function dateFormatFor(format: string, to: string, of?: string): string |
   const isPercent = /%[A-Za-z]/.test(format);
   const own = to === "words" || to === "letters" ? to : languages[to];
   if (own === undefined || !(isPercent || /y{2}|m{2}|d{2}|h{2}/i.test(format))) return undefined;
-  if (!isPercent) return rewritten(monthsTold(format), "letters", own);
+  if (!isPercent)
+    return (
+      (languages[of ?? ""] === "words" ? rewritten(format, "words", own) : undefined) ??
+      rewritten(monthsTold(format), "letters", own)
+    );
   return rewritten(format, languages[of ?? ""] === "mariadb" || /%i/.test(format) ? "mariadb" : "percent", own);
 }
 
@@ -78,23 +83,27 @@ export function foreignFormat(format: string, to: string): string | undefined {
   const own = to === "words" ? to : languages[to];
   const isPercent = /%[A-Za-z]/.test(format);
   // Letters and words are alike; a picture has brackets.
-  const isForeign = own === "picture" ? !format.includes("[") : isPercent === (own === "words");
+  const isForeign = own === "picture" ? !format.includes("[") : isPercent === (own === "words" || own === "letters");
   return isForeign ? dateFormatFor(format, to) : undefined;
 }
 
 /** Functions that write a date by a format, and such that read one, with the dialect that has them. */
 const functions: Readonly<Record<string, readonly [does: "write" | "read", of: string | undefined]>> = {
-  to_char: ["write", "postgresql"], date_format: ["write", "mariadb"], strftime: ["write", "duckdb"], format_date: ["write", undefined],
+  text: ["write", "openformula"], to_char: ["write", "postgresql"], date_format: ["write", "mariadb"], strftime: ["write", "duckdb"], format_date: ["write", undefined],
   to_date: ["read", "postgresql"], to_timestamp: ["read", "postgresql"], str_to_date: ["read", "mariadb"], strptime: ["read", "duckdb"], parse_date: ["read", undefined],
 }; // prettier-ignore
 
 /** What writes a date by a format, and what reads one: of days alone, and with a time. */
-const said: Readonly<Record<"write" | "read", Readonly<Record<string, readonly [ofDays: string, withTime: string]>>>> = {
+const said: Readonly<
+  Record<"write" | "read", Readonly<Record<string, readonly [ofDays: string, withTime: string | undefined]>>>
+> = {
   write: {
     postgresql: ["to_char(cast({date} as date), {format})", "to_char(cast({date} as timestamp), {format})"],
     mariadb: ["date_format({date}, {format})", "date_format({date}, {format})"],
     duckdb: ["strftime(cast({date} as date), {format})", "strftime(cast({date} as timestamp), {format})"],
     sqlite: ["strftime({format}, {date})", "strftime({format}, {date})"],
+    xpath: ["format-date(xs:date({date}), {format})", "format-dateTime(xs:dateTime(translate({date}, ' ', 'T')), {format})"],
+    openformula: ["TEXT(DATEVALUE({date});{format})", undefined],
   },
   read: {
     postgresql: ["to_date({date}, {format})", "cast(to_timestamp({date}, {format}) as timestamp)"],
@@ -118,6 +127,9 @@ export function dateFormatted(
   const template = Object.hasOwn(said[does], dialect) ? said[does][dialect] : undefined;
   const format = dateFormatFor(args[at].text.slice(1, -1), dialect, of);
   if (!template || format === undefined) return undefined;
-  const hasTime = /%[HIhiMSsp]|HH|MI|SS/.test(languages[dialect] === "mariadb" ? format.replaceAll("%M", "") : format);
-  return filled(template[hasTime ? 1 : 0], { date: args[1 - at], format: { text: literal(format), isOpen: false } });
+  const hasTime = /%[HIhiMSsp]|HH|MI|SS|\[[Hhms]|hh|ss/.test(
+    languages[dialect] === "mariadb" ? format.replaceAll("%M", "") : format,
+  );
+  const wanted = template[hasTime ? 1 : 0];
+  return wanted && filled(wanted, { date: args[1 - at], format: { text: literal(format), isOpen: false } });
 }
