@@ -6,7 +6,7 @@ import { Failure, type Value, isFailure } from "../values/index.ts";
 import { type Bound, type BoundCode, type BoundOperation, dependsOnRow, isShared, settle } from "./bound.ts";
 import { controlCell } from "./control.ts";
 import { type Frame, spend } from "./frame.ts";
-import { faster } from "./idioms.ts";
+import { faster } from "./faster.ts";
 
 /**
  * Is told the value of every sub-expression, and for operations the values in their slots; after it, what a conversion

@@ -18,19 +18,29 @@ export const constantOf = (bound: Bound | undefined): Value | undefined => {
   if (inner?.kind !== "operation") return inner?.kind === "constant" ? inner.value : undefined;
   const value = constantOf(inner.inputs[0] as Bound | undefined);
   if (inner.operation === "itself") return value;
+  if (inner.operation === "calculate") return calculated(value, inner);
   return inner.operation === "signed" && inner.fixed.wanted === "opposite" && typeof value === "number" ? -value : undefined;
 };
+/** A sum, difference or product of whole numbers that are written. */
+function calculated(a: Value | undefined, { inputs, fixed }: BoundOperation): Value | undefined {
+  const b = constantOf(inputs[1] as Bound | undefined);
+  if (!Number.isSafeInteger(a) || !Number.isSafeInteger(b)) return undefined;
+  const [x, y] = [a as number, b as number];
+  return fixed.sign === "+" ? x + y : fixed.sign === "-" ? x - y : fixed.sign === "*" ? x * y : undefined;
+}
+
 /** Whether a part is a number that is written. */
 export const isNumber = (bound: Bound | undefined, wanted: number): boolean => {
   const value = constantOf(bound);
   return (typeof value === "number" || typeof value === "bigint") && Number(value) === wanted;
 };
 
-/** Whether two parts are the same: columns, constants, and what is made of the same parts in the same way. */
+/** Whether two parts are the same: columns, variables, constants, and what is made of the same parts in the same way. */
 export function isSame(left: Bound | undefined, right: Bound | undefined): boolean {
   if (!left || !right) return false;
   const [a, b] = [unconverted(left), unconverted(right)];
   if (a.kind === "column" && b.kind === "column") return a.column === b.column;
+  if (a.kind === "variable" && b.kind === "variable") return a.variable === b.variable;
   if (a.kind === "constant" && b.kind === "constant") return a.value === b.value;
   if (a.kind !== "operation" || b.kind !== "operation" || a.operation !== b.operation || a.row !== b.row) return false;
   const [x, y] = [a.inputs.flat(), b.inputs.flat()];
