@@ -43,7 +43,9 @@ const jobs: readonly (readonly Job[])[] = [
 export async function expectTasks(connection: Connection, dialect: Dialect): Promise<number> {
   const tasks = tasksOf(dialect);
   for (const { example } of tasks) {
-    const { given, expression } = example!;
+    const { expression } = example!;
+    // Lists stand in the expression.
+    const given = Object.fromEntries(Object.entries(example!.given).filter(([, value]) => !Array.isArray(value)));
     const traps = Object.entries(given).flatMap(([name, value]) =>
       [null, ...(typeof value === "string" && name === "text" ? ["", "é, (x) ab"] : [])].map((trap) => ({
         ...given,

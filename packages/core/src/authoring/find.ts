@@ -175,11 +175,14 @@ function told(task: TaskId, dialect: Dialect): Found {
     task,
     get example() {
       const sample = sampleOf([takes]);
+      const hasList = Object.values(takes).some(Array.isArray);
       let [expression, program] = [written, compile(dialect, written, sample)];
-      if (!program.ok) {
-        expression = saying((name, value) =>
-          typeof value === "number" ? String(value) : Array.isArray(value) ? listOf(value, dialect) : dialect.columnText(name),
-        );
+      if (hasList || !program.ok) {
+        expression = saying((name, value) => {
+          if (Array.isArray(value)) return listOf(value, dialect);
+          if (typeof value === "number") return String(value);
+          return hasList ? dialect.textLiteral(String(value)) : dialect.columnText(name);
+        });
         program = compile(dialect, expression, sample);
       }
       return { given: takes, expression, value: program.runRow(sample, 0) };
