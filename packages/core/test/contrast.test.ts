@@ -370,6 +370,12 @@ const otherWays: readonly (readonly [SideText, SideText, Record<string, Value>, 
   [["postgresql", "to_char(label::date, 'Day')"], ["duckdb", "dayname(label::date)"], { label: "2019-04-05" }, "whole", ["resultKind", "a text filled up", "a text"], "as"],
   [["postgresql", "label::date < date '2020-01-01'"], ["sqlite", "label < '2020-01-01'"], { label: "3 Apr 2019" }, "moment-of", ["isDone", "done", "not done"], "converted"],
   [["postgresql", "cast(x as text)"], ["duckdb", "cast(x as text)"], { x: 2.5, label: "" }, "column", ["columnNumbers", "as written", "of one scale"], undefined],
+  [["openformula", 'LEFT(label;FIND(",";label;FIND(",";label)+1)-1)'], ["xpath", "string-join(tokenize($label, ',')[position() <= 2], ',')"], { label: "  " }, "whole", ["tooFew", "error", "whole"], "usual"],
+  [["openformula", "RIGHT(label;LEN(label)-4)"], ["sql", "substring(label from 5)"], { label: "" }, "whole", ["tooShort", "error", "empty"], "usual"],
+  [["duckdb", "regexp_extract(label, '[0-9]{4}')"], ["xpath", "replace($label, '^.*?([0-9]{4}).*$', '$1')"], { label: "  " }, "whole", ["noMatch", "empty", "whole"], "usual"],
+  [["postgresql", "array_length(string_to_array(label, ' '), 1)"], ["sqlite", "length(label) - length(replace(label, ' ', '')) + 1"], { label: "" }, "whole", ["ofEmptyText", "null", "one"], "usual"],
+  [["sqlite", "instr(label, ',') + instr(substr(label, instr(label, ',') + 1), ',')"], ["mariadb", "locate(',', label, locate(',', label) + 1)"], { label: "Alnus, L." }, "whole", ["tooFew", "own", "zero"], "usual"],
+  [["postgresql", "(n / 100 * 100) || '-' || (n / 100 * 100 + 99)"], ["openformula", 'INT(n/100)*100&"-"&INT(n/100)*100+99'], { label: "x", n: 2147483647 }, "whole", ["ofLargeNumber", "error", "own"], "usual"],
 ];
 
 test.each(otherWays)("%j and %j on %j part at %s by %j", (a, b, row, operation, [trait, ...answers], tried) => {

@@ -128,8 +128,11 @@ export function convertedParting(left: Evaluated, right: Evaluated): Parting | u
       // A date that is read is a text, too.
       if (kindOfOutcome(given) === kindOfOutcome(step.value) && (alike(given, step.value) || !reading.has(step.bound.operation)))
         continue;
-      // What fails elsewhere may fail on any value.
-      if (isFailure(own.value) && !isFailure(step.value)) continue;
+      // What fails elsewhere may fail on any value, and with another may not.
+      if (!isFailure(step.value) && (isFailure(own.value) || isFailure(other.value))) continue;
+      // The other does it, too, in its way.
+      if (other.steps.some(({ bound, slots }) => bound.operation === step.bound.operation && isGivenAlike(slots[0], given)))
+        continue;
       for (const { node, value } of other.parts) {
         if (!alike(value, given) || !isEqual(other.put(node, step.value), own.value)) continue;
         const replay = () => other.put(node, step.value);
@@ -140,9 +143,11 @@ export function convertedParting(left: Evaluated, right: Evaluated): Parting | u
   return undefined;
 }
 
+const isGivenAlike = (a: Value | undefined, b: Value): boolean => a !== undefined && alike(a, b);
+
 /** Values on which another answer is held to the other side, by the kind of a column's value. */
 const probes = {
-  text: ["", "ab", "Cd e7", " 12 ", "12abc", "a,b;c", "Aei Ou", "(a) b-c d", "e\u0301\u00e9\ud83d\ude00bcdefg"],
+  text: ["", "ab", "Cd e7", "12", " 12 ", "-1.5", "12abc", "a,b;c", "Aei Ou", "(a) b-c d", "e\u0301\u00e9\ud83d\ude00bcdefg"],
   number: [0, 1, 2, 3, 7, -1, -2, 1000],
 };
 
@@ -236,11 +241,15 @@ const insteadOf = (sides: readonly [Evaluated, Evaluated]): Instead[] =>
     }),
   );
 
-/** Rows with another value in one of the columns that either side reads. */
+/** Rows with another value in one of the columns that either side reads: such, too, in which what is written stands several times. */
 function probesOf(left: Evaluated, right: Evaluated): Cells[] {
-  const columns = askedOf(left, right).columns;
+  const { columns, literals } = askedOf(left, right);
+  const marked = literals
+    .filter((mark) => mark !== "")
+    .flatMap((mark) => [`ab${mark}C d${mark}7`, `x${mark}yz${mark}${mark}w${mark}`]);
   return [...columns].flatMap(([column, value]) => {
-    const kind = typeof value === "number" || typeof value === "bigint" ? "number" : "text";
-    return probes[kind].map((probe): Cells => new Map<number, Value>([[column, probe]]));
+    const isNumber = typeof value === "number" || typeof value === "bigint";
+    const own = isNumber ? probes.number : [...probes.text, ...marked];
+    return own.map((probe): Cells => new Map<number, Value>([[column, probe]]));
   });
 }

@@ -85,7 +85,11 @@ export function questionOf(left: Evaluated, right: Evaluated): Parting | undefin
     for (const b of own(right.steps)) {
       const [x, y] = [a.slots[0], b.slots[0]];
       if (a.bound.operation === b.bound.operation || x === undefined || y === undefined || !alike(x, y)) continue;
-      const asked = differing(a, b).filter((trait) => b.bound.answers[trait] !== undefined && isBehaviour(trait, a, b));
+      // What is done without being written has questions of its own, but for what is missing.
+      const isWritten = !a.bound.implicit && !b.bound.implicit;
+      const asked = differing(a, b).filter(
+        (trait) => b.bound.answers[trait] !== undefined && isBehaviour(trait, a, b) && (isWritten || trait === "missing"),
+      );
       const { holds, told } = experimentAt(left, right, a, b);
       for (const trait of asked) {
         const [first, second] = [holds(0, [trait]), holds(1, [trait])];

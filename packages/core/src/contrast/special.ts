@@ -51,7 +51,8 @@ const signed =
     if (typeof value !== "number" || value >= 0) return undefined;
     const placed = inPlace((digits, room) => change(digits.slice(1).padStart(room, "0")))(value, asked);
     const plain = placed === undefined ? asked.on(-value) : null;
-    return typeof plain === "string" ? plain.replace(new RegExp(`0*${-value}`), change) : placed;
+    const written = new RegExp(`0*${-value}`);
+    return typeof plain === "string" && written.test(plain) ? plain.replace(written, change) : placed;
   };
 
 /** The digits to base 16 of so many bits, in which a negative number is counted from their end. */
@@ -213,37 +214,48 @@ function specialsOf(value: Value, marks: readonly string[], patterns: readonly S
     ...otherTexts.map((texts) => ({ trait, special, usual: () => texts })),
   ];
   if (value === null) return among("ofMissing", [null]);
-  if (value === "") return among("ofEmptyText", [""]);
   if (typeof value !== "string") return [];
+  // Of a text that is empty or blank others are asked for, too: what holds for them is not due to its being so.
+  const isBlank = value.trim() === "";
   return [
     ...(marks.includes(value)
       ? usualTexts.map((usual): Special => ({ trait: "ofWritten", special: [value], usual: () => usual }))
       : []),
-    ...(value.trim() === "" ? among("ofBlank", [value, " ", "   "]) : []),
+    ...(isBlank ? marks.flatMap((mark) => tooFewOf(mark, value, false)) : []),
     ...patterns
       .filter(({ fits }) => !fits(value))
       .map(({ fits, fitting }): Special => {
         const others = usualTexts[0].filter((text) => !fits(text));
         return { trait: "noMatch", special: [value, ...others], usual: fitting };
       }),
-    ...marks.flatMap((mark) => tooFewOf(mark, value)),
-    {
-      trait: "tooShort",
-      special: [value, ...usualTexts[1].map((text) => text.slice(0, value.length))],
-      usual: () => usualTexts[1],
-    },
+    ...(isBlank ? [tooShort(value, 1)] : []),
+    ...(value === "" ? among("ofEmptyText", [""]) : isBlank ? among("ofBlank", [value, " ", "   "]) : []),
+    ...(isBlank ? [] : marks.flatMap((mark) => tooFewOf(mark, value))),
+    ...(isBlank ? [] : [tooShort(value, value.length)]),
     ...kinds.flatMap(([trait, kind, plain]) =>
-      value.search(kind) >= 0 ? [{ trait, special: [value], usual: () => [value.replace(kind, plain), ...usualTexts[2]] }] : [],
+      value.search(kind) >= 0
+        ? [{ trait, special: [value, onlyOf(kind, value)], usual: () => [value.replace(kind, plain), ...usualTexts[2]] }]
+        : [],
     ),
   ];
 }
 
-/** A text in which what is searched for stands less often than in others: such texts, or only this one. */
-function tooFewOf(mark: string, value: string): Special[] {
+/** A text that is shorter than others, and such of a length. */
+const tooShort = (value: string, length: number): Special => ({
+  trait: "tooShort",
+  special: [value, ...usualTexts[1].map((text) => text.slice(0, length))],
+  usual: () => usualTexts[1],
+});
+
+/** The characters of a kind in a text, and nothing else. */
+const onlyOf = (kind: RegExp, text: string): string => (text.match(kind) ?? []).join("");
+
+/** A text in which what is searched for stands less often than in others: such texts, or only this one where it may be `alone`. */
+function tooFewOf(mark: string, value: string, alone = true): Special[] {
   const there = value.split(mark).length - 1;
   const bare = (texts: readonly string[]) => texts.filter((text) => !text.includes(mark));
   const few = bare(["kl m", "Z9", "klm"]).map((text) => Array.from({ length: there + 1 }, () => text).join(mark));
-  return [[value, ...few], [value]].flatMap((special) =>
+  return [[value, ...few], ...(alone ? [[value]] : [])].flatMap((special) =>
     Array.from({ length: Math.max(0, mostTimes - there) }, (_, i): Special => {
       const usual = () => joinedBy(mark, there + 1 + i, bare([...usualTexts[0], "Cde"]));
       return { trait: "tooFew", special, usual, mark };

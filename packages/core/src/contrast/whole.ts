@@ -157,6 +157,10 @@ export function heedParting(left: Evaluated, right: Evaluated): Parting | undefi
       if (bare === value) continue;
       for (const side of [0, 1] as const) {
         const [own, other] = [sides[side], sides[1 - side]];
+        // What is nothing for a missing value, as with most, does not say that another is one.
+        if (heed.trait === "heedsMissing" && other.value === null) continue;
+        // A text of which nothing is left has no ends.
+        if (heed.trait === "heedsEnds" && bare === "") continue;
         if (!isEqual(own.on(new Map([[column, bare]])), other.value) || !isBlind(other, column, value, heed, asked)) continue;
         const answers = side === 0 ? (["heeded", "not heeded"] as const) : (["not heeded", "heeded"] as const);
         const name = own.nameOf(column);
