@@ -56,11 +56,8 @@ const power = (version: string) =>
   });
 
 /** How many groups of four digits a number has before the point, less one. */
-const weightOf = (value: Decimal): number => {
-  if (value.isZero) return 0;
-  const exponent = precise(value).abs().log(10).floor().toNumber();
-  return Math.floor(exponent / 4);
-};
+const weightOf = ({ coefficient, scale, isZero }: Decimal): number =>
+  isZero ? 0 : Math.floor((String(coefficient).replace("-", "").length - 1 - scale) / 4);
 
 const squareRoot = onNumeric((value) => {
   if (value.coefficient < 0n)
