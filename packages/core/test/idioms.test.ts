@@ -39,6 +39,9 @@ const written: Readonly<Record<string, readonly (readonly [dialect: string, sour
   "filled up at the start, by a cut from the end": [["postgresql", "right('00000000' || label, 8)"], ["openformula", 'RIGHT("00000000"&label;8)']],
   "filled up at the start, by a cut at a negative place": [["sqlite", "substr('00000000' || label, -8)"]],
   "swapped at a delimiter, by groups": [["postgresql", "regexp_replace(label, '^([^,]*), (.*)$', '\\2 \\1')"], ["xpath", "replace($label, '^(.*), (.*)$', '$2 $1')"]],
+"day, month and year turned to year, month and day, by its places": [["sqlite", "substr(day, 7, 4) || '-' || substr(day, 4, 2) || '-' || substr(day, 1, 2)"], ["openformula", 'MID(day;7;4)&"-"&MID(day;4;2)&"-"&LEFT(day;2)'], ["xpath", "concat(substring($day, 7, 4), '-', substring($day, 4, 2), '-', substring($day, 1, 2))"]],
+  "day, month and year turned to year, month and day, by its pieces": [["postgresql", "split_part(day, '.', 3) || '-' || split_part(day, '.', 2) || '-' || split_part(day, '.', 1)"]],
+  "day, month and year turned to year, month and day, by groups": [["postgresql", "regexp_replace(day, '^(..)\\.(..)\\.(....)$', '\\3-\\2-\\1')"], ["xpath", "replace($day, '(\\d{2})\\.(\\d{2})\\.(\\d{4})', '$3-$2-$1')"]],
   "one character removed": [["postgresql", "replace(label, '-', '')"]],
   "several characters removed, one after the other": [["mariadb", "replace(replace(label, '-', ''), '#', '')"], ["openformula", 'SUBSTITUTE(SUBSTITUTE(SUBSTITUTE(label;"-";"");"#";"");"/";"")']],
   "several characters removed, by a pattern": [["postgresql", "regexp_replace(label, '[#/]', '', 'g')"], ["xpath", "replace($label, '[#,]+', '')"]],
@@ -67,6 +70,8 @@ const written: Readonly<Record<string, readonly (readonly [dialect: string, sour
   "whether one of two texts stands in another, by a list": [["xpath", "some $w in ('lnu', 'etu') satisfies contains($label, $w)"]],
 };
 
+const isNoDate = (text: string) => !/^\d\d\.\d\d\.\d{4}$/.test(text);
+
 /** Texts of the traps on which an idiom is something else, by what it does; whoever uses it looks at the value. */
 const apart: Readonly<Record<string, (text: string) => boolean>> = {
   "after a delimiter, by a search and a cut": (text) => !text.includes(", "),
@@ -75,16 +80,19 @@ const apart: Readonly<Record<string, (text: string) => boolean>> = {
   "the nth piece, by a pattern": (text) => text.startsWith("-"),
   "title case, word by word": (text) => /[^\S ]/.test(text),
   "swapped at a delimiter, by groups": (text) => !text.includes(", "),
+  "day, month and year turned to year, month and day, by its places": isNoDate,
+  "day, month and year turned to year, month and day, by its pieces": isNoDate,
+  "day, month and year turned to year, month and day, by groups": isNoDate,
   "a search in small letters": (text) => text.includes("İ"),
   "how often a text stands in another, by the pieces between": (text) => text === "",
 };
 
 const usual = sampleOf([
-  { label: "Lindqvist, asa (Berg) al-nus-12/a/b", other: "x", n: 7 },
-  { label: "Alnus, glut (Mill.) x-y-z-w/#c", other: "y", n: 30 },
-  { label: "Betula, nana (L.) 12-b-7a/12", other: "z", n: 12 },
+  { label: "Lindqvist, asa (Berg) al-nus-12/a/b", other: "x", n: 7, day: "03.04.2019" },
+  { label: "Alnus, glut (Mill.) x-y-z-w/#c", other: "y", n: 30, day: "31.12.1899" },
+  { label: "Betula, nana (L.) 12-b-7a/12", other: "z", n: 12, day: "29.02.2020" },
 ]);
-const traps = sampleOf([...trapTexts, null].map((label, i) => ({ label, other: "x", n: i - 3 })));
+const traps = sampleOf([...trapTexts, null].map((label, i) => ({ label, other: "x", n: i - 3, day: label })));
 
 /** What an idiom comes to on rows, beside what is written; undefined where it is not found in the expression. */
 function beside(idiom: Idiom, dialect: string, source: string, sample = usual) {

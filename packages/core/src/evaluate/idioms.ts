@@ -25,6 +25,33 @@ const contained = {
   truth: "test.truth",
 } as const;
 
+/** The parts of dates by their tokens, and how they are read and written by them. */
+const dateParts = "Y year 4, m month 2, d day 2";
+const writtenDate = { missing: "null", formatLanguage: "percent", unknownToken: "error", emptyFormat: "error" } as const;
+const readDate = {
+  missing: "null",
+  notADate: "null",
+  unknownToken: "error",
+  emptyFormat: "error",
+  formatSpaces: "as it stands",
+  restOfText: "no date",
+  partsLeftOut: "1900-01-01",
+  yearDigits: "as written",
+  nameBeginnings: "refused",
+  halfOfDay: "counts",
+  doubledSign: "one sign",
+  formatGives: "a date and time",
+} as const;
+
+/** The formats of a date of day, month and year that is turned; of one that is cut at places the mark is a point, unless it is told. */
+const turnedDate: NonNullable<Idiom["when"]> = ({ between, delimiter = ".", pattern, new: put }) => {
+  const [, sign] = (typeof put === "string" && /^[\\$]3(.)[\\$]2\1[\\$]1$/.exec(put)) || [];
+  const [mark] = pattern === undefined ? [delimiter] : (inPattern(patterns.date, pattern) ?? []);
+  const to = pattern === undefined ? between : sign;
+  if (typeof mark !== "string" || typeof to !== "string" || [mark, to].some((each) => each.includes("%"))) return undefined;
+  return { from: ["%d", "%m", "%Y"].join(mark), to: ["%Y", "%m", "%d"].join(to) };
+};
+
 /** The only text of a character again and again. */
 const isOfOne = (text: Value | undefined): text is string =>
   typeof text === "string" && text !== "" && text.replaceAll(text[0], "") === "";
@@ -41,12 +68,14 @@ const inPattern = (form: RegExp, pattern: Value | undefined): (string | undefine
   typeof pattern === "string" ? form.exec(pattern)?.slice(1).map(named) : undefined;
 
 const mark = String.raw`(\\\W|[^\\^$.*+?()[\]{}|])`;
+const digits = String.raw`(?:\.|\[0-9\]|\\d)(?:\{\d\}|\.*|\+|\*)`;
 const patterns = {
   upTo: new RegExp(`^\\^\\.\\*${mark}$`),
   from: new RegExp(`^${mark}\\.\\*\\$?$`),
   characters: /^\[((?:[^\\^\]-]|\\[^\w])+)\]\+?$/,
   piece: new RegExp(`^(\\^?)\\[\\^${mark}\\]\\+(\\$?)$`),
   either: /^\(?([^\\^$.*+?()[\]{}|]+)\|([^\\^$.*+?()[\]{}|]+)\)?$/,
+  date: new RegExp(`^\\^?\\(${digits}\\)${mark}\\(${digits}\\)\\1\\(${digits}\\)\\$?$`),
   swapped: new RegExp(`^\\^?\\((?:\\.\\*|\\[\\^[^\\]]\\][*+])\\)(${mark} ?) ?\\*?\\(\\.\\*\\)\\$?$`),
 };
 
@@ -329,6 +358,22 @@ export const idioms: readonly Idiom[] = [
       start: { ...segment, ...wholly, part: "before" },
     },
   },
+  ...(
+    [
+      ["by its places", "join([slice:year(text, 7, …), between, slice:month(text, 4, 2), between, slice:day(text, 1, 2)])"],
+      [
+        "by its pieces",
+        "join([segment:year(text, delimiter, 3), between, segment:month(text, delimiter, 2), between, segment:day(text, delimiter, 1)])",
+      ],
+      ["by groups", "substitute(text, pattern, new, …)"],
+    ] as const
+  ).map(([how, shape]): Idiom => ({
+    does: `day, month and year turned to year, month and day, ${how}`,
+    shape,
+    when: turnedDate,
+    is: `text-from-date(date-from-text(text, from, '${dateParts}'), to, '${dateParts}')`,
+    answers: { "text-from-date": writtenDate, "date-from-text": readDate },
+  })),
   {
     does: "one character removed",
     shape: "substitute(text, old, '', …)",
