@@ -232,11 +232,7 @@ const calls: Rule = (source, dialect) => {
     ),
     ...rewritten(
       "field",
-      ([value, ...values]) =>
-        chosenInTurn(dialect, [
-          ...values.flatMap((each, i) => [done(dialect, "sameText", { a: value, b: each })!, `${i + 1}`]),
-          "0",
-        ]),
+      ([value, ...values]) => decoded(dialect, value, [...values.flatMap((each, i) => [each, `${i + 1}`]), "0"]),
       "which of several values it is is written otherwise here",
     ),
     ...rewritten("translate", (args) => translated(dialect, args), "each character is replaced by itself here"),

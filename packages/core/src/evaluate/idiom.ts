@@ -65,7 +65,11 @@ const signs: readonly (readonly string[])[] = [
 function shapeIn(text: string): Shape {
   token.lastIndex = 0;
   const tokens: RegExpExecArray[] = [];
-  for (let found = token.exec(text); found; found = token.exec(text)) tokens.push(found);
+  while (token.lastIndex < text.length) {
+    const found = token.exec(text);
+    if (!found) throw new Error(`${text}: not to be read behind ${tokens.at(-1)?.[0] ?? "its start"}`);
+    tokens.push(found);
+  }
   let at = 0;
   const isNext = (sign: string) => tokens.at(at)?.[5] === sign;
   const within = (end: string): Shape[] => {

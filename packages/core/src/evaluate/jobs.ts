@@ -94,7 +94,8 @@ const jobs: readonly Recognised[] = [
   wholeYears,
   repeatedByLoop,
   itemByFilter,
-  ...idioms.map(recognised),
+  // Those that are exact are so of others, which hold for more.
+  ...idioms.filter(({ exact }) => !exact).map(recognised),
 ];
 
 /** The operations that a part comes to by what it is made of, beside its own. */
