@@ -14,7 +14,17 @@ import { datePartsParting } from "./date-parts.ts";
 import { columnsParting, leafParting, writtenParting } from "./given.ts";
 import { fewParting, missingParting, ownParting } from "./special.ts";
 import { heedParting, kindParting, rowsParting } from "./whole.ts";
-import { type Alike, type Holds, type Parting, alike, experimentAt, isBehaviour, reachOf, sameInputs } from "./parting.ts";
+import {
+  type Alike,
+  type Holds,
+  type Parting,
+  alike,
+  experimentAt,
+  isBehaviour,
+  isGivenTheSame,
+  reachOf,
+  sameInputs,
+} from "./parting.ts";
 import { type Difference, type Evaluated, type Step, differing, outputWith } from "./swap.ts";
 
 /** The most traits that a cause may have. */
@@ -211,8 +221,10 @@ function newParting(left: Evaluated, right: Evaluated, known: KnownCauses): Part
     ),
     ...turnsApart(left, right, way),
   ]);
-  // What holds from both sides comes before what may do so by chance; what a function is for last of all.
-  const rank = ({ way, reach }: (typeof candidates)[number]) => (way.isOfPurpose ? 2 : reach === "both" ? 0 : 1);
+  // What holds from both sides comes before what may do so by chance, the same text or pattern before one in another language; what
+  // a function is for last of all.
+  const rank = ({ a, b, way, reach }: (typeof candidates)[number]) =>
+    (way.isOfPurpose ? 4 : reach === "both" ? 0 : 2) + (isGivenTheSame(a, b) ? 0 : 1);
   let unexplained: Parting | undefined;
   for (const { a, b, way, reach } of candidates.sort((x, y) => rank(x) - rank(y))) {
     const experiment = experimentAt(left, right, a, b);

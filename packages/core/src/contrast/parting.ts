@@ -82,6 +82,9 @@ export function sameInputs(a: Step, b: Step): boolean {
   );
 }
 
+/** Whether two steps are given the same even where each side writes it in its own language. */
+export const isGivenTheSame = (a: Step, b: Step): boolean => sharedSlots(a, b).every(({ own, other }) => alike(own, other));
+
 /** Whether a slot for a date holds one on one side, and its midnight on the other; any time of it where only the day counts. */
 function isSameDate(dated: Slot["dated"], own: Value, other: Value): boolean {
   if (dated === undefined) return false;
