@@ -269,7 +269,7 @@ function specialNumbers(value: number): Special[] {
     ["ofZero", value === 0, [0], []],
     ["ofNegative", value < 0, [value, value - 1, value * 2], []],
     ["ofFraction", value !== whole, [value, whole + 0.25, whole + 0.5], [whole]],
-    ["ofLargeNumber", Math.abs(value) >= 1000, [value], []],
+    ["ofLargeNumber", Math.abs(value) >= 1000, [value, value + Math.sign(value)], []],
   ];
   const specials = found.flatMap(([trait, is, special, plain]) =>
     is ? [{ trait, special, usual: () => [...plain, ...usualNumbers] }] : [],
@@ -308,6 +308,13 @@ const specialParting =
         if (!isAsked(trait)) continue;
         const named = on.map((run) => answerOf(special, { on: run, mark }));
         if (named[0] === named[1] || (named.includes(undefined) && !mayBeOwn)) continue;
+        // Of a truth that only one side always gives the number is hardly the reason: it is compared with something.
+        if (
+          typeof value === "number" &&
+          named.includes(undefined) &&
+          named.some((answer) => answer === "true" || answer === "false")
+        )
+          continue;
         const told = (side: 0 | 1): Value | undefined => {
           const answer = named[1 - side];
           if (answer === "error") return new Failure("not-found");
