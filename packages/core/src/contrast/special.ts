@@ -82,6 +82,12 @@ const withMark =
   (value, { on, mark }) =>
     typeof value === "string" && mark !== undefined ? on(place(value, mark)) : undefined;
 
+/** What comes of a number in the middle between two, by what comes of the ones beside it. */
+const rounded: readonly (readonly [answer: string, result: Result])[] = [
+  ["rounded up", beside(1)],
+  ["rounded down", beside(-1)],
+];
+
 /** Results that stand for a value, each with the answer that it is told by; an error is told by itself. */
 const results: readonly (readonly [answer: string, result: Result])[] = [
   ["null", () => null],
@@ -106,18 +112,17 @@ const results: readonly (readonly [answer: string, result: Result])[] = [
   ["whole below", whole(Math.floor)],
   ["whole above", whole(Math.ceil)],
   ["nearest whole", whole((value) => Math.sign(value) * Math.round(Math.abs(value)))],
-  ["rounded up", beside(1)],
-  ["rounded down", beside(-1)],
+  ...rounded,
   ["thousands apart", thousandsApart],
   ["as at the end", withMark((text, mark) => text + mark)],
   ["as at the start", withMark((text, mark) => mark + text)],
 ];
 
-/** The answer that holds for some values, and for what is given for them. */
-function answerOf(values: readonly Value[], asked: Asked): string | undefined {
+/** The answer that holds for some values, and for what is given for them; how such as lie in the middle are rounded comes first. */
+function answerOf(values: readonly Value[], asked: Asked, trait: TraitId): string | undefined {
   // What does not hold for the first of them is not asked of the others.
   if (values.every((value) => isFailure(asked.on(value)))) return "error";
-  return results.find(([, result]) =>
+  return (trait === "ofHalf" ? [...rounded, ...results] : results).find(([, result]) =>
     values.every((value) => {
       const wanted = result(value, asked);
       if (wanted === undefined) return false;
@@ -155,11 +160,11 @@ const mostTimes = 3;
 const joinedBy = (mark: string, times: number, pieces: readonly string[]): string[] =>
   pieces.map((piece) => Array.from({ length: times + 1 }, (_, i) => `${piece}${i}`).join(mark));
 
-/** Kinds of characters, each with one that is nothing special. */
-const kinds: readonly (readonly [TraitId, RegExp, string])[] = [
-  ["ofForeignLetters", /[^\x00-\x7f]/gu, "a"],
-  ["ofDigits", /\d/g, "a"],
-  ["ofMarks", /[^\p{L}\p{N}\s]/gu, "a"],
+/** Kinds of characters, each with one that is nothing special, and other texts of them. */
+const kinds: readonly (readonly [trait: TraitId, kind: RegExp, plain: string, others: readonly string[]])[] = [
+  ["ofForeignLetters", /[^\x00-\x7f]/gu, "a", []],
+  ["ofDigits", /\d/g, "a", ["4", "81"]],
+  ["ofMarks", /[^\p{L}\p{N}\s]/gu, "a", []],
 ];
 
 /** A pattern that is written: whether it fits somewhere in a text, and texts in which it does. */
@@ -232,9 +237,15 @@ function specialsOf(value: Value, marks: readonly string[], patterns: readonly S
     ...(value === "" ? among("ofEmptyText", [""]) : isBlank ? among("ofBlank", [value, " ", "   "]) : []),
     ...(isBlank ? [] : marks.flatMap((mark) => tooFewOf(mark, value))),
     ...(isBlank ? [] : [tooShort(value, value.length)]),
-    ...kinds.flatMap(([trait, kind, plain]) =>
+    ...kinds.flatMap(([trait, kind, plain, others]) =>
       value.search(kind) >= 0
-        ? [{ trait, special: [value, onlyOf(kind, value)], usual: () => [value.replace(kind, plain), ...usualTexts[2]] }]
+        ? [
+            {
+              trait,
+              special: [value, onlyOf(kind, value), ...others],
+              usual: () => [value.replace(kind, plain), ...usualTexts[2]],
+            },
+          ]
         : [],
     ),
   ];
@@ -306,7 +317,7 @@ const specialParting =
       const on = sides.map((side) => (each: Value) => (Object.is(each, value) ? side.value : side.on(new Map([[column, each]]))));
       for (const { trait, special, usual, mark } of specialsOf(value, marks, patterns)) {
         if (!isAsked(trait)) continue;
-        const named = on.map((run) => answerOf(special, { on: run, mark }));
+        const named = on.map((run) => answerOf(special, { on: run, mark }, trait));
         if (named[0] === named[1] || (named.includes(undefined) && !mayBeOwn)) continue;
         // Of a truth that only one side always gives the number is hardly the reason: it is compared with something.
         if (

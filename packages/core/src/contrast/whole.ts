@@ -159,8 +159,9 @@ export function heedParting(left: Evaluated, right: Evaluated): Parting | undefi
         const [own, other] = [sides[side], sides[1 - side]];
         // What is nothing for a missing value, as with most, does not say that another is one.
         if (heed.trait === "heedsMissing" && other.value === null) continue;
-        // A text of which nothing is left has no ends.
-        if (heed.trait === "heedsEnds" && bare === "") continue;
+        // A text of which nothing is left has ends only where the sides agree on others.
+        const isAlike = (text: string) => isEqual(own.on(new Map([[column, text]])), other.on(new Map([[column, text]])));
+        if (heed.trait === "heedsEnds" && bare === "" && !isAlike("ab")) continue;
         if (!isEqual(own.on(new Map([[column, bare]])), other.value) || !isBlind(other, column, value, heed, asked)) continue;
         const answers = side === 0 ? (["heeded", "not heeded"] as const) : (["not heeded", "heeded"] as const);
         const name = own.nameOf(column);
