@@ -42,13 +42,13 @@ describe("every dialect says a task so that it gives the same", () => {
 const foreign: readonly (readonly [string, string])[] = [
   ["postgresql", "left(label, 3)"], ["postgresql", "right(label, n)"], ["mariadb", "mid(label, 2, 3)"], ["postgresql", "substr(label, 3)"], ["postgresql", "strpos(label, 'u')"], ["mariadb", "locate('u', label)"],
   ["postgresql", "split_part(label, ' ', 1)"], ["postgresql", "split_part(label, ' ', 2)"], ["mariadb", "substring_index(label, ' ', 1)"], ["mariadb", "substring_index(label, ' ', -1)"], ["mariadb", "substring_index(label, 'u', 2)"],
-  ["postgresql", "initcap(label)"], ["postgresql", "lpad(label, 20, '.')"], ["postgresql", "rpad(label, 20, '.')"], ["postgresql", "repeat(label, 2)"], ["postgresql", "reverse(label)"], ["mariadb", "ucase(label)"],
+  ["postgresql", "initcap(label)"], ["postgresql", "lpad(label, 20, '.')"], ["postgresql", "rpad(label, 20, '.')"], ["postgresql", "repeat(label, 2)"], ["mariadb", "ucase(label)"],
   ["postgresql", "length(label)"], ["postgresql", "concat(label, 'x')"], ["postgresql", "concat_ws('-', label, 'x', 'y')"], ["postgresql", "btrim(label)"], ["mariadb", "if(n > 1, label, 'x')"], ["mariadb", "ifnull(label, 'x')"],
   ["postgresql", "coalesce(label, 'x', 'y')"], ["postgresql", "nullif(label, 'x')"], ["duckdb", "contains(label, 'us')"], ["postgresql", "starts_with(label, 'A')"], ["duckdb", "ends_with(label, 's')"],
-  ["postgresql", "regexp_replace(label, '[aeiou]', '', 'g')"], ["postgresql", "ascii(label)"], ["postgresql", "greatest(n, 2)"], ["postgresql", "mod(n, 2)"], ["sqlite", "iif(n > 1, 'a', 'b')"], ["sqlite", "instr(label, 'u')"],
+  ["postgresql", "ascii(label)"], ["postgresql", "greatest(n, 2)"], ["postgresql", "mod(n, 2)"], ["sqlite", "iif(n > 1, 'a', 'b')"], ["sqlite", "instr(label, 'u')"],
   ["mariadb", "hour(at)"], ["mariadb", "minute(at)"], ["mariadb", "second(at)"], ["mariadb", "dayofyear(day)"], ["postgresql", "make_date(2020, n, 5)"], ["mariadb", "truncate(x, 1)"], ["postgresql", "trunc(x)"],
   ["postgresql", "sign(x)"], ["openformula", "ISODD(n)"], ["openformula", "ISEVEN(n)"], ["mariadb", "space(n)"], ["openformula", "DEC2HEX(n)"], ["mariadb", "conv(n, 10, 16)"], ["mariadb", "conv(n, 10, 2)"],
-  ["postgresql", "regexp_count(label, '[aeiou]')"], ["duckdb", "regexp_full_match(label, '[A-Z][a-z]+ .*')"], ["openformula", "CLEAN(label)"], ["postgresql", "sqrt(n)"], ["postgresql", "substring(label, '[aeiou].')"],
+  ["postgresql", "regexp_count(label, '[aeiou]')"], ["duckdb", "regexp_full_match(label, '[A-Z][a-z]+ .*')"], ["openformula", "CLEAN(label)"], ["postgresql", "sqrt(n)"], 
   ["duckdb", "list_contains(string_split(label, ' '), 'robur')"], ["postgresql", "cardinality(string_to_array(label, ' '))"], ["duckdb", "list_position(string_split(label, ' '), 'robur')"],
   ["duckdb", "list_prepend('x', string_split(label, ' '))"], ["duckdb", "list_append(string_split(label, ' '), 'x')"],
   ["postgresql", "array_to_string(string_to_array(label, ' '), '-')"], ["mariadb", "field(label, 'Betula pendula', 'Quercus robur')"], ["postgresql", "translate(label, 'aub', 'xy')"],
@@ -73,6 +73,7 @@ test.each(foreign)("%s %s is mended into what gives the same", (of, source) => {
     if (!["unknown-function", "habit"].includes(problem?.code) || problem.fixes.length === 0) return [];
     return [{ dialect: dialect.id, given: run(dialect, applyFix(text, problem.fixes[0])) }];
   });
+  expect(mended.length).toBeGreaterThan(0);
   for (const { dialect, given } of mended)
     expect([dialect, given, given?.map((value, i) => agree(value, wanted[i]))]).toEqual([dialect, given, wanted.map(() => true)]);
 });

@@ -14,7 +14,37 @@ const cutBefore: Answer<AnswerOf<"absent">> = [
 ];
 const fromStart: Answer<AnswerOf<"absent"> & AnswerOf<"noPiece">> = ["locate.absent", { zero: "whole", "*": "locate.absent" }];
 const wholly = { missing: "substitute.missing", case: "substitute.case", absent: "whole" } as const;
-const either = { missing: "null", report: "count", absent: "zero" } as const;
+const counted = { report: "count", absent: "zero" } as const;
+const place = {
+  ...searched,
+  report: "position",
+  missing: "locate.missing",
+  case: "locate.case",
+  absent: "locate.absent",
+} as const;
+const pieceOfList = {
+  ...segment,
+  part: "nth",
+  absent: "whole",
+  noPiece: "null",
+  case: "split.case",
+  missing: "split.missing",
+} as const;
+const byRepeating = {
+  ...padded,
+  missing: "repeat.missing",
+  longer: ["repeat.negativeCount", { error: "error", "*": "kept" }],
+  tooLong: "repeat.tooLong",
+  unit: "measure.counted",
+} as const;
+const byCutting = {
+  ...padded,
+  side: "left",
+  missing: "slice.missing",
+  longer: "cut at the start",
+  tooLong: "error",
+  unit: "slice.unit",
+} as const;
 
 const connected = { evaluates: "left first, not promised", inConditions: "the same", constants: "any" } as const;
 const contained = {
@@ -67,6 +97,10 @@ const named = (written: string | undefined): string | undefined => written?.repl
 const inPattern = (form: RegExp, pattern: Value | undefined): (string | undefined)[] | undefined =>
   typeof pattern === "string" ? form.exec(pattern)?.slice(1).map(named) : undefined;
 
+/** The delimiter that a pattern names first. */
+const delimiterOf = (found: (string | undefined)[] | undefined): { delimiter: string } | undefined =>
+  found?.[0] === undefined ? undefined : { delimiter: found[0] };
+
 const mark = String.raw`(\\\W|[^\\^$.*+?()[\]{}|])`;
 const digits = String.raw`(?:\.|\[0-9\]|\\d)(?:\{\d\}|\.*|\+|\*)`;
 const patterns = {
@@ -78,6 +112,9 @@ const patterns = {
   date: new RegExp(`^\\^?\\(${digits}\\)${mark}\\(${digits}\\)\\1\\(${digits}\\)\\$?$`),
   swapped: new RegExp(`^\\^?\\((?:\\.\\*|\\[\\^[^\\]]\\][*+])\\)(${mark} ?) ?\\*?\\(\\.\\*\\)\\$?$`),
 };
+
+/** The languages of regular expressions. */
+const regular = { pattern: ["posix", "xpath", "open", "pcre", "re2"] } as const;
 
 /** Which piece a width of blanks leaves, counted from 1. */
 function widened(start: Value | undefined, width: Value | undefined): { n: number } | undefined {
@@ -163,6 +200,7 @@ export const idioms: readonly Idiom[] = [
   {
     does: "after the last delimiter, by a pattern",
     shape: "substitute(text, pattern, '', …)",
+    needs: { substitute: regular },
     when: ({ pattern }) => delimiterOf(inPattern(patterns.upTo, pattern)),
     is: "segment(text, delimiter, -1)",
     answers: { segment: { ...segment, ...wholly, part: "through nth" } },
@@ -170,6 +208,7 @@ export const idioms: readonly Idiom[] = [
   {
     does: "before the first delimiter, by a pattern",
     shape: "substitute(text, pattern, '', …)",
+    needs: { substitute: regular },
     when: ({ pattern }) => delimiterOf(inPattern(patterns.from, pattern)),
     is: "segment(text, delimiter)",
     answers: { segment: { ...segment, ...wholly, part: "before" } },
@@ -178,22 +217,19 @@ export const idioms: readonly Idiom[] = [
     does: "the second delimiter, by a search behind the first",
     shape: "locate(text, delimiter, locate:first(text, delimiter) + 1)",
     is: "find(text, delimiter, _, 2)",
-    answers: {
-      find: { ...searched, report: "position", missing: "locate.missing", case: "locate.case", absent: "locate.absent" },
-    },
+    answers: { find: place },
   },
   {
     does: "the nth delimiter, by a search behind the one before",
     shape: "locate(text, delimiter, find(text, delimiter, _, n, …) + 1)",
     when: ({ n }) => (typeof n === "number" ? { next: n + 1 } : undefined),
     is: "find(text, delimiter, _, next)",
-    answers: {
-      find: { ...searched, report: "position", missing: "locate.missing", case: "locate.case", absent: "locate.absent" },
-    },
+    answers: { find: place },
   },
   {
     does: "the nth piece, by widening what is between",
     shape: "trim(slice(substitute(text, delimiter, repeat(' ', width), …), place * width + 1, width), …)",
+    needs: { slice: { from: "start" } },
     when: ({ place }) => (typeof place === "number" && place >= 0 ? { n: place + 1 } : undefined),
     is: "segment(text, delimiter, n)",
     answers: { segment: { ...segment, ...wholly, part: "nth" } },
@@ -201,6 +237,7 @@ export const idioms: readonly Idiom[] = [
   {
     does: "the nth piece, by widening what is between to a number of blanks",
     shape: "trim(slice(substitute(text, delimiter, repeat(' ', width), …), start, width), …)",
+    needs: { slice: { from: "start" } },
     when: ({ start, width }) => widened(start, width),
     is: "segment(text, delimiter, n)",
     answers: { segment: { ...segment, ...wholly, part: "nth" } },
@@ -217,9 +254,7 @@ export const idioms: readonly Idiom[] = [
     shape: "item(split(text, delimiter, …), n)",
     when: ({ delimiter }) => (typeof delimiter === "string" && !/[\\^$.*+?()[\]{}|]/.test(delimiter) ? {} : undefined),
     is: "segment(text, delimiter, n)",
-    answers: {
-      segment: { ...segment, part: "nth", absent: "whole", noPiece: "null", case: "split.case", missing: "split.missing" },
-    },
+    answers: { segment: pieceOfList },
   },
   {
     does: "the nth piece, by splitting at a text",
@@ -227,9 +262,7 @@ export const idioms: readonly Idiom[] = [
     needs: { split: { pattern: "literal" } },
     when: ({ delimiter }) => (typeof delimiter === "string" && /[\\^$.*+?()[\]{}|]/.test(delimiter) ? {} : undefined),
     is: "segment(text, delimiter, n)",
-    answers: {
-      segment: { ...segment, part: "nth", absent: "whole", noPiece: "null", case: "split.case", missing: "split.missing" },
-    },
+    answers: { segment: pieceOfList },
   },
   {
     does: "the nth piece, the last of the first n",
@@ -241,7 +274,7 @@ export const idioms: readonly Idiom[] = [
   {
     does: "the first or the last piece, by a pattern",
     shape: "find(text, pattern)",
-    needs: { find: { report: "text" } },
+    needs: { find: { ...regular, report: "text" } },
     when: ({ pattern }) => {
       const [start, delimiter, end] = inPattern(patterns.piece, pattern) ?? [];
       return delimiter === undefined || (start && end) ? undefined : { delimiter, n: end ? -1 : 1 };
@@ -252,7 +285,7 @@ export const idioms: readonly Idiom[] = [
   {
     does: "the nth piece, by a pattern",
     shape: "find(text, pattern, _, n, …)",
-    needs: { find: { report: "text" } },
+    needs: { find: { ...regular, report: "text" } },
     when: ({ pattern }) => {
       const [start, delimiter, end] = inPattern(patterns.piece, pattern) ?? [];
       return delimiter === undefined || start || end ? undefined : { delimiter };
@@ -280,31 +313,13 @@ export const idioms: readonly Idiom[] = [
     does: "filled up at the start, by repeating",
     shape: "join([repeat(fill, length - measure(text)), text])",
     is: "pad(text, length, fill)",
-    answers: {
-      pad: {
-        ...padded,
-        side: "left",
-        missing: "repeat.missing",
-        longer: ["repeat.negativeCount", { error: "error", "*": "kept" }],
-        tooLong: "repeat.tooLong",
-        unit: "measure.counted",
-      },
-    },
+    answers: { pad: { ...byRepeating, side: "left" } },
   },
   {
     does: "filled up at the end, by repeating",
     shape: "join([text, repeat(fill, length - measure(text))])",
     is: "pad(text, length, fill)",
-    answers: {
-      pad: {
-        ...padded,
-        side: "right",
-        missing: "repeat.missing",
-        longer: ["repeat.negativeCount", { error: "error", "*": "kept" }],
-        tooLong: "repeat.tooLong",
-        unit: "measure.counted",
-      },
-    },
+    answers: { pad: { ...byRepeating, side: "right" } },
   },
   {
     does: "filled up at the start, by a cut from the end",
@@ -313,16 +328,7 @@ export const idioms: readonly Idiom[] = [
     when: ({ filling, length }) =>
       isOfOne(filling) && Number(length) > 0 && Number(length) <= filling.length ? { fill: filling[0] } : undefined,
     is: "pad(text, length, fill)",
-    answers: {
-      pad: {
-        ...padded,
-        side: "left",
-        missing: "slice.missing",
-        longer: "cut at the start",
-        tooLong: "error",
-        unit: "slice.unit",
-      },
-    },
+    answers: { pad: byCutting },
   },
   {
     does: "filled up at the start, by a cut at a negative place",
@@ -332,20 +338,12 @@ export const idioms: readonly Idiom[] = [
         ? { fill: filling[0], length: -Number(start) }
         : undefined,
     is: "pad(text, length, fill)",
-    answers: {
-      pad: {
-        ...padded,
-        side: "left",
-        missing: "slice.missing",
-        longer: "cut at the start",
-        tooLong: "error",
-        unit: "slice.unit",
-      },
-    },
+    answers: { pad: byCutting },
   },
   {
     does: "swapped at a delimiter, by groups",
     shape: "substitute(text, pattern, new, …)",
+    needs: { substitute: regular },
     when: ({ pattern, new: put }) => {
       const delimiter = inPattern(patterns.swapped, pattern)?.[0];
       const between = typeof put === "string" ? /^[\\$]2(.*)[\\$]1$/s.exec(put)?.[1] : undefined;
@@ -360,16 +358,18 @@ export const idioms: readonly Idiom[] = [
   },
   ...(
     [
-      ["by its places", "join([slice:year(text, 7, …), between, slice:month(text, 4, 2), between, slice:day(text, 1, 2)])"],
+      ["by its places", "join([slice:year(text, 7, …), between, slice:month(text, 4, 2), between, slice:day(text, 1, 2)])", {}],
       [
         "by its pieces",
         "join([segment:year(text, delimiter, 3), between, segment:month(text, delimiter, 2), between, segment:day(text, delimiter, 1)])",
+        {},
       ],
-      ["by groups", "substitute(text, pattern, new, …)"],
+      ["by groups", "substitute(text, pattern, new, …)", { substitute: regular }],
     ] as const
-  ).map(([how, shape]): Idiom => ({
+  ).map(([how, shape, needs]): Idiom => ({
     does: `day, month and year turned to year, month and day, ${how}`,
     shape,
+    needs,
     when: turnedDate,
     is: `text-from-date(date-from-text(text, from, '${dateParts}'), to, '${dateParts}')`,
     answers: { "text-from-date": writtenDate, "date-from-text": readDate },
@@ -391,16 +391,22 @@ export const idioms: readonly Idiom[] = [
     is: "translate(text, all, '')",
     answers: { translate: { missing: "substitute.missing", unit: "code point" } },
   },
-  {
+  ...(
+    [
+      ["substitute(text, pattern, '', …)", { ...regular, occurrences: "all" }],
+      ["substitute(text, pattern, '', _, 'g', …)", regular],
+    ] as const
+  ).map(([shape, substitute]): Idiom => ({
     does: "several characters removed, by a pattern",
-    shape: "substitute(text, pattern, '', …)",
+    shape,
+    needs: { substitute },
     when: ({ pattern }) => {
       const [characters] = inPattern(patterns.characters, pattern) ?? [];
       return characters === undefined || /\w-\w|\[:/.test(characters) ? undefined : { all: characters.replaceAll("\\", "") };
     },
     is: "translate(text, all, '')",
     answers: { translate: { missing: "substitute.missing", unit: "code point" } },
-  },
+  })),
   {
     does: "a search in small letters",
     shape: "locate(recase(text), needle)",
@@ -493,6 +499,7 @@ export const idioms: readonly Idiom[] = [
   {
     does: "whether one of two texts stands in another, by a pattern",
     shape: "test(text, pattern, …)",
+    needs: { test: { ...regular, where: "anywhere" } },
     when: ({ pattern }) => {
       const [first, second] = inPattern(patterns.either, pattern) ?? [];
       return first === undefined || second === undefined ? undefined : { first, second };
@@ -527,13 +534,13 @@ export const idioms: readonly Idiom[] = [
     shape,
     when: ({ needle }) => (i === 1 || oneOf(needle) !== undefined ? {} : undefined),
     is: "find(text, needle)",
-    answers: { find: { ...searched, ...either, missing: "all.missing", case: "substitute.case" } },
+    answers: { find: { ...searched, ...counted, missing: "all.missing", case: "substitute.case" } },
   })),
   {
     does: "how often a text stands in another, by the pieces between",
     shape: "size(split(text, needle, …)) - 1",
     is: "find(text, needle)",
-    answers: { find: { ...searched, ...either, missing: "split.missing", pattern: "split.pattern", case: "split.case" } },
+    answers: { find: { ...searched, ...counted, missing: "split.missing", pattern: "split.pattern", case: "split.case" } },
   },
   {
     does: "how often a pattern fits, by a list of what it takes",
@@ -574,7 +581,3 @@ export const idioms: readonly Idiom[] = [
     answers: { "whole-quotient": { wholeQuotient: "toward zero" } },
   },
 ];
-
-function delimiterOf(found: (string | undefined)[] | undefined): { delimiter: string } | undefined {
-  return found?.[0] === undefined ? undefined : { delimiter: found[0] };
-}

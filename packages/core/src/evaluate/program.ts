@@ -83,11 +83,18 @@ function withinPattern(problem: Diagnostic, source: string): Diagnostic {
   return { ...problem, range: placeWithin(source, problem.range, pattern, offset) };
 }
 
-/** A problem without the mends that make a column of what is none: the reader does not know which there are. */
+/**
+ * A problem without the mends that make a column of what is none: the reader does not know which there are. A word that then
+ * stands for the clock is not covered.
+ */
 function withColumnsThere(problem: Diagnostic, dialect: Dialect, { columns }: Sample): Diagnostic {
   if (problem.fixes.length === 0 || (problem.code !== "reserved-word" && problem.code !== "expected")) return problem;
   const names = new Set(columns.map(({ name }) => dialect.columnText(name).toLowerCase()));
-  return { ...problem, fixes: problem.fixes.filter(({ edits }) => edits.every(({ text }) => names.has(text.toLowerCase()))) };
+  const fixes = problem.fixes.filter(({ edits }) => edits.every(({ text }) => names.has(text.toLowerCase())));
+  const word = String(problem.facts.word);
+  const reason = dialect.uncovered.get(word.toLowerCase());
+  if (fixes.length > 0 || !reason?.startsWith("the clock")) return { ...problem, fixes };
+  return { ...problem, code: "not-covered", facts: { what: `${word} (${reason})` }, fixes };
 }
 
 /** Says how a text that is wrong may be meant: the problems with their mends. */

@@ -203,9 +203,6 @@ const structural: ReadonlySet<string> = new Set(
   ),
 );
 
-/** Words for what another day, connection or user gives otherwise. */
-const ofSession = /^(?:current_\w+|localtime|localtimestamp|utc_\w+|session_user|system_user)$/;
-
 /**
  * What a word gives that the dialect does not take for a column: nothing, with what is missing or how a column of that
  * name is written. Undefined where the word is a name like any other, or that of a function.
@@ -220,11 +217,8 @@ export function refusedWord(
   if (!reserved.has(word)) return undefined;
   if (structural.has(word)) return parser.missing();
   if (parser.ahead(1).value === "(" && parser.ahead(1).kind === "symbol") return undefined;
-  if (ofSession.test(word)) parser.report("not-covered", range, { what: `${value} (the clock and the session)` });
-  else {
-    const text = columnText(value);
-    parser.report("reserved-word", range, { word: value, column: text }, [{ title: `Write ${text}`, edits: [{ range, text }] }]);
-  }
+  const text = columnText(value);
+  parser.report("reserved-word", range, { word: value, column: text }, [{ title: `Write ${text}`, edits: [{ range, text }] }]);
   parser.next();
   return { kind: "missing", range };
 }

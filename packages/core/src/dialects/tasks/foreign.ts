@@ -9,8 +9,7 @@ import { type TaskId, tasks } from "./table.ts";
 const table: Readonly<Record<string, readonly string[]>> = {
   left: ["first text count", "first text count=1"],
   right: ["last text count", "last text count=1"],
-  "mid substr": ["slice text start count", "from text start"],
-  substring: ["slice text start count", "from text start", "extractPattern text pattern"],
+  "mid substr substring": ["slice text start count", "from text start"],
   "find locate": ["position needle text", "positionFrom needle text start"],
   search: ["positionAnyCase needle text"],
   "strpos indexof index_of": ["position text needle"],
