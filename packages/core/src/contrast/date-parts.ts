@@ -18,7 +18,7 @@ function datedIn({ steps }: Evaluated): Dated[] {
     if (operation !== "text-from-date" || typeof format !== "string") return [];
     const found = typeof date === "string" || date instanceof Moment ? calendarParts(date) : undefined;
     const language = answers.formatLanguage as AnswerOf<"formatLanguage">;
-    const parts = found && datePartsBy(found, format, String(fixed.tokens), language);
+    const parts = found && language !== "components" && datePartsBy(found, format, String(fixed.tokens), language);
     // What is written otherwise than by its parts is not explained by them.
     return parts && parts.map(({ text }) => text).join("") === step.value ? [{ step, parts }] : [];
   });

@@ -1,7 +1,7 @@
-import { Failure, type Value, integer } from "../values/index.ts";
+import { Failure, type Value, integer, bad } from "../values/index.ts";
 import { type SlotNumber, nullable, number, operation, optional, text, textLimit, tooLong } from "./operation.ts";
 
-const wrongBase = new Failure("invalid-value", { problem: "the base must lie between 2 and 36" });
+const wrongBase = bad("the base must lie between 2 and 36");
 
 /** How many bits there are: 1 to 256. */
 const widthOf = (bits: SlotNumber): number => Math.min(256, Math.max(1, Math.trunc(Number(bits)) || 1));
@@ -51,7 +51,7 @@ export const numberInBase = operation({
         .toLowerCase()
         .replace(radix === 16 ? /^0?x/ : /^$/, "");
       if (digits === "" || ![...digits].every((digit) => parseInt(digit, 36) < radix))
-        return new Failure("invalid-value", { problem: `"${given}" is no number in base ${radix}` });
+        return bad(`"${given}" is no number in base ${radix}`);
       const significant = digits.replace(/^0+(?=.)/, "");
       if (significant.length > mostDigits) return new Failure("number-out-of-range");
       const value = [...significant].reduce((sum, digit) => sum * BigInt(radix) + BigInt(parseInt(digit, 36)), 0n);

@@ -1,20 +1,18 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Bytes, Failure, type Value, bytesOfHex, bytesOfLatin, utf8Of } from "../values/index.ts";
+import { Bytes, Failure, type Value, bytesOfHex, bytesOfLatin, utf8Of, bad } from "../values/index.ts";
 import { any, kept, operation } from "./operation.ts";
-
-const bad = (text: string, problem: string): Failure => new Failure("invalid-value", { problem: `"${text}" ${problem}` });
 
 /** Two base-16 digits for each byte, blanks between them. */
 function readHex(text: string): Bytes | Failure {
   const bytes = /^(?:[ \t\n\r]*[0-9a-f]{2})*[ \t\n\r]*$/i.test(text) ? bytesOfHex(text.replace(/\s/g, "")) : undefined;
-  return bytes ? new Bytes(bytes) : bad(text, "is not written in base 16");
+  return bytes ? new Bytes(bytes) : bad(`"${text}" is not written in base 16`);
 }
 
 /** Text with `\\` for a backslash and `\ooo` for a byte. */
 function readEscaped(text: string): Bytes | Failure {
   const parts = [...text.matchAll(/\\(?:(\\)|([0-3][0-7]{2}))|[^\\]+|\\/g)];
   if (parts.some(([part, backslash, octal]) => part.startsWith("\\") && !backslash && !octal))
-    return bad(text, "has a backslash that is neither \\\\ nor \\ooo");
+    return bad(`"${text}" has a backslash that is neither \\\\ nor \\ooo`);
   return new Bytes(
     Uint8Array.from(parts.flatMap(([part, backslash, octal]) => (octal ? [parseInt(octal, 8)] : [...utf8Of(backslash ?? part)]))),
   );
@@ -26,7 +24,7 @@ function readAscii(text: string): Bytes | Failure {
   for (const [part, hex] of text.matchAll(/\\x([0-9a-fA-F]{2})|[\s\S]/g)) {
     if (hex !== undefined) bytes.push(parseInt(hex, 16));
     else if (part.charCodeAt(0) < 128 && part !== "\\") bytes.push(part.charCodeAt(0));
-    else return bad(text, "is not a blob: bytes outside ASCII are written \\xNN");
+    else return bad(`"${text}" is not a blob: bytes outside ASCII are written \\xNN`);
   }
   return new Bytes(Uint8Array.from(bytes));
 }

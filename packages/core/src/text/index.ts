@@ -26,9 +26,11 @@ import { checkFormat, dateFromText } from "./dates/date-from-text.ts";
 import { addIntervals, intervalField, intervalFromText, intervalOf, intervalRatio, scaleInterval } from "./dates/intervals.ts";
 import { addToDate, intervalBetween, unitsBetween } from "./dates/moved-dates.ts";
 import { digitsOfMoment, fitSecond, momentOf } from "./dates/moment-of.ts";
+import { dateByWords } from "./dates/date-by-words.ts";
 import { listOfText } from "./list-of-text.ts";
 import { itemsIn, oneItem } from "./sequences.ts";
 import { fit, fitDouble, fitText } from "./fit.ts";
+import { fixedText, formatNumber, numberByFormat } from "./formats/index.ts";
 import { likeness } from "./likeness.ts";
 import { find, locate, test } from "./locate.ts";
 import { charOf, codeOf, compare, distinct, measure, unlessSame } from "./measure-test.ts";
@@ -64,6 +66,7 @@ export {
   writeDate,
 } from "./dates/text-from-date.ts";
 export { roomFor } from "./dates/intervals.ts";
+export { writeNumbering } from "./formats/pictures.ts";
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { type Piece, watched } from "./pieces.ts";
 
@@ -121,6 +124,9 @@ export const operations = {
   "list-of-text": listOfText,
   "fit-text": fitText,
   math,
+  "format-number": formatNumber,
+  "number-by-format": numberByFormat,
+  "fixed-text": fixedText,
   "digits-of": digitsOf,
   "number-in-base": numberInBase,
   itself,
@@ -150,6 +156,7 @@ export const operations = {
   "week-of-year": weekOfYear,
   "text-from-date": textFromDate,
   "date-from-text": dateFromText,
+  "date-by-words": dateByWords,
   "check-format": checkFormat,
   "interval-from-text": intervalFromText,
   "interval-of": intervalOf,

@@ -1,5 +1,5 @@
 import type { Answers } from "../traits/index.ts";
-import { Decimal, Double, Failure, type Value, isFailure, tick } from "../values/index.ts";
+import { Decimal, Double, Failure, type Value, isFailure, tick, bad } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
 import { isNotANumber, orderBy, ordering, relations } from "./measure-test.ts";
 import { type SlotNumber, any, kept, keptBy, list, number, operation, optional, settled, text, truthBy } from "./operation.ts";
@@ -69,7 +69,7 @@ export const findItem = operation({
       if (wanted === "all places") return items.flatMap((each, i) => (same(each, item) ? [i + 1] : []));
       // What cannot be there is not looked for.
       const isNowhere = items.length === 0 || (item === null && !items.includes(null));
-      if (start === null && !isNowhere) return new Failure("invalid-value", { problem: "the position to start at is null" });
+      if (start === null && !isNowhere) return bad("the position to start at is null");
       const at = isNowhere ? -1 : items.findIndex((each, i) => i + 1 >= (start as SlotNumber) && same(each, item));
       if (wanted === "whether") return at >= 0;
       return at < 0 ? null : at + 1;

@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Failure, type Value, asciiTrimmed } from "../values/index.ts";
+import { Failure, type Value, asciiTrimmed, bad } from "../values/index.ts";
 import { any, kept, operation } from "./operation.ts";
 
 const blank = "[ \\t\\n\\v\\f\\r]*";
@@ -72,7 +72,7 @@ export const listOfText = operation({
       const text = asciiTrimmed(value);
       if (listForm === "{a,b}" && text.startsWith("["))
         return new Failure("not-covered", { what: "arrays whose first position is not 1" });
-      const none = () => new Failure("invalid-value", { problem: `"${value}" is not a list` });
+      const none = () => bad(`"${value}" is not a list`);
       if (text.length < 2 || !text.startsWith(open) || !text.endsWith(close)) return none();
       const inner = text.slice(1, -1);
       if (form.refused.test(inner)) return new Failure("not-covered", { what: form.what });

@@ -1,4 +1,4 @@
-import { Failure, type Value, isFailure } from "../values/index.ts";
+import { Failure, type Value, isFailure, bad } from "../values/index.ts";
 import {
   type SlotNumber,
   any,
@@ -61,7 +61,7 @@ export const dropItems = operation({
     return (items: List, count: SlotNumber): Value => {
       const dropped = Math.trunc(Number(count));
       if (tooMany === "error" && !(dropped >= 0 && dropped <= items.length))
-        return new Failure("invalid-value", { problem: "the number of items to leave out must be between 0 and the length" });
+        return bad("the number of items to leave out must be between 0 and the length");
       const from = end === "start" ? Math.max(0, dropped) : 0;
       const rest = end === "start" ? items.slice(from) : items.slice(0, Math.max(0, items.length - Math.max(0, dropped)));
       passedAll(rest, 0, from);

@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Decimal, Double, Failure, type Value, integer, isFailure } from "../values/index.ts";
+import { Decimal, Double, Failure, type Value, integer, isFailure, bad } from "../values/index.ts";
 import { rangeOf } from "./number-of.ts";
 import { type SlotNumber, any, countBy, givenBy, number, operation, optional, settled } from "./operation.ts";
 
@@ -175,7 +175,7 @@ export const bits = operation({
     function shift(value: bigint, places: bigint, toLeft: boolean): Value {
       const isBeyond = places >= BigInt(width);
       if (toLeft && placesBeyond === "error") {
-        if (value < 0n) return new Failure("invalid-value", { problem: "a negative number cannot be shifted to the left" });
+        if (value < 0n) return bad("a negative number cannot be shifted to the left");
         return isBeyond ? (value === 0n ? 0 : new Failure("number-out-of-range")) : integer(value << places);
       }
       if (isBeyond) return !toLeft && placesBeyond === "filled" && value < 0n ? -1 : 0;
@@ -187,7 +187,7 @@ export const bits = operation({
       if (placesBelow === "a count of 32 bits") return shift(value, BigInt.asUintN(32, places), toLeft);
       if (places >= 0n) return shift(value, places, toLeft);
       if (placesBelow === "the other way") return shift(value, -places, !toLeft);
-      return toLeft ? new Failure("invalid-value", { problem: "a number cannot be shifted by less than 0" }) : 0;
+      return toLeft ? bad("a number cannot be shifted by less than 0") : 0;
     }
 
     const combine = combinations[does as string];

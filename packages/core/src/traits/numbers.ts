@@ -39,6 +39,11 @@ export const numbers = {
     null: "Nothing.",
     "not a number": "What is not a number (NaN).",
   }),
+  ofDecimals: trait("What does a mathematical function make of decimals?", {
+    "a double": "The nearest double: sqrt(2.00) is 1.4142135623730951.",
+    "16 digits": "A decimal of 16 digits at least, as many decimals as were given: sqrt(2.00) is 1.414213562373095.",
+    "16 decimals": "The same, but a whole power has 16 decimals: 2.00 to the power of 3 is 8.0000000000000000.",
+  }),
   closeness: trait("How close are angles, and logarithms to 10 and 2, to the true ones?", {
     nearest: "As close as can be.",
     "the host's": "The last digit may be another.",
@@ -110,11 +115,25 @@ export const numbers = {
     "Monday 0": "From 0 for Monday to 6 for Sunday.",
     "Monday 1": "From 1 for Monday to 7 for Sunday, as ISO 8601 does.",
   }),
+  numberFormats: trait("What language are number formats in?", {
+    nines:
+      "9 is a digit where there is one, 0 one in any case, D or a point the point, G or a comma the mark between thousands; a place before the digits is for the sign: '9,990.0'.",
+    sections:
+      "# is a digit where there is one, 0 one in any case; after ; stands the format of negative numbers, then that of 0; letters write a date: '#,##0.0;-0'.",
+    picture:
+      "# is a digit where there is one, 0 one in any case, halves go to the even digit; what is missing is NaN: '#,##0.0'.",
+    numbering: "1, a or I says how a whole number is counted: in digits, letters or Roman numerals.",
+  }),
+  powerHalves: trait("How is a whole number rounded that is written with a power of ten?", {
+    "to even": "12345 with three decimals is 1.234e4, of halves the even one, as the nearest floating-point number is.",
+    "away from zero": "12345 with three decimals is 1.235e4.",
+  }),
   formatLanguage: trait("What language are date formats in?", {
     percent: "A letter after a %, capital and small apart: %m is the month, %M is something else.",
     words:
       "Words in capitals or small letters: MM is the month; a name is written as its word is, MONTH, Month or month; FM before a word takes away what fills it up.",
     "words in any case": "Words in capitals or small letters: MM and Mm are the month; names begin with a capital letter.",
+    components: "A letter in square brackets, with how it is written: [M01] is the month in two digits, [MNn] its name.",
   }),
   unknownToken: trait("What does a letter that stands for nothing give in a date format?", {
     error: "It is an error.",

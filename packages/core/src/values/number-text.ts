@@ -87,3 +87,39 @@ export function plainDigits({ digits, exponent }: Digits): string {
   if (digits.length <= exponent + 1) return digits.padEnd(exponent + 1, "0");
   return digits.slice(0, exponent + 1) + "." + digits.slice(exponent + 1);
 }
+
+/** The digits of a finite double, all of them, and the power of ten of the first. */
+function exactDigits(value: number): { digits: string; exponent: number } {
+  if (value === 0) return { digits: "0", exponent: 0 };
+  let power = 0;
+  let mantissa = value;
+  while (!Number.isInteger(mantissa)) {
+    mantissa *= 2;
+    power++;
+  }
+  // value = mantissa / 2^power = mantissa * 5^power / 10^power
+  const digits = String(BigInt(mantissa) * 5n ** BigInt(power));
+  return { digits, exponent: digits.length - 1 - power };
+}
+
+/** The first `count` digits, the rest rounded half to even; a carry raises the exponent. */
+export function roundedTo(value: number, count: (exponent: number) => number): { digits: string; exponent: number } {
+  const { digits, exponent } = exactDigits(value);
+  const length = count(exponent);
+  if (length >= digits.length) return { digits: digits.padEnd(length, "0"), exponent };
+  if (length < 0) return { digits: "", exponent };
+  const rest = digits.slice(length);
+  const kept = BigInt(digits.slice(0, length) || "0");
+  const half = "5".padEnd(rest.length, "0");
+  const isUp = rest > half || (rest === half && kept % 2n === 1n);
+  const result = String(isUp ? kept + 1n : kept).padStart(length, "0");
+  if (length === 0) return isUp ? { digits: "1", exponent: exponent + 1 } : { digits: "", exponent };
+  return result.length > length ? { digits: result.slice(0, length), exponent: exponent + 1 } : { digits: result, exponent };
+}
+
+/** One digit, so many after the point, and a power of ten of at least two digits. */
+export function scientificText(value: number, places: number): string {
+  const { digits, exponent } = roundedTo(value, () => places + 1);
+  const power = `e${exponent < 0 ? "-" : "+"}${String(Math.abs(exponent)).padStart(2, "0")}`;
+  return `${digits[0]}${places > 0 ? "." + digits.slice(1) : ""}${power}`;
+}

@@ -59,6 +59,9 @@ export class Failure {
   }
 }
 
+/** The failure of a value that an operation cannot take, and why. */
+export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
+
 /**
  * A binary floating-point number, in dialects that tell it apart from integers and decimals; also NaN and the infinities.
  *

@@ -12,10 +12,11 @@ import {
   isoDate,
   textOfUtf8,
   utf8Of,
+  bad,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";
-import { bad, strict } from "../shared/code.ts";
+import { strict } from "../shared/code.ts";
 import { dayCode } from "../shared/days.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";

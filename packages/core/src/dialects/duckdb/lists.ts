@@ -1,8 +1,19 @@
 import { listLimit, listTooLong } from "../../text/index.ts";
 import { worked } from "../step.ts";
-import { Decimal, Double, Failure, FunctionItem, type Value, integer, isFailure, isList, lookup } from "../../values/index.ts";
+import {
+  Decimal,
+  Double,
+  Failure,
+  FunctionItem,
+  type Value,
+  integer,
+  isFailure,
+  isList,
+  lookup,
+  bad,
+} from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
-import { bad, strict } from "../shared/code.ts";
+import { strict } from "../shared/code.ts";
 import { typeRules } from "./coercions.ts";
 import { type List, isNumber, order } from "./compare.ts";
 import { statistics } from "./statistics.ts";

@@ -12,6 +12,7 @@ import {
   isoDate,
   lookup,
   two,
+  bad,
 } from "../../values/index.ts";
 import { dateFields, weekdays, weeks } from "./fields.ts";
 
@@ -73,7 +74,7 @@ export const singular = (name: string): string =>
 export function datePart(name: string, text: string): Value {
   const field = parts[singular(name)];
   if (/^(?:epoch|julian)$/i.test(name)) return sinceEpoch[name.toLowerCase()](text);
-  return field ? field(text) : new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
+  return field ? field(text) : bad(`"${name}" is no part of a date that is covered`);
 }
 
 /** The start of a part. */
@@ -108,7 +109,7 @@ export function truncated(name: string, text: string): Value {
     case "second":
       return `${date} ${two(hour)}:${two(minute)}:${two(second)}`;
   }
-  return new Failure("invalid-value", { problem: `"${name}" is no part of a date that is covered` });
+  return bad(`"${name}" is no part of a date that is covered`);
 }
 
 function daysInMonth(text: string): number {

@@ -1,16 +1,6 @@
-import {
-  Decimal,
-  Double,
-  Failure,
-  type Value,
-  integer,
-  lookup,
-  nearest,
-  FixedDouble,
-  roundHalfEven,
-} from "../../values/index.ts";
+import { Decimal, Double, type Value, integer, lookup, FixedDouble, roundHalfEven } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { roundingLike, strict } from "../shared/code.ts";
+import { roundingLike } from "../shared/code.ts";
 import { int64, uint64 } from "./numbers.ts";
 import { toInteger } from "./steps.ts";
 
@@ -78,13 +68,4 @@ export const bitsOf = (value: Value): bigint => BigInt.asUintN(64, bigOf(value))
 export const arithmeticCode: Readonly<Record<string, Code>> = lookup({
   round: { ...toDecimals(roundDecimal, roundHalfEven), like: roundingLike("half away from zero", { roundedDigits: "scaled" }) },
   truncate: toDecimals(cutDecimal, Math.trunc),
-  atan: strict((y: Double, x?: Double) => new Double(x === undefined ? nearest.atan(y.value) : nearest.atan2(y.value, x.value))),
-  log: strict((a: Double, b?: Double) => {
-    if (b === undefined) return a.value > 0 ? new Double(nearest.ln(a.value)) : null;
-    return a.value > 0 && a.value !== 1 && b.value > 0 ? new Double(nearest.ln(b.value) / nearest.ln(a.value)) : null;
-  }),
-  pow: strict((a: Double, b: Double) => {
-    const result = nearest.pow(a.value, b.value);
-    return Number.isFinite(result) ? new Double(result) : new Failure("number-out-of-range");
-  }),
 });

@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, lookup } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, lookup, bad } from "../../values/index.ts";
 import { marked } from "../../text/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { step } from "../step.ts";
@@ -83,7 +83,7 @@ function shiftTime(text: string, amount: string, unitName: string, direction: 1 
 }
 
 function shiftText(value: Value, amount: string, unitName: string, direction: 1 | -1): Value {
-  if (!isUnit(unitName)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
+  if (!isUnit(unitName)) return bad(`"${unitName}" is no unit of time`);
   const given = toText(value) as string;
   const moment = marked.readMoment(given);
   const result = moment && shifted(moment, amount, unitName, direction);
@@ -105,7 +105,7 @@ const monthly: Readonly<Record<string, number>> = lookup({ month: 1, quarter: 3,
 export function timestampDiff(unitName: string, from: string, to: string): Value {
   const [a, b] = [momentOf(from), momentOf(to)];
   if (unitName in differences) return Math.trunc((microsOf(b) - microsOf(a)) / differences[unitName]) + 0;
-  if (!(unitName in monthly)) return new Failure("invalid-value", { problem: `"${unitName}" is no unit of time` });
+  if (!(unitName in monthly)) return bad(`"${unitName}" is no unit of time`);
   const [low, high, sign] = microsOf(a) <= microsOf(b) ? [a, b, 1] : [b, a, -1];
   let months = (high.year - low.year) * 12 + high.month - low.month;
   const within = (m: marked.Moment) => (m.day - 1) * 86_400e6 + secondsOf(m) * 1e6 + m.micro;

@@ -1,6 +1,6 @@
-import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isFailure, lookup } from "../../values/index.ts";
+import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isFailure, lookup, bad } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { bad, strict } from "../shared/code.ts";
+import { strict } from "../shared/code.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { extractLike } from "../shared/calendar.ts";
 import { step } from "../step.ts";

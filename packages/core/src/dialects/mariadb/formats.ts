@@ -1,6 +1,6 @@
 import { dateTokens, marked, parseTokens, tokenTable, writeByWords, writeDate } from "../../text/index.ts";
-import { type Failure, dateFromDays } from "../../values/index.ts";
-import { bad } from "../shared/code.ts";
+import { type Failure, dateFromDays, bad } from "../../values/index.ts";
+
 import { step } from "../step.ts";
 import { dayOf } from "./moments.ts";
 

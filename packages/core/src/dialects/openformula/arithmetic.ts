@@ -1,9 +1,17 @@
-import { Failure, type Value, dateFromDays, daysFromDate, isoWeekOf, serialEpoch, serialOfText } from "../../values/index.ts";
+import {
+  Failure,
+  type Value,
+  dateFromDays,
+  daysFromDate,
+  isoWeekOf,
+  serialEpoch,
+  serialOfText,
+  bad,
+} from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { step } from "../step.ts";
-
-export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
+import { dated } from "./steps.ts";
 
 /** A number beyond the range is an error. */
 export const finite = (result: Value): Value =>
@@ -82,19 +90,7 @@ function week(serial: number, kind: number): Value {
   return Math.floor((days - january + before) / 7) + 1;
 }
 
-/** A serial number as the date that it stands for. */
-const ofSerial = {
-  ...step(
-    "moment-of",
-    { missing: "blank", dateForms: "ISO 8601, or with a time", clockOfDate: "kept", notADate: "error" },
-    { wanted: "date", from: "serial" },
-  ),
-  slot: "date",
-  slots: ["value"],
-};
-
-/** A function of one date, by the field that it gives. */
-const fieldLike = (field: string) => ({ ...step("calendar-field", { missing: "blank" }, { field }), slots: [ofSerial] });
+const ofSerial = { ...dated, slot: "date", slots: ["value"] };
 
 const weekdaysByKind: Readonly<Record<string, AnswerOf<"weekdays"> | undefined>> = {
   "1": "Sunday 1",
@@ -134,9 +130,6 @@ export const arithmetic: Readonly<Record<string, Code>> = {
     },
   },
   TIME: onNumbers((hours, minutes, seconds) => (Math.trunc(hours) * 3600 + Math.trunc(minutes) * 60 + seconds) / 86400),
-  YEAR: { like: fieldLike("year"), ...onNumbers((serial) => dateOf(serial).year) },
-  MONTH: { like: fieldLike("month"), ...onNumbers((serial) => dateOf(serial).month) },
-  DAY: { like: fieldLike("day"), ...onNumbers((serial) => dateOf(serial).day) },
   HOUR: timePart((seconds) => Math.floor(seconds / 3600) % 24),
   MINUTE: timePart((seconds) => Math.floor(seconds / 60) % 60),
   SECOND: timePart((seconds) => seconds % 60),
@@ -160,10 +153,6 @@ export const arithmetic: Readonly<Record<string, Code>> = {
       return weeks && { ...step("week-of-year", { missing: "blank", weeks }), slots: [ofSerial] };
     },
     ...onNumbers(week),
-  },
-  ISOWEEKNUM: {
-    like: { ...step("week-of-year", { missing: "blank", weeks: "ISO 8601" }), slots: [ofSerial] },
-    ...onNumbers(isoWeek),
   },
   MROUND: onNumbers((value, multiple) =>
     multiple === 0

@@ -1,12 +1,11 @@
 import { kernelFor } from "../../text/index.ts";
-import { Failure, type Value, isFailure, isList } from "../../values/index.ts";
+import { Failure, type Value, isFailure, isList, bad } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
-import { arithmetic, bad, finite, onNumbers } from "./arithmetic.ts";
+import { arithmetic, finite, onNumbers } from "./arithmetic.ts";
 import { typeRules } from "./coercions.ts";
 import { worked } from "../step.ts";
-import { numberOfText, toNumber, toText } from "./steps.ts";
+import { numberOfText, toNumber } from "./steps.ts";
 import type { TableOptions } from "./functions.ts";
-import { formatNumber, grouped, roundedText } from "./number-format.ts";
 import { anyType, conditionType } from "../types.ts";
 
 const number = toNumber;
@@ -184,28 +183,6 @@ export const openFormulaCode = (pattern: TableOptions["searchPattern"]): Readonl
       const plain = [cleaned, ...fraction].join(".").replace(/%+$/, "");
       if (!/^[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?$/.test(plain)) return new Failure("not-a-number", { text });
       return Number(plain) / 100 ** percents;
-    },
-  },
-  TEXT: {
-    run: ([value, format]) => {
-      const amount = typeof value === "string" ? (numberOfText(value) ?? value) : number(value ?? 0);
-      if (isFailure(amount)) return amount;
-      return typeof amount === "number" ? formatNumber(amount, (format as string | null) ?? "") : toText(amount);
-    },
-  },
-  FIXED: {
-    run: ([value, decimals, noGroups]) => {
-      const places = Math.trunc((decimals as number) ?? 0);
-      if (Math.abs(places) > 100) return bad("there are too many decimals");
-      const text = roundedText(Math.abs((value as number) ?? 0), places);
-      return ((value as number) < 0 && Number(text) !== 0 ? "-" : "") + (noGroups ? text : grouped(text));
-    },
-  },
-  DOLLAR: {
-    run: ([value, decimals]) => {
-      const places = Math.trunc((decimals as number) ?? 0);
-      const text = `$${grouped(roundedText(Math.abs((value as number) ?? 0), places))}`;
-      return (value as number) < 0 ? `-${text}` : text;
     },
   },
   AND: logical((values) => values.every(Boolean)),

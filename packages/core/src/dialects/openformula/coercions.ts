@@ -2,7 +2,7 @@ import { Decimal, type Value } from "../../values/index.ts";
 import { conversionTable } from "../conversions.ts";
 import type { ConversionLine, TypeRules } from "../dialect.ts";
 import { type Step, step } from "../step.ts";
-import { stepsBy } from "./steps.ts";
+import { amount, dated, stepsBy } from "./steps.ts";
 import { anyType, typeOf } from "../types.ts";
 
 /** The one value that an array stands for where one is wanted: its first (3.3). */
@@ -33,6 +33,9 @@ export function typeRules(textRule: string): TypeRules {
     ["*", "single", 1, single],
     ...ofOne("text", "text", steps.text),
     ...ofOne("number", "number", steps.number),
+    ...ofOne("amount", "number", amount),
+    ["text|number|boolean", "dated", 1, [steps.number, dated]],
+    ["*", "dated", 1, [single, steps.number, dated]],
     ...ofOne("boolean", "boolean", steps.truth),
     ...ofOne("condition", "boolean", steps.truth),
     ["*", "branch|any", 0],

@@ -143,6 +143,7 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
     ...text,
     ...operators,
     ...kindRows,
+    ...writtenRows,
     ...baseRows,
     ...choiceRows,
     ...otherRows,
@@ -181,8 +182,6 @@ export function openFormulaRows({ unit, searchPattern, textCase }: TableOptions)
   ];
 }
 
-/** Functions that carry code of their own, by upper-case name. */
-// prettier-ignore
 const whether = (what: string) => step("is", { truth: "true or false" }, { what });
 
 /** What a value is, an error among what it may be, and the number that it is. */
@@ -198,6 +197,27 @@ const kindRows = steppedRows(
     ["ISNONTEXT(value any): boolean", "logic", "Whether it is no text.", "6.13.21", whether("no text")],
     ["ISNUMBER(value any): boolean", "logic", "Whether it is a number.", "6.13.22", whether("number")],
     ["ISLOGICAL(value any): boolean", "logic", "Whether it is true or false.", "6.13.19", whether("boolean")],
+  ],
+  section,
+);
+
+const fieldOf = (field: string) => step("calendar-field", { missing: "blank" }, { field });
+const blank = { missing: "blank", fraction: "truncated" } as const;
+
+// prettier-ignore
+const writtenRows = steppedRows(
+  [
+    ["TEXT(value amount > number, format text): text", "convert",
+      "A value written in a number format.", "6.20.23", step("format-number", { missing: "blank", numberFormats: "sections", powerHalves: "away from zero" })],
+    ["FIXED(number number, decimals? number = 2, noGroups? boolean = false): text", "convert",
+      "A number with a fixed number of decimals.", "6.20.10", step("fixed-text", blank, { mark: "" })],
+    ["DOLLAR(number number, decimals? number = 2): text", "convert",
+      "A number as an amount of money.", "6.20.7", step("fixed-text", blank, { mark: "$" })],
+    ["YEAR(date dated): number", "convert", "The year of a date.", "6.10.23", fieldOf("year")],
+    ["MONTH(date dated): number", "convert", "The month of a date.", "6.10.13", fieldOf("month")],
+    ["DAY(date dated): number", "convert", "The day of the month.", "6.10.5", fieldOf("day")],
+    ["ISOWEEKNUM(date dated): number", "convert",
+      "The number of the ISO week.", "6.10.11", step("week-of-year", { missing: "blank", weeks: "ISO 8601" })],
   ],
   section,
 );
@@ -264,6 +284,7 @@ const choiceRows: FunctionRow[] = [
   ]),
 ];
 
+/** Functions that carry code of their own. */
 const otherRows = codedRows(
   [
     ["T(value any): text", "convert", "The text itself; empty for what is no text.", "6.20.22"],
@@ -274,14 +295,6 @@ const otherRows = codedRows(
       "A text as a number, with given separators.",
       "6.13.28",
     ],
-    ["TEXT(value any, format text): text", "convert", "A value written in a number format.", "6.20.23"],
-    [
-      "FIXED(number number, decimals? number = 2, noGroups? boolean = false): text",
-      "convert",
-      "A number with a fixed number of decimals.",
-      "6.20.10",
-    ],
-    ["DOLLAR(number number, decimals? number = 2): text", "convert", "A number as an amount of money.", "6.20.7"],
     ["ROMAN(number number, format? number = 0): text", "convert", "A number in Roman numerals.", "6.19.17"],
     ["ARABIC(text text): number", "convert", "Roman numerals as a number.", "6.19.2"],
     ["CEILING(number number, multiple? number = 1): number", "convert", "The number rounded up to a multiple.", "6.17.1"],
@@ -298,9 +311,6 @@ const otherRows = codedRows(
       "A time of day from its parts, as a part of a day.",
       "6.10.17",
     ],
-    ["YEAR(date number): number", "convert", "The year of a date.", "6.10.23"],
-    ["MONTH(date number): number", "convert", "The month of a date.", "6.10.13"],
-    ["DAY(date number): number", "convert", "The day of the month.", "6.10.5"],
     ["HOUR(time number): number", "convert", "The hour of a time.", "6.10.10"],
     ["MINUTE(time number): number", "convert", "The minute of a time.", "6.10.12"],
     ["SECOND(time number): number", "convert", "The second of a time.", "6.10.16"],
@@ -309,7 +319,6 @@ const otherRows = codedRows(
     ["EDATE(date number, months number): number", "convert", "The same day some months later.", "6.10.8"],
     ["EOMONTH(date number, months number): number", "convert", "The last day of the month some months later.", "6.10.9"],
     ["WEEKNUM(date number, kind? number = 1): number", "convert", "The number of the week in the year.", "6.10.21"],
-    ["ISOWEEKNUM(date number): number", "convert", "The number of the ISO week.", "6.10.11"],
     ["MROUND(number number, multiple number): number", "convert", "The number rounded to a multiple.", "6.17.4"],
     ["AND(conditions* any): boolean", "logic", "Whether all are true.", "6.15.2"],
     ["OR(conditions* any): boolean", "logic", "Whether one is true.", "6.15.8"],

@@ -38,6 +38,16 @@ const numbers: Readonly<Record<string, Step>> = {
 /** What VALUE does, whatever the option says. */
 export const valueOf = step("number-of", { ...read, missing: "blank", truthRead: "refused" });
 
+/** A value that a format writes: a text only where it is no number. */
+export const amount = step("number-of", { ...read, notNumber: "unchanged" });
+
+/** A serial number as the date that it stands for. */
+export const dated = step(
+  "moment-of",
+  { missing: "blank", dateForms: "ISO 8601, or with a time", clockOfDate: "kept", notADate: "error" },
+  { wanted: "date", from: "serial" },
+);
+
 /** A number of ten digits in a base; one whose first bit is set is below 0 (6.19). */
 const inBase = (base: number, bits: number) => step("number-in-base", { missing, numbers: "double" }, { base, bits });
 

@@ -15,19 +15,18 @@ import {
   isoDate,
   isoWeekOf,
   lookup,
+  bad,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";
-import { bad, strict } from "../shared/code.ts";
+import { strict } from "../shared/code.ts";
 import { dayCode } from "../shared/days.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";
 
-import { readDate, readTimestamp } from "./date-reading.ts";
 import { intervalCode } from "./intervals.ts";
 import { sizeOf, sizeText, timestampOf, withBackslash } from "./sizes.ts";
-import { formatNumber, readNumberBy } from "./number-formats.ts";
 import { outputText, steps } from "./steps.ts";
 import { calculated } from "./text-functions.ts";
 
@@ -295,10 +294,6 @@ const outputs = (list: Value): Value[] => (list as readonly Value[]).map(outputT
 
 const toDecimal = (value: Value): Value => (typeof value === "number" ? Decimal.of(value) : value);
 
-/** Later versions than 15 read the names of time zones, which are not covered. */
-const withoutZone = (version: string, read: (text: string, format: string) => Value) => (text: string, format: string) =>
-  version !== "15" && /TZ/i.test(format) ? new Failure("not-covered", { what: "the format TZ" }) : read(text, format);
-
 /** Functions that are not rows of data. */
 export const postgresqlCode = (version: string): Readonly<Record<string, Code>> => ({
   "aggregate spread": strict(({ value }: Double) => new Double(Number.isFinite(value) ? 0 : NaN)),
@@ -352,13 +347,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   num_nulls: { run: (args) => args.filter((arg) => arg === null).length },
   num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
-  "to_char number": strict((number: Value, format: string) => formatNumber(number, format)),
-  // With a power of ten it is written as a double.
-  "to_char integer": strict((number: number, format: string) =>
-    formatNumber(/EEEE/i.test(format) ? new Double(number) : number, format),
-  ),
-  to_date: strict(withoutZone(version, readDate)),
-  to_timestamp: strict(withoutZone(version, readTimestamp)),
   "to_timestamp seconds": strict(momentOf),
   date_trunc: strict(truncated),
   gcd: onScale((a, b) => divisor(a, b)),
@@ -367,7 +355,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   scale: strict((value: Decimal) => value.scale),
   min_scale: strict((value: Decimal) => value.trimmed().scale),
   trim_scale: strict((value: Decimal) => value.trimmed()),
-  to_number: strict(readNumberBy),
   "extract date": {
     like: extractLike(fieldName),
     ...strict((name: string, date: string) =>

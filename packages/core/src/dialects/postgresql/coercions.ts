@@ -135,6 +135,12 @@ const conversions: readonly ConversionLine[] = [
   ["> text", "escape", 0, step("check-escape", { escapeSize: "one character or none" }), { late: true }],
   ["bytea", "bits", 0],
   ["unknown", "bits", 1, bitString],
+  [
+    "> text",
+    "zoneless",
+    0,
+    step("check-text", {}, { shape: "^(?![^]*[tT][zZ])", refused: "not-covered", about: "the format TZ" }),
+  ],
   ["bpchar", "output", 0],
   ["*", "output", 0, steps.output],
   ["text|unknown", "nonarray", 0],

@@ -1,4 +1,4 @@
-import { parseTokens, tokenTable } from "../../text/index.ts";
+import { tokenTable } from "../../text/index.ts";
 import { step } from "../step.ts";
 
 /** What each word stands for in formats of dates (9.8.1, table 9.27); AD stands for what any year here is. */
@@ -58,8 +58,9 @@ const tokens = {
   FX: '""',
 } as const;
 
-/** The words of formats by which dates are read. */
-export const readTokens = parseTokens(tokenTable({ ...tokens, TZ: '"UTC"' }));
+/** How to_date() and to_timestamp() read. */
+export const readByWords = (wanted: "date" | "timestamp in UTC") =>
+  step("date-by-words", { missing: "null" }, { tokens: tokenTable({ ...tokens, TZ: '"UTC"' }), wanted });
 
 /** to_char of a date and time, in a time zone of this name. */
 export const toChar = (zone: "" | "UTC") =>

@@ -1,3 +1,4 @@
+import type { AnswerOf } from "../../traits/index.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
 import { step } from "../step.ts";
 import { itselfRows } from "../shared/itself.ts";
@@ -9,7 +10,7 @@ import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import { type Refused, refusing } from "../refusals.ts";
 import type { FunctionRow } from "../row.ts";
-import { toChar } from "./date-tokens.ts";
+import { readByWords, toChar } from "./date-tokens.ts";
 import { collations } from "./lexis.ts";
 import { doc, numbers } from "./evidence.ts";
 import { operators } from "./operators.ts";
@@ -88,14 +89,6 @@ const coded = codedRows(
     ["min_scale(number decimal): integer", "convert", "The number of decimals that are needed.", "9.3"],
     ["trim_scale(number decimal): decimal", "convert", "Without zeros at the end of the decimals.", "9.3"],
     ["div(left decimal, right decimal): decimal", "convert", "The quotient cut towards zero.", "9.3"],
-    ["sqrt(number decimal): decimal", "convert", "The square root.", "9.3", "sqrt decimal"],
-    ["^, power, pow(base decimal, exponent decimal): decimal", "convert", "A power.", "9.3", "power decimal"],
-    ["exp(exponent decimal): decimal", "convert", "A power of e.", "9.3", "exp decimal"],
-    ["ln(number decimal): decimal", "convert", "The natural logarithm.", "9.3", "ln decimal"],
-    ...["log", "log10"].flatMap((name): Coded[] => [
-      [`${name}(number decimal): decimal`, "convert", "The logarithm to base 10.", "9.3", "log decimal"],
-    ]),
-    ["log(base decimal, number decimal): decimal", "convert", "The logarithm to a base.", "9.3", "log base"],
     ["degrees(number double): double", "convert", "An angle in degrees.", "9.3"],
     ["width_bucket(number T, bounds T[]): integer for decimal, double", "convert",
       "How many of the bounds, which are in order, a number has reached.", "9.3", "width_bucket bounds"],
@@ -103,16 +96,10 @@ const coded = codedRows(
       "In which of some equal buckets a number lies.", "9.3"],
     ["width_bucket(number double, low double, high double, count integer): integer", "convert",
       "In which of some equal buckets a number lies.", "9.3", "width_bucket double"],
-    ["to_timestamp(text text, format text): timestamptz", "convert", "A moment read by a format.", "9.8"],
     ["to_timestamp(seconds double): timestamptz", "convert",
       "The moment so many seconds after the start of 1970.", "9.9", "to_timestamp seconds"],
     ["date_trunc(field text, date timestamp): timestamp", "convert", "A moment without what is smaller than a field.", "9.9"],
     ["date_trunc(field text, date timestamptz): timestamptz", "convert", "A moment without what is smaller than a field.", "9.9"],
-    ["to_char(number integer, format text): text", "convert", "A number in a format.", "9.8", "to_char integer"],
-    ["to_char(number T, format text): text for bigint, decimal, double", "convert",
-      "A number in a format.", "9.8", "to_char number"],
-    ["to_date(text text, format text): date", "convert", "A date read by a format.", "9.8"],
-    ["to_number(text text, format text): decimal", "convert", "A number read by a format.", "9.8"],
     ["extract(field text, date date): decimal", "convert", "A field of a date.", "9.9", "extract date"],
     ["extract(field text, date timestamp): decimal", "convert", "A field of a date.", "9.9"],
     ["extract(field text, date timestamptz): decimal", "convert", "A field of a date.", "9.9"],
@@ -169,14 +156,40 @@ const inBase = (name: string, base: number): Stepped[] =>
     return [`${name}(number ${type}): text`, "convert", `A number in base ${base}.`, "9.4", digits];
   });
 
-/** Dates written by formats. */
-const written = steppedRows(
+/** How a whole number is written by a format with a power of ten: one of 32 bits as a double, larger ones as a decimal. */
+const numberBy = (powerHalves: AnswerOf<"powerHalves">) =>
+  step("format-number", { missing, numberFormats: "nines", powerHalves });
+
+/** Numbers and dates written and read by formats. */
+// prettier-ignore
+const formats = steppedRows(
   [
+    ["to_char(number integer, format text): text", "convert", "A number in a format.", "9.8", numberBy("to even")],
+    ["to_char(number T, format text): text for bigint, decimal, double", "convert",
+      "A number in a format.", "9.8", numberBy("away from zero")],
+    ["to_number(text text, format text): decimal", "convert",
+      "A number read by a format.", "9.8", step("number-by-format", { missing })],
     ["to_char(date timestamp, format text): text", "convert", "A date in a format.", "9.8", toChar("")],
     ["to_char(date timestamptz, format text): text", "convert", "A date in a format.", "9.8", toChar("UTC")],
   ],
   doc,
 );
+
+/** Dates read by formats; later versions than 15 read the names of time zones, which are not covered. */
+const readDates = (format: "text" | "zoneless") =>
+  steppedRows(
+    [
+      [`to_date(text text, format ${format}): date`, "convert", "A date read by a format.", "9.8", readByWords("date")],
+      [
+        `to_timestamp(text text, format ${format}): timestamptz`,
+        "convert",
+        "A moment read by a format.",
+        "9.8",
+        readByWords("timestamp in UTC"),
+      ],
+    ],
+    doc,
+  );
 
 /** What version 16 brought. */
 // prettier-ignore
@@ -196,9 +209,25 @@ const math = (library: string, overflow: "error" | "infinity" = "error") =>
       outside: "error",
       overflow,
       tooSmall: "error",
+      ofDecimals: "a double",
       closeness: library === "glibc" ? "nearest" : "the host's",
     },
   }) as const;
+
+/** The functions of decimals: until version 15 a whole power has 16 decimals, since then 16 digits count. */
+const decimalMath = (version: string): FunctionRow[] => {
+  const { answers } = math("glibc");
+  const row = {
+    type: "decimal",
+    result: "decimal",
+    answers: { ...answers, tooSmall: "zero", ofDecimals: version === "15" ? "16 decimals" : "16 digits" },
+    evidence: numbers,
+  } as const;
+  return [
+    ...mathRows({ names: "sqrt exp ln log=log10 log10 log power pow=power", ...row }),
+    ...mathRows({ names: "^=power", ...row, notation: "operator" }),
+  ];
+};
 
 const itemAt = step("item", { missing, first: "1", negativePosition: "nowhere", noItem: "null" });
 const together = step("join-lists", { missingList: "skipped" });
@@ -302,6 +331,7 @@ const rowsOf = (version: string, library: string): readonly FunctionRow[] => [
   ...operators,
   ...arrays,
   piRow("pi", { ...math(library), evidence: numbers }),
+  ...decimalMath(version),
   ...mathRows({ names: "sqrt |/=sqrt cbrt ||/=cbrt exp ln log=log10 log10 radians", ...math(library), evidence: numbers }),
   ...mathRows({ names: "asin acos atan atan2 tanh asinh acosh", ...math(library), evidence: numbers }),
   ...mathRows({ names: "sin cos tan cot sinh cosh atanh", ...math(library, "infinity"), evidence: numbers }),
@@ -362,7 +392,8 @@ const rowsOf = (version: string, library: string): readonly FunctionRow[] => [
     hasUnknown: true,
     evidence: [doc("9.1 and 4.2.14"), doc("9.2"), doc("9.2")],
   }),
-  ...written,
+  ...formats,
+  ...readDates(version === "15" ? "text" : "zoneless"),
   ...coded,
   ...dayRows("integer", doc("9.9")),
   ...intervals,

@@ -8,8 +8,8 @@ import {
   integer,
   isDate,
   isoDate,
+  bad,
 } from "../../values/index.ts";
-import { bad } from "../shared/code.ts";
 
 const units = ["bytes", "kB", "MB", "GB", "TB", "PB"];
 

@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value } from "../../values/index.ts";
+import { Decimal, type Value } from "../../values/index.ts";
 import type { AnswerOf, Answers } from "../../traits/index.ts";
 import type { Code } from "../dialect.ts";
 
@@ -28,8 +28,6 @@ export const roundingLike = (
     ...own,
   },
 });
-
-export const bad = (problem: string): Failure => new Failure("invalid-value", { problem });
 
 /** The most digits after the point that a number of a column is written with: the scale of the column. */
 export const mostDecimals = (values: readonly Value[]): number =>

@@ -1,6 +1,5 @@
-import { Decimal, Double, Failure, type Value, countCodePoints } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, countCodePoints, roundedTo, scientificText, bad } from "../../values/index.ts";
 import { textLimit, tooLong } from "../../text/index.ts";
-import { bad } from "./code.ts";
 
 /**
  * Formats of the fmt library, `{:>8.2f}`, and of C, `%8.2f`, as two engines have them: they differ in how
@@ -122,48 +121,12 @@ function integerText(value: Value, spec: Spec, { isLate }: FormatStyle): string 
   return numberText(given < 0n, mark, type === "X" ? digits.toUpperCase() : digits, spec);
 }
 
-/** The digits of a finite double, all of them, and the power of ten of the first. */
-function exactDigits(value: number): { digits: string; exponent: number } {
-  if (value === 0) return { digits: "0", exponent: 0 };
-  let power = 0;
-  let mantissa = value;
-  while (!Number.isInteger(mantissa)) {
-    mantissa *= 2;
-    power++;
-  }
-  // value = mantissa / 2^power = mantissa * 5^power / 10^power
-  const digits = String(BigInt(mantissa) * 5n ** BigInt(power));
-  return { digits, exponent: digits.length - 1 - power };
-}
-
-/** The first `count` digits, the rest rounded half to even; a carry raises the exponent. */
-function roundedTo(value: number, count: (exponent: number) => number): { digits: string; exponent: number } {
-  const { digits, exponent } = exactDigits(value);
-  const length = count(exponent);
-  if (length >= digits.length) return { digits: digits.padEnd(length, "0"), exponent };
-  if (length < 0) return { digits: "", exponent };
-  const rest = digits.slice(length);
-  const kept = BigInt(digits.slice(0, length) || "0");
-  const half = "5".padEnd(rest.length, "0");
-  const isUp = rest > half || (rest === half && kept % 2n === 1n);
-  const result = String(isUp ? kept + 1n : kept).padStart(length, "0");
-  if (length === 0) return isUp ? { digits: "1", exponent: exponent + 1 } : { digits: "", exponent };
-  return result.length > length ? { digits: result.slice(0, length), exponent: exponent + 1 } : { digits: result, exponent };
-}
-
 /** So many digits after the point. */
 function fixedText(value: number, places: number): string {
   const { digits, exponent } = roundedTo(value, (power) => power + 1 + places);
   const whole = exponent < 0 ? "0" : digits.slice(0, exponent + 1).padEnd(exponent + 1, "0");
   const fraction = exponent < 0 ? "0".repeat(-exponent - 1) + digits : digits.slice(exponent + 1);
   return places === 0 ? whole : `${whole}.${fraction.slice(0, places).padEnd(places, "0")}`;
-}
-
-/** One digit, so many after the point, and a power of ten of at least two digits. */
-function scientificText(value: number, places: number): string {
-  const { digits, exponent } = roundedTo(value, () => places + 1);
-  const power = `e${exponent < 0 ? "-" : "+"}${String(Math.abs(exponent)).padStart(2, "0")}`;
-  return `${digits[0]}${places > 0 ? "." + digits.slice(1) : ""}${power}`;
 }
 
 function floatText(value: Value, spec: Spec, { doubleText, isLate }: FormatStyle): string | Failure {

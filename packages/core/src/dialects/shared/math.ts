@@ -2,7 +2,8 @@ import type { TraitsOf } from "../../text/index.ts";
 import type { Answers } from "../../traits/index.ts";
 import { type FunctionRow, params } from "../row.ts";
 
-type MathAnswers = Answers<TraitsOf<"math">>;
+/** Only where there are functions of decimals these are no doubles. */
+type MathAnswers = Answers<Exclude<TraitsOf<"math">, "ofDecimals">> & Partial<Answers<"ofDecimals">>;
 
 /** What the mathematical functions of a dialect have in common. */
 interface MathRows {
@@ -32,8 +33,10 @@ const summaries: Readonly<Record<string, string>> = {
   exp: "A power of e.",
   exp10: "A power of 10.",
   ln: "The natural logarithm.",
+  log: "The logarithm to a base.",
   log10: "The logarithm to base 10.",
   log2: "The logarithm to base 2.",
+  power: "A power.",
   radians: "An angle in radians.",
   sin: "The sine.",
   sinh: "The hyperbolic sine.",
@@ -42,7 +45,14 @@ const summaries: Readonly<Record<string, string>> = {
   tanh: "The hyperbolic tangent.",
 };
 
-/** Rows of functions of one number, or with `atan2` of two. */
+/** What functions of two numbers take. */
+const pairs: Readonly<Record<string, string | undefined>> = {
+  atan2: "y T > x, x T > y",
+  log: "base T > y, number T > x",
+  power: "base T > x, exponent T > y",
+};
+
+/** Rows of functions of one number, or of two. */
 export const mathRows = ({ names, type, answers, ...row }: MathRows): FunctionRow[] =>
   names.split(" ").map((written): FunctionRow => {
     const [name, means = name] = written.split("=");
@@ -51,20 +61,21 @@ export const mathRows = ({ names, type, answers, ...row }: MathRows): FunctionRo
       name,
       family: "convert",
       summary: summaries[means],
-      parameters: params(means === "atan2" ? `y ${type} > x, x ${type} > y` : `number ${type} > x`),
+      parameters: params((pairs[means] ?? "number T > x").replaceAll("T", type)),
       operation: "math",
-      answers,
+      answers: { ofDecimals: "a double", ...answers },
       fixed: { name: means },
     };
   });
 
 /** The row of the number π: the angle whose cosine is -1. */
-export const piRow = (name: string, row: Omit<MathRows, "names" | "type">): FunctionRow => ({
+export const piRow = (name: string, { answers, ...row }: Omit<MathRows, "names" | "type">): FunctionRow => ({
   ...row,
   name,
   family: "convert",
   summary: "The number π.",
   parameters: [],
   operation: "math",
+  answers: { ofDecimals: "a double", ...answers },
   fixed: { name: "acos", x: -1 },
 });

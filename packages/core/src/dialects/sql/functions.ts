@@ -152,8 +152,6 @@ const operators = (padding: AnswerOf<"padding">): FunctionRow[] => [
 // prettier-ignore
 const coded = codedRows(
   [
-    ["log(base double, number double): double", "convert", "The logarithm to a base.", "6.30 <general logarithm function>"],
-    ["power(base double, exponent double): double", "convert", "A power.", "6.30 <power function>"],
     ["extract(field text, date date): integer", "convert", "A field of a date.", "6.30 <extract expression>"],
   ], iso,
 );
@@ -185,7 +183,7 @@ export const sqlRows = (padding: AnswerOf<"padding">): readonly FunctionRow[] =>
     evidence: [iso("6.39 <boolean value expression>"), iso("8.8 <null predicate>"), iso("6.39 <boolean test>")],
   }),
   ...mathRows({
-    names: "acos asin atan cos cosh exp ln log10 sin sinh sqrt tan tanh",
+    names: "acos asin atan cos cosh exp ln log log10 power sin sinh sqrt tan tanh",
     type: "double",
     result: "double",
     answers: {

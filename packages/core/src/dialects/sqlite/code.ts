@@ -10,9 +10,10 @@ import {
   utf8Of,
   isWholeNumber,
   digitsOf,
+  bad,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
-import { bad, roundingLike, strict } from "../shared/code.ts";
+import { roundingLike, strict } from "../shared/code.ts";
 import { dateFunctions, dateRead, shiftLike, strftime, strftimeLike, timediff } from "./moments.ts";
 import { sliced } from "./functions.ts";
 import { worked } from "../step.ts";
@@ -159,14 +160,7 @@ export const sqliteCode: Readonly<Record<string, Code>> = {
   }),
   round: { ...strict(round), like: roundingLike("half away from zero", { roundedDigits: "exact", digitsBelow: "none" }) },
   likelihood: { run: ([value]) => value },
-  ...Object.fromEntries(
-    (
-      [
-        ["mod", (a, b) => a % b],
-        ["pow", nearest.pow],
-      ] satisfies [string, (a: number, b: number) => number][]
-    ).map(([name, run]) => [name, onDouble(run)]),
-  ),
+  mod: onDouble((a, b) => a % b),
   log: {
     strict: true,
     run: (args) => {

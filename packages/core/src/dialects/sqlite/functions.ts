@@ -139,8 +139,6 @@ const coded = codedRows([
   ["likelihood(value any, probability any): same collation", "logic", "The value itself.", doc],
   ["log(number any, argument? any): none", "convert", "The logarithm, to base 10 unless one is given.", mathDoc],
   ["mod(number any, divisor any): none", "convert", "What is left of a quotient.", mathDoc],
-  ["pow(base any, exponent any): none", "convert", "A power.", mathDoc],
-  ["power(base any, exponent any): none", "convert", "A power.", mathDoc, "pow"],
   ["date(value?* any): none", "convert", "A date as YYYY-MM-DD.", dateDoc],
   ["time(value?* any): none", "convert", "A time of day as HH:MM:SS.", dateDoc],
   ["datetime(value?* any): none", "convert", "A date and time as YYYY-MM-DD HH:MM:SS.", dateDoc],
@@ -163,7 +161,8 @@ export const sqliteRows: readonly FunctionRow[] = [
     evidence: [operatorDoc, operatorDoc, operatorDoc],
   }),
   ...mathRows({
-    names: "acos acosh asin asinh atan atan2 atanh cos cosh degrees exp ln log10 log2 radians sin sinh sqrt tan tanh",
+    names:
+      "acos acosh asin asinh atan atan2 atanh cos cosh degrees exp ln log10 log2 power pow=power radians sin sinh sqrt tan tanh",
     type: "numeral",
     ...math,
   }),

@@ -2,7 +2,6 @@ import { charactersOf, kernelFor } from "../../text/index.ts";
 import { worked } from "../step.ts";
 import {
   ArrayItem,
-  Decimal,
   Double,
   Failure,
   FunctionItem,
@@ -26,8 +25,6 @@ import { applyItem, lookUp, typeRules } from "./coercions.ts";
 import { compareAtoms, isOfType, mapKey, sameAtom } from "./items.ts";
 import { steps, stringOf } from "./steps.ts";
 import { calculated } from "./functions.ts";
-import { formatMoment, joinMoments } from "./moments.ts";
-import { formatInteger, formatNumber } from "./pictures.ts";
 import { anyType } from "../types.ts";
 
 const run = (compute: (args: readonly Value[], context: CodeContext) => Value): Code => ({ run: compute });
@@ -158,7 +155,14 @@ function lookups(from: Value, key: Value): Value {
   return sequenceOf(itemsOf(from).flatMap((item) => keys.map((k) => lookUp(item, k))));
 }
 
-const formatted = run(([value, picture]) => (value === null ? null : formatMoment(value as Moment, picture as string)));
+/** fn:dateTime (F&O 3.1, 5.2): a date and a time put together. */
+export function joinMoments(date: Moment, time: Moment): Value {
+  const [dateZone, timeZone] = [date, time].map(({ text }) => /(?:Z|[+-]\d{2}:\d{2})$/.exec(text)?.[0]);
+  if (dateZone && timeZone && dateZone !== timeZone)
+    return new Failure("invalid-value", { problem: "the date and the time have different time zones" }).named("err:FORG0008");
+  const bare = ({ text }: Moment, zone: string | undefined) => (zone ? text.slice(0, -zone.length) : text);
+  return new Moment("dateTime", `${bare(date, dateZone)}T${bare(time, timeZone)}${dateZone ?? timeZone ?? ""}`);
+}
 
 /** Functions that are not rows of data, by name. */
 export const xpathCode: Readonly<Record<string, Code>> = {
@@ -194,18 +198,6 @@ export const xpathCode: Readonly<Record<string, Code>> = {
     return wanted !== "" && (texts as readonly string[]).some((text) => text.split(/[ \t\r\n]+/).includes(wanted));
   }),
   dateTime: strict((date: Moment, time: Moment) => joinMoments(date, time)),
-  "format-date": formatted,
-  "format-time": formatted,
-  "format-dateTime": formatted,
-  "format-integer": run(([number, picture]) =>
-    number === null ? "" : formatInteger(BigInt(number as number), picture as string),
-  ),
-  "format-number": run(([number, picture]) =>
-    formatNumber(
-      number === null ? NaN : number instanceof Decimal || number instanceof Double ? number : Decimal.of(number as number),
-      picture as string,
-    ),
-  ),
   "math:pow": run(([value, exponent]) => (value === null ? null : new Double(power(asDouble(value), asDouble(exponent))))),
   "instance of": run(([value, type]) => ofType(value, type as string)),
   "treat as": run(([value, type]) => {

@@ -147,10 +147,24 @@ const general = (relation: string) =>
     { relation: relation === "!=" ? "<>" : relation },
   );
 
+const formatted = step("text-from-date", {
+  missing: "null",
+  formatLanguage: "components",
+  unknownToken: "error",
+  emptyFormat: "empty text",
+});
+
 // prettier-ignore
 const lists = steppedRows(
   [
     ["number(value atomic?): any", "convert", "A number, NaN where it is none.", "4.5.1", steps.number],
+    ["format-integer(number integer?, picture string > format): text", "convert",
+      "A whole number in a picture.", "4.6.1", step("format-number", { missing: "blank", numberFormats: "numbering", powerHalves: "away from zero" })],
+    ["format-number(number numeric?, picture string > format): text", "convert",
+      "A number in a picture.", "4.7.2", step("format-number", { missing: "blank", numberFormats: "picture", powerHalves: "away from zero" })],
+    ["format-dateTime(date dateTime?, picture string > format): any", "convert", "A date and time in a picture.", "9.8.1", formatted],
+    ["format-date(date date?, picture string > format): any", "convert", "A date in a picture.", "9.8.2", formatted],
+    ["format-time(date time?, picture string > format): any", "convert", "A time in a picture.", "9.8.3", formatted],
     ["count(items items > list): integer", "list", "How many items there are.", "14.4.1", size],
     ["head(items items > list): any", "list", "The first item.", "14.1.3", itemAt("null", 1)],
     ["tail(items items > list): any*", "list",
@@ -283,11 +297,6 @@ const coded = codedRows([
   ["codepoints-to-string(codes atomic*): text", "convert", "The text of code points.", fo("5.2.1")],
   ["contains-token(texts string*, token string): boolean", "list", "Whether a text has a word.", fo("5.5.6")],
   ["dateTime(date date?, time time?): any", "convert", "A date and a time in one.", fo("5.2")],
-  ["format-date(date date?, picture string): any", "convert", "A date in a picture.", fo("9.8.2")],
-  ["format-time(time time?, picture string): any", "convert", "A time in a picture.", fo("9.8.3")],
-  ["format-dateTime(moment dateTime?, picture string): any", "convert", "A date and time in a picture.", fo("9.8.1")],
-  ["format-integer(number integer?, picture string): text", "convert", "A whole number in a picture.", fo("4.6.1")],
-  ["format-number(number numeric?, picture string): text", "convert", "A number in a picture.", fo("4.7.2")],
   ["math:pow(number numeric?, exponent numeric): any", "convert", "A number raised to a power.", fo("4.8.8")],
   ["instance of(value any, type string): boolean", "logic", "Whether a value is of a type.", "XPath 3.1, 3.14.2"],
   ["treat as(value any, type string): any", "logic", "The value, which must be of a type.", "XPath 3.1, 3.14.5"],

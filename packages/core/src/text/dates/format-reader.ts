@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../../traits/index.ts";
-import { Failure, asciiTrimmed, dayNames, lookup, monthNames } from "../../values/index.ts";
+import { Failure, asciiTrimmed, dayNames, lookup, monthNames, bad } from "../../values/index.ts";
 
 const digits = (most: number): RegExp => new RegExp(`^\\d{1,${most}}`);
 
@@ -74,7 +74,7 @@ export interface Rules {
 }
 
 /** Why a format cannot be read, whatever the text. */
-export const badFormat = (problem: string): Failure => new Failure("invalid-value", { problem });
+export const badFormat = (problem: string): Failure => bad(problem);
 
 /** A part of a format: a field with its form, a character, what stands for nothing, or the end of what a token is short for. */
 export type Part =

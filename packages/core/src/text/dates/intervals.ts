@@ -10,11 +10,12 @@ import {
   lengthOf,
   lookup,
   microsOf,
+  bad,
 } from "../../values/index.ts";
 import { any, number, operation, settled, text } from "../operation.ts";
 import { counted, hasRoom, noTime, plus, readStretch, unitNamed, units } from "./interval-text.ts";
 
-const noInterval = (given: string): Failure => new Failure("invalid-value", { problem: `"${given}" is no stretch of time` });
+const noInterval = (given: string): Failure => bad(`"${given}" is no stretch of time`);
 const wrongKind = (): Failure => new Failure("wrong-kind", { expected: "a stretch of time", given: "another kind of value" });
 
 /** A stretch as a value, where it has room. */
@@ -57,7 +58,7 @@ export const intervalOf = operation({
   prepare(_answers, { form }) {
     return (count: Value, name: string): Value => {
       const unit = unitNamed(name);
-      if (unit === undefined) return new Failure("invalid-value", { problem: `"${name}" is no unit of time` });
+      if (unit === undefined) return bad(`"${name}" is no unit of time`);
       const given = asDouble(count);
       if (!Number.isFinite(given)) return new Failure("number-out-of-range");
       const stretch =
@@ -189,7 +190,7 @@ export const intervalField = operation({
     return (interval: Value, name: string): Value => {
       if (!(interval instanceof Interval)) return wrongKind();
       const give = intervalFields[unitNamed(name) ?? name.toLowerCase()];
-      if (!give) return new Failure("invalid-value", { problem: `"${name}" is no part of a stretch of time` });
+      if (!give) return bad(`"${name}" is no part of a stretch of time`);
       const value = give(interval.stretch);
       return seconds === "whole" && value instanceof Decimal ? Math.trunc(value.toNumber()) + 0 : value;
     };

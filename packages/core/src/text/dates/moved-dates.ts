@@ -16,6 +16,7 @@ import {
   lookup,
   microsOf,
   partsOf,
+  bad,
 } from "../../values/index.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { notADate } from "../calendar.ts";
@@ -208,7 +209,7 @@ export const unitsBetween = operation({
 
     return (name: string, from: string | Moment, to: string | Moment): Value => {
       const unit = unitNamed(name) ?? likeUnits[name.toLowerCase()];
-      if (unit === undefined) return new Failure("invalid-value", { problem: `"${name}" is no unit of time` });
+      if (unit === undefined) return bad(`"${name}" is no unit of time`);
       const [x, y] = [placeOn(from), placeOn(to)];
       if (!x || !y) return notADate(x ? to : from);
       const { months: size, days = 0, micros = BigInt(days) * microsOf.day } = units[unit];

@@ -1,17 +1,18 @@
 import type { AnswerOf, Answers } from "../../traits/index.ts";
 import {
   type CalendarParts,
-  Failure,
   type Moment,
   type Value,
   calendarParts,
   dateFromDays,
   daysFromDate,
   lookup,
+  bad,
 } from "../../values/index.ts";
 import { calendarFields, notADate } from "../calendar.ts";
-import { moment, operation, tabled, text } from "../operation.ts";
+import { moment, operation, optional, tabled, text } from "../operation.ts";
 import { type FormatWord, type WordCase, formatWords, inCaseOf, ordinalEnding } from "./format-words.ts";
+import { writeByComponents } from "./components.ts";
 
 type Field = (parts: CalendarParts) => Value;
 
@@ -213,12 +214,7 @@ export interface DatePart {
 }
 
 /** What the parts of a format make of a date; each character that stands for itself is one. */
-export function datePartsBy(
-  date: CalendarParts,
-  format: string,
-  table: string,
-  language: AnswerOf<"formatLanguage">,
-): readonly DatePart[] {
+export function datePartsBy(date: CalendarParts, format: string, table: string, language: TokenLanguage): readonly DatePart[] {
   const known = parseTokens(table);
   const plain = (text: string): DatePart[] => [...text].map((char) => ({ written: char, text: char }));
   if (language !== "percent")
@@ -244,29 +240,32 @@ export const textFromDate = operation({
   slots: [
     moment("date"),
     text("format"),
-    tabled("tokens", "Y year 4, m month 2, d day 2, T =%H:%M, H hour 2, M minute 2", tokenFault),
+    optional(tabled("tokens", "Y year 4, m month 2, d day 2, T =%H:%M, H hour 2, M minute 2", tokenFault)),
   ],
   traits: ["missing", "formatLanguage", "unknownToken", "emptyFormat"],
   prepare({ formatLanguage, unknownToken, emptyFormat }, fixed) {
-    const write = writerBy(formatLanguage, fixed.tokens as string);
+    const write =
+      formatLanguage === "components" ? undefined : writerBy(formatLanguage, (fixed.tokens as string | undefined) ?? "");
     return (date: string | Moment, format: string): Value => {
       if (format === "" && emptyFormat !== "empty text") return missingFormat[emptyFormat]();
+      if (!write) return writeByComponents(date, format);
       const parts = calendarParts(date);
       if (!parts) return notADate(date);
       let unknown: string | undefined;
       const result = write(parts, format, (token) => (unknown ??= token));
       if (unknown === undefined || unknownToken === "itself") return result;
-      return unknownToken === "null"
-        ? null
-        : new Failure("invalid-value", { problem: `"${unknown}" is no directive of a date format` });
+      return unknownToken === "null" ? null : bad(`"${unknown}" is no directive of a date format`);
     };
   },
 });
 
+/** A language of formats whose tokens stand in a table. */
+type TokenLanguage = Exclude<AnswerOf<"formatLanguage">, "components">;
+
 type Writer = (parts: CalendarParts, format: string, found: (unknown: string) => void) => string;
 
 /** Writes by the formats of a language, and tells of what stands for nothing in them; a mark beside words stands for itself. */
-function writerBy(language: AnswerOf<"formatLanguage">, table: string): Writer {
+function writerBy(language: TokenLanguage, table: string): Writer {
   if (language !== "percent") {
     const words = parseTokens(table);
     return (parts, format, found) =>
@@ -285,5 +284,5 @@ function writerBy(language: AnswerOf<"formatLanguage">, table: string): Writer {
 
 const missingFormat: Readonly<Record<Exclude<Answers<"emptyFormat">["emptyFormat"], "empty text">, () => Value>> = {
   null: () => null,
-  error: () => new Failure("invalid-value", { problem: "the format is empty" }),
+  error: () => bad("the format is empty"),
 };

@@ -1,6 +1,7 @@
 import {
   Failure,
   type Value,
+  bad,
   dateFromDays,
   dayNames,
   daysFromDate,
@@ -10,9 +11,9 @@ import {
   monthNames,
   two,
 } from "../../values/index.ts";
-import { type FormatText, type FormatWord, formatWords, julianEpoch, romanMonths } from "../../text/index.ts";
-import { bad } from "../shared/code.ts";
-import { readTokens } from "./date-tokens.ts";
+import { operation, settled, tabled, text } from "../operation.ts";
+import { type FormatText, type FormatWord, formatWords } from "./format-words.ts";
+import { julianEpoch, parseTokens, romanMonths, tokenFault } from "./text-from-date.ts";
 
 /** Patterns of letters, between which and a number before them there is no doubt where the number ends. */
 const isLetters = (token: string) => /^(?:MONTH|MON|DAY|DY|RM|A\.?[MD]\.?|P\.?M\.?|B\.?C\.?|TZ|FX)$/.test(token);
@@ -264,9 +265,9 @@ const isoWeekDay = (year: number, week: number, weekday: number): number => {
   return fourth - ((dateFromDays(fourth).weekday + 6) % 7) + (week - 1) * 7 + (weekday > 1 ? weekday - 2 : 6);
 };
 
-/** to_date and to_timestamp: the moment that a text gives by a format. */
-function readMoment(text: string, format: string, lastYear: number): Read | Failure {
-  const reader = new Reader(text, formatWords(format, readTokens));
+/** The moment that a text gives by the words of a format. */
+function readMoment(text: string, words: readonly (FormatWord | FormatText)[], lastYear: number): Read | Failure {
+  const reader = new Reader(text, words);
   const failure = reader.read();
   if (failure) return failure;
   const field = (name: string) => reader.fields.get(name) ?? 0;
@@ -375,19 +376,40 @@ function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): 
   return days;
 }
 
-/** to_date; a date has a year up to 5874897 (8.5). */
-export function readDate(text: string, format: string): Value {
-  const moment = readMoment(text, format, 5_874_897);
+type Words = readonly (FormatWord | FormatText)[];
+
+/** A date has a year up to 5874897 (8.5). */
+function readDate(text: string, words: Words): Value {
+  const moment = readMoment(text, words, 5_874_897);
   if (moment instanceof Failure) return moment;
   const { date, era } = dateText(moment.day);
   return date + era;
 }
 
-/** to_timestamp, in UTC; its year is at most 294276 (8.5). */
-export function readTimestamp(text: string, format: string): Value {
-  const moment = readMoment(text, format, 294_276);
+/** A moment in UTC; its year is at most 294276 (8.5). */
+function readTimestamp(text: string, words: Words): Value {
+  const moment = readMoment(text, words, 294_276);
   if (moment instanceof Failure) return moment;
   const [day, micros] = rounded(moment);
   const { date, era } = dateText(day);
   return `${date} ${timeText(micros)}+00${era}`;
 }
+
+/** Reads a date, or a date and time, by a format of words; what stands for no word of it is passed over. */
+export const dateByWords = operation({
+  id: "date-by-words",
+  family: "convert",
+  summary: "reads a date and time by a format of words",
+  slots: [
+    text("text"),
+    text("format"),
+    tabled("tokens", "YYYY year 4, MM month 2, DD day 2, MONTH month name 9, HH24 hour 2, MI minute 2", tokenFault),
+    settled("wanted", ["date", "timestamp in UTC"]),
+  ],
+  traits: ["missing"],
+  prepare(_answers, { tokens, wanted }) {
+    const known = parseTokens(tokens as string);
+    const read = wanted === "date" ? readDate : readTimestamp;
+    return (given: string, format: string): Value => read(given, formatWords(format, known));
+  },
+});

@@ -1,6 +1,6 @@
 import { Decimal, Double, Failure, type Value, asDouble } from "../../values/index.ts";
 
-const badPicture = (picture: string, code: string) =>
+export const badPicture = (picture: string, code: string) =>
   new Failure("invalid-value", { problem: `the picture "${picture}" cannot be read` }).named(code);
 
 const romanParts: readonly (readonly [bigint, string])[] = [
@@ -42,7 +42,7 @@ const ordinal = (value: bigint): string => {
 };
 
 /** fn:format-integer for decimal digits with groups, letters and Roman numerals, and ordinals (F&O 3.1, 4.6.1). */
-export function formatInteger(value: bigint, picture: string): Value {
+export function writeNumbering(value: bigint, picture: string): Value {
   const [, primary, modifier] = /^([\s\S]*?)(;[^;]*)?$/.exec(picture)!;
   if (modifier !== undefined && !/^;(?:[co](?:\([^)]*\))?)?[at]?$/.test(modifier)) return badPicture(picture, "err:FODF1310");
   const size = value < 0n ? -value : value;
@@ -51,7 +51,7 @@ export function formatInteger(value: bigint, picture: string): Value {
   if (/^[iI]$/.test(primary) && size > 0n && size <= mostRoman)
     return sign + (primary === "i" ? roman(size) : roman(size).toUpperCase());
   if (/^[aA]$/.test(primary) && size > 0n) return sign + (primary === "a" ? alphabetic(size) : alphabetic(size).toUpperCase());
-  if (/^[iI]$/.test(primary)) return formatInteger(value, `1${modifier ?? ""}`);
+  if (/^[iI]$/.test(primary)) return writeNumbering(value, `1${modifier ?? ""}`);
   if (!/^[#0-9\p{P}\p{S} ]*\d$/u.test(primary) || !/^[^0-9]*[0-9]/.test(primary))
     return /^\p{L}/u.test(primary)
       ? new Failure("not-covered", { what: `the picture "${picture}"` })
@@ -84,7 +84,7 @@ function group(digits: string, picture: string): string {
 }
 
 /** fn:format-number with the default decimal format (F&O 3.1, 4.7.2); exponents are not covered. */
-export function formatNumber(value: Decimal | Double | number, picture: string): Value {
+export function writePicture(value: Decimal | Double, picture: string): Value {
   const parts = picture.split(";");
   const shape = /^([^#0-9.,%‰;e]*)([#0-9,]*)(?:(\.)([0-9#,]*))?([%‰]?)([^#0-9.,;]*)$/;
   const negative = asDouble(value) < 0 || Object.is(asDouble(value), -0);

@@ -1,24 +1,39 @@
-import { Decimal, Failure, type Value, dateFromDays, dayNames, monthNames, serialEpoch } from "../../values/index.ts";
-import { toText } from "./steps.ts";
+import { Decimal, Failure, type Value, dateFromDays, dayNames, monthNames, serialEpoch, bad } from "../../values/index.ts";
+
+import { doubleTextBy } from "../text-of.ts";
 
 /** A plain decimal text with a comma between groups of three digits. */
-export function grouped(text: string): string {
+function grouped(text: string): string {
   const [whole, fraction] = text.split(".");
   return whole.replace(/\B(?=(?:\d{3})+$)/g, ",") + (fraction === undefined ? "" : `.${fraction}`);
 }
 
+/** A number in the format General, which is as it is written without one. */
+const general = doubleTextBy({
+  digits: "fifteen",
+  powerFrom: "1e21",
+  powerBelow: "1e-10",
+  power: "1E+20",
+  wholeDouble: "bare",
+  negativeZero: "dropped",
+  beyondNumbers: "NaN and INF",
+});
+
 /** Writes a number in a format such as `0.00`, `#,##0`, `0%` or `YYYY-MM-DD`; sections are separated by `;`. */
-export function formatNumber(value: number, format: string): Value {
+export function writeSections(value: number, format: string): Value {
+  if (!Number.isFinite(value)) return new Failure("number-out-of-range");
   const sections = format.split(/;(?=(?:[^"]*"[^"]*")*[^"]*$)/);
   const chosen =
     value < 0 && sections[1] !== undefined ? sections[1] : value === 0 && sections[2] !== undefined ? sections[2] : sections[0];
   const amount = value < 0 && sections[1] !== undefined ? -value : value;
-  if (/^general$/i.test(chosen)) return toText(amount);
+  if (/^general$/i.test(chosen)) return general(amount);
   const bare = chosen.replace(/"[^"]*"|\\./g, "");
   if (/[ymdhs]/i.test(bare))
     return /\[|s[.,]0/i.test(bare)
       ? new Failure("not-covered", { what: `hours and minutes beyond a day, and parts of a second, as in "${format}"` })
-      : formatDate(amount, chosen);
+      : Math.abs(amount) > lastSerial
+        ? new Failure("number-out-of-range")
+        : formatDate(amount, chosen);
   if (/[0#?]/.test(bare)) return formatDigits(amount, chosen);
   return /^[^a-z]*$/i.test(bare)
     ? chosen.replace(/"|\\/g, "")
@@ -49,7 +64,18 @@ function formatDigits(value: number, format: string): Value {
 }
 
 /** Rounds half away from zero on the shortest decimal text, not on the binary value; all digits, without an exponent. */
-export const roundedText = (value: number, places: number): string => String(Decimal.parse(String(value))!.rounded(places));
+const roundedText = (value: number, places: number): string => String(Decimal.parse(String(value))!.rounded(places));
+
+/** A number with so many decimals, rounded before the point where below 0, and commas between thousands. */
+export function writeFixed(value: number, places: number, isGrouped: boolean, mark: string): Value {
+  if (!Number.isFinite(value)) return new Failure("number-out-of-range");
+  if (Math.abs(places) > 100) return bad("there are too many decimals");
+  const text = roundedText(Math.abs(value), places);
+  return (value < 0 && Number(text) !== 0 ? "-" : "") + mark + (isGrouped ? grouped(text) : text);
+}
+
+/** Days from the start of dates beyond which no year is written. */
+const lastSerial = 1e8;
 
 function formatDate(serial: number, format: string): string {
   const { year, month, day, weekday } = dateFromDays(Math.floor(serial) - serialEpoch);

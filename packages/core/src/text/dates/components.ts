@@ -4,6 +4,7 @@ import {
   Moment,
   type MomentParts,
   type Value,
+  calendarParts,
   dateFromDays,
   dayNames,
   daysFromDate,
@@ -11,26 +12,22 @@ import {
   monthNames,
   partsOf,
 } from "../../values/index.ts";
-import { formatInteger } from "./pictures.ts";
+import { notADate } from "../calendar.ts";
+import { badPicture, writeNumbering } from "../formats/pictures.ts";
 
-/** fn:dateTime (F&O 3.1, 5.2): a date and a time put together. */
-export function joinMoments(date: Moment, time: Moment): Value {
-  const [dateZone, timeZone] = [date, time].map(({ text }) => /(?:Z|[+-]\d{2}:\d{2})$/.exec(text)?.[0]);
-  if (dateZone && timeZone && dateZone !== timeZone)
-    return new Failure("invalid-value", { problem: "the date and the time have different time zones" }).named("err:FORG0008");
-  const bare = ({ text }: Moment, zone: string | undefined) => (zone ? text.slice(0, -zone.length) : text);
-  return new Moment("dateTime", `${bare(date, dateZone)}T${bare(time, timeZone)}${dateZone ?? timeZone ?? ""}`);
+/** The parts of a date and time that is given as a text. */
+function partsOfText(text: string): MomentParts | undefined {
+  const parts = calendarParts(text);
+  return parts && { ...parts, second: parts.exact ?? new Decimal(BigInt(parts.second * 1e6 + parts.micro), 6) };
 }
 
-const picture = (text: string, code: string) =>
-  new Failure("invalid-value", { problem: `the picture "${text}" cannot be read` }).named(code);
-
-/** fn:format-date, fn:format-time, fn:format-dateTime in English (F&O 3.1, 9.8.4); the first component of each marker counts. */
-export function formatMoment(moment: Moment, format: string): Value {
-  const parts = partsOf(moment);
+/** Writes a date, a time or both by a picture, in English (F&O 3.1, 9.8.4); the first component of each marker counts. */
+export function writeByComponents(moment: Moment | string, format: string): Value {
+  const parts = typeof moment === "string" ? partsOfText(moment) : partsOf(moment);
+  if (!parts) return notADate(moment);
   let failure: Failure | undefined;
   const bare = format.replace(/\[\[|\]\]|\[[^[\]]*\]/g, "");
-  if (/[[\]]/.test(bare)) return picture(format, "err:FOFD1340");
+  if (/[[\]]/.test(bare)) return badPicture(format, "err:FOFD1340");
   const written = format.replace(/\[\[|\]\]|\[([^[\]]*)\]/g, (part, marker?: string) => {
     if (marker === undefined) return part[0];
     const result = component(marker.replace(/\s/g, ""), parts);
@@ -44,11 +41,11 @@ export function formatMoment(moment: Moment, format: string): Value {
 /** One component: a letter, perhaps a presentation, perhaps a width after a comma. */
 function component(marker: string, parts: MomentParts): string | Failure {
   const match = /^([YMDdFWwHhPmsfZzCE])([^,]*)(?:,(\*|\d+)(?:-(\*|\d+))?)?$/.exec(marker);
-  if (!match) return picture(`[${marker}]`, "err:FOFD1340");
+  if (!match) return badPicture(`[${marker}]`, "err:FOFD1340");
   const [, letter, written, least, most] = match;
   const value = valueOf(letter, parts);
   if (value === undefined) return new Failure("not-covered", { what: `the component [${marker}]` });
-  if (value === null) return picture(`[${marker}]`, "err:FOFD1350");
+  if (value === null) return badPicture(`[${marker}]`, "err:FOFD1350");
   const presentation = written || (letter === "F" || letter === "P" ? "n" : letter === "m" || letter === "s" ? "01" : "1");
   const width = {
     least: least === undefined || least === "*" ? 0 : Number(least),
@@ -57,7 +54,7 @@ function component(marker: string, parts: MomentParts): string | Failure {
   if (/^(?:N|n|Nn)$/.test(presentation)) return inCase(nameOf(letter, value), presentation, width.most);
   if (letter === "f") return fraction(parts.second!, presentation, width);
   const digits = presentation.replace(/o$/, ";o");
-  const text = formatInteger(BigInt(letter === "Y" ? shortYear(value, presentation, width.most) : value), digits);
+  const text = writeNumbering(BigInt(letter === "Y" ? shortYear(value, presentation, width.most) : value), digits);
   return typeof text === "string" ? text.padStart(width.least, "0") : (text as Failure);
 }
 

@@ -1,8 +1,9 @@
-import { ordinalEnding } from "../../text/index.ts";
-import { Decimal, Double, Failure, type Value, utf8Of, tick } from "../../values/index.ts";
-import { bad } from "../shared/code.ts";
+import { Decimal, Double, Failure, type Value, scientificText, tick, utf8Of, bad } from "../../values/index.ts";
+import type { AnswerOf } from "../../traits/index.ts";
+import { ordinalEnding } from "../dates/format-words.ts";
+import type { Exact } from "../numeric.ts";
 
-/** Formats of numbers (PostgreSQL documentation, table 9.28). */
+/** Formats of numbers in which 9 and 0 are digits (PostgreSQL documentation, table 9.28). */
 
 /** A part of a format: a pattern in capitals, or text that stands for itself. */
 interface Part {
@@ -111,10 +112,7 @@ const roman = (value: Value): string => {
 
 /** A number with one digit before the point and an exponent of two digits at least. */
 function scientific(value: Value, decimals: number): string {
-  if (value instanceof Double) {
-    const text = value.value.toExponential(decimals).replace(/e([+-])(\d)$/, "e$10$2");
-    return text.startsWith("-") ? text : ` ${text}`;
-  }
+  if (value instanceof Double) return (value.value < 0 ? "-" : " ") + scientificText(Math.abs(value.value), decimals);
   const { coefficient } = value as Decimal;
   const all = String(coefficient < 0n ? -coefficient : coefficient);
   const exponent = coefficient === 0n ? 0 : all.length - 1 - (value as Decimal).scale;
@@ -124,14 +122,16 @@ function scientific(value: Value, decimals: number): string {
   return `${coefficient < 0n ? "-" : " "}${mantissa.toString()}e${exponent < 0 ? "-" : "+"}${power}`;
 }
 
-/** to_char of a number (9.8.1). */
-export function formatNumber(given: Value, format: string): Value {
+/** Writes a number into the places of a format. */
+export function writeByNines(given: Exact | Double | Decimal, format: string, powerHalves: AnswerOf<"powerHalves">): Value {
   const read = readFormat(format);
-  const value = typeof given === "number" || typeof given === "bigint" ? new Decimal(BigInt(given), 0) : given;
+  const isWhole = typeof given === "number" || typeof given === "bigint";
+  const value = isWhole ? new Decimal(BigInt(given), 0) : given;
   if (read instanceof Failure) return read;
   if (value instanceof Double && !Number.isFinite(value.value))
     return new Failure("not-covered", { what: "formats of NaN and infinity" });
-  if (read.has.has("EEEE")) return scientific(value, read.decimals);
+  if (read.has.has("EEEE"))
+    return scientific(isWhole && powerHalves === "to even" ? new Double(Number(given)) : value, read.decimals);
   if (!read.has.has("RN")) return fitted(read, value);
   // An exact number is taken for an integer first.
   const isWide = value instanceof Decimal && BigInt.asIntN(32, value.rounded(0).coefficient) !== value.rounded(0).coefficient;
@@ -235,10 +235,10 @@ const characterLength = (byte: string) => (byte < "\xc0" ? 1 : byte < "\xe0" ? 2
 const isNumberPart = (char: string) => /[\d.,+-]/.test(char);
 
 /**
- * to_number: each place of the format takes a digit where there is one; what is written otherwise is passed over,
+ * Reads a number: each place of the format takes a digit where there is one; what is written otherwise is passed over,
  * a character for a literal and a byte for a place (9.8.1).
  */
-export function readNumberBy(given: string, format: string): Value {
+export function readByNines(given: string, format: string): Value {
   if (format === "") return null;
   const read = readFormat(format);
   if (read instanceof Failure) return read;
