@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { Bytes, Decimal, Double, Failure, Interval, Moment, type Value, message } from "indigo-quill";
-import { type OperationId, applyKernel, operationOf, operations, watched } from "indigo-quill/text";
+import { type KnownKind, type OperationId, applyKernel, operationOf, operations, watched } from "indigo-quill/text";
 import { type Answers, describeTrait } from "indigo-quill/traits";
 import { pick, random } from "./random.ts";
 
@@ -33,6 +33,16 @@ const texts = [
   "P1Y2M3DT4H",
   "month",
   "%T %m",
+  "S9,990.99",
+  "FM9.9999EEEE",
+  `9.${"9".repeat(150)}EEEE`,
+  "RNth",
+  "#,##0.00;(0)%",
+  "yyyy-mm-dd h:mm",
+  "I",
+  "a;o",
+  "[Y0001]-[MNn,3-3] [f001]",
+  "YYYY-MM-DD HH24:MI",
   'T FMmth "m',
 ];
 const numbers = [
@@ -100,8 +110,9 @@ function pairwise(id: OperationId, next: () => number): Chosen[] {
 }
 
 const shown = (value: unknown): string =>
-  JSON.stringify(value, (_key, each: unknown) => (typeof each === "bigint" || Number.isNaN(each) ? String(each) : each)) ??
-  "left out";
+  JSON.stringify(value, (_key, each: unknown) =>
+    Object.is(each, -0) ? "-0" : typeof each === "bigint" || Number.isNaN(each) ? String(each) : each,
+  ) ?? "left out";
 
 /** Operations that tell of each stretch of a text, or of the items of a list, which slot it is from. */
 const telling: ReadonlySet<string> = new Set(
@@ -156,4 +167,43 @@ describe("every operation, with any answers and any values of its slots, gives a
     }
     expect(problems.slice(0, 5)).toEqual([]);
   });
+});
+
+/** Values of which those of a kind are known to be. */
+const ofKnownKind: Readonly<Record<KnownKind, readonly Value[]>> = {
+  text: texts,
+  "whole number": [0, 1, -1, 7, 2147483647, -2147483648],
+  double: [0, -0, 0.5, -2.5, 1e308, 5e-324, NaN, Infinity, -Infinity].map((each) => new Double(each)),
+};
+
+const narrowing = (Object.keys(operations) as OperationId[]).filter((id) => operationOf(id).narrowed);
+
+test("some operations have kernels for values that are known to be of one kind", () => {
+  expect(narrowing).not.toEqual([]);
+});
+
+test.each(narrowing)("%s gives the same where its values are known to be of one kind", (id) => {
+  const next = random(20);
+  const { slots } = operationOf(id);
+  const problems: string[] = [];
+  let tried = 0;
+  for (const answers of pairwise(id, next) as unknown as Answers[]) {
+    const [{ name, settled = [] }] = slots.filter((slot) => slot.settled);
+    for (const value of settled) {
+      const fixed = { [name]: value };
+      for (const [kind, values] of Object.entries(ofKnownKind) as [KnownKind, readonly Value[]][]) {
+        const narrowed = operationOf(id).narrowed?.(answers, fixed, kind);
+        if (!narrowed) continue;
+        const general = operationOf(id).prepare(answers, fixed);
+        for (const a of values)
+          for (const b of values) {
+            tried++;
+            const [own, other] = [narrowed, general].map((kernel) => shown(applyKernel(kernel, [a, b], slots, "null")));
+            if (own !== other) problems.push(`${shown(answers)} ${value} on ${shown([a, b])}: ${own}, not ${other}`);
+          }
+      }
+    }
+  }
+  expect(tried).toBeGreaterThan(100);
+  expect(problems.slice(0, 5)).toEqual([]);
 });

@@ -1,5 +1,6 @@
 import type { Type } from "./types.ts";
 import type { Expression, ListExpression, Parsed, ParseLimits } from "../syntax/index.ts";
+import type { KnownKind } from "../text/index.ts";
 import type { Facts, Failure, MessageCode, TextRange, Value } from "../values/index.ts";
 import type { CallNotation, FunctionRow, Refusal } from "./row.ts";
 import type { Step, Work } from "./step.ts";
@@ -168,6 +169,8 @@ export interface TypeRules {
   readonly rows?: RowRules;
   /** Makes a list of the given form from values. */
   list(form: Exclude<ListExpression["form"], "row">, values: readonly Value[]): Value;
+  /** What the values of a type are for certain, by its name: they need no look on each row. */
+  readonly kinds?: Readonly<Record<string, KnownKind>>;
   /** What is done to a value of a type where the whole expression gives it; left out where it is shown as it is. */
   shown?(type: Type): Work | undefined;
   /**

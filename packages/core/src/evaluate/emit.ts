@@ -158,6 +158,16 @@ export function kernelOf(bound: BoundOperation, answers = bound.answers): Kernel
   return operationOf(bound.operation).prepare(answers as Answers, bound.fixed);
 }
 
+/** The kernel for what the types of the first two slots are known to hold, where both hold the same and there is such a one. */
+function narrowedKernelOf(bound: BoundOperation, { types: { kinds } }: Dialect): Kernel | undefined {
+  const [first, second] = bound.inputs;
+  if (!kinds || !first || !second || isMany(first) || isMany(second)) return undefined;
+  const kind = kinds[first.type.name];
+  return kind && kind === kinds[second.type.name]
+    ? operationOf(bound.operation).narrowed?.(bound.answers as Answers, bound.fixed, kind)
+    : undefined;
+}
+
 function emitObserved(bound: Bound & BoundOperation, frame: Frame, dialect: Dialect, observe: Observer): Cell {
   const { slots: kinds } = operationOf(bound.operation);
   const kernel = kernelOf(bound);
@@ -239,7 +249,7 @@ function emitOperation(bound: Bound & BoundOperation, frame: Frame, dialect: Dia
   const { slots: kinds } = operationOf(bound.operation);
   const { missing } = bound.answers;
   const { range } = bound.source;
-  const kernel = kernelOf(bound);
+  const kernel = narrowedKernelOf(bound, dialect) ?? kernelOf(bound);
   const inputs = [...bound.inputs];
   while (inputs.length > 0 && (inputs[inputs.length - 1] === undefined || kinds[inputs.length - 1].settled)) inputs.pop();
   const [first] = inputs;

@@ -213,4 +213,20 @@ export const calculate = operation({
       return onExact(a, b);
     };
   },
+  narrowed(answers, fixed, kind) {
+    const { sign } = fixed;
+    if (answers.numbers === "double" || (sign !== "+" && sign !== "-" && sign !== "*")) return undefined;
+    const run = onDoubles[sign] as (a: number, b: number) => number;
+    const general = this.prepare(answers, fixed) as (a: Value, b: Value) => Value;
+    if (kind === "whole number")
+      return (a: number, b: number): Value => {
+        const result = run(a, b);
+        return Number.isSafeInteger(result) ? result + 0 : general(a, b);
+      };
+    if (kind !== "double") return undefined;
+    return (a: Double, b: Double): Value => {
+      const result = run(a.value, b.value);
+      return result !== 0 && Number.isFinite(result) ? new Double(result) : general(a, b);
+    };
+  },
 });

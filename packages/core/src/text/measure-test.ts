@@ -151,6 +151,16 @@ export const relations: Readonly<Record<string, (order: number) => Value>> = {
   order: (order) => order,
 };
 
+/** The relations of whole numbers, and of texts that are the same or not, as the host has them. */
+const exactly: Readonly<Record<string, ((a: number | string, b: number | string) => Value) | undefined>> = {
+  "=": (a, b) => a === b,
+  "<>": (a, b) => a !== b,
+  "<": (a, b) => a < b,
+  "<=": (a, b) => a <= b,
+  ">": (a, b) => a > b,
+  ">=": (a, b) => a >= b,
+};
+
 type Order = (a: Value, b: Value) => number | Failure;
 
 /** Compares two values; `relation` is `=`, `<>`, `<`, `<=`, `>`, `>=` or `order` (−1, 0, 1). */
@@ -217,6 +227,12 @@ export const compare = operation({
       const result = missing === "blank" ? order(filled(a, b), filled(b, a)) : order(a, b);
       return typeof result === "number" ? answer(result) : result;
     };
+  },
+  narrowed(answers, { relation }, kind) {
+    if (answers.truth !== "true or false") return undefined;
+    if (kind === "whole number") return exactly[relation as string];
+    const isAsWritten = kind === "text" && answers.case === "minded" && answers.padding === "counted";
+    return isAsWritten && (relation === "=" || relation === "<>") ? exactly[relation] : undefined;
   },
 });
 

@@ -49,6 +49,9 @@ export interface Slot {
 /** Whether several arguments may fill a slot, one by one. */
 export const isOfMany = ({ kind }: Slot): boolean => kind === "texts" || kind === "values";
 
+/** What the values in a slot are known to be, those that are there: a whole number is one of at most 32 bits. */
+export type KnownKind = "text" | "whole number" | "double";
+
 /** An operation with its answers and constants settled; it gets a present value (or undefined) for each slot. */
 export type Kernel = (...slots: never[]) => Value;
 
@@ -98,6 +101,8 @@ export interface Operation<T extends TraitId = TraitId> {
   readonly result?: "small" | "part" | "given";
   /** `fixed` holds the slots whose value the function row sets once for all. */
   prepare(answers: Answers<T>, fixed: Readonly<Record<string, Value>>): Kernel;
+  /** A kernel for values in its first two slots that are known to be of one kind, and need no look at each; undefined where there is none. */
+  narrowed?(answers: Answers<T>, fixed: Readonly<Record<string, Value>>, kind: KnownKind): Kernel | undefined;
   /** What the value in the first slot comes to by itself, so that the second is not evaluated; undefined where that counts. */
   settles?(answers: Answers<T>, fixed: Readonly<Record<string, Value>>): (first: Value) => Value | undefined;
 }

@@ -206,6 +206,16 @@ function itemsFit(row: FunctionRow, types: readonly Type[]): boolean {
 export const typeRules: TypeRules = {
   // A constant that does not convert fails on the rows that need it.
   dynamic: true,
+  kinds: {
+    text: "text",
+    tinyint: "whole number",
+    utinyint: "whole number",
+    smallint: "whole number",
+    usmallint: "whole number",
+    integer: "whole number",
+    uinteger: "whole number",
+    double: "double",
+  },
   nullFirst: true,
   columnType(values) {
     const present = values.filter((value) => value !== null);

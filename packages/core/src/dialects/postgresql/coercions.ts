@@ -244,6 +244,7 @@ const wholes: Readonly<Record<string, Step | undefined>> = { smallint: within(16
 
 export const typeRules: TypeRules = {
   dynamic: false,
+  kinds: { text: "text", smallint: "whole number", integer: "whole number", double: "double" },
   folds: true,
   nullFirst: true,
   columnType(values) {

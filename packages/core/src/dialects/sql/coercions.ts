@@ -69,6 +69,7 @@ function castWork(type: string, word: string, [size, scale = 0]: readonly number
 /** The rules of values in SQL. */
 export const typeRules: TypeRules = {
   dynamic: false,
+  kinds: { text: "text", double: "double" },
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return typeOf("text");
