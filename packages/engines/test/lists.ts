@@ -116,3 +116,22 @@ export async function expectLists(connection: Connection, dialect: Dialect): Pro
   }
   return said;
 }
+
+/** Names of units of dates, some of which an engine may not have. */
+const unitWords =
+  "year yr y years yrs YEAR isoyear quarter quarters qtr month mon months mons week w weeks weekofyear day d days dayofmonth dow " +
+  "dayofweek weekday isodow doy dayofyear hour hr h hours hrs minute min m minutes mins second s sec secs seconds millisecond ms " +
+  "milliseconds msec msecs mseconds microsecond us microseconds usec usecs useconds decade dec decades decs century c cent " +
+  "centuries millennium mil mils millennia millenium epoch julian lustrum";
+
+/** Holds the names of units to the engine, those that it has and those that it refuses. */
+export async function expectUnits(connection: Connection, dialect: Dialect): Promise<void> {
+  const dates = ["2000-05-07 13:14:15.126789", "0005-01-01 00:00:00"];
+  const sample = sampleOf(dates.flatMap((at) => unitWords.split(" ").map((unit) => ({ unit, label: at }))));
+  for (const name of ["date_part", "date_trunc"]) {
+    const expression = `${name}(unit, cast(label as timestamp))`;
+    const { rows, program } = await probe(connection, dialect, expression, sample);
+    const apart = rows.filter(({ agree }) => !agree).map(({ row, ours, theirs }) => ({ row, ours, theirs }));
+    expect({ expression, ok: program.ok, apart }).toEqual({ expression, ok: true, apart: [] });
+  }
+}

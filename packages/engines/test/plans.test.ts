@@ -6,7 +6,7 @@ import { dialects } from "indigo-quill/dialects";
 import { open } from "@indigo-quill/engines";
 import { type CalculatedColumn, type PlanOptions, planColumns, planStatement } from "indigo-quill/folio";
 import load from "sql.js";
-import { expectLists, expectPatterns, expectTasks } from "./lists.ts";
+import { expectLists, expectPatterns, expectTasks, expectUnits } from "./lists.ts";
 
 const rows = [
   { label: " alnus", "Collector Notes": "a, b", n: 1 },
@@ -99,5 +99,11 @@ test.each(["sqlite", "postgresql", "duckdb"])("what lists and tasks do, and carr
   expect(await expectLists(connection, dialects[id](connection.options))).toBeGreaterThan(id === "sqlite" ? 3 : 9);
   expect(await expectTasks(connection, dialects[id](connection.options))).toBeGreaterThan(60);
   if (id !== "sqlite") expect(await expectPatterns(connection, dialects[id](connection.options))).toBeGreaterThan(8);
+  await connection.close();
+});
+
+test.each(["postgresql", "duckdb"])("units of dates on %s", async (id) => {
+  const connection = await open(id);
+  await expectUnits(connection, dialects[id](connection.options));
   await connection.close();
 });

@@ -27,6 +27,7 @@ import { addIntervals, intervalField, intervalFromText, intervalOf, intervalRati
 import { addToDate, intervalBetween, unitsBetween } from "./dates/moved-dates.ts";
 import { digitsOfMoment, fitSecond, momentOf } from "./dates/moment-of.ts";
 import { dateByWords } from "./dates/date-by-words.ts";
+import { startOfUnit } from "./dates/start-of-unit.ts";
 import { listOfText } from "./list-of-text.ts";
 import { itemsIn, oneItem } from "./sequences.ts";
 import { fit, fitDouble, fitText } from "./fit.ts";
@@ -65,6 +66,7 @@ export {
   writeByWords,
   writeDate,
 } from "./dates/text-from-date.ts";
+export { unitNames } from "./dates/start-of-unit.ts";
 export { roomFor } from "./dates/intervals.ts";
 export { writeNumbering } from "./formats/pictures.ts";
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
@@ -167,6 +169,7 @@ export const operations = {
   "interval-between": intervalBetween,
   "add-to-date": addToDate,
   "units-between": unitsBetween,
+  "start-of-unit": startOfUnit,
 } as const;
 
 export type OperationId = keyof typeof operations;

@@ -128,6 +128,10 @@ export const numbers = {
     "to even": "12345 with three decimals is 1.234e4, of halves the even one, as the nearest floating-point number is.",
     "away from zero": "12345 with three decimals is 1.235e4.",
   }),
+  centuriesFrom: trait("With which year do centuries and millennia begin?", {
+    "the year 1": "2000 is the last year of the twentieth century, which began with 1901.",
+    "the year 0": "2000 is the first year of a century.",
+  }),
   formatLanguage: trait("What language are date formats in?", {
     percent: "A letter after a %, capital and small apart: %m is the month, %M is something else.",
     words:

@@ -500,6 +500,10 @@ export const cases: { readonly [O in OperationId]: Readonly<Record<TraitsOf<O>, 
       fixed: { direction: "later" },
     },
   },
+  "start-of-unit": {
+    missing: { slots: [null, "2019-04-03", _, _], fixed: { units: "month", era: "at the end" } },
+    centuriesFrom: { slots: ["century", "2000-04-03", _, _], fixed: { units: "century", era: "at the end" } },
+  },
   "units-between": {
     missing: { slots: ["month", null, "2019-02-01"] },
     unitsBetween: { slots: ["month", "2019-01-31", "2019-02-28"], more: [["month", "2019-01-31", "2019-02-01"]] },

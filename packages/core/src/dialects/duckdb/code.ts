@@ -21,8 +21,9 @@ import { dayCode } from "../shared/days.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { type FormatStyle, formatBraces, formatPercent } from "../shared/formatting.ts";
 import { arithmeticCode } from "./arithmetic.ts";
+import { partNamed } from "./fields.ts";
 import { listCode } from "./lists.ts";
-import { datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch, truncated, singular } from "./moments.ts";
+import { datePart, dayAt, dayNumber, lastDay, momentAt, sinceEpoch } from "./moments.ts";
 import { doubleText, toText } from "./steps.ts";
 import { bytesOfSize } from "./statistics.ts";
 
@@ -212,7 +213,11 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
   ...arithmeticCode,
   struct: { run: () => new Failure("not-covered", { what: "structs" }) },
   ...listCode,
-  extract: { like: extractLike(singular), ...strict(datePart) },
+  extract: {
+    like: extractLike(partNamed),
+    strict: true,
+    run: ([name, date], { constant }) => datePart(name as string, date as string, constant(0) !== undefined),
+  },
   ...Object.fromEntries(Object.entries(sinceEpoch).map(([name, run]) => [name, strict(run)])),
   "timestamp of ms": strict((value: number | bigint) => momentAt(BigInt(value) * 1000n)),
   // The farthest ones stand for the moments without end.
@@ -237,5 +242,4 @@ export const duckdbCode: Readonly<Record<string, Code>> = {
         : bad(`there is no date ${year}-${month}-${day}`),
   ),
   ...dayCode("1 month", (date, days) => dayAt(dayNumber(date) + days)),
-  date_trunc: strict(truncated),
 };

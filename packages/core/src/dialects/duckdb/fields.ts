@@ -1,4 +1,4 @@
-import { tokenTable } from "../../text/index.ts";
+import { tokenTable, unitNames } from "../../text/index.ts";
 import { step } from "../step.ts";
 
 /** The functions that give a field of a date, and those that number its day of the week. */
@@ -30,6 +30,52 @@ export const dateFields = {
 export const weeks = { week: "ISO 8601", weekofyear: "ISO 8601" } as const;
 
 export const weekdays = { dayofweek: "Sunday 0", weekday: "Sunday 0", isodow: "Monday 1" } as const;
+
+/** Other names of units, and of what else date_part() gives (the engine's table of date parts). */
+const otherNames = {
+  year: "yr y years yrs",
+  quarter: "quarters",
+  month: "mon months mons",
+  week: "weeks w weekofyear",
+  day: "days d dayofmonth",
+  hour: "hours hr h hrs",
+  minute: "minutes mins min m",
+  second: "seconds secs sec s",
+  decade: "dec decades decs",
+  century: "cent centuries c",
+  millennium: "mil millenniums millennia mils millenium",
+};
+const ofSeconds = {
+  millisecond: "milliseconds ms msec msecs mseconds",
+  microsecond: "microseconds us usec usecs usecond useconds",
+};
+const tableOf = (names: Readonly<Record<string, string>>): string =>
+  Object.entries(names)
+    .map(([name, others]) => `${name} ${others}`)
+    .join(", ");
+
+const partNames = unitNames(tableOf({ ...otherNames, ...ofSeconds, dow: "dayofweek weekday", doy: "dayofyear" }));
+
+/** The name of a part of a date, by any of its names. */
+export const partNamed = (name: string): string => partNames.get(name.toLowerCase()) ?? name.toLowerCase();
+
+/** date_trunc(); what is no unit stands for the one in which it counts. */
+export const startOfUnit = step(
+  "start-of-unit",
+  { missing: "null", centuriesFrom: "the year 0" },
+  {
+    units: tableOf({
+      ...otherNames,
+      day: `${otherNames.day} dow dayofweek weekday isodow doy dayofyear julian`,
+      week: `${otherNames.week} yearweek`,
+      second: `${otherNames.second} epoch`,
+      isoyear: "isoyear",
+      milliseconds: `millisecond ${ofSeconds.millisecond}`,
+      microseconds: `microsecond ${ofSeconds.microsecond}`,
+    }),
+    era: "in the year",
+  },
+);
 
 /** What each token after % stands for in strftime() and strptime(). */
 export const strftimeTokens = tokenTable({

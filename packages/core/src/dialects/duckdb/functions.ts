@@ -2,7 +2,7 @@ import type { AnswerOf } from "../../traits/index.ts";
 import { calendarRows } from "../shared/calendar.ts";
 import { dayRows } from "../shared/days.ts";
 import { intervalRows } from "../shared/intervals.ts";
-import { dateFields, strftime, strptime, weekdays, weeks } from "./fields.ts";
+import { dateFields, startOfUnit, strftime, strptime, weekdays, weeks } from "./fields.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
 import { type Step, step } from "../step.ts";
 import { decidingRows, presentRows } from "../shared/deciding.ts";
@@ -134,9 +134,7 @@ const coded = codedRows(
     ["list_reduce, array_reduce, reduce(list anylist, lambda reducer, initial? any): any", "list",
       "The items put together one after the other.", lists, "list_reduce"],
     ...["date", "timestamp"].flatMap((type): Coded[] => [
-      [`extract(field text, date ${type}): bigint`, "convert", "A field of a date.", dates],
-      [`date_part(field text, date ${type}): bigint`, "convert", "A field of a date.", dates, "extract"],
-      [`datepart(field text, date ${type}): bigint`, "convert", "A field of a date.", dates, "extract"],
+      [`extract, date_part, datepart(field text, date ${type}): part of a date`, "convert", "A field of a date.", dates, "extract"],
       [`epoch, julian(date ${type}): double`, "convert", "A date as a number of seconds or days.", dates],
       [`epoch_ms, epoch_us, epoch_ns(date ${type}): bigint`, "convert", "The parts of seconds since 1970.", dates],
       [`last_day(date ${type}): date`, "convert", "The last day of the month.", dates],
@@ -146,7 +144,6 @@ const coded = codedRows(
     ["make_timestamp(microseconds bigint): timestamp", "convert",
       "The moment so many millionths of a second after the start of 1970.", dates, "timestamp of us"],
     ["make_date(year bigint, month bigint, day bigint): date", "convert", "A date from its parts.", dates],
-    ["date_trunc(part text, date timestamp): timestamp", "convert", "The start of a part.", dates],
   ],
 );
 
@@ -217,6 +214,7 @@ const spans = intervalRows({
 
 // prettier-ignore
 const intervals = steppedRows([
+  ["date_trunc, datetrunc(part text > unit, date timestamp): timestamp", "convert", "The start of a part.", dates, startOfUnit],
   ["interval(count double, unit text): interval", "convert", "So many of a unit of time.", dates, units],
   ...Object.entries(unitFunctions).flatMap(([type, names]) => names.split(" ").map((name): Stepped =>
     [`to_${name}(count ${type}): interval`, "convert", "So many of a unit of time.", dates, { ...units, fixed: { ...units.fixed, unit: name } }])),

@@ -11,10 +11,9 @@ import {
   integer,
   isoDate,
   lookup,
-  two,
   bad,
 } from "../../values/index.ts";
-import { dateFields, weekdays, weeks } from "./fields.ts";
+import { dateFields, partNamed, weekdays, weeks } from "./fields.ts";
 
 /** The parts of what is a date, or a date and time. */
 const partsOf = (text: string): CalendarParts => calendarParts(text)!;
@@ -64,52 +63,12 @@ export function momentAt(micros: bigint): Value {
 
 const microsOfDay = 86_400_000_000n;
 
-export const singular = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/^(years|months|days|quarters|weeks|hours|minutes|seconds|decades|milliseconds|microseconds)$/, (word) =>
-      word.slice(0, -1),
-    );
-
-export function datePart(name: string, text: string): Value {
-  const field = parts[singular(name)];
-  if (/^(?:epoch|julian)$/i.test(name)) return sinceEpoch[name.toLowerCase()](text);
+/** A part of a date; one that is no whole number only where its name is the same for all rows. */
+export function datePart(name: string, text: string, isConstant: boolean): Value {
+  const known = partNamed(name);
+  if (isConstant && (known === "epoch" || known === "julian")) return sinceEpoch[known](text);
+  const field = parts[known];
   return field ? field(text) : bad(`"${name}" is no part of a date that is covered`);
-}
-
-/** The start of a part. */
-export function truncated(name: string, text: string): Value {
-  const { year, month, hour, minute, second, days, weekday } = partsOf(text);
-  const day = (y: number, m: number, d = 1) => `${isoDate(y, m, d)} 00:00:00`;
-  const date = text.slice(0, text.indexOf(" "));
-  const since = (years: number) => day(Math.floor(year / years) * years, 1);
-  switch (singular(name)) {
-    case "year":
-      return day(year, 1);
-    case "decade":
-      return since(10);
-    case "century":
-      return since(100);
-    case "millennium":
-      return since(1000);
-    case "quarter":
-      return day(year, Math.floor((month - 1) / 3) * 3 + 1);
-    case "month":
-      return day(year, month);
-    case "week": {
-      const monday = dateFromDays(days - ((weekday + 6) % 7));
-      return day(monday.year, monday.month, monday.day);
-    }
-    case "day":
-      return `${date} 00:00:00`;
-    case "hour":
-      return `${date} ${two(hour)}:00:00`;
-    case "minute":
-      return `${date} ${two(hour)}:${two(minute)}:00`;
-    case "second":
-      return `${date} ${two(hour)}:${two(minute)}:${two(second)}`;
-  }
-  return bad(`"${name}" is no part of a date that is covered`);
 }
 
 function daysInMonth(text: string): number {

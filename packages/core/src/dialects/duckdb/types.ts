@@ -1,6 +1,7 @@
 import { lookup } from "../../values/index.ts";
 import type { ResultType } from "../dialect.ts";
 import { Type, anyType, decimalOf, typeOf } from "../types.ts";
+import { partNamed } from "./fields.ts";
 import { ranges } from "./numbers.ts";
 import type { Integer, Numeric } from "./steps.ts";
 
@@ -147,6 +148,9 @@ export const results: Readonly<Record<string, ResultType>> = {
     if (first.name === "null[]" && second !== nullType) return Type.list(second.name === "literal" ? textType : second.plain);
     return first.item ? first.plain : Type.list(anyType);
   },
+  // What is no whole number is given only where its name is the same for all rows.
+  "part of a date": (_types, constant) =>
+    typeOf(["epoch", "julian"].includes(partNamed(String(constant(0)))) ? "double" : "bigint"),
   "list of second item": ([, second]) => (second.item ? second.plain : Type.list(anyType)),
   aggregated: () => anyType,
   unified: (types) => unify(types) ?? textType,

@@ -86,7 +86,7 @@ export const duckdbUncovered = byName({
     variant_to_parquet_variant variant_typeof`,
   "the clock": `current_date current_localtime current_localtimestamp current_time current_timestamp get_current_time
     get_current_timestamp localtime localtimestamp now today transaction_timestamp`,
-  "times and zones": `ago date_bin datetrunc has_language_privilege make_time make_timestamp_ms make_timestamp_ns
+  "times and zones": `ago date_bin has_language_privilege make_time make_timestamp_ms make_timestamp_ns
     make_timestamptz normalized_interval parse_duckdb_log_message pg_conf_load_time pg_postmaster_start_time
     pg_timezone_names pragma_storage_info pragma_user_agent storage_info time_bucket timetz_byte_comparable timezone
     timezone_hour timezone_minute to_timestamp user_agent`,

@@ -1,5 +1,5 @@
 import { worked } from "../step.ts";
-import { listLimit, kernelFor, orderFor } from "../../text/index.ts";
+import { kernelFor, listLimit, orderFor, unitNames } from "../../text/index.ts";
 import {
   Decimal,
   Double,
@@ -21,6 +21,7 @@ import type { Code } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";
 import { strict } from "../shared/code.ts";
 import { dayCode } from "../shared/days.ts";
+import { unitTable } from "./date-tokens.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";
@@ -161,27 +162,8 @@ const dayNumber = (date: string): number => {
   return daysFromDate(year, month, day);
 };
 
-/** Other names of fields (the server's table of units). */
-const otherNames: Readonly<Record<string, string>> = lookup(
-  Object.fromEntries(
-    Object.entries({
-      microseconds: "microsecond us usec usecs useconds microsecon",
-      milliseconds: "millisecond ms msec msecs mseconds millisecon",
-      second: "s sec secs seconds",
-      minute: "m min mins minutes",
-      hour: "h hr hrs hours",
-      day: "d days",
-      week: "w weeks",
-      month: "mon mons months",
-      quarter: "qtr",
-      year: "y yr yrs years",
-      decade: "dec decs decades",
-      century: "c cent centuries",
-      millennium: "mil mils millennia",
-    }).flatMap(([name, others]) => others.split(" ").map((other) => [other, name])),
-  ),
-);
-const fieldName = (name: string): string => otherNames[name.toLowerCase()] ?? name.toLowerCase();
+const units = unitNames(unitTable);
+const fieldName = (name: string): string => units.get(name.toLowerCase()) ?? name.toLowerCase();
 
 function field(name: string, timestamp: string): Value {
   const [date, time] = timestamp.replace("+00", "").split(" ");
@@ -204,7 +186,11 @@ function field(name: string, timestamp: string): Value {
     microseconds: () => Decimal.parse(second)!.times(Decimal.of(1_000_000)).rounded(0),
     week: () => isoWeekOf(days).week,
     isoyear: () => isoWeekOf(days).year,
-    julian: () => Decimal.of(days + 2_440_588),
+    julian: () => {
+      const clock = (Number(hour) * 60 + Number(minute)) * 60e6 + Math.round(Number(second) * 1e6);
+      const whole = Decimal.of(days + 2_440_588);
+      return clock === 0 ? whole : whole.plus(quotient(Decimal.of(clock), Decimal.of(86_400e6)) as Decimal);
+    },
     decade: () => Math.floor(year / 10),
     century: () => Math.ceil(year / 100),
     millennium: () => Math.ceil(year / 1000),
@@ -214,40 +200,6 @@ function field(name: string, timestamp: string): Value {
         .rounded(6),
   });
   return fields[fieldName(name)]?.() ?? bad(`"${name}" is no field of a date that is covered`);
-}
-
-/** A timestamp without what is smaller than a field of it. */
-function truncated(name: string, timestamp: string): Value {
-  const [, date, time, zone] = /^(\S+) ([\d:.]+)(.*)$/.exec(timestamp)!;
-  const [year, month, day] = date.split("-").map(Number);
-  const [hour, minute, second] = time.split(":");
-  const startOf = (y: number, m = 1, d = 1) => `${isoDate(Math.max(1, y), m, d)} 00:00:00`;
-  const decade = year - (year % 10);
-  const monday = () => {
-    const days = daysFromDate(year, month, day);
-    const start = dateFromDays(days - ((dateFromDays(days).weekday + 6) % 7));
-    return startOf(start.year, start.month, start.day);
-  };
-  const fraction = (digits: number) =>
-    second.replace(new RegExp(`(\\.\\d{${digits}})\\d*$`), "$1").replace(/\.?0*$/, (end) => (second.includes(".") ? "" : end));
-  const fields: Record<string, () => string> = lookup({
-    microseconds: () => `${date} ${time}`,
-    milliseconds: () => `${date} ${hour}:${minute}:${fraction(3)}`,
-    second: () => `${date} ${hour}:${minute}:${second.slice(0, 2)}`,
-    minute: () => `${date} ${hour}:${minute}:00`,
-    hour: () => `${date} ${hour}:00:00`,
-    day: () => startOf(year, month, day),
-    week: monday,
-    month: () => startOf(year, month),
-    quarter: () => startOf(year, month - ((month - 1) % 3)),
-    year: () => startOf(year),
-    // The first one begins with the year 0, which is 1 before Christ.
-    decade: () => startOf(decade) + (decade < 1 ? " BC" : ""),
-    century: () => startOf(year - ((year - 1) % 100)),
-    millennium: () => startOf(year - ((year - 1) % 1000)),
-  });
-  const result = fields[fieldName(name)]?.();
-  return result === undefined ? bad(`"${name}" is no field of a timestamp that is covered`) : result.replace(/(?= BC$)|$/, zone);
 }
 
 function nearestEven(value: number): number {
@@ -348,7 +300,6 @@ export const postgresqlCode = (version: string): Readonly<Record<string, Code>> 
   num_nonnulls: { run: (args) => args.filter((arg) => arg !== null).length },
   div: strict((a: Decimal, b: Decimal) => (b.isZero ? new Failure("division-by-zero") : new Decimal(a.quotient(b), 0))),
   "to_timestamp seconds": strict(momentOf),
-  date_trunc: strict(truncated),
   gcd: onScale((a, b) => divisor(a, b)),
   lcm: onScale((a, b) => (a === 0n || b === 0n ? 0n : size((a / divisor(a, b)) * b))),
   factorial: strict(factorial),

@@ -69,3 +69,15 @@ export const toChar = (zone: "" | "UTC") =>
     { missing: "null", formatLanguage: "words", unknownToken: "itself", emptyFormat: "null" },
     { tokens: tokenTable({ ...tokens, TZ: `"${zone}"` }) },
   );
+
+/** The units of dates with their other names (the server's table of units). */
+export const unitTable =
+  "microseconds microsecond us usec usecs useconds microsecon, milliseconds millisecond ms msec msecs mseconds millisecon, " +
+  "second s sec secs seconds, minute m min mins minutes, hour h hr hrs hours, day d days, week w weeks, month mon mons months, " +
+  "quarter qtr, year y yr yrs years, decade dec decs decades, century c cent centuries, millennium mil mils millennia";
+
+export const startOfUnit = step(
+  "start-of-unit",
+  { missing: "null", centuriesFrom: "the year 1" },
+  { units: unitTable, era: "at the end" },
+);

@@ -10,7 +10,7 @@ import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import { type Refused, refusing } from "../refusals.ts";
 import type { FunctionRow } from "../row.ts";
-import { readByWords, toChar } from "./date-tokens.ts";
+import { readByWords, startOfUnit, toChar } from "./date-tokens.ts";
 import { collations } from "./lexis.ts";
 import { doc, numbers } from "./evidence.ts";
 import { operators } from "./operators.ts";
@@ -98,8 +98,6 @@ const coded = codedRows(
       "In which of some equal buckets a number lies.", "9.3", "width_bucket double"],
     ["to_timestamp(seconds double): timestamptz", "convert",
       "The moment so many seconds after the start of 1970.", "9.9", "to_timestamp seconds"],
-    ["date_trunc(field text, date timestamp): timestamp", "convert", "A moment without what is smaller than a field.", "9.9"],
-    ["date_trunc(field text, date timestamptz): timestamptz", "convert", "A moment without what is smaller than a field.", "9.9"],
     ["extract(field text, date date): decimal", "convert", "A field of a date.", "9.9", "extract date"],
     ["extract(field text, date timestamp): decimal", "convert", "A field of a date.", "9.9"],
     ["extract(field text, date timestamptz): decimal", "convert", "A field of a date.", "9.9"],
@@ -169,6 +167,8 @@ const formats = steppedRows(
       "A number in a format.", "9.8", numberBy("away from zero")],
     ["to_number(text text, format text): decimal", "convert",
       "A number read by a format.", "9.8", step("number-by-format", { missing })],
+    ["date_trunc(field text > unit, date T): T for timestamp, timestamptz", "convert",
+      "A moment without what is smaller than a field.", "9.9", startOfUnit],
     ["to_char(date timestamp, format text): text", "convert", "A date in a format.", "9.8", toChar("")],
     ["to_char(date timestamptz, format text): text", "convert", "A date in a format.", "9.8", toChar("UTC")],
   ],
