@@ -195,7 +195,7 @@ const datesRead = (
 
 const units = step("interval-of", { missing }, { form: "1 month" });
 const counted = (unitsBetween: AnswerOf<"unitsBetween">) => step("units-between", { missing, unitsBetween });
-const partOfSpan = step("interval-field", { missing }, { seconds: "whole" });
+const partOfSpan = step("interval-field", { missing }, { seconds: "whole, all of them as a double" });
 
 /** The functions that give so many of a unit, by the type of the number that they take. */
 const unitFunctions = {
@@ -225,7 +225,7 @@ const intervals = steppedRows([
     "How many borders of a part lie between two dates.", dates, counted("borders")],
   ["datesub, date_sub(part text > unit, left timestamp > from, right timestamp > to): bigint", "convert",
     "How many whole parts lie between two dates.", dates, counted("whole ones, or to the last day")],
-  ["extract, date_part, datepart(field text, span interval > interval): bigint", "convert", "A part of a stretch of time.", dates, partOfSpan],
+  ["extract, date_part, datepart(field text, span interval > interval): part of a date", "convert", "A part of a stretch of time.", dates, partOfSpan],
 ]);
 
 // prettier-ignore

@@ -5,6 +5,7 @@ import {
   type IntervalForm,
   type Stretch,
   type Value,
+  Double,
   asDouble,
   intervalForms,
   lengthOf,
@@ -184,7 +185,7 @@ export const intervalField = operation({
   id: "interval-field",
   family: "convert",
   summary: "gives a part of a stretch of time",
-  slots: [any("interval"), text("field"), settled("seconds", ["whole", "with their fraction"])],
+  slots: [any("interval"), text("field"), settled("seconds", ["whole", "whole, all of them as a double", "with their fraction"])],
   traits: ["missing"],
   prepare(_answers, { seconds }) {
     return (interval: Value, name: string): Value => {
@@ -192,7 +193,9 @@ export const intervalField = operation({
       const give = intervalFields[unitNamed(name) ?? name.toLowerCase()];
       if (!give) return bad(`"${name}" is no part of a stretch of time`);
       const value = give(interval.stretch);
-      return seconds === "whole" && value instanceof Decimal ? Math.trunc(value.toNumber()) + 0 : value;
+      if (!(value instanceof Decimal) || seconds === "with their fraction") return value;
+      const isDouble = seconds !== "whole" && /^epoch$/i.test(name);
+      return isDouble ? new Double(value.toNumber()) : Math.trunc(value.toNumber()) + 0;
     };
   },
 });
