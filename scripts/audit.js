@@ -35,7 +35,7 @@ function shareOf(rows) {
 }
 
 const grammarAndRows =
-  /^(?:grammar|lexis|printer|phrases|calls|statements|functions|text-functions|operators|aggregates|refused|uncovered|evidence|steps|index)\.ts$/;
+  /^(?:grammar|lexis|printer|phrases|calls|statements|(?:\w+-)?functions|operators|aggregates|refused|uncovered|evidence|steps|index)\.ts$/;
 
 const holdsCode = (node) => ts.isFunctionLike(node) || ts.isClassLike(node) || ts.forEachChild(node, holdsCode) === true;
 

@@ -81,6 +81,10 @@ const shared: Readonly<Record<StepTraitId, string>> = {
   measure: "levenshtein('ab', 'ba') + 10 * damerau_levenshtein('ab', 'ba')",
   outside: "sqrt(-1)",
   closeness: "exp(1.5)",
+  ofDecimals: "sqrt(2.00)",
+  numberFormats: "to_char(1234.5, '9,990.0')",
+  powerHalves: "to_char(12345, '9.999EEEE')",
+  centuriesFrom: "date_trunc('century', timestamp '2000-04-03 05:06:07')",
   signKind: "sign(-2.5)",
   direction: "concat(round(-2.5), ' ', floor(-2.1), ' ', ceil(2.1))",
   moreDigits: "round(1.5, 3)",
@@ -175,6 +179,9 @@ type Probes = Partial<Record<TraitId, string>>;
 
 const own: Readonly<Record<string, Probes>> = {
   postgresql: {
+    ofDecimals: "concat(sqrt(2.00), ' ', power(2.00, 3), ' ', ln(2.0), ' ', log(3.0, 2.0))",
+    numberFormats: "concat(to_char(-1234.5, 'S9,990.00'), to_char(2019, 'FMRN'), to_char(7.5, '0.9EEEE'))",
+    powerHalves: "concat(to_char(12345, '9.999EEEE'), to_char(12345::bigint, '9.999EEEE'), to_char(-12355::float8, '9.999EEEE'))",
     formatLanguage: "to_char(timestamp '2019-04-03 05:06:07', 'MM mm MONTH Month month FMMonth DDth Mi')",
     unknownToken: "to_char(date '2019-04-03', 'Q q x-9')",
     emptyFormat: "to_char(date '2019-04-03', '') is null",

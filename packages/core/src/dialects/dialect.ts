@@ -188,8 +188,10 @@ export interface TypeRules {
   lambdaTypes?(parameter: string, list: Type): readonly Type[] | undefined;
   /** What a function given as a value does with arguments. */
   apply?(callee: Value, args: readonly Value[]): Value;
-  /** Whether a function that gives null for null is not called where an argument is written as null, whatever the others are. */
+  /** Whether a function that gives null for null is not called where an argument is null on all rows, whatever the others are. */
   readonly nullFirst?: true;
+  /** The type of such a call, where it is not that of the function's result. */
+  typeOfNothing?(type: Type, row: FunctionRow): Type | undefined;
   /** Whether a comparison whose left side is null does not look at its right side, which may be an error. */
   readonly nullStops?: true;
   /** Whether what does not depend on a row is evaluated before any is, so that its error is that of the whole. */

@@ -51,13 +51,15 @@ export class Calls {
       ? "missing" in row.answers && row.answers.missing === "null"
       : !isDeciding(row) && this.#dialect.code[row.code].strict === true;
     const slots = isPure(row) ? operationOf(row.operation).slots : undefined;
+    const stopsAtItem = isPure(row) && "missingItem" in row.answers && row.answers.missingItem === "null";
     const isNothing = (arg: Bound, i: number) => {
       const slot = slots?.find(({ name }) => name === parameterAt(row, i).slot);
       const isKept = slot?.nullable && !(isPure(row) && slot.keptBy && (row.answers as Answers)[slot.keptBy] === "null");
-      return isKnownNull(arg, this.#dialect) && !(slot && (isKept || isOfMany(slot)));
+      return isKnownNull(arg, this.#dialect) && !(slot && (isKept || (isOfMany(slot) && !stopsAtItem)));
     };
-    if (this.#dialect.types.nullFirst && isStrict && converted.some(isNothing))
-      return { kind: "constant", value: null, dropped: converted, type, source: node };
+    const { nullFirst, typeOfNothing } = this.#dialect.types;
+    if (nullFirst && isStrict && converted.some(isNothing))
+      return { kind: "constant", value: null, dropped: converted, type: typeOfNothing?.(type, row) ?? type, source: node };
     // An engine that works out constants first reads a pattern and its escape together, and before the subject; AND and OR
     // look at what they need.
     const isRead = this.#dialect.types.folds

@@ -1,6 +1,6 @@
-import { type Dialect, isUnsteadyCall } from "../dialects/dialect.ts";
+import { type Dialect, type Variable, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
-import { type Bound, once, partsOf, settle, withParts, isImplicit } from "./bound.ts";
+import { type Bound, allPartsOf, once, partsOf, settle, withParts, isImplicit } from "./bound.ts";
 import { emit } from "./emit.ts";
 import { newFrame } from "./frame.ts";
 
@@ -84,7 +84,7 @@ const patience = 100;
 /** Whether a part that depends on no row is null, in a dialect that works such parts out before it looks at a row. */
 export function isKnownNull(bound: Bound, dialect: Dialect): boolean {
   if (bound.kind === "constant") return bound.value === null;
-  return dialect.types.folds === true && !mayChange(bound, dialect) && constantValue(bound, dialect) === null;
+  return !mayChange(bound, dialect) && constantValue(bound, dialect) === null;
 }
 
 /** The value of a part that depends on no row; undefined where it takes too long. */
@@ -103,18 +103,24 @@ export function constantValue(bound: Bound, dialect: Dialect): Value | undefined
 /** What is known of parts that were asked about: each stands within all that are made of it. */
 const changing = new WeakMap<Bound, boolean>();
 
-/** Whether a part depends on the row, or on what the engine takes for changeable. */
+/** Whether a part depends on the row, or on what the engine takes for changeable; the items of a list of constants do not. */
 function mayChange(bound: Bound, dialect: Dialect): boolean {
   const known = changing.get(bound);
   if (known !== undefined) return known;
+  const own = bound.kind === "control" && bound.control.form === "items" ? bound.control.variables : [];
   const isSo =
     bound.kind === "column" ||
     bound.kind === "variable" ||
     isUnsteady(bound, dialect) ||
-    partsOf(bound).some((part) => mayChange(part, dialect));
+    partsOf(bound).some((part) => mayChange(part, dialect) && !isMadeOf(part, own));
   changing.set(bound, isSo);
   return isSo;
 }
+
+/** Whether nothing but variables, and constants, is in a part. */
+const isMadeOf = (part: Bound, variables: readonly Variable[]): boolean =>
+  variables.length > 0 &&
+  allPartsOf(part).every((each) => (each.kind === "variable" ? variables.includes(each.variable) : each.kind !== "column"));
 
 /** A sub-expression whose parts are constants. */
 const withValues = (bound: Bound, values: readonly Value[]): Bound =>

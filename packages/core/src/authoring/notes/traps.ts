@@ -155,8 +155,11 @@ export function foreignDateFormat(part: Bound, { program }: Asked): Diagnostic[]
     const isDates = operation.operation === "text-from-date" || operation.operation === "date-from-text";
     const found = isDates ? constantOf(slotOf(operation, "format")) : undefined;
     if (typeof found?.value !== "string" || found.part.source.kind !== "literal") return [];
-    const isOfWords = operation.answers.formatLanguage?.startsWith("words");
-    const format = foreignFormat(found.value, isOfWords ? "words" : program.dialect.id);
+    const language = operation.answers.formatLanguage;
+    const format =
+      language === "components"
+        ? undefined
+        : foreignFormat(found.value, language?.startsWith("words") ? "words" : program.dialect.id);
     const { range } = found.part.source;
     return format === undefined
       ? []

@@ -217,6 +217,8 @@ export const typeRules: TypeRules = {
     double: "double",
   },
   nullFirst: true,
+  // It becomes what is wanted, as a literal does, or anything where it was to be the item of a list.
+  typeOfNothing: ({ name }, { result }) => (result === "item" ? typeOf("null") : name === "text" ? typeOf("literal") : undefined),
   columnType(values) {
     const present = values.filter((value) => value !== null);
     if (present.length === 0 || present.some((value) => typeof value === "string")) return textType;

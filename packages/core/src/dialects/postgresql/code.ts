@@ -21,7 +21,7 @@ import type { Code } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";
 import { strict } from "../shared/code.ts";
 import { dayCode } from "../shared/days.ts";
-import { unitTable } from "./date-tokens.ts";
+import { unitTable } from "./format-functions.ts";
 import { arithmeticCode } from "./arithmetic.ts";
 import { bytesCode } from "./bytes.ts";
 import { typeRules } from "./coercions.ts";

@@ -91,7 +91,10 @@ const bitString = [
 
 /** The type of a text with the collation C, in which only ASCII letters have case (24.2.2). */
 export const ofC = typeOf("text_c");
-const plainText = (type: Type): Type => (type === ofC ? textType : type);
+/** The same of a literal, which may still become something else than a text. */
+const literalOfC = typeOf("unknown C");
+const isOfC = (type: Type): boolean => type === ofC || type === literalOfC;
+const plainText = (type: Type): Type => (isOfC(type) ? (type === ofC ? textType : unknownType) : type);
 
 /** A date that what is calculated here has room for; others can only be shown. */
 const withinYears = step(
@@ -183,7 +186,7 @@ const plainConversion = conversionTable(conversions, derived);
 
 /** What COLLATE "C" makes of a text is a text like any other, but for functions that know it. */
 const conversion: TypeRules["conversion"] = (from, to) =>
-  to === ofC ? (from === ofC ? { cost: -1 } : undefined) : plainConversion(plainText(from), to);
+  to === ofC ? (isOfC(from) ? { cost: -1 } : undefined) : plainConversion(plainText(from), to);
 
 /** A name has room for 63 bytes (8.3). */
 const asName: Named = {
@@ -264,7 +267,8 @@ export const typeRules: TypeRules = {
   },
   conversions,
   conversion,
-  preference(row, types) {
+  preference(row, given) {
+    const types = given.map(plainText);
     // Of what they take, greatest and least make one type like CASE (10.5).
     if (isPure(row) && row.operation === "extreme") return row.result === typeRules.unify(types)?.name ? -10 : 0;
     // An operand of unknown type is taken to be of the other's type where there is such an operator (10.2).
@@ -273,10 +277,10 @@ export const typeRules: TypeRules = {
     return isTaken && row.parameters[at].type === String(types[1 - at]) ? -10 : 0;
   },
   resultType(row, types) {
-    if (row.result === "text" && types.includes(ofC)) return ofC;
+    if (row.result === "text" && types.some(isOfC)) return ofC;
     if (row.result !== "item" && row.result !== "same") return typeOf(row.result);
     const type = row.result === "item" ? (types[0].item ?? types[0]) : types[0];
-    return type === unknownType ? textType : type;
+    return type === unknownType ? textType : type === literalOfC ? ofC : type;
   },
   dates: "date",
   cast(given, to) {
@@ -294,20 +298,22 @@ export const typeRules: TypeRules = {
     if (to === "name") return { type, convert: [steps.output, asName] };
     return { type, convert: [...partsOfWork(castWork(from, type)), ...sizeWork(type, size, scale)] };
   },
-  nullifType(left, right) {
+  nullifType(leftGiven, rightGiven) {
+    const [left, right] = [leftGiven, rightGiven].map((type) => (type === literalOfC ? unknownType : type));
     const both = [left.name, right.name];
     // There are operators between integers of all sizes.
     if (both.every((name) => /^(?:smallint|integer|bigint)$/.test(name))) return left;
     if (both.every(isNumeric)) return widest(numeric, both);
     // A literal is read as what it is compared with.
-    if (left === unknownType) return right === unknownType ? textType : right;
+    if (left === unknownType && right === unknownType) return leftGiven === literalOfC ? ofC : textType;
+    if (left === unknownType) return right;
     return left.name === "bpchar" && right === textType ? right : left;
   },
   unify(given) {
     const types = given.map(plainText);
     const known = types.filter((type) => type !== unknownType);
     const names = known.map(({ name }) => name);
-    if (given.includes(ofC) && known.every((type) => type === textType)) return ofC;
+    if (given.some(isOfC) && known.every((type) => type === textType)) return ofC;
     if (known.length === 0) return types.length > 0 ? textType : unknownType;
     if (names.every(isNumeric)) return widest(numeric, names);
     // Of text and char(n), which become each other, the first decides (10.5); of dates and timestamps the widest.

@@ -1,4 +1,3 @@
-import type { AnswerOf } from "../../traits/index.ts";
 import { type Coded, type Stepped, codedRows, steppedRows } from "../shared/rows.ts";
 import { step } from "../step.ts";
 import { itselfRows } from "../shared/itself.ts";
@@ -10,7 +9,7 @@ import { bitRows, roundRows, signedRows } from "../shared/numeric.ts";
 import { aggregates } from "./aggregates.ts";
 import { type Refused, refusing } from "../refusals.ts";
 import type { FunctionRow } from "../row.ts";
-import { readByWords, startOfUnit, toChar } from "./date-tokens.ts";
+import { formatRows } from "./format-functions.ts";
 import { collations } from "./lexis.ts";
 import { doc, numbers } from "./evidence.ts";
 import { operators } from "./operators.ts";
@@ -153,43 +152,6 @@ const inBase = (name: string, base: number): Stepped[] =>
     );
     return [`${name}(number ${type}): text`, "convert", `A number in base ${base}.`, "9.4", digits];
   });
-
-/** How a whole number is written by a format with a power of ten: one of 32 bits as a double, larger ones as a decimal. */
-const numberBy = (powerHalves: AnswerOf<"powerHalves">) =>
-  step("format-number", { missing, numberFormats: "nines", powerHalves });
-
-/** Numbers and dates written and read by formats. */
-// prettier-ignore
-const formats = steppedRows(
-  [
-    ["to_char(number integer, format text): text", "convert", "A number in a format.", "9.8", numberBy("to even")],
-    ["to_char(number T, format text): text for bigint, decimal, double", "convert",
-      "A number in a format.", "9.8", numberBy("away from zero")],
-    ["to_number(text text, format text): decimal", "convert",
-      "A number read by a format.", "9.8", step("number-by-format", { missing })],
-    ["date_trunc(field text > unit, date T): T for timestamp, timestamptz", "convert",
-      "A moment without what is smaller than a field.", "9.9", startOfUnit],
-    ["to_char(date timestamp, format text): text", "convert", "A date in a format.", "9.8", toChar("")],
-    ["to_char(date timestamptz, format text): text", "convert", "A date in a format.", "9.8", toChar("UTC")],
-  ],
-  doc,
-);
-
-/** Dates read by formats; later versions than 15 read the names of time zones, which are not covered. */
-const readDates = (format: "text" | "zoneless") =>
-  steppedRows(
-    [
-      [`to_date(text text, format ${format}): date`, "convert", "A date read by a format.", "9.8", readByWords("date")],
-      [
-        `to_timestamp(text text, format ${format}): timestamptz`,
-        "convert",
-        "A moment read by a format.",
-        "9.8",
-        readByWords("timestamp in UTC"),
-      ],
-    ],
-    doc,
-  );
 
 /** What version 16 brought. */
 // prettier-ignore
@@ -367,22 +329,20 @@ const rowsOf = (version: string, library: string): readonly FunctionRow[] => [
       },
     ),
   ),
-  ...collations.flatMap((name) => [
-    ...itselfRows([`collate ${name}`], {
-      type: "text",
-      summary: "A text with a collation.",
-      result: /^(?:C|POSIX|ucs_basic)$/.test(name) ? "text_c" : "text",
-      notation: "operator",
-      evidence: doc("24.2.2"),
-    }),
-    ...itselfRows([`collate ${name}`], {
-      type: "padded",
-      summary: "A text of a fixed length with a collation.",
-      result: "bpchar",
-      notation: "operator",
-      evidence: doc("24.2.2"),
-    }),
-  ]),
+  // A literal may still become something else than a text; one of a fixed length loses what is said.
+  ...collations.flatMap((name) => {
+    const isC = /^(?:C|POSIX|ucs_basic)$/.test(name);
+    const results = { text: isC ? "text_c" : "text", unknown: isC ? "unknown C" : "unknown", padded: "bpchar" };
+    return Object.entries(results).flatMap(([type, result]) =>
+      itselfRows([`collate ${name}`], {
+        type,
+        summary: "A text with a collation.",
+        result,
+        notation: "operator",
+        evidence: doc("24.2.2"),
+      }),
+    );
+  }),
   ...logicRows({
     truth: "true or false",
     result: "boolean",
@@ -392,8 +352,7 @@ const rowsOf = (version: string, library: string): readonly FunctionRow[] => [
     hasUnknown: true,
     evidence: [doc("9.1 and 4.2.14"), doc("9.2"), doc("9.2")],
   }),
-  ...formats,
-  ...readDates(version === "15" ? "text" : "zoneless"),
+  ...formatRows(version),
   ...coded,
   ...dayRows("integer", doc("9.9")),
   ...intervals,

@@ -31,7 +31,7 @@ const anyOf = (tokens: readonly string[]): string =>
   tokens
     .toSorted((a, b) => b.length - a.length)
     .map((token) => token.replace(/[\\^$.*+?()[\]{}|]/g, "\\$&"))
-    .join("|");
+    .join("|") || "(?!)";
 
 function shapeOf(tokens: ReadonlyMap<string, string>, wordCase: WordCase): RegExp {
   const key = `${wordCase} ${[...tokens.keys()].join(" ")}`;

@@ -104,6 +104,8 @@ const tables = new Map<string, DateTokens>();
 /** A token, and what it stands for. */
 const entryShape = /^(\S+) (?:=(.+)|"(.*)"|(.+?)(?: (short|small|_?\d))?)$/;
 
+const entriesOf = (table: string): string[] => (table === "" ? [] : table.split(", "));
+
 /** What is wrong with a table of tokens. */
 export function tokenFault(table: string): string | undefined {
   const entries = table.split(", ").map((entry) => ({ entry, found: entryShape.exec(entry) }));
@@ -127,7 +129,7 @@ export function dateTokens(table: string): DateTokens {
   const known = tables.get(table);
   if (known) return known;
   const tokens = new Map<string, Field>([["%", () => "%"]]);
-  for (const entry of table.split(", ")) {
+  for (const entry of entriesOf(table)) {
     const [, token, format, quoted, name, form] = entryShape.exec(entry) as readonly (string | undefined)[] as string[];
     if (quoted !== undefined) tokens.set(token, () => quoted);
     else if (format !== undefined) tokens.set(token, (parts) => writeDate(parts, format, tokens, (part) => part));
@@ -139,7 +141,7 @@ export function dateTokens(table: string): DateTokens {
 
 /** The tokens of a table, each with what it stands for in the words of the table. */
 export function parseTokens(table: string): ReadonlyMap<string, string> {
-  return new Map(table.split(", ").map((entry) => [/^\S+/.exec(entry)![0], entry.replace(/^\S+ /, "")]));
+  return new Map(entriesOf(table).map((entry) => [/^\S+/.exec(entry)![0], entry.replace(/^\S+ /, "")]));
 }
 
 /** A table of tokens as text. */
