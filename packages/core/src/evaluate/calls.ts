@@ -57,9 +57,9 @@ export class Calls {
       const isKept = slot?.nullable && !(isPure(row) && slot.keptBy && (row.answers as Answers)[slot.keptBy] === "null");
       return isKnownNull(arg, this.#dialect) && !(slot && (isKept || (isOfMany(slot) && !stopsAtItem)));
     };
-    const { nullFirst, typeOfNothing } = this.#dialect.types;
-    if (nullFirst && isStrict && converted.some(isNothing))
-      return { kind: "constant", value: null, dropped: converted, type: typeOfNothing?.(type, row) ?? type, source: node };
+    const { types: rules } = this.#dialect;
+    if (rules.nullFirst && isStrict && converted.some(isNothing))
+      return { kind: "constant", value: null, dropped: converted, type: rules.typeOfNothing?.(type, row) ?? type, source: node };
     // An engine that works out constants first reads a pattern and its escape together, and before the subject; AND and OR
     // look at what they need.
     const isRead = this.#dialect.types.folds
