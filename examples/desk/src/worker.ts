@@ -22,6 +22,7 @@ import {
   apartOn,
   contrast as contrastSides,
   coverage,
+  untoldText,
   explainEffect,
   explainFailure,
   explainParting,
@@ -45,7 +46,7 @@ import type {
   WantedFindings,
 } from "./findings.ts";
 import { pageSize } from "./findings.ts";
-import { problemsShown, shown, wordsFor } from "./shown.ts";
+import { problemsShown, shown } from "./shown.ts";
 import { typeWords } from "indigo-quill/values";
 import { type Rows, readRows } from "./bench/rows.ts";
 import { type Scratch, withScratch } from "./sample.ts";
@@ -244,16 +245,7 @@ function untoldFindings({ dialect, source }: Program, sample: Sample): UntoldFin
   return [...untold]
     .sort((a, b) => rank(a) - rank(b))
     .slice(0, most.untold)
-    .map(({ trait, answers, hiddenBy, row, values }): UntoldFindings => {
-      const question = describeTrait(trait).question;
-      if (!row || !values) {
-        const why = hiddenBy ? `, as the ${hiddenBy.slot} is ${hiddenBy.written}` : "";
-        return { sentence: `No row tells${why}: ${question} Here ${answers[0]}, not ${answers[1]}.` };
-      }
-      const [now, otherwise] = values.map((value) => wordsFor(shown(value, dialect)));
-      const gives = `Here ${answers[0]}, which gives ${now} where ${answers[1]} would give ${otherwise}.`;
-      return { sentence: `No row tells: ${question} ${gives}`, row: scratchOf(row, sample) };
-    });
+    .map((each) => ({ sentence: untoldText(each), ...(each.row && { row: scratchOf(each.row, sample) }) }));
 }
 
 let lastWanted: { readonly key: string; readonly rows: Rows; readonly found: WantedFindings } | undefined;

@@ -19,7 +19,7 @@ const examples = new Map(
 
 describe("the examples of the documentation give what they say", () => {
   test("every name of the main entry point has one", () =>
-    expect([...examples.keys()].sort()).toEqual([...Object.keys(root), "contrast", "coverage", "hunt"].sort()));
+    expect([...examples.keys()].sort()).toEqual([...Object.keys(root), "contrast", "coverage", "hunt", "untoldText"].sort()));
 
   test.each([...examples])("%s", (_, body) => {
     const told: unknown[] = [];

@@ -1,7 +1,7 @@
 import type { Readable, Writable } from "node:stream";
-import { type Diagnostic as Problem, type Sample, compile, message } from "indigo-quill";
+import { type Diagnostic as Problem, type Dialect, type Sample, compile, message } from "indigo-quill";
 import { type Completion, callAt, completionsAt, format, hoverAt, notesOf, stepAt } from "indigo-quill/authoring";
-import { showValue } from "indigo-quill/contrast";
+import { coverage, showValue, untoldText } from "indigo-quill/contrast";
 import {
   type CodeAction,
   CodeActionKind,
@@ -24,6 +24,9 @@ import { type Settings, dialectOf, rowsOf, settingsOf } from "./settings.ts";
 
 /** Rows on which notes are made from what an expression gives, and milliseconds that they may take. */
 const limits = { rows: 500, milliseconds: 300 };
+
+/** What no row tells: how many of it are told, on how many rows it is tried, and how long; and how long a text must stay for that. */
+const untold = { most: 3, rows: 100, milliseconds: 150, pause: 400 };
 
 const kinds: Readonly<Record<Completion["kind"], CompletionItemKind>> = {
   column: CompletionItemKind.Field,
@@ -85,17 +88,32 @@ export function serve(input: Readable, output: Writable): void {
     return [...program.diagnostics, ...notesOf(program, rows, values)];
   };
 
-  const tell = async (document: TextDocument): Promise<void> => {
+  /** Tells what is to be said of a document; gives that where it is an expression without errors, and has not changed since. */
+  const tell = async (document: TextDocument): Promise<Diagnostic[] | undefined> => {
     const { version } = document;
     const found = document.getText().trim() === "" ? undefined : await read(document);
     // What is told of a text that has changed since would stand at wrong places.
-    if (documents.get(document.uri)?.version !== version) return;
+    if (documents.get(document.uri)?.version !== version) return undefined;
     const diagnostics = (found ?? []).map((problem) => diagnosticOf(document, problem));
     void connection.sendDiagnostics({ uri: document.uri, version, diagnostics });
+    return found?.every(({ severity }) => severity !== "error") ? diagnostics : undefined;
   };
+
+  /** Tells what no row tells, too, once a text has stayed for a while: that takes longer. */
+  const tellUntold = async (document: TextDocument, diagnostics: readonly Diagnostic[]): Promise<void> => {
+    const { uri, version } = document;
+    await new Promise((done) => setTimeout(done, untold.pause));
+    const known = documents.get(uri)?.version === version ? await asked(uri) : undefined;
+    if (!known) return;
+    const hints = untoldIn(document, known.dialect, seenBy(document, known.all, known.dialect, known.rows));
+    if (hints.length > 0) void connection.sendDiagnostics({ uri, version, diagnostics: [...diagnostics, ...hints] });
+  };
+
   // What a document is changes what is right beside it.
   documents.onDidChangeContent(async ({ document }) => {
-    for (const each of [document, ...besides(document, documents.all())]) await tell(each);
+    const diagnostics = await tell(document);
+    for (const each of besides(document, documents.all())) await tell(each);
+    if (diagnostics) await tellUntold(document, diagnostics);
   });
   documents.onDidClose(({ document }) => {
     forget(document);
@@ -205,6 +223,22 @@ function answersActions(
     const known = await asked(textDocument.uri);
     return known ? renameEdit(known, position, newName) : null;
   });
+}
+
+/** What no row tells about an expression, with the smallest row that would; that a value is missing is the least of surprises. */
+function untoldIn(document: TextDocument, dialect: Dialect, sample: Sample): Diagnostic[] {
+  const rows = Math.min(sample.rows, untold.rows);
+  const first = { rows, columns: sample.columns.map((column) => ({ ...column, values: column.values.slice(0, rows) })) };
+  return coverage({ dialect, expression: document.getText() }, first, untold.milliseconds)
+    .untold.filter(({ trait }) => trait !== "missing")
+    .slice(0, untold.most)
+    .map((each) => ({
+      range: rangeIn(document, each.range),
+      severity: DiagnosticSeverity.Hint,
+      code: "untold",
+      source: "iquill",
+      message: untoldText(each),
+    }));
 }
 
 const diagnosticOf = (document: TextDocument, problem: Problem): Diagnostic => ({

@@ -75,9 +75,13 @@ class Client {
     return this.connection.sendRequest(`textDocument/${method}`, { textDocument: { uri }, ...rest });
   }
 
-  async diagnosticsOf({ uri, version }: TextDocument): Promise<Diagnostic[]> {
+  /** What is told of a text first, or of what the rows never tell after a while. */
+  async diagnosticsOf({ uri, version }: TextDocument, code?: string): Promise<Diagnostic[]> {
     for (;;) {
-      const found = this.#published.find((each) => each.uri === uri && each.version === version);
+      const isWanted = (each: Diagnostic) => code === undefined || each.code === code;
+      const found = this.#published.find(
+        (each) => each.uri === uri && each.version === version && (code === undefined || each.diagnostics.some(isWanted)),
+      );
       if (found) return found.diagnostics;
       await new Promise<void>((resolve) => this.#waiting.push(resolve));
     }
@@ -127,6 +131,12 @@ test("an editor's session: problems and mends, completion, signature, hover, lay
     { newText: "upper(taxon)" },
   ]);
   expect(await client.diagnosticsOf(wide)).toEqual([]);
+
+  // What no row tells is a hint: there is none whose shelf is longer.
+  const first = await client.change(wide, 7, "lpad(shelf, 20, '*')");
+  expect(await client.diagnosticsOf(first)).toEqual([]);
+  const [hint] = await client.diagnosticsOf(first, "untold");
+  expect(hint).toMatchObject({ severity: 4, message: expect.stringMatching(/^No row tells: .* shelf = "/) as unknown });
 });
 
 /** The action of a kind that is offered for a document. */

@@ -9,13 +9,14 @@ import {
   sampleOf,
 } from "../evaluate/index.ts";
 import { type OperationId, operationOf } from "../text/index.ts";
-import type { TraitId } from "../traits/index.ts";
+import { type TraitId, describeTrait } from "../traits/index.ts";
 import type { TextRange, Value } from "../values/index.ts";
 import { type BoundStep, type OtherAnswer, behavioursOf, instead, othersTo } from "./answers.ts";
 import type { Side } from "./contrast.ts";
 import { agree, isUnknown } from "./equal.ts";
 import { columnsOf } from "./hunt.ts";
 import { writtenIn } from "./pool.ts";
+import { showValue } from "./shown.ts";
 import { type RowOf, programFor, rowsToTry, shrunk } from "./rows.ts";
 
 /** A question about a step that no row of a sample tells from another answer, and the smallest row that would. */
@@ -45,6 +46,23 @@ export interface Assumption {
   readonly rows: number;
   /** The rows that have another, 0-based, with what they have; rows without a value are not looked at. */
   readonly others: readonly { readonly row: number; readonly count: number }[];
+}
+
+/**
+ * What no row tells, in a sentence: the question, the answer here, and what it gives on the smallest row on which another one would
+ * give something else.
+ *
+ * @example
+ * const sample = sampleOf([{ shelf: "HB#0412#A" }]);
+ * const { untold } = coverage({ dialect: postgresql(), expression: "split_part(shelf, '#', 1)" }, sample);
+ * untoldText(untold.find(({ trait }) => trait === "absent")).startsWith("No row tells: "); // true
+ */
+export function untoldText({ trait, answers: [own, other], row, values, hiddenBy }: Untold): string {
+  const why = hiddenBy ? `, as the ${hiddenBy.slot} is ${hiddenBy.written}` : "";
+  const told = `No row tells${why}: ${describeTrait(trait).question} Here ${own}`;
+  if (!row || !values) return `${told}, not ${other}.`;
+  const cells = Object.entries(row).map(([column, value]) => `${column} = ${showValue(value)}`);
+  return `${told}: ${cells.join(", ")} gives ${showValue(values[0])}, where ${other} would give ${showValue(values[1])}.`;
 }
 
 export interface Coverage {

@@ -36,6 +36,6 @@ export {
 } from "./explain.ts";
 export { showValue } from "./shown.ts";
 export { instead, othersTo } from "./answers.ts";
-export { type Assumption, type Coverage, type Untold, coverage, tryingRows } from "./coverage.ts";
+export { type Assumption, type Coverage, type Untold, coverage, tryingRows, untoldText } from "./coverage.ts";
 export { type Caught, type Hunt, type HuntOptions, type Quarry, type Reach, columnsOf, hunt, quarries } from "./hunt.ts";
 export type { RowOf } from "./rows.ts";
