@@ -194,6 +194,13 @@ function told(task: TaskId, dialect: Dialect): Found {
 export const tasksOf = (dialect: Dialect): Found[] =>
   (Object.keys(tasks) as TaskId[]).flatMap((task) => (templateOf(task, dialect.id) === undefined ? [] : [told(task, dialect)]));
 
+/** A question with what its turns of phrase stand for. */
+const plainly = (question: string): string =>
+  question
+    .replace(/\b(?:to the )?left of\b/i, "before")
+    .replace(/\b(?:to the )?right of\b/i, "after")
+    .replace(/^\s*(?:is|are|does|do|has|have|can)\b/i, "whether");
+
 /**
  * What answers a question in words, the best first: what authors do, as the dialect says it, and its functions. Words may be those of
  * the author ("text after the last slash"), the name of a function elsewhere, or a symptom ("leading zeros gone").
@@ -201,7 +208,7 @@ export const tasksOf = (dialect: Dialect): Found[] =>
  * @param most how many are given, 8 when left out
  */
 export function find(question: string, dialect: Dialect, most = 8): Found[] {
-  const stems = [...new Set(stemsOf(question))];
+  const stems = [...new Set(stemsOf(plainly(question)))];
   const { entries, weightOf } = indexOf(dialect);
   const meant = new Set(wordsOf(question).flatMap((word) => foreignTasks(word)));
   const isOnlyName = wordsOf(question).length === 1;

@@ -122,6 +122,8 @@ const table: Readonly<Record<string, readonly string[]>> = {
   "fix rounddown": ["whole number"],
   "sign sgn": ["signOf number"],
   isodd: ["isOdd number"],
+  isdate: ["isDate text"],
+  mround: ["roundTo number multiple"],
   iseven: ["isEven number"],
   zeroifnull: ["fallback value other=0"],
   space: ["repeat count text= "],
