@@ -38,6 +38,10 @@ const wrong: readonly (readonly [string, string, string, string?])[] = [
   ["xpath", "tokenize($label, ' ')[0]", "counts-from-one", "tokenize($label, ' ')[1]"],
   ["mariadb", "substring(label, 0, 3)", "counts-from-one", "substring(label, 1, 3)"],
   ["mariadb", "substring_index(label, ' ', 0)", "counts-from-one", "substring_index(label, ' ', 1)"],
+  ["mariadb", "substring_index(label, 1, ' ')", "same-everywhere"],
+  ["duckdb", "regexp_extract(shelf, '-([0-9]+)#')", "whole-not-group", "regexp_extract(shelf, '-([0-9]+)#', 1)"],
+  ["mariadb", "regexp_substr(shelf, '-([0-9]+)#')", "whole-not-group"],
+  ["duckdb", "format('{} {}', label)", "same-everywhere"],
   ["postgresql", "split_part(shelf, '#|-', 2)", "pattern-as-text"],
   ["openformula", 'SUBSTITUTE(label;"[0-9]";"")', "pattern-as-text"],
   ["openformula", 'ISNUMBER(FIND("alnus";label))', "other-case"],
@@ -142,6 +146,7 @@ test.each(wrong.map(([dialect, source, code, mended]) => ({ dialect, source, cod
 /** Expressions that mean what they say, and look like some that do not. */
 // prettier-ignore
 const right: readonly (readonly [string, string])[] = [
+  ["duckdb", "regexp_extract(shelf, '([0-9]+)')"], ["duckdb", "regexp_extract(label, '(Alnus|Acer) \\w+')"], ["mariadb", "regexp_substr(shelf, '(?:[A-Z]-)([0-9])+#')"],
   ["postgresql", "altitude >= 90 and altitude <= 120"], ["sqlite", "label <> 'a' and label <> 'b'"], ["mariadb", "shelf > 'B' or shelf < 'C'"], ["mariadb", "label = 'acer' and label = 'Ácer' or altitude > 5"], ["xpath", "tokenize($label, ' ') = 'Alnus' and tokenize($label, ' ') = 'L.'"], ["duckdb", "altitude > 100 or shelf < 'B'"], ["openformula", 'OR(label="a";altitude<>5)'],
   ["mariadb", "length(`full name`) - length(replace(`full name`, 'a', ''))"], ["mariadb", "length(`full name`) > 0"], ["mariadb", "octet_length(`full name`)"],
   ["postgresql", "label ~ '^[A-Z][a-z]*'"], ["xpath", "matches($label, 'L.*')"], ["postgresql", "round(altitude / 7.0)"], ["sqlite", "altitude / 7"],

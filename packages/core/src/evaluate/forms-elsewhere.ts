@@ -65,7 +65,8 @@ const casts: Rule = (source, dialect) => {
 const trims: Readonly<Record<string, string>> = { both: "trim", leading: "ltrim", trailing: "rtrim" };
 
 /** The forms of SQL with words between their arguments, as calls with nothing but arguments. */
-const words: Rule = (source, { separator }) => {
+const words: Rule = (source, { separator, rows }) => {
+  const isHere = (wanted: string) => rows.some((row) => namesOf(row).includes(wanted));
   const call = (name: string, ...args: readonly string[]) => `${name}(${args.map((arg) => arg.trim()).join(`${separator} `)})`;
   const text = rewrittenCalls(source, "substring|substr|position|overlay|trim|extract", (name, inside) => {
     if (name === "trim") {
@@ -73,6 +74,7 @@ const words: Rule = (source, { separator }) => {
         /^\s*(both|leading|trailing)?\s*([^]*?)\s*\bfrom\s+([^]+)$/i.exec(inside) ?? [];
       return of === undefined ? undefined : call(trims[side.toLowerCase()], of, ...(characters === "" ? [] : [characters]));
     }
+    if (name === "extract" && isHere(name)) return undefined;
     const parts = splitOutside(inside, name === "position" ? /\bin\b/ : /\b(?:placing|from|for)\b/);
     if (parts.length < 2) return undefined;
     if (name === "extract") return call(parts[0].trim().toLowerCase(), parts[1]);
@@ -93,6 +95,38 @@ const substringWords: Rule = (source) =>
       return `substring(${text} from ${start}${count === undefined ? "" : ` for ${count}`})`;
     }),
     "the arguments of substring have from and for between them here",
+  );
+
+/** A field of a date with its arguments the other way round, or with the words of another form. */
+const fieldOfDate: Rule = (source, dialect) => {
+  let said = "";
+  const text = rewrittenCalls(source, "extract|date_part|datepart", (_, inside) => {
+    const parts = splitOutside(inside, /\bfrom\b|,/).map((part) => part.trim());
+    const fields = parts.map((part) => dateFields.find((field) => field === part.replace(/^'(.*)'$/, "$1").toLowerCase()));
+    const at = fields.findIndex((field) => field !== undefined);
+    if (parts.length !== 2 || at < 0) return undefined;
+    const date = parts[1 - at];
+    const written = done(dialect, fields[at]!, ["hour", "minute", "second"].includes(fields[at]!) ? { moment: date } : { date });
+    said = `a field of a date is written ${String(written)} here`;
+    return written;
+  });
+  return habit(source, text, said);
+};
+const dateFields: readonly TaskId[] = ["year", "quarter", "month", "week", "day", "hour", "minute", "second"];
+
+const trimmed: Readonly<Record<string, string>> = { trim: "both", btrim: "both", ltrim: "leading", rtrim: "trailing" };
+
+/** TRIM with a comma, where it has words between what is taken off and the text. */
+const trimWords: Rule = (source) =>
+  habit(
+    source,
+    rewrittenCalls(source, "b?trim|[lr]trim", (name, inside) => {
+      const [first, second, more] = splitOutside(inside, /,/).map((part) => part.trim());
+      if (second === undefined || more !== undefined) return undefined;
+      const [text, sign] = /^'.'$/u.test(first) ? [second, first] : [first, second];
+      return /^'.'$/u.test(sign) ? `trim(${trimmed[name]} ${sign} from ${text})` : undefined;
+    }),
+    "trim has from between the sign and the text here",
   );
 
 /** ISNULL(x, y) or ISNULL(x), where that is a word of the grammar. */
@@ -347,6 +381,8 @@ export const formsElsewhere: readonly Rule[] = [
   casts,
   substringWords,
   words,
+  fieldOfDate,
+  trimWords,
   missing,
   positionWords,
   elseMarks,

@@ -1,5 +1,6 @@
 import { type Diagnostic, applyFix } from "../diagnostics/index.ts";
 import type { Dialect } from "../dialects/dialect.ts";
+import { joinedAs, templateOf } from "../dialects/tasks/index.ts";
 import { stretchText } from "./dates-elsewhere.ts";
 import { formsElsewhere } from "./forms-elsewhere.ts";
 import { type Habit, type Rule, habit } from "./habit.ts";
@@ -118,6 +119,36 @@ const infixLogic: Rule = (source, { rows, separator }) =>
     ? habit(source, logicCalled(source, separator), "AND and OR are functions here")
     : [];
 
+/** x == null, x != null, where a comparison with it gives nothing. */
+const comparedWithNull: readonly Rule[] = [
+  ["={2,3}", "is null"],
+  ["!={1,2}", "is not null"],
+].map(
+  ([signs, right]): Rule =>
+    (source) =>
+      habit(
+        source,
+        outside(source, (text) => text.replace(new RegExp(`\\s*(?<![<>=!:])${signs}\\s*null\\b`, "gi"), ` ${right}`)),
+        `what is missing is asked for with ${right}`,
+      ),
+);
+
+/** A text with columns in curly brackets, f'{x} m' or `${x} m`: its pieces are joined. */
+const filledText: Rule = (source, dialect, columns) => {
+  const [, , quoted, ticked] = /^\s*(?:f(['"])([^]*)\1|`([^]*)`)\s*$/.exec(source) ?? [];
+  const template = quoted ?? ticked;
+  if (template === undefined) return [];
+  const known = new Map(columns.map((name) => [name.toLowerCase(), name]));
+  const pieces = template.split(quoted === undefined ? /\$\{([^{}]*)\}/ : /\{([^{}]*)\}/);
+  if (pieces.length === 1 || pieces.some((piece, i) => i % 2 === 1 && !known.has(piece.trim().toLowerCase()))) return [];
+  const written = pieces.flatMap((piece, i) =>
+    i % 2 === 1 ? [dialect.columnText(known.get(piece.trim().toLowerCase())!)] : piece === "" ? [] : [dialect.textLiteral(piece)],
+  );
+  const parts = written.map((each) => ({ text: each, isOpen: false }));
+  const text = joinedAs(templateOf("join", dialect.id)!, parts);
+  return [{ said: "texts and what stands between them are joined here", text }];
+};
+
 /** How others write what is written otherwise here; whoever uses one tries whether the text is read then. */
 const habits: readonly Rule[] = [
   without(/^\s*=\s*/, "the = in front"),
@@ -127,6 +158,8 @@ const habits: readonly Rule[] = [
   selected,
   extraBracket,
   curly,
+  ...comparedWithNull,
+  filledText,
   sign(/(?<![<>=!:])==(?!=)/g, "==", "="),
   sign(/===/g, "===", "=", "eq"),
   sign(/!==/g, "!==", "<>", "!="),

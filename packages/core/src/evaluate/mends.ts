@@ -71,6 +71,8 @@ function* withTruth({ name, nameRange, args, range }: Call, dialect: Dialect, so
   }
 }
 
+const swapping = "Swap them";
+
 /** Other ways to write the arguments of a call: two of them the other way round, or read as values of another kind. */
 function* otherwise(call: Call, dialect: Dialect, source: string, attempt: Try): Generator<Fix> {
   const { args, notation } = call;
@@ -80,7 +82,7 @@ function* otherwise(call: Call, dialect: Dialect, source: string, attempt: Try):
   const isLiteral = args.map((arg) => ungrouped(arg).kind === "literal");
   for (let i = 0; i < args.length && notation === "function"; i++)
     for (let k = i + 1; k < args.length; k++)
-      if (isLiteral[i] || isLiteral[k]) yield rewritten(args, new Map([[i, written[k]], [k, written[i]]]), "Swap them"); // prettier-ignore
+      if (isLiteral[i] || isLiteral[k]) yield rewritten(args, new Map([[i, written[k]], [k, written[i]]]), swapping); // prettier-ignore
   // Beside a sign a text is rather meant as a number than a number as a text.
   const order = notation === "operator" ? [readings[1], readings[0], ...readings.slice(2)] : readings;
   for (const [task, slot] of order) {
@@ -150,7 +152,20 @@ export function readOtherwise(
     const tried = attempt(text);
     return tried.ok && areMostlyValues(tried.values());
   };
-  return [...fixes, ...ways].find((fix) => [applyFix(source, fix), ...fix.edits.map(({ text }) => text)].every(givesValues));
+  // What gives one of its arguments as it is takes nothing of the others: they are in no better order.
+  const givesArgument = (fix: Fix): boolean => {
+    const text = applyFix(source, fix);
+    const values = attempt(text.slice(around.range.start, text.length - (source.length - around.range.end))).values();
+    return partsOf(around).some(({ range: { start, end } }) => {
+      const given = attempt(source.slice(start, end)).values();
+      return given.length > 0 && given.every((value, row) => typeof value === "string" && value === values[row]);
+    });
+  };
+  return [...fixes, ...ways].find(
+    (fix) =>
+      [applyFix(source, fix), ...fix.edits.map(({ text }) => text)].every(givesValues) &&
+      !(fix.title === swapping && givesArgument(fix)),
+  );
 }
 
 /** The mend of a call that takes no arguments of these kinds: the first that gives values. */

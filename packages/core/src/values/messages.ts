@@ -75,6 +75,7 @@ const messages = {
   "counts-bytes": (f: Facts) => `${String(f.name)} counts bytes here: "å" has two.`,
   "group-not-there": (f: Facts) =>
     `There is no group ${String(f.group)} in "${String(f.pattern)}": it has ${f.count === 0 ? "none" : String(f.count)}.`,
+  "whole-not-group": (f: Facts) => `The whole of what "${String(f.pattern)}" fits is given here, and not its group.`,
   "repeats-sign": (f: Facts) => `"${String(f.text)}" is a pattern here, in which * repeats the sign before it; any signs are .*.`,
   "foreign-format": (f: Facts) =>
     `"${String(f.text)}" is a ${String(f.of)} format of another language; here it is "${String(f.wanted)}".`,

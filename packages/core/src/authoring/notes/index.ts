@@ -38,6 +38,7 @@ import {
   splitSign,
   sumOfJoined,
   trimsLetters,
+  wholeOfGroup,
   wildcardInPattern,
 } from "./traps.ts";
 import {
@@ -62,6 +63,7 @@ const ofOperations = [
   startingAtZero,
   foreignWildcards,
   foreignGroups,
+  wholeOfGroup,
   patternAsText,
   otherCase,
   separatorLast,

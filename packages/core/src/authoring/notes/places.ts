@@ -12,7 +12,9 @@ const positions: Readonly<Partial<Record<string, string>>> = { slice: "start", l
 function zeroIn(position: Operation["inputs"][number]): Diagnostic[] {
   const found = constantOf(position);
   if (found?.part.source.kind !== "literal" || kindOfOutcome(found.value) !== "number" || Number(found.value) !== 0) return [];
-  const { range } = found.part.source;
+  const { range, value } = found.part.source;
+  // A text that is read as 0 is something else in the wrong place.
+  if (typeof value === "string" && !/^\s*[-+]?0+(?:\.0*)?\s*$/.test(value)) return [];
   return [note("counts-from-one", range, {}, [writing(range, "1")])];
 }
 

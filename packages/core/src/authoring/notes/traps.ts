@@ -115,6 +115,24 @@ export function missingGroup(operation: Operation): Diagnostic[] {
   );
 }
 
+/** One group, which is neither repeated nor of several ways, and what is written outside it. */
+const oneGroup = /^((?:\\.|[^()\\])*)\((?!\?)(?:\\.|[^()|\\])*\)(?![*+?{])((?:\\.|[^()\\])*)$/s;
+
+/** A pattern with one group, of which the whole match is given. */
+export function wholeOfGroup(operation: Operation, { program }: Asked): Diagnostic[] {
+  const { group, report } = operation.answers as Partial<Answers>;
+  const { source, row } = operation;
+  const pattern = constantOf(slotOf(operation, "needle"))?.value;
+  if (operation.operation !== "find" || group !== "match" || report !== "text" || slotOf(operation, "group")) return [];
+  const [, before, after] = (isWritten(pattern) && oneGroup.exec(pattern)) || [];
+  if (before === undefined || !row || source.kind !== "call") return [];
+  if (/^\^?$/.test(before) && /^\$?$/.test(after)) return [];
+  const at = row.parameters.findIndex(({ slot }) => slot === "group");
+  const end = source.args.at(-1)!.range.end;
+  const fixes = at === source.args.length ? [writing({ start: end, end }, `${program.dialect.separator} 1`)] : [];
+  return [note("whole-not-group", source.range, { pattern }, fixes)];
+}
+
 const isWritten = (value: Value | undefined): value is string => typeof value === "string";
 
 /** The number that stands somewhere, or those that a text names by signs. */

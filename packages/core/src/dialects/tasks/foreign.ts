@@ -36,7 +36,7 @@ const table: Readonly<Record<string, readonly string[]>> = {
   ljust: ["padRight text length fill= ", "padRight text length fill"],
   rjust: ["padLeft text length fill= ", "padLeft text length fill"],
   // What no row of these is for is no typing mistake of another's name either.
-  "roundup mround swapcase ilike_escape translate mismatches strptime to_months to_microseconds datesub array_pop_front": [],
+  "roundup swapcase ilike_escape translate mismatches strptime to_months to_microseconds datesub array_pop_front": [],
   "list_distinct array_reverse_sort decade millisecond acosh asinh atanh cosh sinh tanh atan2 log2 sin sqrt cot base64": [],
   "encode decode typeof pg_typeof fdiv fmod sha sha2 sha224 sha256 sha512 isnan array_slice array_cat array_resize": [],
   "array_aggr list_string_agg array_filter last bool_and sem count_if countif mode map_contains map_keys row now ago": [],
@@ -46,7 +46,7 @@ const table: Readonly<Record<string, readonly string[]>> = {
     [],
   substring_index: ["firstPiece text delimiter 1", "lastPiece text delimiter -1", "firstPieces text delimiter n"],
   split_part: ["firstPiece text delimiter 1", "lastPiece text delimiter -1", "piece text delimiter n"],
-  "split tokenize string_to_array string_split str_split": ["split text delimiter"],
+  "split tokenize string_to_array string_split str_split": ["split text delimiter", "piece text delimiter n"],
   "upper ucase toupper to_upper upper-case uppercase touppercase": ["upper text"],
   "lower lcase tolower to_lower lower-case lowercase tolowercase": ["lower text"],
   "proper initcap title titlecase": ["title text"],
