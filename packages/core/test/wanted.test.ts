@@ -93,15 +93,32 @@ test.each([
 });
 
 const labels = sampleOf([
-  { code: "BR-417/a", tags: "red;green;blue", mail: "Åsa <asa@herb.se>", n: 1250 },
-  { code: "P-12/b", tags: "red;yellow", mail: "Luc <luc@bota.fr>", n: 31000 },
-  { code: "XB-5/c", tags: "blue", mail: "Ida <ida@flora.org>", n: 7 },
+  {
+    code: "BR-417/a",
+    tags: "red;green;blue",
+    mail: "Åsa <asa@herb.se>",
+    n: 1250,
+    size: "12x30 cm",
+    at: "1903-06-05 07:30:00",
+    dry: "y",
+  },
+  {
+    code: "P-12/b",
+    tags: "red;yellow",
+    mail: "Luc <luc@bota.fr>",
+    n: 31000,
+    size: "7x9 cm",
+    at: "1911-11-23 18:05:00",
+    dry: "n",
+  },
+  { code: "XB-5/c", tags: "blue", mail: "Ida <ida@flora.org>", n: 7, size: "310x2 cm", at: "1899-01-30 00:00:00", dry: "n" },
 ]);
 
 /** What is wanted on the first two rows, and on the last. */
 // prettier-ignore
 test.each([
   ["0417 | 0012", "0005"], ["red, green, blue | red, yellow", "blue"], ["red | red", "blue"], ["1,250 | 31,000", "7"], ["asa@herb.se | luc@bota.fr", "ida@flora.org"],
+  ["12 × 30 | 7 × 9", "310 × 2"], ["5/6/1903 | 23/11/1911", "30/1/1899"], ["dried | fresh", "fresh"],
 ])("marks and digits: %s, then %s", (first, then) => {
   const missed = ["postgresql", "openformula", "mariadb", "xpath", "sqlite", "duckdb"].filter((id) => {
     const { candidates } = expressionsFor(dialects[id](), labels, new Map(first.split(" | ").map((text, row) => [row, text])), 3);

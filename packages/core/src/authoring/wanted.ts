@@ -150,6 +150,12 @@ function* numbersOf(of: Fragment, goal: Goal, wanted: readonly string[]): Genera
   }
 }
 
+/** The dates of texts that are dates with times; any other texts as they are. */
+function datesOf(of: Fragment): Fragment {
+  const dates = of.values.map((text) => /^(\d{4}-\d\d-\d\d)[ T]\d\d:/.exec(text)?.[1] ?? "");
+  return dates.includes("") ? of : doing("first", of, dates, 10);
+}
+
 /** Parts of dates that do not stand in the text as they are, and dates that are moved. */
 function* datePartsOf(of: Fragment, goal: Goal): Generator<Fragment> {
   const parts = of.values.map((text) => (/^\d{4}-\d\d-\d\d$/.test(text) ? calendarParts(text) : undefined));
@@ -198,7 +204,7 @@ function usableFragments(dialect: Dialect, sample: Sample, rows: readonly number
       const tidy = cells.map((text) => text.trim().replace(/ +/g, " "));
       const bases = [column, ...(tidy.some((text, i) => text !== cells[i]) ? [doing("singleSpaces", column, tidy)] : [])];
       for (const base of bases) found.push(...filledOf(base, goal), ...styledOf(base, goal, true), ...fragmentsOf(base, goal, 2));
-      found.push(...datePartsOf(column, goal), ...countsOf(column, goal));
+      found.push(...datePartsOf(datesOf(column), goal), ...countsOf(column, goal));
     }
   }
   const seen = new Map<string, number>();
@@ -313,6 +319,20 @@ function choicesOf(dialect: Dialect, sample: Sample, rows: readonly number[], te
   return made.sort((a, b) => a.cost - b.cost).map(({ node }) => node);
 }
 
+/** One text or another by a column that has no more than two values in the sample, of which the examples show both. */
+function mappingsOf({ columns }: Sample, rows: readonly number[], texts: readonly string[]): Node[] {
+  return columns.flatMap(({ name, values }): Node[] => {
+    const all = new Set(values);
+    const [first, other] = new Set(rows.map((row) => values[row]));
+    if (all.size !== 2 || values.length <= rows.length || typeof first !== "string" || typeof other !== "string") return [];
+    const wantedFor = (value: string) => new Set(texts.filter((_, i) => values[rows[i]] === value));
+    const [own, others] = [wantedFor(first), wantedFor(other)];
+    if (own.size !== 1 || others.size !== 1) return [];
+    const condition: Node = { task: "sameText", given: { a: { column: name }, b: { constant: first } } };
+    return [{ task: "choose", given: { condition, then: { constant: [...own][0] }, else: { constant: [...others][0] } } }];
+  });
+}
+
 /** What may stand next as it is: the beginning that the rests of all texts share; not after another constant. */
 function constantsOf(rests: readonly string[], last: Fragment | undefined): Fragment[] {
   if (last && "constant" in last.node) return [];
@@ -376,7 +396,7 @@ export function expressionsFor(
       if (!isEnough()) isTaken({ sign, sides: [left, right] });
     }
   if (candidates.length === 0 && rows.length > 1)
-    for (const node of choicesOf(dialect, sample, rows, texts)) {
+    for (const node of [...mappingsOf(sample, rows, texts), ...choicesOf(dialect, sample, rows, texts)]) {
       if (isEnough()) break;
       isTaken(node);
     }

@@ -71,9 +71,15 @@ const brackets = [
 /** Counts of characters, and places, that are tried. */
 const counts = Array.from({ length: 12 }, (_, i) => i + 1);
 
+/** A letter that stands between digits in each of the texts, as in 12x30. */
+function letterMarks(texts: readonly string[]): string[] {
+  const found = texts.map((text) => new Set([...text.matchAll(/(?<=\d)\p{L}(?=\d)/gu)].map(([letter]) => letter)));
+  return [...(found.at(0) ?? [])].filter((letter) => found.every((each) => each.has(letter)));
+}
+
 /** What may be taken out of texts, each of which has the mark or the length that it needs. */
 export function extractions(texts: readonly string[]): Way<string>[] {
-  const own = marks.filter((mark) => texts.every((text) => text.includes(mark)));
+  const own = [...marks.filter((mark) => texts.every((text) => text.includes(mark))), ...letterMarks(texts)];
   const shortest = Math.min(...texts.map((text) => text.length));
   const byMark = own.flatMap((mark): Way<string>[] => {
     const pieces = Math.min(4, ...texts.map((text) => text.split(mark).length));
