@@ -194,6 +194,7 @@ const datesRead = (
 );
 
 const units = step("interval-of", { missing }, { form: "1 month" });
+const unitsOf = (unit: string) => step("interval-of", { missing }, { form: "1 month", unit });
 const counted = (unitsBetween: AnswerOf<"unitsBetween">) => step("units-between", { missing, unitsBetween });
 const partOfSpan = step("interval-field", { missing }, { seconds: "whole, all of them as a double" });
 
@@ -217,7 +218,7 @@ const intervals = steppedRows([
   ["date_trunc, datetrunc(part text > unit, date timestamp): timestamp", "convert", "The start of a part.", dates, startOfUnit],
   ["interval(count double, unit text): interval", "convert", "So many of a unit of time.", dates, units],
   ...Object.entries(unitFunctions).flatMap(([type, names]) => names.split(" ").map((name): Stepped =>
-    [`to_${name}(count ${type}): interval`, "convert", "So many of a unit of time.", dates, { ...units, fixed: { ...units.fixed, unit: name } }])),
+    [`to_${name}(count ${type}): interval`, "convert", "So many of a unit of time.", dates, unitsOf(name)])),
   ...spans,
   ...spans.filter(([signature]) => /^\+\(date (?!time,)/.test(signature)).map(([signature, ...row]): Stepped =>
     [signature.replace("+", "date_add"), ...row]),
@@ -225,7 +226,8 @@ const intervals = steppedRows([
     "How many borders of a part lie between two dates.", dates, counted("borders")],
   ["datesub, date_sub(part text > unit, left timestamp > from, right timestamp > to): bigint", "convert",
     "How many whole parts lie between two dates.", dates, counted("whole ones, or to the last day")],
-  ["extract, date_part, datepart(field text, span interval > interval): part of a date", "convert", "A part of a stretch of time.", dates, partOfSpan],
+  ["extract, date_part, datepart(field text, span interval > interval): part of a date", "convert",
+    "A part of a stretch of time.", dates, partOfSpan],
 ]);
 
 // prettier-ignore

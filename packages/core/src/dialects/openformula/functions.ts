@@ -202,13 +202,14 @@ const kindRows = steppedRows(
 );
 
 const fieldOf = (field: string) => step("calendar-field", { missing: "blank" }, { field });
+const inSections = step("format-number", { missing: "blank", numberFormats: "sections", powerHalves: "away from zero" });
 const blank = { missing: "blank", fraction: "truncated" } as const;
 
 // prettier-ignore
 const writtenRows = steppedRows(
   [
     ["TEXT(value amount > number, format text): text", "convert",
-      "A value written in a number format.", "6.20.23", step("format-number", { missing: "blank", numberFormats: "sections", powerHalves: "away from zero" })],
+      "A value written in a number format.", "6.20.23", inSections],
     ["FIXED(number number, decimals? number = 2, noGroups? boolean = false): text", "convert",
       "A number with a fixed number of decimals.", "6.20.10", step("fixed-text", blank, { mark: "" })],
     ["DOLLAR(number number, decimals? number = 2): text", "convert",

@@ -1,3 +1,4 @@
+import type { AnswerOf } from "../../traits/index.ts";
 import { type Stepped, codedRows, pure, steppedRows } from "../shared/rows.ts";
 import { steps } from "./steps.ts";
 import { type Step, step } from "../step.ts";
@@ -147,6 +148,8 @@ const general = (relation: string) =>
     { relation: relation === "!=" ? "<>" : relation },
   );
 
+const numberIn = (numberFormats: AnswerOf<"numberFormats">) =>
+  step("format-number", { missing: "blank", numberFormats, powerHalves: "away from zero" });
 const formatted = step("text-from-date", {
   missing: "null",
   formatLanguage: "components",
@@ -159,9 +162,9 @@ const lists = steppedRows(
   [
     ["number(value atomic?): any", "convert", "A number, NaN where it is none.", "4.5.1", steps.number],
     ["format-integer(number integer?, picture string > format): text", "convert",
-      "A whole number in a picture.", "4.6.1", step("format-number", { missing: "blank", numberFormats: "numbering", powerHalves: "away from zero" })],
+      "A whole number in a picture.", "4.6.1", numberIn("numbering")],
     ["format-number(number numeric?, picture string > format): text", "convert",
-      "A number in a picture.", "4.7.2", step("format-number", { missing: "blank", numberFormats: "picture", powerHalves: "away from zero" })],
+      "A number in a picture.", "4.7.2", numberIn("picture")],
     ["format-dateTime(date dateTime?, picture string > format): any", "convert", "A date and time in a picture.", "9.8.1", formatted],
     ["format-date(date date?, picture string > format): any", "convert", "A date in a picture.", "9.8.2", formatted],
     ["format-time(date time?, picture string > format): any", "convert", "A time in a picture.", "9.8.3", formatted],
