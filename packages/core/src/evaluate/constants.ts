@@ -1,6 +1,6 @@
 import { type Dialect, type Variable, isUnsteadyCall } from "../dialects/dialect.ts";
 import { Failure, OverTime, type Value, isFailure, limitCodes, startClock, stopClock } from "../values/index.ts";
-import { type Bound, allPartsOf, once, partsOf, settle, withParts, isImplicit } from "./bound.ts";
+import { type Bound, once, partsOf, settle, withParts, isImplicit } from "./bound.ts";
 import { emit } from "./emit.ts";
 import { newFrame } from "./frame.ts";
 
@@ -101,26 +101,32 @@ export function constantValue(bound: Bound, dialect: Dialect): Value | undefined
 }
 
 /** What is known of parts that were asked about: each stands within all that are made of it. */
-const changing = new WeakMap<Bound, boolean>();
+const known = new WeakMap<Bound, "changing" | readonly Variable[]>();
 
-/** Whether a part depends on the row, or on what the engine takes for changeable; the items of a list of constants do not. */
-function mayChange(bound: Bound, dialect: Dialect): boolean {
-  const known = changing.get(bound);
-  if (known !== undefined) return known;
-  const own = bound.kind === "control" && bound.control.form === "items" ? bound.control.variables : [];
-  const isSo =
-    bound.kind === "column" ||
-    bound.kind === "variable" ||
-    isUnsteady(bound, dialect) ||
-    partsOf(bound).some((part) => mayChange(part, dialect) && !isMadeOf(part, own));
-  changing.set(bound, isSo);
-  return isSo;
+/** The variables that a part takes from around it; "changing" where it depends on the row, or on what the engine takes for changeable. */
+function freeIn(bound: Bound, dialect: Dialect): "changing" | readonly Variable[] {
+  const found = known.get(bound) ?? findFree(bound, dialect);
+  known.set(bound, found);
+  return found;
 }
 
-/** Whether nothing but variables, and constants, is in a part. */
-const isMadeOf = (part: Bound, variables: readonly Variable[]): boolean =>
-  variables.length > 0 &&
-  allPartsOf(part).every((each) => (each.kind === "variable" ? variables.includes(each.variable) : each.kind !== "column"));
+function findFree(bound: Bound, dialect: Dialect): "changing" | readonly Variable[] {
+  if (bound.kind === "column" || isUnsteady(bound, dialect)) return "changing";
+  if (bound.kind === "variable") return [bound.variable];
+  const own = bound.kind === "control" && "variables" in bound.control ? bound.control.variables : [];
+  const free: Variable[] = [];
+  for (const part of partsOf(bound)) {
+    const found = freeIn(part, dialect);
+    if (found === "changing") return found;
+    free.push(...found.filter((variable) => !own.includes(variable)));
+  }
+  return free;
+}
+
+function mayChange(bound: Bound, dialect: Dialect): boolean {
+  const free = freeIn(bound, dialect);
+  return free === "changing" || free.length > 0;
+}
 
 /** A sub-expression whose parts are constants. */
 const withValues = (bound: Bound, values: readonly Value[]): Bound =>

@@ -1,4 +1,4 @@
-import { Failure, type Value, integer, bad } from "../values/index.ts";
+import { Failure, type Value, bad, integer } from "../values/index.ts";
 import { type SlotNumber, nullable, number, operation, optional, text, textLimit, tooLong } from "./operation.ts";
 
 const wrongBase = bad("the base must lie between 2 and 36");

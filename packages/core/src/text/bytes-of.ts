@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Bytes, Failure, type Value, bytesOfHex, bytesOfLatin, utf8Of, bad } from "../values/index.ts";
+import { Bytes, Failure, type Value, bad, bytesOfHex, bytesOfLatin, utf8Of } from "../values/index.ts";
 import { any, kept, operation } from "./operation.ts";
 
 /** Two base-16 digits for each byte, blanks between them. */

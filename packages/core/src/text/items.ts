@@ -1,5 +1,5 @@
 import type { Answers } from "../traits/index.ts";
-import { Decimal, Double, Failure, type Value, isFailure, tick, bad } from "../values/index.ts";
+import { Decimal, Double, Failure, type Value, bad, isFailure, tick } from "../values/index.ts";
 import { keyOf } from "./folding.ts";
 import { isNotANumber, orderBy, ordering, relations } from "./measure-test.ts";
 import { type SlotNumber, any, kept, keptBy, list, number, operation, optional, settled, text, truthBy } from "./operation.ts";

@@ -1,4 +1,4 @@
-import { Failure, type Value, isFailure, bad } from "../values/index.ts";
+import { Failure, type Value, bad, isFailure } from "../values/index.ts";
 import {
   type SlotNumber,
   any,

@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../traits/index.ts";
-import { Decimal, Double, Failure, type Value, integer, isFailure, bad } from "../values/index.ts";
+import { Decimal, Double, Failure, type Value, bad, integer, isFailure } from "../values/index.ts";
 import { rangeOf } from "./number-of.ts";
 import { type SlotNumber, any, countBy, givenBy, number, operation, optional, settled } from "./operation.ts";
 

@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, integer, lookup, nearest, bad } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, bad, integer, lookup, nearest } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { roundingLike, strict } from "../shared/code.ts";
 import { inRange, ranges, roundedTypes, unsignedTypes, wrapped } from "./numbers.ts";

@@ -1,5 +1,6 @@
 import {
   Bytes,
+  bad,
   base64Of,
   bytesOfBase64,
   Double,
@@ -12,7 +13,6 @@ import {
   isoDate,
   textOfUtf8,
   utf8Of,
-  bad,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";

@@ -6,11 +6,11 @@ import {
   Failure,
   FunctionItem,
   type Value,
+  bad,
   integer,
   isFailure,
   isList,
   lookup,
-  bad,
 } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { strict } from "../shared/code.ts";

@@ -1,6 +1,7 @@
 import { kernelFor } from "../../text/index.ts";
 import {
   type CalendarParts,
+  bad,
   calendarParts,
   Double,
   Failure,
@@ -11,7 +12,6 @@ import {
   integer,
   isoDate,
   lookup,
-  bad,
 } from "../../values/index.ts";
 import { dateFields, partNamed, weekdays, weeks } from "./fields.ts";
 

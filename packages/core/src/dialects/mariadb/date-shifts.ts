@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, lookup, bad } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, bad, lookup } from "../../values/index.ts";
 import { marked } from "../../text/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { step } from "../step.ts";

@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value, dateFromDays, daysFromDate, isFailure, lookup, bad } from "../../values/index.ts";
+import { Decimal, Failure, type Value, bad, dateFromDays, daysFromDate, isFailure, lookup } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { strict } from "../shared/code.ts";
 import type { AnswerOf } from "../../traits/index.ts";

@@ -1,5 +1,5 @@
 import { dateTokens, marked, parseTokens, tokenTable, writeByWords, writeDate } from "../../text/index.ts";
-import { type Failure, dateFromDays, bad } from "../../values/index.ts";
+import { type Failure, bad, dateFromDays } from "../../values/index.ts";
 
 import { step } from "../step.ts";
 import { dayOf } from "./moments.ts";

@@ -1,12 +1,12 @@
 import {
   Failure,
   type Value,
+  bad,
   dateFromDays,
   daysFromDate,
   isoWeekOf,
   serialEpoch,
   serialOfText,
-  bad,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import type { AnswerOf } from "../../traits/index.ts";

@@ -1,5 +1,5 @@
 import { kernelFor } from "../../text/index.ts";
-import { Failure, type Value, isFailure, isList, bad } from "../../values/index.ts";
+import { Failure, type Value, bad, isFailure, isList } from "../../values/index.ts";
 import type { Code, CodeContext } from "../dialect.ts";
 import { arithmetic, finite, onNumbers } from "./arithmetic.ts";
 import { typeRules } from "./coercions.ts";

@@ -1,6 +1,6 @@
 import { type OperationId, type TraitsOf, kernelFor } from "../../text/index.ts";
 import type { Answers } from "../../traits/index.ts";
-import { Bytes, Failure, type Value, base64Of, bytesOfBase64, hexOf, textOfUtf8, utf8Of, bad } from "../../values/index.ts";
+import { Bytes, Failure, type Value, bad, base64Of, bytesOfBase64, hexOf, textOfUtf8, utf8Of } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { digestText, digests } from "../shared/digests.ts";
 import { strict } from "../shared/code.ts";

@@ -5,6 +5,7 @@ import {
   Double,
   Failure,
   type Value,
+  bad,
   clockAt,
   countCodePoints,
   dateFromDays,
@@ -15,7 +16,6 @@ import {
   isoDate,
   isoWeekOf,
   lookup,
-  bad,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { extractLike } from "../shared/calendar.ts";

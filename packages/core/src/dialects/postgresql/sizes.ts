@@ -2,13 +2,13 @@ import {
   Decimal,
   Failure,
   type Value,
+  bad,
   clockAt,
   dateFromDays,
   daysFromDate,
   integer,
   isDate,
   isoDate,
-  bad,
 } from "../../values/index.ts";
 
 const units = ["bytes", "kB", "MB", "GB", "TB", "PB"];

@@ -1,4 +1,4 @@
-import { Decimal, Double, Failure, type Value, countCodePoints, roundedTo, scientificText, bad } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, bad, countCodePoints, roundedTo, scientificText } from "../../values/index.ts";
 import { textLimit, tooLong } from "../../text/index.ts";
 
 /**

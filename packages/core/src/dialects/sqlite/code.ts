@@ -4,13 +4,13 @@ import {
   Double,
   Failure,
   type Value,
+  bad,
   bytesOfHex,
   hexOf,
   nearest,
   utf8Of,
   isWholeNumber,
   digitsOf,
-  bad,
 } from "../../values/index.ts";
 import type { Code } from "../dialect.ts";
 import { roundingLike, strict } from "../shared/code.ts";

@@ -1,4 +1,4 @@
-import { Failure, type Value, bad, dateFromDays, daysFromDate, isDate, isoDate, two } from "../../values/index.ts";
+import { Failure, type Value, bad, clockAt, dateFromDays, daysFromDate, isDate, isoDate } from "../../values/index.ts";
 import { operation, settled, tabled, text } from "../operation.ts";
 import { formatWords } from "./format-words.ts";
 import { julianEpoch, parseTokens, tokenFault } from "./text-from-date.ts";
@@ -58,16 +58,6 @@ const dateText = (days: number): { date: string; era: string } => {
   const { year, month, day } = dateFromDays(days);
   return { date: isoDate(year < 1 ? 1 - year : year, month, day), era: year < 1 ? " BC" : "" };
 };
-
-function timeText(micros: number): string {
-  const seconds = Math.floor(micros / 1_000_000);
-  const fraction = String(micros % 1_000_000)
-    .padStart(6, "0")
-    .replace(/0+$/, "");
-  return (
-    [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60].map(two).join(":") + (fraction && `.${fraction}`)
-  );
-}
 
 /** The day that the fields give together, counted from 1970-01-01. */
 function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): number | Failure {
@@ -135,7 +125,7 @@ function readTimestamp(text: string, words: Words): Value {
   if (moment instanceof Failure) return moment;
   const [day, micros] = rounded(moment);
   const { date, era } = dateText(day);
-  return `${date} ${timeText(micros)}+00${era}`;
+  return `${date} ${clockAt(micros)}+00${era}`;
 }
 
 /** Reads a date, or a date and time, by a format of words; what stands for no word of it is passed over. */

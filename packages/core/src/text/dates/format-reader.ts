@@ -1,5 +1,5 @@
 import type { AnswerOf } from "../../traits/index.ts";
-import { Failure, asciiTrimmed, dayNames, lookup, monthNames, bad } from "../../values/index.ts";
+import { Failure, asciiTrimmed, bad, dayNames, lookup, monthNames } from "../../values/index.ts";
 
 const digits = (most: number): RegExp => new RegExp(`^\\d{1,${most}}`);
 

@@ -7,11 +7,11 @@ import {
   type Value,
   Double,
   asDouble,
+  bad,
   intervalForms,
   lengthOf,
   lookup,
   microsOf,
-  bad,
 } from "../../values/index.ts";
 import { any, number, operation, settled, text } from "../operation.ts";
 import { counted, hasRoom, noTime, plus, readStretch, unitNamed, units } from "./interval-text.ts";

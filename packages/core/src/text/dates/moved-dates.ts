@@ -6,6 +6,7 @@ import {
   Moment,
   type Stretch,
   type Value,
+  bad,
   calendarParts,
   clockAt,
   dateFromDays,
@@ -16,7 +17,6 @@ import {
   lookup,
   microsOf,
   partsOf,
-  bad,
 } from "../../values/index.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { notADate } from "../calendar.ts";

@@ -3,11 +3,11 @@ import {
   type CalendarParts,
   type Moment,
   type Value,
+  bad,
   calendarParts,
   dateFromDays,
   daysFromDate,
   lookup,
-  bad,
 } from "../../values/index.ts";
 import { calendarFields, notADate } from "../calendar.ts";
 import { moment, operation, optional, tabled, text } from "../operation.ts";

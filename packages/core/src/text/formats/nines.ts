@@ -1,6 +1,7 @@
-import { Decimal, Double, Failure, type Value, scientificText, tick, utf8Of, bad } from "../../values/index.ts";
+import { Decimal, Double, Failure, type Value, bad, scientificText, tick, utf8Of } from "../../values/index.ts";
 import type { AnswerOf } from "../../traits/index.ts";
 import { ordinalEnding } from "../dates/format-words.ts";
+import { roman } from "./pictures.ts";
 import type { Exact } from "../numeric.ts";
 
 /** Formats of numbers in which 9 and 0 are digits (PostgreSQL documentation, table 9.28). */
@@ -98,17 +99,11 @@ function rounded(value: number, places: number): string {
   return isBetween && isOdd ? Decimal.parse(text)!.minus(new Decimal(1n, places)).toString() : text;
 }
 
-const romanParts = (ones: string, fives: string, tens: string) =>
-  ["", "1", "11", "111", "15", "5", "51", "511", "5111", "10"].map((digit) =>
-    digit === "10" ? ones + tens : digit.replaceAll("1", ones).replaceAll("5", fives),
-  );
-const romanDigits = [romanParts("I", "V", "X"), romanParts("X", "L", "C"), romanParts("C", "D", "M"), romanParts("M", "", "")];
-
-const roman = (value: Value): string => {
+/** A number in Roman numerals, and signs in the place of one that has none. */
+function inRoman(value: Value): string {
   const number = Number(value instanceof Double ? rounded(value.value, 0) : (value as Decimal).rounded(0));
-  if (number < 1 || number > 3999) return "#".repeat(15);
-  return [...String(number)].map((digit, i, all) => romanDigits[all.length - 1 - i][Number(digit)]).join("");
-};
+  return number < 1 || number > 3999 ? "#".repeat(15) : roman(BigInt(number)).toUpperCase();
+}
 
 /** A number with one digit before the point and an exponent of two digits at least. */
 function scientific(value: Value, decimals: number): string {
@@ -135,7 +130,7 @@ export function writeByNines(given: Exact | Double | Decimal, format: string, po
   if (!read.has.has("RN")) return fitted(read, value);
   // An exact number is taken for an integer first.
   const isWide = value instanceof Decimal && BigInt.asIntN(32, value.rounded(0).coefficient) !== value.rounded(0).coefficient;
-  return isWide ? new Failure("number-out-of-range") : written(read, roman(value), undefined);
+  return isWide ? new Failure("number-out-of-range") : written(read, inRoman(value), undefined);
 }
 
 function fitted(format: NumberFormat, value: Value): Value {

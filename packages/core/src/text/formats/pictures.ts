@@ -1,3 +1,4 @@
+import { ordinalEnding } from "../dates/format-words.ts";
 import { Decimal, Double, Failure, type Value, asDouble } from "../../values/index.ts";
 
 export const badPicture = (picture: string, code: string) =>
@@ -22,7 +23,8 @@ const romanParts: readonly (readonly [bigint, string])[] = [
 /** The largest number in Roman numerals, a thousand M; what is beyond is written in digits, as the standard has it. */
 const mostRoman = 1_000_000n;
 
-function roman(value: bigint): string {
+/** A number in Roman numerals, in small letters. */
+export function roman(value: bigint): string {
   let result = "";
   let rest = value;
   for (const [size, letters] of romanParts) for (; rest >= size; rest -= size) result += letters;
@@ -36,18 +38,13 @@ function alphabetic(value: bigint): string {
   return result;
 }
 
-const ordinal = (value: bigint): string => {
-  const last = value % 100n;
-  return last > 10n && last < 14n ? "th" : (["th", "st", "nd", "rd"][Number(value % 10n)] ?? "th");
-};
-
 /** fn:format-integer for decimal digits with groups, letters and Roman numerals, and ordinals (F&O 3.1, 4.6.1). */
 export function writeNumbering(value: bigint, picture: string): Value {
   const [, primary, modifier] = /^([\s\S]*?)(;[^;]*)?$/.exec(picture)!;
   if (modifier !== undefined && !/^;(?:[co](?:\([^)]*\))?)?[at]?$/.test(modifier)) return badPicture(picture, "err:FODF1310");
   const size = value < 0n ? -value : value;
   const sign = value < 0n ? "-" : "";
-  const suffix = modifier?.startsWith(";o") ? ordinal(size) : "";
+  const suffix = modifier?.startsWith(";o") ? ordinalEnding(String(size)) : "";
   if (/^[iI]$/.test(primary) && size > 0n && size <= mostRoman)
     return sign + (primary === "i" ? roman(size) : roman(size).toUpperCase());
   if (/^[aA]$/.test(primary) && size > 0n) return sign + (primary === "a" ? alphabetic(size) : alphabetic(size).toUpperCase());

@@ -1,4 +1,4 @@
-import { Decimal, Failure, type Value, dateFromDays, dayNames, monthNames, serialEpoch, bad } from "../../values/index.ts";
+import { Decimal, Failure, type Value, bad, dateFromDays, dayNames, monthNames, serialEpoch } from "../../values/index.ts";
 
 import { doubleTextBy } from "../text-of.ts";
 
