@@ -35,7 +35,7 @@ export interface Slot {
   /** The trait that says what a missing value does there; where it is answered with `null`, the whole is missing. */
   readonly keptBy?: TraitId;
   /** The trait that says in which language it is written; two sides may then write the same in their own. */
-  readonly writtenBy?: "pattern" | "replacement";
+  readonly writtenBy?: "pattern" | "replacement" | "numberFormats";
   /** It holds a date: with its time of day, or of which only the day counts. */
   readonly dated?: "moment" | "day";
   /** The kernel sees failures, too. */
@@ -119,7 +119,7 @@ export const optional = (slot: Slot): Slot => ({ ...slot, optional: true });
 export const nullable = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "left out" });
 export const kept = (slot: Slot): Slot => ({ ...slot, optional: true, nullable: "kept" });
 export const keptBy = (slot: Slot, trait: TraitId): Slot => ({ ...slot, nullable: "kept", keptBy: trait });
-export const written = (slot: Slot, by: "pattern" | "replacement"): Slot => ({ ...slot, writtenBy: by });
+export const written = (slot: Slot, writtenBy: Slot["writtenBy"]): Slot => ({ ...slot, writtenBy });
 export const failing = (slot: Slot): Slot => ({ ...slot, failing: true });
 export const settled = (name: string, values: readonly string[]): Slot => ({ ...text(name), settled: values });
 

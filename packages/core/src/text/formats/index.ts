@@ -1,7 +1,7 @@
 import type { AnswerOf } from "../../traits/index.ts";
 import { Decimal, Double, Failure, type Value, asDouble, isFailure } from "../../values/index.ts";
 import { type Exact, known } from "../numeric.ts";
-import { type SlotNumber, any, countBy, number, operation, optional, settled, text } from "../operation.ts";
+import { type SlotNumber, any, countBy, number, operation, optional, settled, text, written } from "../operation.ts";
 import { readByNines, writeByNines } from "./nines.ts";
 import { writeNumbering, writePicture } from "./pictures.ts";
 import { writeFixed, writeSections } from "./sections.ts";
@@ -30,7 +30,7 @@ export const formatNumber = operation({
   id: "format-number",
   family: "convert",
   summary: "writes a number by a format",
-  slots: [any("number"), text("format")],
+  slots: [any("number"), written(text("format"), "numberFormats")],
   traits: ["missing", "numberFormats", "powerHalves"],
   prepare({ numberFormats, powerHalves }) {
     const { write, missing } = languages[numberFormats];
