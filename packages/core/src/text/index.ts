@@ -68,7 +68,7 @@ export {
 } from "./dates/text-from-date.ts";
 export { unitNames } from "./dates/start-of-unit.ts";
 export { roomFor } from "./dates/intervals.ts";
-export { writeNumbering } from "./formats/pictures.ts";
+export { generalDigits } from "./formats/sections.ts";
 export { doubleTextBy, escapedBytes } from "./text-of.ts";
 export { type Piece, watched } from "./pieces.ts";
 

@@ -1,3 +1,4 @@
+import { generalDigits } from "../../text/index.ts";
 import { type Step, step, worked } from "../step.ts";
 
 const missing = "null" as const;
@@ -61,13 +62,7 @@ export const stepsBy = (textRule: string) => ({
   text: step("text-of", {
     missing,
     numbers: "double",
-    digits: "fifteen",
-    powerFrom: "1e21",
-    powerBelow: "1e-10",
-    power: "1E+20",
-    wholeDouble: "bare",
-    negativeZero: "dropped",
-    beyondNumbers: "NaN and INF",
+    ...generalDigits,
     decimalZeros: "dropped",
     truthText: "TRUE",
     bytesText: "utf-8",

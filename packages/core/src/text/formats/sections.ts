@@ -8,8 +8,8 @@ function grouped(text: string): string {
   return whole.replace(/\B(?=(?:\d{3})+$)/g, ",") + (fraction === undefined ? "" : `.${fraction}`);
 }
 
-/** A number in the format General, which is as it is written without one. */
-const general = doubleTextBy({
+/** How a number is written in the format General, which is as it is written without one. */
+export const generalDigits = {
   digits: "fifteen",
   powerFrom: "1e21",
   powerBelow: "1e-10",
@@ -17,7 +17,8 @@ const general = doubleTextBy({
   wholeDouble: "bare",
   negativeZero: "dropped",
   beyondNumbers: "NaN and INF",
-});
+} as const;
+const general = doubleTextBy(generalDigits);
 
 /** Writes a number in a format such as `0.00`, `#,##0`, `0%` or `YYYY-MM-DD`; sections are separated by `;`. */
 export function writeSections(value: number, format: string): Value {
