@@ -1,6 +1,7 @@
 import { dateTokens, marked, parseTokens, tokenTable, writeByWords, writeDate } from "../../text/index.ts";
 import { type Failure, bad, dateFromDays } from "../../values/index.ts";
 
+import { halvesAndEras } from "../shared/calendar.ts";
 import { step } from "../step.ts";
 import { dayOf } from "./moments.ts";
 
@@ -50,7 +51,7 @@ function partsOf(value: marked.Moment) {
 export const formatMoment = (value: marked.Moment, format: string): string =>
   writeDate(partsOf(value), format, written, (letter) => letter || "%");
 
-/** What each word stands for in to_char(); AD stands for what any year here is. */
+/** What each word stands for in to_char(). */
 const wordTable = tokenTable({
   YYYY: "year 4",
   RRRR: "year 4",
@@ -69,14 +70,7 @@ const wordTable = tokenTable({
   HH12: "hour of half 2",
   HH: "hour of half 2",
   SS: "second 2",
-  AM: "half",
-  PM: "half",
-  "A.M.": "half with points",
-  "P.M.": "half with points",
-  AD: '"AD"',
-  BC: '"AD"',
-  "A.D.": '"A.D."',
-  "B.C.": '"A.D."',
+  ...halvesAndEras,
 });
 const words = parseTokens(wordTable);
 

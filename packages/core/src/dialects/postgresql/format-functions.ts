@@ -1,5 +1,6 @@
 import { tokenTable } from "../../text/index.ts";
 import type { AnswerOf } from "../../traits/index.ts";
+import { halvesAndEras } from "../shared/calendar.ts";
 import { steppedRows } from "../shared/rows.ts";
 import { step } from "../step.ts";
 import type { FunctionRow } from "../row.ts";
@@ -7,7 +8,7 @@ import { doc } from "./evidence.ts";
 
 const missing = "null" as const;
 
-/** What each word stands for in formats of dates (9.8.1, table 9.27); AD stands for what any year here is. */
+/** What each word stands for in formats of dates (9.8.1, table 9.27). */
 const tokens = {
   "Y,YYY": "year with comma",
   YYYY: "year 4",
@@ -50,14 +51,7 @@ const tokens = {
   FF4: "digits to ten-thousandths",
   FF5: "digits to hundred-thousandths",
   FF6: "digits to millionths",
-  AM: "half",
-  PM: "half",
-  "A.M.": "half with points",
-  "P.M.": "half with points",
-  AD: '"AD"',
-  BC: '"AD"',
-  "A.D.": '"A.D."',
-  "B.C.": '"A.D."',
+  ...halvesAndEras,
   TZH: '"+00"',
   TZM: '"00"',
   OF: '"+00"',

@@ -13,6 +13,18 @@ interface Calendar {
   readonly evidence: string;
 }
 
+/** Words of formats for halves of the day, and for eras; AD stands for what any year here is. */
+export const halvesAndEras = {
+  AM: "half",
+  PM: "half",
+  "A.M.": "half with points",
+  "P.M.": "half with points",
+  AD: '"AD"',
+  BC: '"AD"',
+  "A.D.": '"A.D."',
+  "B.C.": '"A.D."',
+} as const;
+
 const missing = "null" as const;
 const isoWeek = step("week-of-year", { missing, weeks: "ISO 8601" });
 

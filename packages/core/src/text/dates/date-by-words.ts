@@ -1,6 +1,7 @@
-import { Failure, type Value, bad, clockAt, dateFromDays, daysFromDate, isDate, isoDate } from "../../values/index.ts";
+import { Failure, type Value, bad, clockAt, dateFromDays, daysFromDate, isDate } from "../../values/index.ts";
 import { operation, settled, tabled, text } from "../operation.ts";
 import { formatWords } from "./format-words.ts";
+import { dateOfEra } from "./start-of-unit.ts";
 import { julianEpoch, parseTokens, tokenFault } from "./text-from-date.ts";
 import { type Fields, Reader, type Words, outOfRange } from "./word-reader.ts";
 
@@ -53,11 +54,6 @@ function rounded({ day, micros, digits = 6 }: Read): readonly [day: number, micr
   const time = micros - rest + (isUp ? unit : 0);
   return time < dayLength ? [day, time] : [day + 1, time - dayLength];
 }
-
-const dateText = (days: number): { date: string; era: string } => {
-  const { year, month, day } = dateFromDays(days);
-  return { date: isoDate(year < 1 ? 1 - year : year, month, day), era: year < 1 ? " BC" : "" };
-};
 
 /** The day that the fields give together, counted from 1970-01-01. */
 function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): number | Failure {
@@ -115,7 +111,7 @@ function dayOf(fields: Fields, isIso: boolean, text: string, lastYear: number): 
 function readDate(text: string, words: Words): Value {
   const moment = readMoment(text, words, 5_874_897);
   if (moment instanceof Failure) return moment;
-  const { date, era } = dateText(moment.day);
+  const { date, era } = dateOfEra(moment.day);
   return date + era;
 }
 
@@ -124,7 +120,7 @@ function readTimestamp(text: string, words: Words): Value {
   const moment = readMoment(text, words, 294_276);
   if (moment instanceof Failure) return moment;
   const [day, micros] = rounded(moment);
-  const { date, era } = dateText(day);
+  const { date, era } = dateOfEra(day);
   return `${date} ${clockAt(micros)}+00${era}`;
 }
 

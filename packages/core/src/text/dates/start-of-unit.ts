@@ -59,22 +59,32 @@ export const startOfUnit = operation({
   prepare({ centuriesFrom }, { units: table, era }) {
     const names = unitNames(table as string);
     const first = firstYear[centuriesFrom];
+    const dateOf = era === "at the end" ? dateOfEra : dateOfYear;
+    const momentText = (day: number, micros: number, zone: string): string => {
+      const written = dateOf(day);
+      return `${written.date} ${clockAt(micros)}${zone}${written.era}`;
+    };
     return (given: string, date: string | Moment): Value => {
       const unit = names.get(given.toLowerCase());
       if (unit === undefined) return bad(`"${given}" is no unit of a date and time that is covered`);
       const parts = calendarParts(date);
       if (!parts) return notADate(date);
       const zone = typeof date === "string" && date.endsWith("+00") ? "+00" : "";
-      if (unit in days) return momentText(days[unit as keyof typeof days](parts, first), 0, zone, era as string);
+      if (unit in days) return momentText(days[unit as keyof typeof days](parts, first), 0, zone);
       const micros = ((parts.hour * 60 + parts.minute) * 60 + parts.second) * 1e6 + parts.micro;
-      return momentText(parts.days, micros - (micros % clocks[unit as keyof typeof clocks]), zone, era as string);
+      return momentText(parts.days, micros - (micros % clocks[unit as keyof typeof clocks]), zone);
     };
   },
 });
 
-/** A date and time as text, a year before the first with its era or as ISO 8601 counts it, from 0. */
-function momentText(day: number, micros: number, zone: string, era: string): string {
-  const { year, month, day: ofMonth } = dateFromDays(day);
-  const isBefore = era === "at the end" && year < 1;
-  return `${isoDate(isBefore ? 1 - year : year, month, ofMonth)} ${clockAt(micros)}${zone}${isBefore ? " BC" : ""}`;
+/** A date as text, with its era behind it where it lies before the year 1. */
+export function dateOfEra(days: number): { readonly date: string; readonly era: string } {
+  const { year, month, day } = dateFromDays(days);
+  return { date: isoDate(year < 1 ? 1 - year : year, month, day), era: year < 1 ? " BC" : "" };
+}
+
+/** The same with the year as ISO 8601 counts it, from 0. */
+function dateOfYear(days: number): ReturnType<typeof dateOfEra> {
+  const { year, month, day } = dateFromDays(days);
+  return { date: isoDate(year, month, day), era: "" };
 }

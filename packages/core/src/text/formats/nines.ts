@@ -117,9 +117,17 @@ function scientific(value: Value, decimals: number): string {
   return `${coefficient < 0n ? "-" : " "}${mantissa.toString()}e${exponent < 0 ? "-" : "+"}${power}`;
 }
 
+/** The format that was read last: it is the same on most rows. */
+let last: { readonly format: string; readonly read: NumberFormat | Failure } | undefined;
+
+function formatOf(format: string): NumberFormat | Failure {
+  if (last?.format !== format) last = { format, read: readFormat(format) };
+  return last.read;
+}
+
 /** Writes a number into the places of a format. */
 export function writeByNines(given: Exact | Double | Decimal, format: string, powerHalves: AnswerOf<"powerHalves">): Value {
-  const read = readFormat(format);
+  const read = formatOf(format);
   const isWhole = typeof given === "number" || typeof given === "bigint";
   const value = isWhole ? new Decimal(BigInt(given), 0) : given;
   if (read instanceof Failure) return read;
@@ -235,7 +243,7 @@ const isNumberPart = (char: string) => /[\d.,+-]/.test(char);
  */
 export function readByNines(given: string, format: string): Value {
   if (format === "") return null;
-  const read = readFormat(format);
+  const read = formatOf(format);
   if (read instanceof Failure) return read;
   const { has, parts, decimals } = read;
   if (has.has("EEEE") || has.has("RN")) return bad(`${has.has("RN") ? "RN" : "EEEE"} is not for reading numbers`);
